@@ -1,0 +1,202 @@
+"""A class's readings beside the table: every cell, and one ladder per electrolyte.
+
+A group's readings of one cell are averaged first, so a group counts once however often it read. The scatter inside
+groups is pooled over the class, since three equal readings do not mean no scatter.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from galvanic import ladder
+from galvanic.catalogue import electrodes
+from galvanic.cells import Cell
+from galvanic.repeats import Repeats, coverage, pooled_s_v, summarise
+
+SURE = 2.0  # standard uncertainties beyond which a change of places is called found
+
+
+@dataclass(frozen=True, slots=True)
+class ClassReading:
+    """One reading in V as the meter showed it, E(red lead) − E(black lead), with the step of its last digit."""
+
+    group: str
+    red: str
+    black: str
+    electrolyte: str
+    volts_v: float
+    resolution_v: float
+
+
+@dataclass(frozen=True, slots=True)
+class GroupValue:
+    """What one group found for one cell, V, red on the positive plate."""
+
+    group: str
+    summary: Repeats
+
+
+@dataclass(frozen=True, slots=True)
+class CellResult:
+    """One cell beside the table. `u_v` and the interval come from the spread between groups, None with one group."""
+
+    cell: Cell
+    table_v: float | None
+    mean_v: float
+    u_v: float | None
+    low_v: float | None
+    high_v: float | None
+    groups: tuple[GroupValue, ...]
+    n: int
+
+    @property
+    def gap_v(self) -> float | None:
+        """Class mean minus table difference, V."""
+        return None if self.table_v is None else self.mean_v - self.table_v
+
+
+@dataclass(frozen=True, slots=True)
+class Rung:
+    """One electrode on both stems, V against hydrogen; `u_v` is that of its distance to the anchor."""
+
+    electrode: str
+    table_v: float | None
+    class_v: float
+    u_v: float
+
+
+@dataclass(frozen=True, slots=True)
+class Swap:
+    """Two electrodes the class found in the other order: the table puts `lower` below, the class by `by_v` above."""
+
+    upper: str
+    lower: str
+    by_v: float
+    u_v: float
+
+
+@dataclass(frozen=True, slots=True)
+class ElectrolyteResult:
+    """All cells of one electrolyte, widest gap first, and their ladder held to the table at `anchor`.
+
+    `loose` are electrodes that no chain of cells connects to the anchor. `tau_v` is the scatter between groups beyond
+    their own, None where nothing is measured twice over. `anchor` is None when no metal of the table was used.
+    """
+
+    electrolyte: str
+    cells: tuple[CellResult, ...]
+    rungs: tuple[Rung, ...]
+    anchor: str | None
+    anchors: tuple[str, ...]
+    loose: tuple[str, ...]
+    swaps: tuple[Swap, ...]
+    tau_v: float | None
+    dof: int
+    pooled_s_v: float | None
+
+
+def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
+    """Lay readings beside the table, one result per electrolyte in order of appearance.
+
+    `anchors`: electrode to hold at its table value, by electrolyte; where absent or unusable, the middle shift is used
+    (see `middle_anchor`). Readings of one material against itself are left out of the ladder.
+    """
+    by_electrolyte: dict[str, list[ClassReading]] = defaultdict(list)
+    for reading in readings:
+        by_electrolyte[reading.electrolyte].append(reading)
+    return tuple(_one(name, found, (anchors or {}).get(name)) for name, found in by_electrolyte.items())
+
+
+def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None) -> ElectrolyteResult:
+    values: dict[Cell, dict[str, list[ClassReading]]] = defaultdict(lambda: defaultdict(list))
+    for reading in readings:
+        values[Cell.of(reading.black, electrolyte, reading.red)][reading.group].append(reading)
+    series = {
+        (cell, group): [cell.as_written_v(r.volts_v, r.red) for r in found]
+        for cell, groups in values.items()
+        for group, found in groups.items()
+    }
+    pooled = pooled_s_v(list(series.values()))
+    cells = sorted((_cell(cell, groups, series) for cell, groups in values.items()), key=_widest_gap_first)
+    differences = [
+        ladder.Difference(c.cell.positive, c.cell.negative, g.summary.mean_v, _own_u_v(g.summary, pooled), g.group)
+        for c in cells
+        for g in c.groups
+        if c.cell.positive != c.cell.negative
+    ]
+    if not differences:
+        return ElectrolyteResult(electrolyte, tuple(cells), (), None, (), (), (), None, 0, pooled)
+    fitted = ladder.fit(differences)
+    main = fitted.parts[0]
+    usable = tuple(name for name in main if electrodes()[name].couple is not None)
+    anchor = wanted if wanted in usable else middle_anchor(fitted, usable)
+    rungs = pinned(fitted, anchor) if anchor else ()
+    loose = tuple(name for part in fitted.parts[1:] for name in part) if anchor else fitted.electrodes
+    swaps = found_swaps(fitted, usable)
+    return ElectrolyteResult(
+        electrolyte, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, pooled
+    )
+
+
+def _cell(
+    cell: Cell, groups: Mapping[str, list[ClassReading]], series: Mapping[tuple[Cell, str], list[float]]
+) -> CellResult:
+    found = tuple(
+        GroupValue(group, summarise(series[cell, group], max(r.resolution_v for r in readings)))
+        for group, readings in groups.items()
+    )
+    n = sum(g.summary.n for g in found)
+    if len(found) == 1:
+        return CellResult(cell, cell.table_v, found[0].summary.mean_v, None, None, None, found, n)
+    between = summarise([g.summary.mean_v for g in found], 0.0)
+    # The last digit does not average away: it is the same step for every group.
+    u_v = math.hypot(between.u_v, max(g.summary.u_b_v for g in found))
+    half = coverage(len(found) - 1) * u_v
+    return CellResult(cell, cell.table_v, between.mean_v, u_v, between.mean_v - half, between.mean_v + half, found, n)
+
+
+def _own_u_v(summary: Repeats, pooled: float | None) -> float:
+    """Standard uncertainty of a group's mean from the class's pooled scatter and its own last digit, V; above zero."""
+    return max(1e-6, math.hypot((pooled or 0.0) / math.sqrt(summary.n), summary.u_b_v))
+
+
+def _widest_gap_first(result: CellResult) -> tuple[bool, float, Cell]:
+    gap = result.gap_v
+    return gap is None, -abs(gap or 0.0), result.cell
+
+
+def middle_anchor(fitted: ladder.Ladder, usable: Sequence[str]) -> str | None:
+    """The electrode whose shift against the table is the middle one, so that as many plates sit higher as lower.
+
+    Only differences are measured, so one electrode must be held; the middle one is moved least by one odd plate.
+    """
+    if not usable:
+        return None
+    shift = {name: fitted.potential_v[fitted.electrodes.index(name)] - electrodes()[name].table_v() for name in usable}
+    ordered = sorted(usable, key=lambda name: (shift[name], name))
+    return ordered[(len(ordered) - 1) // 2]
+
+
+def pinned(fitted: ladder.Ladder, anchor: str) -> tuple[Rung, ...]:
+    """The anchor's part of the ladder with the anchor held at its table value, highest first."""
+    held = electrodes()[anchor].table_v()
+    rungs = []
+    for name in fitted.part_of(anchor):
+        above_v, u_v = fitted.difference_v(name, anchor)
+        rungs.append(Rung(name, electrodes()[name].table_v_or_none(), held + above_v, u_v))
+    return tuple(sorted(rungs, key=lambda rung: -rung.class_v))
+
+
+def found_swaps(fitted: ladder.Ladder, usable: Sequence[str]) -> tuple[Swap, ...]:
+    """Pairs the class found in the other order than the table, by more than two standard uncertainties."""
+    swaps = []
+    for lower in usable:
+        for upper in usable:
+            if electrodes()[lower].table_v() < electrodes()[upper].table_v():
+                by_v, u_v = fitted.difference_v(lower, upper)
+                if by_v > SURE * u_v:
+                    swaps.append(Swap(upper, lower, by_v, u_v))
+    return tuple(sorted(swaps, key=lambda swap: -swap.by_v))

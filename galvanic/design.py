@@ -1,0 +1,64 @@
+"""Which group measures which cell: every group the shared cell first, the rest dealt round the room.
+
+Cells are dealt neighbours on the table first, so that even a short period connects every electrode; when all are
+dealt, dealing starts again, and a group never gets the same cell twice.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import combinations, cycle, islice
+
+from galvanic.cells import Cell, negative_first, standing
+from galvanic.errors import NotEnoughData
+
+MINUTES_TO_START = 6  # meter check and fetching
+MINUTES_TO_CLEAR = 8
+MINUTES_PER_CELL = 6  # clean, dip, settle, three readings, rinse: common practice, no source
+
+
+def slots(minutes: int) -> int:
+    """How many cells a group can measure in a period, at least one."""
+    return max(1, (minutes - MINUTES_TO_START - MINUTES_TO_CLEAR) // MINUTES_PER_CELL)
+
+
+def shared_cell(electrodes: Sequence[str], electrolytes: Sequence[str]) -> Cell:
+    """The cell every group measures: zinc and copper where both are there, else the middle pair, first electrolyte."""
+    if {"zinc", "copper"} <= set(electrodes):
+        return Cell("zinc", electrolytes[0], "copper")
+    ordered = sorted(electrodes, key=standing)
+    return Cell(*_around(ordered[0], electrolytes[0], ordered[len(ordered) // 2]))
+
+
+def _around(one: str, electrolyte: str, other: str) -> tuple[str, str, str]:
+    negative, positive = negative_first(one, other)
+    return negative, electrolyte, positive
+
+
+def all_cells(electrodes: Sequence[str], electrolytes: Sequence[str]) -> tuple[Cell, ...]:
+    """Every pair in every electrolyte; pairs close on the table first, all electrolytes of a pair together."""
+    ordered = sorted(electrodes, key=standing)
+    pairs = sorted(combinations(range(len(ordered)), 2), key=lambda pair: (pair[1] - pair[0], pair[0]))
+    return tuple(Cell(ordered[i], liquid, ordered[j]) for i, j in pairs for liquid in electrolytes)
+
+
+def share_out(electrodes: Sequence[str], electrolytes: Sequence[str], groups: int, per_group: int) -> list[list[Cell]]:
+    """Deal cells to groups: `per_group` each at most, the shared cell first, then by electrolyte.
+
+    Raises NotEnoughData for fewer than two electrodes, no electrolyte, no group or no slot.
+    """
+    if len(set(electrodes)) < 2 or not electrolytes or groups < 1 or per_group < 1:
+        raise NotEnoughData("A plan needs two electrodes, one electrolyte, one group and time for one cell.")
+    shared = shared_cell(electrodes, electrolytes)
+    others = [cell for cell in all_cells(electrodes, electrolytes) if cell != shared]
+    hands: list[list[Cell]] = [[] for _ in range(groups)]
+    room = min(per_group - 1, len(others))
+    for cell in islice(cycle(others), groups * room if others else 0):
+        free = [hand for hand in hands if len(hand) < room and cell not in hand]
+        if free:
+            min(free, key=len).append(cell)
+    for cell in others:  # a hand that only cells it already held came round to is filled from the start
+        for hand in hands:
+            if len(hand) < room and cell not in hand:
+                hand.append(cell)
+    return [[shared, *sorted(hand, key=lambda cell: electrolytes.index(cell.electrolyte))] for hand in hands]

@@ -1,0 +1,65 @@
+"""From what a person typed off a meter to volts and resolution.
+
+The last digit typed is the resolution: `1.10` is 1.10 V to 0.01 V, not 1.1. A minus sign is evidence of which plate
+is negative and is always kept.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from dataclasses import dataclass
+from decimal import Decimal
+
+from galvanic.errors import UnreadableReading
+
+MAX_TEXT = 32
+MAX_DIGITS = 7
+UNITS = {"V": Decimal(1), "mV": Decimal("0.001")}
+MINUS = "-\u2212\u2010\u2011\u2012\u2013\u2014\uff0d"
+_NUMBER = re.compile(r"([+-]?)([0-9]*)(?:([.,])([0-9]*))?(mv|v|millivolts?|volts?)?", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class ParsedReading:
+    """A reading as understood: `volts_v` and `resolution_v` (the step of the last digit) in V, `unit` V or mV."""
+
+    text: str
+    volts_v: float
+    resolution_v: float
+    unit: str
+    negative: bool
+
+
+def parse(text: str, unit: str = "V") -> ParsedReading:
+    """Read one number, with `unit` ("V" or "mV") unless the text names its own.
+
+    Accepts a decimal comma, any kind of minus sign, stray spaces and a unit. Raises UnreadableReading, with a sentence
+    that says what would be right, for words, two numbers, powers of ten, `nan` or too many digits.
+    """
+    if unit not in UNITS:
+        raise UnreadableReading(f"The unit “{unit[:8]}” is not V or mV.")
+    if not text.strip():
+        raise UnreadableReading("Nothing was typed. Type the number on the meter, for example 0.94.")
+    if len(text) > MAX_TEXT:
+        raise UnreadableReading(f"That is longer than {MAX_TEXT} characters. Type one number, for example 0.94.")
+    plain = unicodedata.normalize("NFKC", text)
+    plain = "".join("-" if mark in MINUS else mark for mark in plain).strip()
+    if re.search(r"[0-9.,]\s+[0-9.,+-]", plain):
+        raise UnreadableReading(f"“{text.strip()}” looks like two numbers. Type one reading at a time.")
+    found = _NUMBER.fullmatch(re.sub(r"\s+", "", plain))
+    if found is None:
+        raise UnreadableReading(f"“{text.strip()}” is not one number. Type it as on the meter, for example 0.94 or -0.46.")
+    sign, whole, mark, decimals, named = found.groups()
+    digits = whole + (decimals or "")
+    if not digits or (mark and not whole and not decimals):
+        raise UnreadableReading(f"“{text.strip()}” has no digits. Type the number on the meter, for example 0.94.")
+    if len(digits) > MAX_DIGITS:
+        raise UnreadableReading(f"“{text.strip()}” has more digits than a meter shows. Type it as on the meter.")
+    if named:
+        unit = "mV" if named.casefold().startswith("m") else "V"
+    scale = UNITS[unit]
+    size = Decimal(f"{whole or '0'}.{decimals or '0'}") * scale
+    resolution = Decimal(1).scaleb(-len(decimals or "")) * scale
+    negative = sign == "-"
+    return ParsedReading(text, float(-size if negative else size), float(resolution), unit, negative)

@@ -1,0 +1,57 @@
+"""Typed text to volts and resolution."""
+
+import unittest
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from galvanic.errors import UnreadableReading
+from galvanic.readings import parse
+
+GOOD = [
+    ("0.94", "V", 0.94, 0.01, False), ("0,94", "V", 0.94, 0.01, False), ("940 mV", "V", 0.94, 0.001, False),
+    ("940", "mV", 0.94, 0.001, False), ("-0.46", "V", -0.46, 0.01, True), (".9", "V", 0.9, 0.1, False),
+    ("1.10", "V", 1.10, 0.01, False), ("\u22120.46", "V", -0.46, 0.01, True), (" - 0.46 V ", "V", -0.46, 0.01, True),
+    ("+1.2", "V", 1.2, 0.1, False), ("2", "V", 2.0, 1.0, False), ("9.", "V", 9.0, 1.0, False), ("0.94V", "mV", 0.94, 0.01, False),
+    ("-0.00", "V", 0.0, 0.01, True), ("–12.5 mv", "V", -0.0125, 0.0001, True), ("９４０", "mV", 0.94, 0.001, False),
+    ("0.5 volts", "mV", 0.5, 0.1, False),
+]  # fmt: skip
+BAD = [
+    "", "   ", "abc", "0.9 0.8", "0.9, 0.8", "nan", "inf", "1e9", "1.2.3", "1,234.5", "--1", "V", "-", ".", "0.94 A", "1/2",
+    "12345678", "0x10", "½", "0.9;", "9" * 40, "1 2", "0.9-0.8", "٣",
+]  # fmt: skip
+
+
+class Readings(unittest.TestCase):
+    def test_what_people_type_is_read_with_its_resolution(self):
+        for text, unit, volts, resolution, negative in GOOD:
+            with self.subTest(text=text, unit=unit):
+                found = parse(text, unit)
+                self.assertAlmostEqual(found.volts_v, volts, places=12)
+                self.assertAlmostEqual(found.resolution_v, resolution, places=12)
+                self.assertEqual((found.negative, found.text), (negative, text))
+
+    def test_what_is_not_one_number_is_refused_with_a_sentence(self):
+        for text in BAD:
+            with self.subTest(text=text), self.assertRaises(UnreadableReading) as caught:
+                parse(text)
+            self.assertTrue(str(caught.exception).endswith("."))
+
+    def test_a_unit_that_is_not_a_voltage_is_refused(self):
+        with self.assertRaises(UnreadableReading):
+            parse("0.9", "kV")
+
+    @given(st.decimals(-9, 9, places=3))
+    def test_every_display_is_read_back_exactly(self, number):
+        found = parse(f"{number:.3f}")
+        self.assertEqual(found.volts_v, float(number))
+        self.assertEqual(found.resolution_v, 0.001)
+
+    @given(st.text(max_size=40))
+    def test_any_text_is_read_or_refused_never_a_crash(self, text):
+        try:
+            found = parse(text)
+        except UnreadableReading:
+            return
+        self.assertTrue(any(mark.isdigit() for mark in text))
+        self.assertLess(abs(found.volts_v), 1e7)
