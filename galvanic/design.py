@@ -1,7 +1,8 @@
 """Which group measures which cell: every group the shared cell first, the rest dealt round the room.
 
-Cells are dealt neighbours on the table first, so that even a short period connects every electrode; when all are
-dealt, dealing starts again, and a group never gets the same cell twice.
+Cells with the shared cell's positive plate are dealt first, then neighbours on the table, then the rest, so that even a
+short period connects every electrode. Where there is room each cell goes to two groups, since a class value without a
+second group says nothing of its own scatter. When all are dealt, dealing starts again; a group never gets a cell twice.
 """
 
 from __future__ import annotations
@@ -36,9 +37,15 @@ def _around(one: str, electrolyte: str, other: str) -> tuple[str, str, str]:
 
 
 def all_cells(electrodes: Sequence[str], electrolytes: Sequence[str]) -> tuple[Cell, ...]:
-    """Every pair in every electrolyte; pairs close on the table first, all electrolytes of a pair together."""
+    """Every pair in every electrolyte, in the order in which they are dealt; all electrolytes of a pair together."""
     ordered = sorted(electrodes, key=standing)
-    pairs = sorted(combinations(range(len(ordered)), 2), key=lambda pair: (pair[1] - pair[0], pair[0]))
+    hub = ordered.index(shared_cell(electrodes, electrolytes).positive)
+
+    def rank(pair: tuple[int, int]) -> tuple[int, int, int]:
+        apart = pair[1] - pair[0]
+        return (0 if hub in pair else 1 if apart == 1 else 2, apart, pair[0])
+
+    pairs = sorted(combinations(range(len(ordered)), 2), key=rank)
     return tuple(Cell(ordered[i], liquid, ordered[j]) for i, j in pairs for liquid in electrolytes)
 
 
@@ -51,14 +58,14 @@ def share_out(electrodes: Sequence[str], electrolytes: Sequence[str], groups: in
         raise NotEnoughData("A plan needs two electrodes, one electrolyte, one group and time for one cell.")
     shared = shared_cell(electrodes, electrolytes)
     others = [cell for cell in all_cells(electrodes, electrolytes) if cell != shared]
-    hands: list[list[Cell]] = [[] for _ in range(groups)]
     room = min(per_group - 1, len(others))
-    for cell in islice(cycle(others), groups * room if others else 0):
+    spanning = (len(electrodes) - 1) * len(electrolytes) - 1  # cells that connect all, the shared one apart
+    times = 2 if groups > 1 and groups * room >= 2 * spanning else 1
+    hands: list[list[Cell]] = [[] for _ in range(groups)]
+    for cell in islice(cycle(cell for cell in others for _ in range(times)), groups * room):
         free = [hand for hand in hands if len(hand) < room and cell not in hand]
         if free:
             min(free, key=len).append(cell)
-    for cell in others:  # a hand that only cells it already held came round to is filled from the start
-        for hand in hands:
-            if len(hand) < room and cell not in hand:
-                hand.append(cell)
+    for hand in hands:  # where only cells that a group already held came round, its hand is filled from the start
+        hand += [cell for cell in others if cell not in hand][: room - len(hand)]
     return [[shared, *sorted(hand, key=lambda cell: electrolytes.index(cell.electrolyte))] for hand in hands]

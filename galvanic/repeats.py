@@ -48,7 +48,7 @@ def summarise(volts_v: Sequence[float], resolution_v: float, level: float = 0.95
     s = float(values.std(ddof=1))
     u_a = s / math.sqrt(n)
     u = math.hypot(u_a, u_b)
-    dof = math.inf if u_a == 0.0 else (n - 1) * (u / u_a) ** 4
+    dof = (n - 1) * (u / u_a) ** 4 if u_a > 1e-9 * u else math.inf
     half = coverage(dof, level) * u
     return Repeats(n, mean, s, u_a, u_b, u, dof, mean - half, mean + half)
 

@@ -97,12 +97,17 @@ class ShareOut(unittest.TestCase):
             self.assertEqual(hand[0], Cell("zinc", JUICE, "copper"))
             self.assertEqual(len(hand), len(set(hand)))
 
-    def test_work_is_even_and_no_cell_is_measured_twice_before_all_are_measured_once(self):
-        hands = share_out(EIGHT, [JUICE], 8, 5)
-        self.assertEqual({len(hand) for hand in hands}, {5})
+    def test_work_is_even_and_each_cell_goes_to_two_groups_where_there_is_room(self):
+        hands = share_out(EIGHT, [JUICE], 8, 7)
+        self.assertEqual({len(hand) for hand in hands}, {7})
         counts = Counter(cell for hand in hands for cell in hand[1:])
-        self.assertEqual(len(counts), 27)
-        self.assertLessEqual(max(counts.values()) - min(counts.values()), 1)
+        self.assertEqual(set(counts.values()), {2})
+        self.assertEqual(len(counts), 24)
+
+    def test_with_little_room_no_cell_comes_twice_before_every_electrode_is_reached(self):
+        hands = share_out(EIGHT, [JUICE, "kelp-brine"], 4, 4)
+        counts = Counter(cell for hand in hands for cell in hand[1:])
+        self.assertEqual(set(counts.values()), {1})
 
     def test_a_short_period_still_connects_every_electrode(self):
         hands = share_out(EIGHT, [JUICE], 8, 2)

@@ -1,0 +1,112 @@
+"""Keeping readings."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from galvanic.errors import UnreadableReading
+from galvanic.readings import parse
+from server.bench.models import Reading
+from server.labs.models import Lab, PlannedCell
+from server.people.auth import Member
+from server.problems import Problem, not_found
+
+MAX_READINGS_PER_CELL = 60
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingEntry:
+    """One entry as it comes from a device; `red` and `black` are where the leads really were."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    red: str
+    black: str
+    text: str
+    unit: str
+    device_at: datetime | None = None
+    corrects: uuid.UUID | None = None
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Recorded:
+    """What is kept now; `repeated` if it already was."""
+
+    reading: Reading
+    repeated: bool
+
+
+def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
+    """Keep one meter reading exactly as typed, with its value and resolution in volts.
+
+    Repeating an entry (same id) changes nothing and returns what was kept. Raises Problem: not_found (not this group's
+    cell), lab_closed, unreadable_reading, wrong_leads, or what is wrong with a correction; then nothing is kept.
+    """
+    kept = _kept(actor, entry.id)
+    if kept is not None:
+        return Recorded(kept, repeated=True)
+    try:
+        with transaction.atomic():
+            return Recorded(_create(actor, entry), repeated=False)
+    except IntegrityError:
+        kept = _kept(actor, entry.id)  # the same entry came twice at once
+        if kept is not None:
+            return Recorded(kept, repeated=True)
+        raise Problem(409, "already_corrected", "That reading was corrected on another device. Look at it again.") from None
+
+
+def _kept(actor: Member, reading_id: uuid.UUID) -> Reading | None:
+    kept = Reading.objects.select_related("cell").filter(id=reading_id).first()
+    if kept is not None and kept.cell.group_id != actor.group_id:
+        raise Problem(409, "id_taken", "This entry’s number is taken. Type the reading again.")
+    return kept
+
+
+def _create(actor: Member, entry: ReadingEntry) -> Reading:
+    cell = PlannedCell.objects.visible_to(actor).select_related("group__lab").filter(id=entry.cell_id).first()
+    if cell is None:
+        raise not_found("cell")
+    if cell.group.lab.state != Lab.State.OPEN:
+        raise Problem(409, "lab_closed", "The lab is closed, so this was not recorded. Show your teacher the number.")
+    if {entry.red, entry.black} != {cell.negative, cell.positive}:
+        raise Problem(422, "wrong_leads", "The leads must be on this cell’s two plates.", field="red")
+    try:
+        parsed = parse(entry.text, entry.unit)
+    except UnreadableReading as error:
+        raise Problem(422, error.code, str(error), field="text") from error
+    if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
+        raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
+    return Reading.objects.create(
+        id=entry.id,
+        cell=cell,
+        red=entry.red,
+        black=entry.black,
+        text=entry.text.strip(),
+        unit=parsed.unit,
+        volts_v=parsed.volts_v,
+        resolution_v=parsed.resolution_v,
+        corrects=_corrected(cell, entry),
+        reason=entry.reason.strip(),
+        device_at=entry.device_at,
+        received_at=timezone.now(),
+    )
+
+
+def _corrected(cell: PlannedCell, entry: ReadingEntry) -> Reading | None:
+    """The reading an entry corrects: of the same cell, not corrected before, with a reason."""
+    if entry.corrects is None:
+        return None
+    wrong = Reading.objects.filter(cell=cell, id=entry.corrects).first()
+    if wrong is None:
+        raise not_found("reading")
+    if not entry.reason.strip():
+        raise Problem(422, "no_reason", "Say in a few words why the first number was wrong.", field="reason")
+    if Reading.objects.filter(corrects=wrong).exists():
+        raise Problem(409, "already_corrected", "That reading is already corrected. Correct the newer one.")
+    return wrong

@@ -1,0 +1,37 @@
+"""The API: one router per application."""
+
+from __future__ import annotations
+
+from django.db import connection
+from django.http import HttpRequest
+from ninja import NinjaAPI, Schema
+
+from galvanic.catalogue import edition
+from server.bench.api import router as bench
+from server.config import errors
+from server.findings.api import router as findings
+from server.labs.api import router as labs
+from server.people.api import router as people
+from server.records.api import router as records
+
+api = NinjaAPI(title="Pipette", version="1", docs_url=None, openapi_url=None, urls_namespace="api")
+errors.install(api)
+
+
+class Health(Schema):
+    """What a monitor asks for."""
+
+    database: str
+    edition: str
+
+
+@api.get("/health", response=Health, operation_id="health", auth=None)
+def health(request: HttpRequest) -> Health:
+    """Answer 200 when the database answers, 503 when it does not."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT 1")
+    return Health(database="ok", edition=edition())
+
+
+for router in (people, labs, bench, findings, records):
+    api.add_router("", router)

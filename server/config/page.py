@@ -1,0 +1,42 @@
+"""The one HTML page: it names the built scripts and carries the CSP nonce."""
+
+from __future__ import annotations
+
+import json
+from functools import cache
+from typing import Any
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_safe
+
+ENTRY = "src/app/main.tsx"
+
+
+@cache
+def built() -> dict[str, Any] | None:
+    """Scripts and styles of the built front end, by Vite's manifest; None if it is not built."""
+    manifest = settings.BASE_DIR / "web" / "dist" / "app" / ".vite" / "manifest.json"
+    if not manifest.is_file():
+        return None
+    chunks = json.loads(manifest.read_text(encoding="utf-8"))
+    entry = chunks[ENTRY]
+    return {
+        "script": f"app/{entry['file']}",
+        "styles": [f"app/{name}" for name in entry.get("css", [])],
+        "preload": [f"app/{chunks[name]['file']}" for name in entry.get("imports", [])],
+    }
+
+
+@require_safe
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """The application's page, for every address that is not the API's."""
+    found = built()
+    if found is None:
+        return HttpResponse("The front end is not built yet. Run ./pipette demo.", status=503, content_type="text/plain")
+    response = render(request, "page.html", found)
+    response["Cache-Control"] = "no-cache"
+    return response

@@ -1,0 +1,40 @@
+"""Django's test runner, closing with the real counts on a line of their own."""
+
+from __future__ import annotations
+
+import unittest
+from typing import Any
+
+from django.test.runner import DiscoverRunner
+
+
+def counts(result: unittest.TestResult) -> tuple[int, int, int]:
+    """Passed, failed and skipped tests; a test with several failing subtests is one failed test."""
+    bad: set[str] = set()
+    broken = 0
+    for test, _ in [*result.failures, *result.errors]:
+        case = getattr(test, "test_case", test)
+        if isinstance(case, unittest.TestCase):
+            bad.add(case.id())
+        else:
+            broken += 1  # a class or module that could not be set up: it never counted as run
+    bad.update(test.id() for test in result.unexpectedSuccesses)
+    skipped = len(result.skipped)
+    passed = result.testsRun - len(bad) - skipped
+    return max(0, passed), len(bad) + broken, skipped
+
+
+class CountingRunner(DiscoverRunner):
+    """Prints `N passed, N failed, N skipped` last."""
+
+    def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
+        passed, failed, skipped = counts(result)
+        self.closing = f"{passed} passed, {failed} failed, {skipped} skipped"
+        self.closing_failed = failed
+        return super().suite_result(suite, result, **kwargs)
+
+    def run_tests(self, test_labels: Any, **kwargs: Any) -> int:
+        try:
+            return super().run_tests(test_labels, **kwargs)
+        finally:
+            print(getattr(self, "closing", "0 passed, 1 failed, 0 skipped"), flush=True)  # noqa: T201

@@ -1,0 +1,11 @@
+"""The API, and the one page for everything else."""
+
+from django.urls import path, re_path
+
+from server.config.api import api
+from server.config.page import page
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|static/).*$", page),
+]

@@ -1,0 +1,131 @@
+"""The demo class: labs made through the ordinary services, with readings from the core's simulator."""
+
+from __future__ import annotations
+
+import tomllib
+import uuid
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from django.db import transaction
+from django.utils import timezone
+
+from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_START
+from galvanic.readings import parse
+from galvanic.simulate import Bench, Meter
+from server.bench.models import Reading
+from server.labs.models import Lab, PlannedCell
+from server.labs.policy import READINGS_PER_CELL
+from server.labs.services import NewLab, close_lab, create_lab, open_lab
+from server.people.models import Group, Teacher
+
+TEACHER = "demo-teacher"
+PASSWORD = "tidewater-demo"  # noqa: S105  (printed at every start; the demo has no real data)
+FIRST_PIN = 1904
+SCENARIO = tomllib.loads((Path(__file__).parent / "tidewater.toml").read_text(encoding="utf-8"))
+
+
+@transaction.atomic
+def make_demo() -> bool:
+    """Make the demo teacher and the three labs once; returns whether anything was made."""
+    if Teacher.objects.filter(username=TEACHER).exists():
+        return False
+    teacher = Teacher.objects.create_user(TEACHER, password=PASSWORD)
+    for number, described in enumerate(SCENARIO["lab"]):
+        _make_lab(teacher, described, np.random.default_rng([SCENARIO["seed"], number]))
+    return True
+
+
+def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Generator) -> None:
+    now = timezone.now()
+    day = now - timedelta(days=described["days_ago"])
+    plan = NewLab(
+        described["title"],
+        day.date(),
+        SCENARIO["minutes"],
+        SCENARIO["electrodes"],
+        SCENARIO["electrolytes"],
+        SCENARIO["groups"],
+    )
+    lab = create_lab(actor=teacher, plan=plan)
+    groups = list(lab.groups.prefetch_related("cells"))
+    for index, group in enumerate(groups):
+        group.pin = f"{FIRST_PIN + 11 * index:04d}"
+    Group.objects.bulk_update(groups, ["pin"])
+    Lab.objects.filter(id=lab.id).update(simulated=True)
+    if described["state"] == "draft":
+        return
+    open_lab(actor=teacher, lab_id=lab.id)
+    opened = day - timedelta(minutes=described["done"] * SCENARIO["minutes"])
+    for group in groups:
+        _read_cells(group, described["done"], opened, rng)
+    if described["state"] == "closed":
+        close_lab(actor=teacher, lab_id=lab.id)
+    Lab.objects.filter(id=lab.id).update(opened_at=opened)
+
+
+def _read_cells(group: Group, done: float, opened: datetime, rng: np.random.Generator) -> None:
+    """One group's readings up to the part of the period that is over; every group has its own pace."""
+    faults = [fault for fault in SCENARIO["fault"] if fault["group"] == group.name]
+    offset_v = sum(fault["volts_v"] for fault in faults if fault["kind"] == "offset")
+    by_cell = {fault["cell"]: fault["kind"] for fault in faults if "cell" in fault}
+    benches = {
+        liquid: Bench(SCENARIO["potential_v"][liquid], rng, Meter(offset_v), SCENARIO["plate_v"], SCENARIO["dip_v"])
+        for liquid in SCENARIO["electrolytes"]
+    }
+    pace = rng.uniform(0.9, 1.05)
+    entries: list[Reading] = []
+    for planned in group.cells.all():
+        for nth in range(READINGS_PER_CELL):
+            minute = MINUTES_TO_START + (planned.position - 1 + (nth + 1.5) / (READINGS_PER_CELL + 2)) * MINUTES_PER_CELL
+            at = opened + timedelta(minutes=minute * pace)
+            if done < 1.0 and at > opened + timedelta(minutes=done * SCENARIO["minutes"]):
+                break
+            entries += _entries(planned, benches[planned.electrolyte], by_cell.get(planned.position, ""), nth, at, rng)
+    Reading.objects.bulk_create(entries)
+
+
+def _entries(
+    planned: PlannedCell, bench: Bench, fault: str, nth: int, at: datetime, rng: np.random.Generator
+) -> list[Reading]:
+    red, black = planned.positive, planned.negative
+    if fault == "swapped":
+        red, black = black, red
+    shown = bench.read(red, black)
+    if fault == "bridged":
+        shown = f"{0.02 + 0.004 * nth:.3f}"
+    if fault == "millivolts" and nth == 0:
+        typed = f"{float(shown) * 1000:.0f}"
+        wrong = _reading(planned, red, black, typed, at, rng)
+        right = _reading(planned, red, black, shown, at + timedelta(seconds=20), rng, corrects=wrong)
+        return [wrong, right]
+    return [_reading(planned, red, black, shown, at, rng)]
+
+
+def _reading(
+    planned: PlannedCell,
+    red: str,
+    black: str,
+    text: str,
+    at: datetime,
+    rng: np.random.Generator,
+    corrects: Reading | None = None,
+) -> Reading:
+    parsed = parse(text)
+    return Reading(
+        id=uuid.UUID(bytes=rng.bytes(16), version=4),
+        cell=planned,
+        red=red,
+        black=black,
+        text=text,
+        unit=parsed.unit,
+        volts_v=parsed.volts_v,
+        resolution_v=parsed.resolution_v,
+        origin=Reading.Origin.SIMULATED,
+        corrects=corrects,
+        reason="typed millivolts as volts" if corrects else "",
+        device_at=at,
+        received_at=at,
+    )

@@ -1,0 +1,35 @@
+"""Files in."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Annotated
+
+from django.http import HttpRequest
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
+from pydantic import StringConstraints
+
+from server.bench.models import Reading
+from server.people.auth import TeacherAuth, teacher_of
+from server.people.schemas import ProblemOut
+from server.records.schemas import Imported
+from server.records.services import import_readings
+from server.records.table import MAX_BYTES, decode, too_big
+
+router = Router(auth=TeacherAuth())
+
+
+@router.post("/labs/import", response={201: Imported, 413: ProblemOut, 422: ProblemOut}, operation_id="import_readings")
+def import_table(
+    request: HttpRequest,
+    file: File[UploadedFile],
+    title: Form[Annotated[str, StringConstraints(min_length=1, max_length=120)]],
+    on: Form[date],
+) -> tuple[int, Imported]:
+    """Make a finished lab from a class's own table in CSV."""
+    if (file.size or 0) > MAX_BYTES:
+        raise too_big()
+    lab = import_readings(actor=teacher_of(request), text=decode(file.read()), title=title, on=on)
+    readings = Reading.objects.filter(cell__group__lab=lab).count()
+    return 201, Imported(id=lab.id, title=lab.title, readings=readings, groups=lab.groups.count())

@@ -1,0 +1,61 @@
+# Checks, tests and pictures, on a database cluster of their own. Sourced by ../pipette.
+
+check() { # check NAME COMMAND...: run it, show its output only if it fails, remember the failure
+  local name=$1 start=$SECONDS log=$RUN/check-$1.log
+  shift
+  if "$@" >"$log" 2>&1 </dev/null; then
+    printf '  %-12s ok (%s s)\n' "$name" $((SECONDS - start))
+  else
+    printf '  %-12s FAILED\n' "$name"
+    tail -n 60 "$log"
+    echo "$name" >>"$RUN/failed-checks"
+  fi
+}
+
+type_drift() { # the committed TypeScript types must be those the API has now
+  python manage.py export_openapi_schema --api server.config.api.api --sorted --indent 1 >"$RUN/openapi.json" &&
+    diff -u web/src/api/openapi.json "$RUN/openapi.json" &&
+    npm --prefix web exec -- openapi-typescript "$RUN/openapi.json" -o "$RUN/generated.d.ts" &&
+    diff -u web/src/api/generated.d.ts "$RUN/generated.d.ts"
+}
+
+no_migration_missing() {
+  python manage.py makemigrations --check --dry-run
+}
+
+script_size() { # no page over 250 kB of gzipped script at first load
+  python tools/script_size.py
+}
+
+run_checks_and_tests() {
+  local ok=0
+  start_database test-postgres
+  make_database pipette  # checks look at it; tests make databases of their own
+  if [[ $# -eq 0 ]]; then
+    rm -f "$RUN/failed-checks"
+    echo "Checks"
+    (check types type_drift; check tsc npm --prefix web run typecheck; check eslint npm --prefix web run lint; check size script_size) &
+    check ruff ruff check .
+    check format ruff format --check .
+    check imports lint-imports
+    check mypy mypy
+    check migrations no_migration_missing
+    wait
+    if [[ -s $RUN/failed-checks ]]; then
+      echo "Checks failed: $(tr '\n' ' ' <"$RUN/failed-checks")"
+      ok=1
+    fi
+    set -- galvanic server e2e
+  fi
+  echo "Tests"
+  PIPETTE_LOG=plain python manage.py test --parallel 2 --noinput "$@" || ok=1
+  return "$ok"
+}
+
+take_shots() {
+  start_database test-postgres
+  tools/local-postgres psql -Xqc "DROP DATABASE IF EXISTS pipette_shots WITH (FORCE)"
+  make_database pipette_shots
+  manage prepare --demo >/dev/null
+  python tools/shots.py docs/screenshots
+}

@@ -1,0 +1,150 @@
+# Starting and stopping: the project's own PostgreSQL and the server, both on loopback. Sourced by ../pipette.
+
+SERVER=$RUN/server
+
+serve_options() {
+  PORT=8321 FRESH=no
+  while [[ $# -gt 0 ]]; do
+    case $1 in
+      --port) [[ ${2:-} =~ ^[0-9]+$ && $2 -ge 1 && $2 -le 65535 ]] || fail "--port needs a number from 1 to 65535"; PORT=$2; shift 2 ;;
+      --port=*) set -- --port "${1#*=}" "${@:2}" ;;
+      --fresh) FRESH=yes; shift ;;
+      *) fail "unknown option “$1”; see ./pipette help" ;;
+    esac
+  done
+}
+
+database_folder() { # where the cluster lives: in this folder unless the database's user cannot reach it
+  if [[ $(id -u) = 0 ]] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$ROOT"; then
+    echo "/var/lib/pipette-$(printf %s "$ROOT" | sha256sum | cut -c1-12)"
+  else
+    echo "$RUN"
+  fi
+}
+
+start_database() { # start_database postgres|test-postgres
+  PG_RUN_DIR=$(database_folder)/$1
+  export PG_RUN_DIR
+  local said
+  said=$(tools/local-postgres start 2>&1) || fail "the database did not start: $said
+The data is in $PG_RUN_DIR; its log is data/server.log there. Nothing in it was changed."
+  set -a
+  . "$PG_RUN_DIR/env"
+  set +a
+}
+
+use_database() { # use_database NAME: start the cluster, make the database if it is not there, point Django to it
+  start_database postgres
+  make_database "$1"
+}
+
+make_database() {
+  export DATABASE_URL="postgresql://$PGUSER:$PGPASSWORD@$PGHOST:$PGPORT/$1"
+  if [[ $(tools/local-postgres psql -XAtc "SELECT 1 FROM pg_database WHERE datname = '$1'") != 1 ]]; then
+    tools/local-postgres psql -Xqc "CREATE DATABASE $1" || fail "the database $1 could not be made"
+  fi
+}
+
+manage() {
+  PIPETTE_LOG=plain python manage.py "$@"
+}
+
+secret_key() {
+  [[ -s $RUN/secret-key ]] || (umask 077 && python -c 'import secrets; print(secrets.token_urlsafe(48))' >"$RUN/secret-key")
+  cat "$RUN/secret-key"
+}
+
+port_is_free() {
+  python - "$1" <<'P'
+import socket, sys
+with socket.socket() as s:
+    s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        s.bind(("127.0.0.1", int(sys.argv[1])))
+    except OSError:
+        sys.exit(1)
+P
+}
+
+server_pid() { # the running server's process, if it is still ours
+  local pid
+  [[ -s $SERVER/pid ]] || return 1
+  pid=$(<"$SERVER/pid")
+  [[ $(readlink "/proc/$pid/cwd" 2>/dev/null) = "$ROOT" ]] || return 1
+  echo "$pid"
+}
+
+serve() { # serve DATABASE PORT FRESH
+  local pid said
+  if pid=$(server_pid); then
+    fail "a server of this folder is running already at http://127.0.0.1:$(<"$SERVER/port")/ . Use it, or run ./pipette stop first."
+  fi
+  port_is_free "$2" || fail "port $2 is taken by another program. Choose another: ./pipette $command --port $(($2 + 1))"
+  start_database postgres
+  if [[ $3 = yes ]]; then tools/local-postgres psql -Xqc "DROP DATABASE IF EXISTS $1 WITH (FORCE)"; fi
+  make_database "$1"
+  PIPETTE_SECRET_KEY=$(secret_key)
+  export PIPETTE_SECRET_KEY
+  if [[ $1 = pipette_demo ]]; then said=$(manage prepare --demo); else said=$(manage prepare); fi
+  mkdir -p "$SERVER"
+  # Before the server runs, so that Ctrl-C at any moment leaves nothing behind.
+  trap 'stop_server; trap - INT TERM EXIT; exit 0' INT TERM
+  trap 'stop_server' EXIT
+  python -m uvicorn server.config.asgi:application --host 127.0.0.1 --port "$2" --no-access-log \
+    --timeout-graceful-shutdown 2 --log-level warning --lifespan off </dev/null >>"$RUN/server.log" 2>&1 &
+  echo "$!" >"$SERVER/pid"
+  echo "$2" >"$SERVER/port"
+  echo "$1" >"$SERVER/database"
+  wait_until_up "$2" || { tail -n 15 "$RUN/server.log" >&2; fail "the server did not start; the whole log is .run/server.log"; }
+  printf '\nPipette is at http://127.0.0.1:%s/\n\n%s\n\nGroups join at http://127.0.0.1:%s/join\nCtrl-C stops it. The log is .run/server.log\n' "$2" "$said" "$2"
+  wait "$(<"$SERVER/pid")" || fail "the server ended by itself; the log is .run/server.log"
+}
+
+wait_until_up() {
+  python - "$1" "$(<"$SERVER/pid")" <<'P'
+import os, sys, time, urllib.request
+for _ in range(300):
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{sys.argv[1]}/api/health", timeout=2):
+            sys.exit(0)
+    except OSError:
+        if not os.path.exists(f"/proc/{sys.argv[2]}"):
+            sys.exit(1)
+        time.sleep(0.1)
+sys.exit(1)
+P
+}
+
+stop_server() {
+  local pid
+  if pid=$(server_pid); then
+    kill -TERM "$pid" 2>/dev/null || true
+    for _ in $(seq 60); do [[ -e /proc/$pid ]] || break; sleep 0.1; done
+  fi
+  rm -rf "$SERVER"
+  PG_RUN_DIR=$(database_folder)/postgres tools/local-postgres stop || true
+  echo "Stopped."
+}
+
+stop_all() {
+  stop_server
+  PG_RUN_DIR=$(database_folder)/test-postgres tools/local-postgres stop
+}
+
+import_readings() { # into the database of the running server, else into your own
+  local file=${1:-} base=pipette said
+  [[ -n $file ]] || fail "name the file: ./pipette import-readings FILE.csv"
+  [[ $file = /* ]] || file=$CALLED_FROM/$file
+  [[ -f $file ]] || fail "there is no file $file. Nothing was imported."
+  set_up run
+  if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
+  use_database "$base"
+  manage prepare >/dev/null
+  said=$(manage import_readings "$file" "${@:2}") || exit 1
+  echo "${said%$'\n'*}"
+  if server_pid >/dev/null; then
+    echo "See it at http://127.0.0.1:$(<"$SERVER/port")${said##*$'\n'}"
+  else
+    echo "See it with ./pipette serve, at ${said##*$'\n'}"
+  fi
+}

@@ -1,0 +1,89 @@
+# What the machine needs: Debian packages, Python packages, the built front end. Sourced by ../pipette.
+# Each step runs only when its input has changed, and leaves its mark only when it has ended well.
+
+PATH=$ROOT/.venv/bin:$PATH
+export UV_LINK_MODE=copy UV_NO_PROGRESS=1 PYTHONDONTWRITEBYTECODE=
+
+set_up() { # set_up run|test
+  debian_packages "$1"
+  python_packages "$1"
+  front_end
+}
+
+debian_packages() {
+  local missing=()
+  python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || missing+=(python3)
+  python3 -c 'import venv, ensurepip' 2>/dev/null || missing+=(python3-venv)
+  compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null || command -v initdb >/dev/null || missing+=(postgresql)
+  if [[ $1 = test ]] && ! command -v chromium >/dev/null; then missing+=(chromium); fi
+  [[ ${#missing[@]} -gt 0 ]] || return 0
+  local install=(apt-get install -y --no-install-recommends "${missing[@]}") sudo=()
+  command -v apt-get >/dev/null || fail "these are missing: ${missing[*]}. Pipette installs them on Debian only; install them and try again."
+  if [[ $(id -u) != 0 ]]; then
+    command -v sudo >/dev/null && sudo -v || fail "packages are missing and you may not install them. Ask an administrator to run: ${install[*]}"
+    sudo=(sudo)
+  fi
+  enough_disk
+  step "Package lists" "${sudo[@]}" apt-get update
+  step "Debian packages (${missing[*]})" "${sudo[@]}" env DEBIAN_FRONTEND=noninteractive "${install[@]}"
+  python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || fail "Python 3.11 or newer is needed; this machine has $(python3 -V)."
+}
+
+enough_disk() {
+  local free_mb
+  free_mb=$(($(df -Pk "$ROOT" | awk 'NR==2 {print $4}') / 1024))
+  [[ $free_mb -ge 1500 ]] || fail "only $free_mb MB of disk are free here; about 1500 MB are needed. Nothing was changed."
+}
+
+python_packages() {
+  local lock=requirements.txt want
+  [[ $1 = run ]] || lock=requirements-dev.txt
+  want="$lock $(digest requirements.txt requirements-dev.txt) $(python3 -V)"
+  # What the tests need includes what the server needs.
+  if [[ -x .venv/bin/python ]] && { fresh python "$want" || fresh python "${want/requirements.txt/requirements-dev.txt}"; }; then return 0; fi
+  enough_disk
+  if ! fresh installer "$(digest requirements-tools.txt)" || [[ ! -x $RUN/uv/bin/uv ]]; then
+    step "Installer" install_uv
+    mark installer "$(digest requirements-tools.txt)"
+  fi
+  rm -f "$RUN/done-python"
+  step "Python packages" sync_python "$lock"
+  mark python "$want"
+}
+
+install_uv() {
+  rm -rf "$RUN/uv"
+  /usr/bin/env python3 -m venv "$RUN/uv"
+  "$RUN/uv/bin/python" -m pip install --quiet --no-deps --require-hashes -r requirements-tools.txt
+}
+
+sync_python() {
+  [[ -x .venv/bin/python ]] || { rm -rf .venv && python3 -m venv --without-pip .venv; }
+  VIRTUAL_ENV=$ROOT/.venv "$RUN/uv/bin/uv" pip sync --quiet --require-hashes --compile-bytecode "$1"
+}
+
+web_sources() {
+  find web -path web/node_modules -prune -o -path web/dist -prune -o -path web/dist.new -prune -o -type f -print0 | sort -z
+}
+
+front_end() {
+  local lock sources
+  lock=$(digest web/package-lock.json web/package.json)
+  if ! fresh npm "$lock" || [[ ! -d web/node_modules ]]; then
+    rm -f "$RUN/done-npm"
+    step "Front-end packages" npm --prefix web ci --ignore-scripts
+    mark npm "$lock"
+  fi
+  sources=$(web_sources | xargs -0 sha256sum | sha256sum)
+  if ! fresh web "$sources" || [[ ! -d web/dist ]]; then
+    step "Front end" build_web
+    mark web "$sources"
+  fi
+}
+
+build_web() {
+  rm -rf web/dist.new
+  npm --prefix web run build -- --outDir ../web/dist.new/app --emptyOutDir
+  python -m whitenoise.compress --quiet web/dist.new
+  rm -rf web/dist && mv web/dist.new web/dist
+}
