@@ -1,7 +1,9 @@
 """A class's readings beside the table: every cell, and one ladder per electrolyte.
 
-A group's readings of one cell are averaged first, so a group counts once however often it read. The scatter inside
-groups is pooled over the class, since three equal readings do not mean no scatter.
+A group's readings of one cell are averaged first, so a group counts once however often it read. Two kinds of scatter are
+pooled over all cells of an electrolyte, since three equal readings, or two groups that agree by chance, do not mean no
+scatter: that inside groups, and that between the groups' means. A cell's uncertainty is the pooled scatter between groups
+over the root of its number of groups, so a cell with one group has one too.
 """
 
 from __future__ import annotations
@@ -14,7 +16,7 @@ from dataclasses import dataclass
 from galvanic import ladder
 from galvanic.catalogue import electrodes
 from galvanic.cells import Cell
-from galvanic.repeats import Repeats, coverage, pooled_s_v, summarise
+from galvanic.repeats import Pooled, Repeats, coverage, pooled, summarise
 
 SURE = 2.0  # standard uncertainties beyond which a change of places is called found
 
@@ -41,7 +43,7 @@ class GroupValue:
 
 @dataclass(frozen=True, slots=True)
 class CellResult:
-    """One cell beside the table. `u_v` and the interval come from the spread between groups, None with one group."""
+    """One cell beside the table. `u_v` and the 95 % interval are None where no cell was measured by two groups."""
 
     cell: Cell
     table_v: float | None
@@ -83,7 +85,8 @@ class ElectrolyteResult:
     """All cells of one electrolyte, widest gap first, and their ladder held to the table at `anchor`.
 
     `loose` are electrodes that no chain of cells connects to the anchor. `tau_v` is the scatter between groups beyond
-    their own, None where nothing is measured twice over. `anchor` is None when no metal of the table was used.
+    their own, None where nothing is measured twice over; `inside` and `between` are the pooled scatter inside groups and
+    between groups' means. `anchor` is None when no metal of the table was used.
     """
 
     electrolyte: str
@@ -95,7 +98,8 @@ class ElectrolyteResult:
     swaps: tuple[Swap, ...]
     tau_v: float | None
     dof: int
-    pooled_s_v: float | None
+    inside: Pooled | None
+    between: Pooled | None
 
 
 def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
@@ -119,16 +123,18 @@ def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None)
         for cell, groups in values.items()
         for group, found in groups.items()
     }
-    pooled = pooled_s_v(list(series.values()))
-    cells = sorted((_cell(cell, groups, series) for cell, groups in values.items()), key=_widest_gap_first)
+    inside = pooled(list(series.values()))
+    found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
+    between = pooled([[g.summary.mean_v for g in groups] for groups in found.values()])
+    cells = sorted((_cell(cell, groups, between) for cell, groups in found.items()), key=_widest_gap_first)
     differences = [
-        ladder.Difference(c.cell.positive, c.cell.negative, g.summary.mean_v, _own_u_v(g.summary, pooled), g.group)
+        ladder.Difference(c.cell.positive, c.cell.negative, g.summary.mean_v, _own_u_v(g.summary, inside), g.group)
         for c in cells
         for g in c.groups
         if c.cell.positive != c.cell.negative
     ]
     if not differences:
-        return ElectrolyteResult(electrolyte, tuple(cells), (), None, (), (), (), None, 0, pooled)
+        return ElectrolyteResult(electrolyte, tuple(cells), (), None, (), (), (), None, 0, inside, between)
     fitted = ladder.fit(differences)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
@@ -137,30 +143,33 @@ def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None)
     loose = tuple(name for part in fitted.parts[1:] for name in part) if anchor else fitted.electrodes
     swaps = found_swaps(fitted, usable)
     return ElectrolyteResult(
-        electrolyte, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, pooled
+        electrolyte, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between
     )
 
 
-def _cell(
+def _group_values(
     cell: Cell, groups: Mapping[str, list[ClassReading]], series: Mapping[tuple[Cell, str], list[float]]
-) -> CellResult:
-    found = tuple(
+) -> tuple[GroupValue, ...]:
+    return tuple(
         GroupValue(group, summarise(series[cell, group], max(r.resolution_v for r in readings)))
         for group, readings in groups.items()
     )
-    n = sum(g.summary.n for g in found)
-    if len(found) == 1:
-        return CellResult(cell, cell.table_v, found[0].summary.mean_v, None, None, None, found, n)
-    between = summarise([g.summary.mean_v for g in found], 0.0)
+
+
+def _cell(cell: Cell, groups: tuple[GroupValue, ...], between: Pooled | None) -> CellResult:
+    n = sum(g.summary.n for g in groups)
+    mean_v = math.fsum(g.summary.mean_v for g in groups) / len(groups)
+    if between is None:
+        return CellResult(cell, cell.table_v, mean_v, None, None, None, groups, n)
     # The last digit does not average away: it is the same step for every group.
-    u_v = math.hypot(between.u_v, max(g.summary.u_b_v for g in found))
-    half = coverage(len(found) - 1) * u_v
-    return CellResult(cell, cell.table_v, between.mean_v, u_v, between.mean_v - half, between.mean_v + half, found, n)
+    u_v = math.hypot(between.s_v / math.sqrt(len(groups)), max(g.summary.u_b_v for g in groups))
+    half = coverage(between.dof) * u_v
+    return CellResult(cell, cell.table_v, mean_v, u_v, mean_v - half, mean_v + half, groups, n)
 
 
-def _own_u_v(summary: Repeats, pooled: float | None) -> float:
+def _own_u_v(summary: Repeats, inside: Pooled | None) -> float:
     """Standard uncertainty of a group's mean from the class's pooled scatter and its own last digit, V; above zero."""
-    return max(1e-6, math.hypot((pooled or 0.0) / math.sqrt(summary.n), summary.u_b_v))
+    return max(1e-6, math.hypot((inside.s_v if inside else 0.0) / math.sqrt(summary.n), summary.u_b_v))
 
 
 def _widest_gap_first(result: CellResult) -> tuple[bool, float, Cell]:

@@ -49,6 +49,19 @@ def all_cells(electrodes: Sequence[str], electrolytes: Sequence[str]) -> tuple[C
     return tuple(Cell(ordered[i], liquid, ordered[j]) for i, j in pairs for liquid in electrolytes)
 
 
+def _deck(others: Sequence[Cell], groups: int, places: int, times: int) -> list[Cell]:
+    """Cells in dealing order, a round at a time; a second copy of a round is turned, so that partners change."""
+    block = list(islice(cycle(others), -(-places // times)))
+    deck: list[Cell] = []
+    for number, start in enumerate(range(0, len(block), groups)):
+        once = block[start : start + groups]
+        deck += once
+        if times == 2:
+            turn = (1 + number % (groups - 1)) % len(once)
+            deck += once[turn:] + once[:turn]
+    return deck
+
+
 def share_out(electrodes: Sequence[str], electrolytes: Sequence[str], groups: int, per_group: int) -> list[list[Cell]]:
     """Deal cells to groups: `per_group` each at most, the shared cell first, then by electrolyte.
 
@@ -62,7 +75,7 @@ def share_out(electrodes: Sequence[str], electrolytes: Sequence[str], groups: in
     spanning = (len(electrodes) - 1) * len(electrolytes) - 1  # cells that connect all, the shared one apart
     times = 2 if groups > 1 and groups * room >= 2 * spanning else 1
     hands: list[list[Cell]] = [[] for _ in range(groups)]
-    for cell in islice(cycle(cell for cell in others for _ in range(times)), groups * room):
+    for cell in _deck(others, groups, groups * room, times):
         free = [hand for hand in hands if len(hand) < room and cell not in hand]
         if free:
             min(free, key=len).append(cell)

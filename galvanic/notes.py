@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from galvanic.catalogue import electrodes, electrolytes
 from galvanic.cells import Cell
 from galvanic.compare import ElectrolyteResult
-from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_CLEAR, MINUTES_TO_START
+from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_CLEAR, MINUTES_TO_START, shared_cell
 from galvanic.ladder import connected
 
 MINUS = "\u2212"
@@ -141,7 +141,8 @@ def plan_notes(hands: Sequence[Sequence[Cell]], wanted: Sequence[str], liquids: 
                 "coverage",
                 "plain",
                 f"{len(asked)} of {possible} cells are measured",
-                "Pairs close together on the table come first; the others follow from the ladder.",
+                f"Those with {electrodes()[shared_cell(wanted, liquids).positive].name} come first, then neighbours on the "
+                "table. The others follow from the ladder.",
             )
         )
     return notes

@@ -104,12 +104,20 @@ def one_way(groups: Sequence[Sequence[float]]) -> OneWay:
     return OneWay(k, n, ss_between, ss_within, f, ms_within, max(0.0, (ms_between - ms_within) / n0))
 
 
-def pooled_s_v(groups: Sequence[Sequence[float]]) -> float | None:
-    """Scatter inside groups in V, pooled over all groups with two readings or more; None if there are none."""
+@dataclass(frozen=True, slots=True)
+class Pooled:
+    """Scatter common to several series: standard deviation in V and its degrees of freedom."""
+
+    s_v: float
+    dof: int
+
+
+def pooled(series: Sequence[Sequence[float]]) -> Pooled | None:
+    """Scatter inside series of values in V, pooled over those with two values or more; None if there are none."""
     squares, dof = 0.0, 0
-    for group in groups:
-        if len(group) > 1:
-            values = np.asarray(group, dtype=float)
+    for one in series:
+        if len(one) > 1:
+            values = np.asarray(one, dtype=float)
             squares += float(((values - values.mean()) ** 2).sum())
-            dof += len(group) - 1
-    return math.sqrt(squares / dof) if dof else None
+            dof += len(one) - 1
+    return Pooled(math.sqrt(squares / dof), dof) if dof else None

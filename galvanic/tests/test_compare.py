@@ -35,9 +35,15 @@ class Compare(unittest.TestCase):
         other = compare([r("Tern", "copper", "zinc", 0.94), r("Knot", "zinc", "copper", -0.96)])[0]
         self.assertEqual(one.cells[0].mean_v, other.cells[0].mean_v)
 
-    def test_one_group_alone_has_no_uncertainty_between_groups(self):
+    def test_without_a_second_group_anywhere_there_is_no_uncertainty_to_state(self):
         cell = compare([r("Tern", "copper", "zinc", 0.94)])[0].cells[0]
         self.assertIsNone(cell.u_v)
+
+    def test_a_cell_of_one_group_takes_the_scatter_between_groups_of_the_other_cells(self):
+        readings = [r("Tern", "copper", "zinc", 0.90), r("Knot", "copper", "zinc", 1.00), r("Tern", "tin", "zinc", 0.5)]
+        cells = {c.cell.short: c for c in compare(readings)[0].cells}
+        self.assertAlmostEqual(cells["Zn | Sn"].u_v, (0.1**2 / 2 + 0.01**2 / 12) ** 0.5)
+        self.assertAlmostEqual(cells["Zn | Sn"].u_v / cells["Zn | Cu"].u_v, 2**0.5, places=2)
 
     def test_the_interval_of_two_groups_by_hand(self):
         # Means 0.90 and 1.00: s = 0.0707, s/√2 = 0.05; last digit 0.01/√12; t(0.975, 1) = 12.706.

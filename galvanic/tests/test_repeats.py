@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.errors import NotEnoughData
-from galvanic.repeats import one_way, pooled_s_v, summarise
+from galvanic.repeats import one_way, pooled, summarise
 
 NIST = Path(scipy.stats.__file__).parent / "tests" / "data" / "nist_anova"
 VOLTS = st.lists(st.floats(-3, 3), min_size=2, max_size=8)
@@ -84,5 +84,7 @@ class BetweenGroups(unittest.TestCase):
                 one_way(groups)
 
     def test_pooled_scatter_ignores_single_readings(self):
-        self.assertAlmostEqual(pooled_s_v([[0.0, 2.0], [5.0]]), math.sqrt(2.0))
-        self.assertIsNone(pooled_s_v([[1.0], [2.0]]))
+        found = pooled([[0.0, 2.0], [5.0], [1.0, 1.0]])
+        self.assertAlmostEqual(found.s_v, 1.0)  # (2 + 0) over 2 degrees of freedom
+        self.assertEqual(found.dof, 2)
+        self.assertIsNone(pooled([[1.0], [2.0]]))

@@ -7,10 +7,12 @@ from collections.abc import Iterable
 
 from django.db.models import Prefetch
 from django.http import HttpRequest
+from django.utils import timezone
 from ninja import Router
 
+from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_CLEAR, MINUTES_TO_START
 from server.bench.models import Reading
-from server.bench.schemas import BenchOut, BoardOut, CellWithReadings, GroupBoard, JustIn, ReadingIn, ReadingOut
+from server.bench.schemas import BenchCell, BenchOut, BoardOut, CellWithReadings, GroupBoard, JustIn, ReadingIn, ReadingOut
 from server.bench.services import ReadingEntry, record_reading
 from server.labs.api import cell_out
 from server.labs.models import Lab, PlannedCell
@@ -62,18 +64,17 @@ def bench(request: HttpRequest) -> BenchOut:
     """The group's own cells and readings."""
     actor = actor_of(request)
     lab = Lab.objects.visible_to(actor).get()
-    cells = list(PlannedCell.objects.visible_to(actor).prefetch_related("readings"))
+    cells = PlannedCell.objects.visible_to(actor).prefetch_related("readings")
     return BenchOut(
         group=actor.name,
         lab=lab.title,
         state=lab.state,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,
-        cells=with_readings(cells),
-        cautions=cautions(
-            list(dict.fromkeys(plate for c in cells for plate in (c.negative, c.positive))),
-            list(dict.fromkeys(c.electrolyte for c in cells)),
-        ),
+        cells=[
+            BenchCell(**out.model_dump(), cautions=cautions([out.negative, out.positive], [out.electrolyte]))
+            for out in with_readings(cells)
+        ],
     )
 
 
@@ -105,7 +106,11 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
         state=lab.state,
         join_code=lab.join_code if lab.state == Lab.State.OPEN else None,
         opened_at=lab.opened_at,
+        now=timezone.now(),
         minutes=lab.minutes,
+        minutes_to_start=MINUTES_TO_START,
+        minutes_per_cell=MINUTES_PER_CELL,
+        minutes_to_clear=MINUTES_TO_CLEAR,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,
         groups=groups,

@@ -50,6 +50,12 @@ class CellWithReadings(PlannedCellOut):
     readings: list[ReadingOut]
 
 
+class BenchCell(CellWithReadings):
+    """A cell on a group's bench, with the cautions for its materials."""
+
+    cautions: list[str]
+
+
 class BenchOut(Schema):
     """A group's own bench."""
 
@@ -58,8 +64,7 @@ class BenchOut(Schema):
     state: str
     simulated: bool
     wanted: int
-    cells: list[CellWithReadings]
-    cautions: list[str]
+    cells: list[BenchCell]
 
 
 class GroupBoard(Schema):
@@ -90,7 +95,11 @@ class BoardOut(Schema):
     state: str
     join_code: str | None
     opened_at: datetime.datetime | None
+    now: datetime.datetime
     minutes: int
+    minutes_to_start: int
+    minutes_per_cell: int
+    minutes_to_clear: int
     simulated: bool
     wanted: int
     groups: list[GroupBoard]

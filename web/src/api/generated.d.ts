@@ -353,14 +353,37 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * BenchCell
+         * @description A cell on a group's bench, with the cautions for its materials.
+         */
+        BenchCell: {
+            /** Cautions */
+            cautions: string[];
+            /** Electrolyte */
+            electrolyte: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Shared */
+            shared: boolean;
+            /** Short */
+            short: string;
+        };
+        /**
          * BenchOut
          * @description A group's own bench.
          */
         BenchOut: {
-            /** Cautions */
-            cautions: string[];
             /** Cells */
-            cells: components["schemas"]["CellWithReadings"][];
+            cells: components["schemas"]["BenchCell"][];
             /** Group */
             group: string;
             /** Lab */
@@ -390,6 +413,17 @@ export interface components {
             just_in: components["schemas"]["JustIn"][];
             /** Minutes */
             minutes: number;
+            /** Minutes Per Cell */
+            minutes_per_cell: number;
+            /** Minutes To Clear */
+            minutes_to_clear: number;
+            /** Minutes To Start */
+            minutes_to_start: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
             /** Opened At */
             opened_at: string | null;
             /** Simulated */
@@ -614,6 +648,17 @@ export interface components {
             database: string;
             /** Edition */
             edition: string;
+        };
+        /**
+         * Held
+         * @description Which electrode to hold at its table value: `electrolyte:electrode`, once for each electrolyte.
+         */
+        Held: {
+            /**
+             * Anchor
+             * @default []
+             */
+            anchor: string[];
         };
         /**
          * Imported

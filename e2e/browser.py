@@ -1,0 +1,35 @@
+"""Debian's Chromium through Playwright, without looking up anything outside this machine."""
+
+from __future__ import annotations
+
+import shutil
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from playwright.sync_api import Browser, sync_playwright
+
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+LAPTOP = {"width": 1280, "height": 800}
+PHONE = {"width": 390, "height": 844}
+
+
+@contextmanager
+def chromium() -> Iterator[Browser]:
+    """A headless browser. Raises RuntimeError where Chromium is not installed."""
+    path = shutil.which("chromium")
+    if path is None:
+        raise RuntimeError("Chromium is not installed; ./pipette test installs it.")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=path, args=ARGUMENTS)
+        try:
+            yield browser
+        finally:
+            browser.close()

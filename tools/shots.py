@@ -1,0 +1,158 @@
+"""Take the current picture of each main view from the demo class: shots.py FOLDER [--url URL] [NAME ...].
+
+Without --url a server is started on the database of DATABASE_URL, which must hold the demo class.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
+
+from playwright.sync_api import Page
+
+from e2e.browser import LAPTOP, PHONE, chromium
+
+TEACHER, PASSWORD, PIN = "demo-teacher", "tidewater-demo", "1926"
+SURVEY, SECOND, THIRD = "Tidewater cell survey", "Tidewater cell survey, second class", "Tidewater cell survey, third class"
+
+
+@contextmanager
+def server() -> Iterator[str]:
+    """A server of our own on a free loopback port."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(port)]
+    process = subprocess.Popen([*command, "--lifespan", "off", "--log-level", "warning"], stdout=subprocess.DEVNULL)
+    url = f"http://127.0.0.1:{port}"
+    try:
+        for _ in range(100):
+            try:
+                urllib.request.urlopen(f"{url}/api/health", timeout=2).close()
+                break
+            except OSError:
+                time.sleep(0.1)
+        yield url
+    finally:
+        process.terminate()
+        process.wait(10)
+
+
+def sign_in(page: Page, url: str) -> None:
+    page.goto(f"{url}/sign-in")
+    page.get_by_label("Name").fill(TEACHER)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", name="Your labs").wait_for()
+
+
+def labs(page: Page, url: str) -> None:
+    sign_in(page, url)
+
+
+def plan(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name=THIRD).click()
+    page.get_by_role("heading", name="Who measures what").wait_for()
+
+
+def new_lab(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name="Plan a lab").click()
+    page.get_by_label("Title").fill("Which metal is the strongest negative plate?")
+    for name in ("magnesium", "zinc", "mild steel", "copper", "rhubarb juice"):
+        page.locator("label").filter(has_text=name).first.click()
+    page.get_by_text("Fits").wait_for()
+
+
+def board(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name=SECOND).click()
+    page.get_by_role("heading", name="Just in").wait_for()
+
+
+def compare(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name=SURVEY, exact=True).click()
+    page.get_by_role("heading", name="Cells, widest gap first").wait_for()
+
+
+def bring_in(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name="Bring in a table").click()
+    page.get_by_role("heading", name="Bring in").wait_for()
+
+
+def join(page: Page, url: str) -> None:
+    page.goto(f"{url}/join")
+    page.get_by_role("heading", name="Join your lab").wait_for()
+
+
+def bench(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name=SECOND).click()
+    page.get_by_role("heading", name="Just in").wait_for()
+    code = page.locator("aside p").first.inner_text()
+    page.goto(f"{url}/join")
+    page.get_by_label("Code").fill(code)
+    page.get_by_label("PIN of your group").fill(PIN)
+    page.get_by_role("button", name="Join").click()
+    page.get_by_role("heading", name="Build this cell").wait_for()
+
+
+Take = Callable[[Page, str], None]
+VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
+    "labs": (labs, LAPTOP, False),
+    "new-lab": (new_lab, LAPTOP, False),
+    "plan": (plan, LAPTOP, False),
+    "join-phone": (join, PHONE, False),
+    "bench": (bench, LAPTOP, False),
+    "bench-phone": (bench, PHONE, True),
+    "board": (board, LAPTOP, False),
+    "compare": (compare, LAPTOP, False),
+    "compare-phone": (compare, PHONE, True),
+    "import": (bring_in, LAPTOP, False),
+}
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("folder", type=Path)
+    parser.add_argument("names", nargs="*", default=list(VIEWS))
+    parser.add_argument("--url")
+    options = parser.parse_args()
+    options.folder.mkdir(parents=True, exist_ok=True)
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
+    with server() if not options.url else nullserver(options.url) as url, chromium() as browser:
+        for name in options.names:
+            take, size, whole = VIEWS[name]
+            context = browser.new_context(viewport=size, reduced_motion="reduce")
+            page = context.new_page()
+            page.on("console", lambda message: message.type == "error" and print("console:", message.text))  # noqa: T201
+            page.on("pageerror", lambda error: print("page:", error))  # noqa: T201
+            take(page, url)
+            page.wait_for_load_state("networkidle")
+            page.evaluate("document.fonts.ready")
+            page.screenshot(path=options.folder / f"{name}.png", full_page=whole)
+            context.close()
+            print(name, flush=True)  # noqa: T201
+
+
+@contextmanager
+def nullserver(url: str) -> Iterator[str]:
+    """A server that somebody else runs."""
+    yield url
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,62 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./generated";
+
+export type Schemas = components["schemas"];
+export type ProblemBody = Schemas["ProblemOut"];
+
+/** What went wrong, in the server's one shape; `status` 0 means the server was not reached. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly body: ProblemBody,
+  ) {
+    super(body.message);
+  }
+
+  /** Whether trying again later can help. */
+  get passing(): boolean {
+    return this.status === 0 || this.status >= 500;
+  }
+}
+
+export const UNREACHED: ProblemBody = {
+  code: "unreached",
+  message: "The server cannot be reached. What you typed stays here; try again when the network is back.",
+  field: null,
+  rows: [],
+};
+
+function cookie(name: string): string {
+  const found = document.cookie.split("; ").find((part) => part.startsWith(`${name}=`));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
+}
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    return request;
+  },
+};
+
+const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
+client.use(csrf);
+
+export const { GET, POST } = client;
+
+/** The data of an answer; throws Problem for a refusal and for a server that cannot be reached. */
+export async function dataOf<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer;
+  try {
+    answer = await call;
+  } catch {
+    throw new Problem(0, UNREACHED);
+  }
+  if (answer.data !== undefined) return answer.data;
+  const body = answer.error as Partial<ProblemBody> | undefined;
+  throw new Problem(answer.response.status, {
+    code: body?.code ?? "refused",
+    message: body?.message ?? "The server did not accept that. What you typed stays here.",
+    field: body?.field ?? null,
+    rows: body?.rows ?? [],
+  });
+}

@@ -1,0 +1,81 @@
+import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { GET, POST, Problem, type Schemas, dataOf } from "./client";
+
+/** How often the board and the bench look for news, until the server can push it. */
+const LOOK_AGAIN_MS = 2000;
+
+export const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 1000,
+      retry: (failures, error) => error instanceof Problem && error.passing && failures < 3,
+      refetchOnWindowFocus: true,
+    },
+  },
+});
+
+export const useWho = () => useQuery({ queryKey: ["who"], queryFn: () => dataOf(GET("/api/who")) });
+
+export const useMaterials = () =>
+  useQuery({ queryKey: ["materials"], queryFn: () => dataOf(GET("/api/materials")), staleTime: Infinity });
+
+export const useLabs = () => useQuery({ queryKey: ["labs"], queryFn: () => dataOf(GET("/api/labs")) });
+
+export const useLab = (id: string) =>
+  useQuery({
+    queryKey: ["lab", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}", { params: { path: { lab_id: id } } })),
+  });
+
+export const useBoard = (id: string) =>
+  useQuery({
+    queryKey: ["board", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/board", { params: { path: { lab_id: id } } })),
+    refetchInterval: LOOK_AGAIN_MS,
+  });
+
+export const useCompare = (id: string, anchors: string[]) =>
+  useQuery({
+    queryKey: ["compare", id, anchors],
+    queryFn: () =>
+      dataOf(GET("/api/labs/{lab_id}/compare", { params: { path: { lab_id: id }, query: { anchor: anchors } } })),
+    placeholderData: (previous) => previous,
+  });
+
+export const useBench = () =>
+  useQuery({ queryKey: ["bench"], queryFn: () => dataOf(GET("/api/bench")), refetchInterval: 5 * LOOK_AGAIN_MS });
+
+export const usePreview = (plan: Schemas["LabIn"] | null) =>
+  useQuery({
+    queryKey: ["preview", plan],
+    enabled: plan !== null,
+    queryFn: () => dataOf(POST("/api/labs/preview", { body: plan as Schemas["LabIn"] })),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+
+function useChange<In, Out>(change: (input: In) => Promise<Out>) {
+  const client = useQueryClient();
+  return useMutation<Out, Problem, In>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
+}
+
+export const useSignIn = () => useChange((body: Schemas["SignIn"]) => dataOf(POST("/api/sign-in", { body })));
+export const useSignOut = () => useChange(() => dataOf(POST("/api/sign-out")));
+export const useJoin = () => useChange((body: Schemas["Join"]) => dataOf(POST("/api/join", { body })));
+export const useLeave = () => useChange(() => dataOf(POST("/api/leave")));
+export const useCreateLab = () => useChange((body: Schemas["LabIn"]) => dataOf(POST("/api/labs", { body })));
+export const useOpenLab = () =>
+  useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/open", { params: { path: { lab_id: id } } })));
+export const useCloseLab = () =>
+  useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/close", { params: { path: { lab_id: id } } })));
+
+export const useImport = () =>
+  useChange(({ file, title, on }: { file: File; title: string; on: string }) => {
+    const form = new FormData();
+    form.append("file", file);
+    form.append("title", title);
+    form.append("on", on);
+    return dataOf(
+      POST("/api/labs/import", { body: form as never, bodySerializer: (body: unknown) => body as FormData }),
+    );
+  });

@@ -1,0 +1,100 @@
+import { type ReactNode, Suspense, lazy } from "react";
+import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { useWho } from "../api/queries";
+import { Column, Soft } from "../ui/layout";
+import { ButtonLink } from "../ui/Button";
+import { Broken } from "./Broken";
+import { Frame } from "./Frame";
+import { JoinPage } from "./JoinPage";
+import { SignInPage } from "./SignInPage";
+import { Waiting } from "./Waiting";
+
+const LabsPage = lazy(async () => ({ default: (await import("../stages/labs/LabsPage")).LabsPage }));
+const ImportPage = lazy(async () => ({ default: (await import("../stages/labs/ImportPage")).ImportPage }));
+const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/NewLabPage")).NewLabPage }));
+const PlanPage = lazy(async () => ({ default: (await import("../stages/plan/PlanPage")).PlanPage }));
+const BoardPage = lazy(async () => ({ default: (await import("../stages/measure/BoardPage")).BoardPage }));
+const BenchPage = lazy(async () => ({ default: (await import("../stages/measure/BenchPage")).BenchPage }));
+const ComparePage = lazy(async () => ({ default: (await import("../stages/compare/ComparePage")).ComparePage }));
+
+/** Where each kind of visitor starts. */
+function Start() {
+  const who = useWho();
+  if (!who.data) return <Waiting title="Start" error={who.error} />;
+  if (who.data.teacher) return <Navigate to="/labs" replace />;
+  if (who.data.group) return <Navigate to="/bench" replace />;
+  return <JoinPage />;
+}
+
+/** A page for teachers: who is not signed in is asked to, and comes back here. */
+function Teachers({ children }: { children: ReactNode }) {
+  const who = useWho();
+  if (!who.data) return <Waiting title="Pipette" error={who.error} />;
+  return who.data.teacher ? children : <SignInPage />;
+}
+
+/** The page of one lab, by the id in the address. */
+function OfLab({ page: Page }: { page: (props: { id: string }) => ReactNode }) {
+  const { id } = useParams();
+  return <Teachers>{id && <Page id={id} key={id} />}</Teachers>;
+}
+
+function Nowhere() {
+  return (
+    <Frame title="Not found">
+      <Column>
+        <h1>There is no page here</h1>
+        <Soft>The address may be mistyped. Nothing is lost.</Soft>
+        <p>
+          <ButtonLink to="/">To the start</ButtonLink>
+        </p>
+      </Column>
+    </Frame>
+  );
+}
+
+export function App() {
+  return (
+    <BrowserRouter>
+      <Broken>
+        <Suspense fallback={<Waiting title="Pipette" error={null} />}>
+          <Routes>
+            <Route path="/" element={<Start />} />
+            <Route path="/join" element={<JoinPage />} />
+            <Route path="/sign-in" element={<SignInPage />} />
+            <Route path="/bench" element={<BenchPage />} />
+            <Route path="/bench/:number" element={<BenchPage />} />
+            <Route
+              path="/labs"
+              element={
+                <Teachers>
+                  <LabsPage />
+                </Teachers>
+              }
+            />
+            <Route
+              path="/labs/new"
+              element={
+                <Teachers>
+                  <NewLabPage />
+                </Teachers>
+              }
+            />
+            <Route
+              path="/labs/import"
+              element={
+                <Teachers>
+                  <ImportPage />
+                </Teachers>
+              }
+            />
+            <Route path="/labs/:id/plan" element={<OfLab page={PlanPage} />} />
+            <Route path="/labs/:id/board" element={<OfLab page={BoardPage} />} />
+            <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
+            <Route path="*" element={<Nowhere />} />
+          </Routes>
+        </Suspense>
+      </Broken>
+    </BrowserRouter>
+  );
+}

@@ -1,0 +1,27 @@
+import { Component, type ReactNode } from "react";
+import { Column, Soft } from "../ui/layout";
+import { Frame } from "./Frame";
+
+/** A page that breaks says so, instead of leaving an empty screen. */
+export class Broken extends Component<{ children: ReactNode }, { broken: boolean }> {
+  state = { broken: false };
+
+  static getDerivedStateFromError() {
+    return { broken: true };
+  }
+
+  render() {
+    if (!this.state.broken) return this.props.children;
+    return (
+      <Frame title="Something broke">
+        <Column>
+          <h1>This page broke</h1>
+          <Soft>
+            Everything that was recorded is safe. <a href={window.location.pathname}>Load the page again</a>, or go{" "}
+            <a href="/">to the start</a>.
+          </Soft>
+        </Column>
+      </Frame>
+    );
+  }
+}

@@ -1,0 +1,187 @@
+import { type ReactNode, useEffect } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { colour, narrow, phone, print } from "../ui/theme";
+
+const Page = styled.div`
+  display: grid;
+  grid-template-rows: auto 1fr;
+  min-height: 100vh;
+`;
+
+const Top = styled.header`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 31rem) minmax(0, 1fr);
+  align-items: center;
+  gap: 0.5rem 1.25rem;
+  min-height: 64px;
+  padding: 0.4rem 1.25rem;
+  border-bottom: 1px solid ${colour.hairline};
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr) auto;
+    & > :nth-child(2) {
+      grid-column: 1 / -1;
+      grid-row: 2;
+    }
+  }
+  ${phone} {
+    padding: 0.5rem 1rem;
+  }
+`;
+
+const Brand = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 0.7rem;
+  min-width: 0;
+  & > a {
+    display: flex;
+    align-items: center;
+    gap: 0.45rem;
+    color: ${colour.ink};
+    font-size: 1.15rem;
+    font-weight: 700;
+    text-decoration: none;
+  }
+  & > div {
+    min-width: 0;
+    padding-left: 0.7rem;
+    border-left: 1px solid ${colour.hairline};
+    line-height: 1.25;
+  }
+  strong {
+    display: -webkit-box;
+    overflow: hidden;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+  }
+  small {
+    display: block;
+  }
+  small {
+    color: ${colour.soft};
+    font-size: 0.82rem;
+  }
+  ${phone} {
+    & > a > span {
+      display: none;
+    }
+  }
+`;
+
+const Who = styled.div`
+  max-width: 46vw;
+  justify-self: end;
+  text-align: right;
+  line-height: 1.25;
+  small {
+    display: block;
+    color: ${colour.soft};
+    font-size: 0.82rem;
+  }
+`;
+
+const Body = styled.div<{ $margin: boolean }>`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) ${({ $margin }) => ($margin ? "270px" : "")};
+  & > main {
+    display: grid;
+    min-width: 0;
+  }
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    & > main {
+      align-content: start;
+    }
+  }
+`;
+
+const Margin = styled.aside`
+  padding: 1.25rem;
+  border-left: 3px double ${colour.marginLine};
+  background: ${colour.margin};
+  font-size: 0.95rem;
+  & > h2 {
+    margin-bottom: 0.3rem;
+    font-size: 0.95rem;
+  }
+  ${narrow} {
+    border-top: 3px double ${colour.marginLine};
+    border-left: 0;
+  }
+  ${print} {
+    display: none;
+  }
+`;
+
+const Skip = styled.a`
+  position: absolute;
+  left: -100vw;
+  &:focus {
+    left: 1rem;
+    top: 0.5rem;
+    z-index: 2;
+    padding: 0.4rem 0.8rem;
+    background: ${colour.page};
+  }
+`;
+
+type Props = {
+  title: string;
+  lab?: string;
+  about?: ReactNode;
+  line?: ReactNode;
+  who?: ReactNode;
+  margin?: ReactNode;
+  marginTitle?: string;
+  children: ReactNode;
+};
+
+/** Top: mark, lab, stage line, who. Middle: the work. Right: the margin, under the work where it is narrow. */
+export function Frame({ title, lab, about, line, who, margin, marginTitle = "In the margin", children }: Props) {
+  useEffect(() => {
+    document.title = `${title} · Pipette`;
+  }, [title]);
+  return (
+    <Page>
+      <Skip href="#work">To the work</Skip>
+      <Top>
+        <Brand>
+          <Link to="/" aria-label="Pipette, start">
+            <svg width="19" height="28" viewBox="0 0 32 48" aria-hidden>
+              <path
+                d="M12 2h8v9c5 2 7 6 7 10s-2 8-6 9v10l-3 6h-4l-3-6V30c-4-1-6-5-6-9s2-8 7-10z"
+                fill={colour.page}
+                stroke={colour.ink}
+                strokeWidth="2.4"
+                strokeLinejoin="round"
+              />
+              <path
+                d="M6.500 22h19c-.5 4-2.500 6-5.500 7v10l-2.500 5h-3L12 39V29c-3-1-5-3-5.500-7z"
+                fill={colour.table}
+              />
+            </svg>
+            <span>Pipette</span>
+          </Link>
+          {lab && (
+            <div>
+              <strong>{lab}</strong>
+              {about && <small>{about}</small>}
+            </div>
+          )}
+        </Brand>
+        <div>{line}</div>
+        <Who>{who}</Who>
+      </Top>
+      <Body $margin={margin !== undefined}>
+        <main id="work">{children}</main>
+        {margin !== undefined && (
+          <Margin>
+            <h2>{marginTitle}</h2>
+            {margin}
+          </Margin>
+        )}
+      </Body>
+    </Page>
+  );
+}

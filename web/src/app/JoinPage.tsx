@@ -1,0 +1,60 @@
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { useJoin } from "../api/queries";
+import { MainButton } from "../ui/Button";
+import { TextField } from "../ui/fields";
+import { Column, Form, Narrow, Soft } from "../ui/layout";
+import { ProblemNote } from "../ui/ProblemNote";
+import { Frame } from "./Frame";
+
+/** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
+export function JoinPage() {
+  const [code, setCode] = useState("");
+  const [pin, setPin] = useState("");
+  const join = useJoin();
+  const navigate = useNavigate();
+  return (
+    <Frame title="Join a lab">
+      <Column>
+        <Narrow>
+          <h1>Join your lab</h1>
+          <Soft>Your teacher has the code of the lab and the PIN of your group. You need no account and no name.</Soft>
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault();
+              join.mutate({ code, pin }, { onSuccess: () => navigate("/bench") });
+            }}
+          >
+            <TextField
+              label="Code"
+              hint="A word and three digits, for example AMBER-123."
+              value={code}
+              onChange={setCode}
+              autoComplete="off"
+              spellCheck="false"
+              isRequired
+              maxLength={40}
+              autoFocus
+            />
+            <TextField
+              label="PIN of your group"
+              value={pin}
+              onChange={setPin}
+              inputMode="numeric"
+              autoComplete="off"
+              isRequired
+              maxLength={12}
+            />
+            <ProblemNote problem={join.error} />
+            <MainButton type="submit" isPending={join.isPending}>
+              Join
+            </MainButton>
+          </Form>
+          <Soft>
+            <Link to="/sign-in">Teachers sign in here</Link>
+          </Soft>
+        </Narrow>
+      </Column>
+    </Frame>
+  );
+}

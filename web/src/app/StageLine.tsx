@@ -1,0 +1,159 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import { colour, phone } from "../ui/theme";
+
+export const STAGES = ["Plan", "Predict", "Measure", "Compare", "Explain", "Power"] as const;
+export type Stage = (typeof STAGES)[number];
+
+const PATHS: Partial<Record<Stage, string>> = { Plan: "plan", Measure: "board", Compare: "compare" };
+const REACHED: Record<string, Stage> = { plan: "Plan", measure: "Measure", compare: "Compare" };
+const MINOR = 4;
+
+/** The stage a lab has reached, from the server's word for it. */
+export const reached = (stage: string): Stage => REACHED[stage] ?? "Plan";
+
+const Nav = styled.nav`
+  width: 100%;
+  ${phone} {
+    display: none;
+  }
+`;
+
+const Labels = styled.ol`
+  display: grid;
+  grid-template-columns: repeat(6, 1fr);
+  text-align: center;
+  font-size: 0.875rem;
+  line-height: 1.2;
+`;
+
+const Place = styled.li<{ $here: boolean }>`
+  font-weight: ${({ $here }) => ($here ? 700 : 400)};
+  color: ${({ $here }) => ($here ? colour.ink : colour.soft)};
+  a {
+    display: inline-block;
+    padding: 0.1rem 0.35rem;
+    color: inherit;
+    text-decoration: none;
+  }
+  a:hover {
+    text-decoration: underline;
+  }
+  span {
+    display: block;
+    font-style: italic;
+    font-weight: 400;
+  }
+  small {
+    display: block;
+    font-size: 0.72rem;
+    line-height: 1;
+  }
+`;
+
+const Short = styled.p`
+  display: none;
+  font-size: 0.9rem;
+  ${phone} {
+    display: block;
+  }
+`;
+
+/** The stem itself: thick as far as the lab is, with short graduations between stages. */
+export function Stem({ stage, height = 20 }: { stage: Stage; height?: number }) {
+  const at = (index: number) => 50 + index * 100;
+  const done = STAGES.indexOf(stage);
+  const middle = height / 2;
+  return (
+    <svg width="100%" height={height} viewBox={`0 0 600 ${height}`} preserveAspectRatio="none" aria-hidden>
+      <line
+        x1={at(0)}
+        x2={at(5)}
+        y1={middle}
+        y2={middle}
+        stroke={colour.ink}
+        strokeWidth={1.5}
+        vectorEffect="non-scaling-stroke"
+      />
+      {done > 0 && (
+        <line
+          x1={at(0)}
+          x2={at(done)}
+          y1={middle}
+          y2={middle}
+          stroke={colour.ink}
+          strokeWidth={5}
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
+      {STAGES.map((name, index) => (
+        <g key={name} stroke={colour.ink} vectorEffect="non-scaling-stroke">
+          <line
+            x1={at(index)}
+            x2={at(index)}
+            y1={PATHS[name] ? 0 : middle - 5}
+            y2={PATHS[name] ? height : middle + 5}
+            strokeWidth={index <= done ? 3 : 1.5}
+            strokeDasharray={PATHS[name] ? undefined : "2 2"}
+            vectorEffect="non-scaling-stroke"
+          />
+          {index < STAGES.length - 1 &&
+            Array.from({ length: MINOR - 1 }, (_, minor) => (
+              <line
+                key={minor}
+                x1={at(index + (minor + 1) / MINOR)}
+                x2={at(index + (minor + 1) / MINOR)}
+                y1={middle}
+                y2={middle + 5}
+                strokeWidth={1}
+                vectorEffect="non-scaling-stroke"
+              />
+            ))}
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+type Props = { lab: string; stage: Stage; here: Stage };
+
+/** The lab's stages along the top; those that are not built yet are named and are no links. */
+export function StageLine({ lab, stage, here }: Props) {
+  return (
+    <>
+      <Nav aria-label="Stages of this lab">
+        <Stem stage={stage} />
+        <Labels>
+          {STAGES.map((name) => {
+            const path = PATHS[name];
+            return (
+              <Place key={name} $here={name === here}>
+                {path ? (
+                  <Link to={`/labs/${lab}/${path}`} aria-current={name === here ? "page" : undefined}>
+                    {name}
+                  </Link>
+                ) : (
+                  <span>
+                    {name}
+                    <small>not yet</small>
+                  </span>
+                )}
+              </Place>
+            );
+          })}
+        </Labels>
+      </Nav>
+      <Short>
+        <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
+        {(["Plan", "Measure", "Compare"] as const)
+          .filter((name) => name !== here)
+          .map((name) => (
+            <span key={name}>
+              {" · "}
+              <Link to={`/labs/${lab}/${PATHS[name]}`}>{name}</Link>
+            </span>
+          ))}
+      </Short>
+    </>
+  );
+}

@@ -1,0 +1,27 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { Problem } from "../api/client";
+import { Column, Soft } from "../ui/layout";
+import { ProblemNote } from "../ui/ProblemNote";
+import { Frame } from "./Frame";
+
+/** Progress, shown only when the wait is long enough to notice. */
+export function Progress({ text = "Fetching…" }: { text?: string }) {
+  const [late, setLate] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), 300);
+    return () => clearTimeout(timer);
+  }, []);
+  return <Soft role="status">{late ? text : ""}</Soft>;
+}
+
+/** A page that has no data yet: the wait, or why there is none. */
+export function Waiting({ title, error, children }: { title: string; error: unknown; children?: ReactNode }) {
+  return (
+    <Frame title={title}>
+      <Column>
+        {error instanceof Problem ? <ProblemNote problem={error} /> : <Progress />}
+        {children}
+      </Column>
+    </Frame>
+  );
+}

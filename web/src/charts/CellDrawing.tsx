@@ -1,0 +1,109 @@
+import { colour, font } from "../ui/theme";
+
+const PLATES: Record<string, string> = {
+  magnesium: "#d3d8da",
+  aluminium: "#c3cbd1",
+  zinc: "#b4c1c8",
+  "galvanized-nail": "#a9b4ba",
+  steel: "#8d969b",
+  nickel: "#c9c6b8",
+  tin: "#d9dcd6",
+  copper: "#d0905f",
+  "copper-coin": "#c08050",
+  silver: "#e2e4e6",
+  lead: "#99a0a8",
+  graphite: "#5a6167",
+};
+const LIQUIDS: Record<string, string> = {
+  "rhubarb-juice": "#ecd3d8",
+  "lemon-juice": "#f3ecc4",
+  vinegar: "#efe9da",
+  potato: "#efe4c8",
+  "kelp-brine": "#d5e3d0",
+  "beet-brine": "#e0bccb",
+};
+
+type Props = {
+  left: { key: string; symbol: string };
+  right: { key: string; symbol: string };
+  liquid: { key: string; name: string };
+  redOnLeft: boolean;
+};
+
+/** The cell to build: the plate on the left is negative by the table; black goes to the meter's COM, red to V. */
+export function CellDrawing({ left, right, liquid, redOnLeft }: Props) {
+  const plates = [
+    { x: 112, red: redOnLeft, ...left },
+    { x: 268, red: !redOnLeft, ...right },
+  ];
+  const description = `A cup of ${liquid.name} with two plates. ${plates
+    .map(
+      (plate) =>
+        `The ${plate.red ? "red" : "black"} lead goes from ${plate.symbol} to ${plate.red ? "V" : "COM"} on the meter.`,
+    )
+    .join(" ")}`;
+  return (
+    <svg viewBox="0 0 400 318" width="100%" role="img" aria-label={description}>
+      <rect x={140} y={4} width={120} height={68} rx={8} fill={colour.white} stroke={colour.ink} strokeWidth={2} />
+      <rect x={152} y={13} width={96} height={26} rx={3} fill="#e2ecde" stroke={colour.hairline} />
+      <text x={200} y={33} textAnchor="middle" fontSize={20} fontWeight={600} fontFamily={font.numbers}>
+        –.–––
+      </text>
+      <text x={170} y={57} textAnchor="middle" fontSize={13}>
+        COM
+      </text>
+      <text x={230} y={57} textAnchor="middle" fontSize={13}>
+        V
+      </text>
+      {plates.map(({ x, red }) => {
+        const from = red ? 230 : 170;
+        const bend = red === redOnLeft ? 104 : 96;
+        return (
+          <path
+            key={x}
+            d={`M${from} 66 C${from} ${bend}, ${x} 84, ${x} 122`}
+            fill="none"
+            stroke={red ? colour.wrong : colour.ink}
+            strokeWidth={4}
+            strokeDasharray={red ? undefined : "9 3"}
+          />
+        );
+      })}
+      <circle cx={170} cy={66} r={6} fill={colour.ink} />
+      <circle cx={230} cy={66} r={6} fill={colour.wrong} />
+      <path d="M62 178v98q0 14 14 14h248q14 0 14-14v-98z" fill={LIQUIDS[liquid.key] ?? "#dfeaf0"} />
+      {plates.map(({ x, key, symbol, red }) => (
+        <g key={x}>
+          <rect
+            x={x - 19}
+            y={122}
+            width={38}
+            height={132}
+            fill={PLATES[key] ?? "#b9c3c9"}
+            stroke={colour.ink}
+            strokeWidth={1.5}
+          />
+          <rect x={x - 19} y={178} width={38} height={76} fill={LIQUIDS[liquid.key] ?? "#dfeaf0"} opacity={0.4} />
+          <rect x={x - 16} y={130} width={32} height={26} rx={3} fill={colour.white} />
+          <text x={x} y={149} textAnchor="middle" fontSize={18} fontWeight={700}>
+            {symbol}
+          </text>
+          <text
+            x={x + (x < 200 ? -26 : 26)}
+            y={118}
+            textAnchor={x < 200 ? "end" : "start"}
+            fontSize={15}
+            fontWeight={600}
+            fill={red ? colour.wrong : colour.ink}
+          >
+            {red ? "red" : "black"}
+          </text>
+        </g>
+      ))}
+      <path d="M62 158v118q0 14 14 14h248q14 0 14-14V158" fill="none" stroke={colour.ink} strokeWidth={2.5} />
+      <text x={200} y={311} textAnchor="middle" fontSize={15} fontWeight={600}>
+        {liquid.name}
+      </text>
+    </svg>
+  );
+}

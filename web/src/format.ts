@@ -1,0 +1,53 @@
+const MINUS = "\u2212";
+const THIN = "\u2009";
+
+/** A number with a true minus sign. */
+export function number(value: number, decimals: number, signed = false): string {
+  const text = Math.abs(value).toFixed(decimals);
+  const zero = Number(text) === 0;
+  if (value < 0 && !zero) return MINUS + text;
+  return signed && !zero ? `+${text}` : text;
+}
+
+/** A voltage with a thin space before the unit. */
+export function volts(value: number, decimals: number, signed = false): string {
+  return `${number(value, decimals, signed)}${THIN}V`;
+}
+
+/** Typed text as typed, with a true minus sign: "-1.10" stays 1.10. */
+export function asTyped(text: string, unit: string): string {
+  const bare = text.replace(/\s*m?v(olts?)?\s*$/i, "").replace(/^\s*[-\u2010-\u2014\u2212]\s*/, MINUS);
+  return `${bare}${THIN}${unit}`;
+}
+
+/** Decimals worth showing for a standard uncertainty: its first digit, between 2 and 3 for volts. */
+export function decimalsFor(u: number | null): number {
+  return u !== null && u > 0 && u < 0.005 ? 3 : 2;
+}
+
+/** Minutes and seconds since a moment, as 34:20. */
+export function clock(seconds: number): string {
+  const whole = Math.max(0, Math.floor(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+}
+
+export function day(iso: string): string {
+  return new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", year: "numeric" }).format(
+    new Date(`${iso}T12:00:00`),
+  );
+}
+
+export function today(): string {
+  const now = new Date();
+  return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, "0")).join("-");
+}
+
+export function count(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}
+
+const ORDINALS = ["First", "Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh", "Eighth", "Ninth"];
+
+export function ordinal(n: number): string {
+  return ORDINALS[n - 1] ?? `No. ${n}`;
+}

@@ -1,0 +1,120 @@
+import { Link, useNavigate } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useLabs, useSignOut, useWho } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { STAGES, Stem, reached } from "../../app/StageLine";
+import { Waiting } from "../../app/Waiting";
+import { count, day } from "../../format";
+import { ButtonLink, MainLink, TextButton } from "../../ui/Button";
+import { Column, Row, Small, Soft, Spread } from "../../ui/layout";
+import { colour, phone } from "../../ui/theme";
+
+const Lines = styled.ul`
+  border-top: 1px solid ${colour.hairline};
+`;
+
+const Line = styled.li`
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr) minmax(0, 4fr);
+  align-items: center;
+  gap: 0.3rem 1.5rem;
+  padding: 0.8rem 0;
+  border-bottom: 1px solid ${colour.hairline};
+  a {
+    font-weight: 600;
+  }
+  ${phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+
+const StemBox = styled.div`
+  font-size: 0.85rem;
+  & > span {
+    padding-left: 8.3%;
+  }
+`;
+
+type Lab = Schemas["LabLine"];
+
+/** What a lab waits for, and where its line leads. */
+function next(lab: Lab): { path: string; waits: string } {
+  if (lab.state === "draft") return { path: "plan", waits: "Waits for you to open the bench" };
+  if (lab.state === "open")
+    return { path: "board", waits: `Open, code ${lab.join_code}, ${count(lab.reading_count, "reading")} so far` };
+  return {
+    path: "compare",
+    waits: `${count(lab.reading_count, "reading")} by ${count(lab.group_count, "group")}, ready to compare`,
+  };
+}
+
+function LabLine({ lab }: { lab: Lab }) {
+  const { path, waits } = next(lab);
+  const stage = reached(lab.stage);
+  return (
+    <Line>
+      <div>
+        <Link to={`/labs/${lab.id}/${path}`}>{lab.title}</Link>
+        <br />
+        <Small>
+          {day(lab.date)} · {count(lab.group_count, "group")}
+          {lab.simulated && lab.reading_count > 0 && " · simulated readings"}
+        </Small>
+      </div>
+      <StemBox>
+        <Stem stage={stage} height={16} />
+        <Small>
+          {stage}, stage {STAGES.indexOf(stage) + 1} of {STAGES.length}
+        </Small>
+      </StemBox>
+      <Small>{waits}</Small>
+    </Line>
+  );
+}
+
+/** The teacher's labs, one line each, drawn as its stage line with what it waits for. */
+export function LabsPage() {
+  const labs = useLabs();
+  const who = useWho();
+  const signOut = useSignOut();
+  const navigate = useNavigate();
+  if (!labs.data) return <Waiting title="Labs" error={labs.error} />;
+  return (
+    <Frame
+      title="Labs"
+      who={
+        <>
+          <strong>{who.data?.teacher}</strong>
+          <small>
+            <TextButton onPress={() => signOut.mutate(undefined, { onSuccess: () => navigate("/") })}>
+              Sign out
+            </TextButton>
+          </small>
+        </>
+      }
+    >
+      <Column>
+        <Spread>
+          <h1>Your labs</h1>
+          <Row>
+            <ButtonLink to="/labs/import">Bring in a table</ButtonLink>
+            <MainLink to="/labs/new">Plan a lab</MainLink>
+          </Row>
+        </Spread>
+        {labs.data.length === 0 ? (
+          <Soft>
+            No labs yet. Plan one for your next class, or bring in last week’s numbers as a CSV table and see the result
+            at once.
+          </Soft>
+        ) : (
+          <Lines>
+            {labs.data.map((lab) => (
+              <LabLine key={lab.id} lab={lab} />
+            ))}
+          </Lines>
+        )}
+      </Column>
+    </Frame>
+  );
+}

@@ -1,0 +1,152 @@
+import { useEffect } from "react";
+import { Navigate, useNavigate, useParams } from "react-router";
+import { Problem, type Schemas } from "../../api/client";
+import { useBench, useLeave } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { Waiting } from "../../app/Waiting";
+import { count } from "../../format";
+import { Button, ButtonLink, TextButton } from "../../ui/Button";
+import { Column, Row, Soft } from "../../ui/layout";
+import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
+import { CellBench } from "./CellBench";
+import { CellLine } from "./CellLine";
+import { type Outbox, useOutbox } from "./useOutbox";
+
+type Bench = Schemas["BenchOut"];
+
+const currentOf = (cell: Bench["cells"][number]) => cell.readings.filter((one) => one.corrected_by === null);
+
+/** What the bench's margin has to say: where the numbers are, minus signs, cautions. */
+function notesOf(bench: Bench, cautions: string[], outbox: Outbox): MarginNote[] {
+  const notes: MarginNote[] = [];
+  const unsent = outbox.waiting.filter((one) => one.refusal === null).length;
+  if (bench.state !== "open")
+    notes.push({
+      code: "closed",
+      tone: "caution",
+      title: "The lab is closed",
+      text: "Your readings are kept. Nothing more is recorded unless your teacher opens it again.",
+    });
+  if (unsent > 0 && outbox.trouble)
+    notes.push({
+      code: "waiting",
+      tone: "caution",
+      title: `${count(unsent, "reading")} safe on this device`,
+      text:
+        outbox.trouble.status === 401
+          ? "Join again with your code and PIN, then they are sent."
+          : "Go on measuring. They are sent by themselves when the network is back.",
+    });
+  notes.push({
+    code: "minus",
+    tone: "plain",
+    title: "A minus sign?",
+    text: "It says that red is on the negative plate. Record it as the meter shows it: it is evidence.",
+  });
+  notes.push({
+    code: "wrong",
+    tone: "plain",
+    title: "Typed something wrong?",
+    text: "Correct it with a new number and say why. The old one stays, struck through.",
+  });
+  notes.push({ code: "cautions", tone: "caution", title: "Take care", text: <Bullets items={cautions} /> });
+  return notes;
+}
+
+/** A group's bench: its cells in order, one at a time. */
+export function BenchPage() {
+  const bench = useBench();
+  const { number } = useParams();
+  const navigate = useNavigate();
+  const leave = useLeave();
+  const cells = bench.data?.cells ?? [];
+  const outbox = useOutbox(cells.map((cell) => cell.id));
+  const here = Number(number ?? "0") - 1;
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const field = event.target instanceof HTMLInputElement ? event.target.value : "";
+      if (event.altKey || event.ctrlKey || event.metaKey || field) return;
+      const step = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
+      const to = here + step;
+      if (step !== 0 && to >= 0 && to < cells.length) navigate(`/bench/${to + 1}`);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [here, cells.length, navigate]);
+
+  if (!bench.data) {
+    if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
+    return <Waiting title="Bench" error={bench.error} />;
+  }
+  const first = cells.findIndex((cell) => currentOf(cell).length < bench.data.wanted);
+  if (number === undefined && cells.length > 0)
+    return <Navigate to={`/bench/${(first === -1 ? cells.length - 1 : first) + 1}`} replace />;
+  const cell = cells[here];
+  const sent = outbox.waiting.length === 0;
+  return (
+    <Frame
+      title={`${bench.data.group}, cell ${here + 1}`}
+      lab={`${bench.data.group} · cell ${here + 1} of ${cells.length}`}
+      about={
+        <>
+          {bench.data.lab}
+          {bench.data.simulated && " · some readings simulated"}
+        </>
+      }
+      line={
+        <CellLine
+          here={here}
+          cells={cells.map((one) => ({
+            id: one.id,
+            short: one.short,
+            done: currentOf(one).length >= bench.data.wanted,
+          }))}
+        />
+      }
+      who={
+        <>
+          <strong role="status">{sent ? "All readings sent" : `${outbox.waiting.length} not sent yet`}</strong>
+          <small>
+            <TextButton onPress={() => leave.mutate(undefined, { onSuccess: () => navigate("/join") })}>
+              Leave
+            </TextButton>
+          </small>
+        </>
+      }
+      margin={<Notes notes={notesOf(bench.data, cell?.cautions ?? [], outbox)} />}
+    >
+      {cell ? (
+        <CellBench
+          key={cell.id}
+          cell={cell}
+          wanted={bench.data.wanted}
+          open={bench.data.state === "open"}
+          outbox={outbox}
+          next={
+            <Row>
+              {here > 0 && (
+                <Button onPress={() => navigate(`/bench/${here}`)} aria-label="The cell before">
+                  ← Cell {here}
+                </Button>
+              )}
+              {here + 1 < cells.length && (
+                <Button onPress={() => navigate(`/bench/${here + 2}`)} aria-label="The next cell">
+                  Cell {here + 2} →
+                </Button>
+              )}
+            </Row>
+          }
+        />
+      ) : (
+        <Column>
+          <h1>There is no cell {number}</h1>
+          <Soft>Your group has {count(cells.length, "cell")}.</Soft>
+          <p>
+            <ButtonLink to="/bench">To your next cell</ButtonLink>
+          </p>
+        </Column>
+      )}
+    </Frame>
+  );
+}

@@ -1,0 +1,225 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useBoard, useCloseLab, useOpenLab } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { StageLine } from "../../app/StageLine";
+import { Waiting } from "../../app/Waiting";
+import { asTyped, clock, count, ordinal } from "../../format";
+import { Button, ButtonLink, MainLink } from "../../ui/Button";
+import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { colour } from "../../ui/theme";
+import { useNames } from "../plan/useNames";
+import { RoomLanes } from "./RoomLanes";
+
+type Board = Schemas["BoardOut"];
+type Picked = { group: string; cell: string };
+
+const Code = styled.p`
+  font-size: 1.5rem;
+  font-weight: 700;
+`;
+
+const Time = styled(Num)`
+  color: ${colour.soft};
+`;
+
+const currentOf = (cell: Schemas["CellWithReadings"]) => cell.readings.filter((one) => one.corrected_by === null);
+
+/** Seconds into the lab at a moment. */
+const into = (board: Board, at: string) =>
+  board.opened_at ? (Date.parse(at) - Date.parse(board.opened_at)) / 1000 : 0;
+
+function Joining({ board }: { board: Board }) {
+  return (
+    <>
+      <Code>
+        <Num>{board.join_code}</Num>
+      </Code>
+      <p>
+        Groups go to <Num>{window.location.host}/join</Num> and type this code and their PIN.
+      </p>
+    </>
+  );
+}
+
+function notesOf(board: Board): MarginNote[] {
+  const cells = board.groups.flatMap((group) => group.cells);
+  const entries = cells.reduce((sum, cell) => sum + Math.min(board.wanted, currentOf(cell).length), 0);
+  const done = cells.filter((cell) => currentOf(cell).length >= board.wanted).length;
+  const silent = board.groups.filter((group) => group.cells.every((cell) => cell.readings.length === 0));
+  const notes: MarginNote[] = [];
+  if (board.state === "open")
+    notes.push({ code: "join", tone: "plain", title: "Join code", text: <Joining board={board} /> });
+  if (board.state === "draft")
+    notes.push({
+      code: "draft",
+      tone: "caution",
+      title: "Not open yet",
+      text: "Groups cannot join until you open the bench.",
+    });
+  if (silent.length > 0 && silent.length < board.groups.length)
+    notes.push({
+      code: "silent",
+      tone: "caution",
+      title: `${count(silent.length, "group")} without a reading`,
+      text: silent.map((group) => group.name).join(", "),
+    });
+  notes.push({
+    code: "coverage",
+    tone: "plain",
+    title: `${entries} of ${cells.length * board.wanted} readings`,
+    text: `${done} of ${count(cells.length, "cell")} have all ${board.wanted}.`,
+  });
+  if (board.simulated)
+    notes.push({
+      code: "simulated",
+      tone: "plain",
+      title: "Simulated",
+      text: "The demo’s readings come from a simulator with a fixed seed.",
+    });
+  return notes;
+}
+
+/** The readings of the cell that was pressed. */
+function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
+  const { liquid, symbol } = useNames();
+  const group = board.groups.find((one) => one.id === picked.group);
+  const cell = group?.cells.find((one) => one.id === picked.cell);
+  if (!group || !cell) return null;
+  return (
+    <section aria-live="polite">
+      <h2>
+        {group.name}, {cell.short} in {liquid(cell.electrolyte)}
+      </h2>
+      {cell.readings.length === 0 ? (
+        <Soft>No reading yet.</Soft>
+      ) : (
+        <Scroll>
+          <Table>
+            <thead>
+              <tr>
+                <th scope="col">at</th>
+                <th scope="col">reading</th>
+                <th scope="col">red on</th>
+                <th scope="col">note</th>
+              </tr>
+            </thead>
+            <tbody>
+              {cell.readings.map((one) => (
+                <tr key={one.id}>
+                  <td>
+                    <Time>{clock(into(board, one.received_at))}</Time>
+                  </td>
+                  <td>
+                    <Num as={one.corrected_by ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
+                  </td>
+                  <td>{symbol(one.red)}</td>
+                  <td>{one.corrects ? `correction: ${one.reason}` : one.corrected_by ? "corrected" : ""}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Scroll>
+      )}
+    </section>
+  );
+}
+
+function JustIn({ board }: { board: Board }) {
+  const { liquid } = useNames();
+  if (board.just_in.length === 0) return <Soft>Readings appear here as groups record them.</Soft>;
+  return (
+    <Scroll>
+      <Table>
+        <caption hidden>The latest readings, newest first</caption>
+        <tbody>
+          {board.just_in.map((one) => (
+            <tr key={one.id}>
+              <td>
+                <Time>{clock(into(board, one.reading.received_at))}</Time>
+              </td>
+              <td>
+                <strong>{one.group}</strong>
+              </td>
+              <td>
+                {one.cell} · {liquid(one.electrolyte)}
+              </td>
+              <td>
+                <Num as={one.reading.corrected_by ? "s" : "strong"}>{asTyped(one.reading.text, one.reading.unit)}</Num>
+              </td>
+              <td>
+                {one.reading.corrects
+                  ? `correction: ${one.reading.reason}`
+                  : `${ordinal(one.nth).toLowerCase()} entry${one.reading.volts_v < 0 ? ", minus sign kept" : ""}`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+/** The room: every group's cells and readings as they come in. */
+export function BoardPage({ id }: { id: string }) {
+  const board = useBoard(id);
+  const close = useCloseLab();
+  const open = useOpenLab();
+  const [picked, setPicked] = useState<Picked | null>(null);
+  if (!board.data) return <Waiting title="Board" error={board.error} />;
+  const { title, state, groups, join_code } = board.data;
+  return (
+    <Frame
+      title={`Board, ${title}`}
+      lab={title}
+      about={count(groups.length, "group")}
+      line={
+        <StageLine
+          lab={id}
+          stage={state === "draft" ? "Plan" : state === "open" ? "Measure" : "Compare"}
+          here="Measure"
+        />
+      }
+      who={
+        <>
+          <strong>Teacher bench</strong>
+          <small>{state === "open" ? `open · code ${join_code}` : state}</small>
+        </>
+      }
+      margin={<Notes notes={notesOf(board.data)} />}
+    >
+      <Column>
+        <Spread>
+          <h1>The room, minute by minute</h1>
+          <Row>
+            {state === "draft" && <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>}
+            {state === "open" && (
+              <Button isPending={close.isPending} onPress={() => close.mutate(id)}>
+                Close the bench
+              </Button>
+            )}
+            {state === "closed" && (
+              <Button isPending={open.isPending} onPress={() => open.mutate(id)}>
+                Open the bench again
+              </Button>
+            )}
+            {state !== "draft" && <ButtonLink to={`/labs/${id}/compare`}>Compare</ButtonLink>}
+          </Row>
+        </Spread>
+        <ProblemNote problem={close.error ?? open.error} />
+        {board.isError && <Soft role="status">The server cannot be reached just now; this is the room as it was.</Soft>}
+        <RoomLanes
+          board={board.data}
+          picked={picked?.cell ?? null}
+          pick={(group, cell) => setPicked({ group, cell })}
+        />
+        {picked && <CellDetail board={board.data} picked={picked} />}
+        <h2>Just in</h2>
+        <JustIn board={board.data} />
+      </Column>
+    </Frame>
+  );
+}

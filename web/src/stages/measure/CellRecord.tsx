@@ -1,0 +1,87 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import type { Pending } from "../../api/outbox";
+import { asTyped } from "../../format";
+import { TextButton } from "../../ui/Button";
+import { Num, Soft } from "../../ui/layout";
+import { colour } from "../../ui/theme";
+import { useNames } from "../plan/useNames";
+
+const List = styled.ol`
+  border-top: 1px solid ${colour.hairline};
+`;
+
+const Item = styled.li<{ $old: boolean }>`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.2rem 0.9rem;
+  min-height: 44px;
+  padding: 0.25rem 0;
+  border-bottom: 1px solid ${colour.hairline};
+  s,
+  ${Num} {
+    min-width: 6rem;
+    font-weight: 600;
+  }
+  s {
+    color: ${colour.soft};
+    text-decoration-thickness: 2px;
+  }
+  small {
+    color: ${colour.soft};
+    font-size: 0.88rem;
+  }
+`;
+
+type Props = {
+  cell: Schemas["CellWithReadings"];
+  waiting: Pending[];
+  correcting: string | null;
+  correct: ((id: string) => void) | null;
+  remove: (id: string) => Promise<void>;
+};
+
+/** Everything recorded for this cell, in order; corrected entries stay, struck through, with the reason. */
+export function CellRecord({ cell, waiting, correcting, correct, remove }: Props) {
+  const { symbol } = useNames();
+  const reasonFor = new Map(cell.readings.filter((one) => one.corrects).map((one) => [one.corrects, one.reason]));
+  const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.entry.id));
+  if (cell.readings.length === 0 && unsent.length === 0) return <Soft>Nothing recorded for this cell yet.</Soft>;
+  return (
+    <section aria-label="Recorded for this cell">
+      <List>
+        {cell.readings.map((one) => (
+          <Item key={one.id} $old={one.corrected_by !== null}>
+            {one.corrected_by ? (
+              <Num as="s">{asTyped(one.text, one.unit)}</Num>
+            ) : (
+              <Num>{asTyped(one.text, one.unit)}</Num>
+            )}
+            <small>
+              red on {symbol(one.red)}
+              {one.corrected_by && `, corrected: ${reasonFor.get(one.id) ?? ""}`}
+              {one.corrects && ", a correction"}
+            </small>
+            {correct && !one.corrected_by && correcting !== one.id && (
+              <TextButton onPress={() => correct(one.id)} aria-label={`Correct ${one.text} ${one.unit}`}>
+                Correct
+              </TextButton>
+            )}
+          </Item>
+        ))}
+        {unsent.map(({ entry, refusal }) => (
+          <Item key={entry.id} $old={false}>
+            <Num>{asTyped(entry.text, entry.unit)}</Num>
+            <small>{refusal === null ? "safe on this device, not sent yet" : `not recorded: ${refusal}`}</small>
+            {refusal !== null && (
+              <TextButton onPress={() => void remove(entry.id)} aria-label={`Put away ${entry.text}`}>
+                I have noted it
+              </TextButton>
+            )}
+          </Item>
+        ))}
+      </List>
+    </section>
+  );
+}

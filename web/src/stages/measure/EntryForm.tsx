@@ -1,0 +1,184 @@
+import { type KeyboardEvent, useRef, useState } from "react";
+import { FieldError, Form, Input, TextField } from "react-aria-components";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { Button, Key, MainButton, TextButton } from "../../ui/Button";
+import { TextField as Line } from "../../ui/fields";
+import { Row, Soft } from "../../ui/layout";
+import { colour, font, phone } from "../../ui/theme";
+import { type Outbox, newId } from "./useOutbox";
+
+const Entry = styled(Form)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.6rem 0.8rem;
+  max-width: 32rem;
+`;
+
+const Big = styled(TextField)`
+  position: relative;
+  input {
+    width: 100%;
+    height: 100%;
+    min-height: 98px;
+    padding: 0 3.6rem 0 1rem;
+    border: 2.5px solid ${colour.ink};
+    border-radius: 8px;
+    background: ${colour.white};
+    font: 600 2.6rem ${font.numbers};
+  }
+  input[data-invalid] {
+    border-color: ${colour.wrong};
+  }
+  & > span[aria-hidden] {
+    position: absolute;
+    right: 1rem;
+    top: 50%;
+    transform: translateY(-50%);
+    font-size: 1.3rem;
+    font-weight: 600;
+  }
+  ${phone} {
+    input {
+      font-size: 2.1rem;
+    }
+  }
+`;
+
+const Wrong = styled.p`
+  grid-column: 1 / -1;
+  color: ${colour.wrong};
+  font-weight: 600;
+`;
+
+const Buttons = styled.div`
+  display: grid;
+  gap: 0.6rem;
+  width: 9.5rem;
+`;
+
+const Why = styled.div`
+  grid-column: 1 / -1;
+  display: grid;
+  gap: 0.4rem;
+`;
+
+const REASONS = ["typed it wrong", "wrong unit", "leads were swapped", "plates touched", "still drifting"];
+
+type Props = {
+  cellId: string;
+  red: string;
+  black: string;
+  target: Schemas["ReadingOut"] | null;
+  open: boolean;
+  enough: boolean;
+  outbox: Outbox;
+  swap: () => void;
+  finished: () => void;
+};
+
+/** One big entry. The text goes as typed; the server's core reads it. What it cannot read comes back into the field. */
+export function EntryForm({ cellId, red, black, target, open, enough, outbox, swap, finished }: Props) {
+  const [text, setText] = useState("");
+  const [unit, setUnit] = useState<"V" | "mV">("V");
+  const [reason, setReason] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const lastKey = useRef("");
+
+  const record = async () => {
+    if (!text.trim()) return setWrong("Type the number on the meter first, for example 0.94.");
+    if (target && !reason.trim()) return setWrong("Say in a few words why the first number was wrong.");
+    const id = newId();
+    const typed = text;
+    setText("");
+    setWrong(null);
+    const entry = { id, cell_id: cellId, red, black, text: typed, unit, device_at: new Date().toISOString() };
+    try {
+      const refusal = await outbox.add({ ...entry, corrects: target?.id ?? null, reason: target ? reason : "" });
+      if (refusal !== null) {
+        await outbox.remove(id);
+        setText((now) => now || typed);
+        return setWrong(refusal);
+      }
+      finished();
+    } catch {
+      setText((now) => now || typed);
+      setWrong(
+        "This browser did not let Pipette store the reading on this device. The number is still here; try again.",
+      );
+    }
+  };
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const key = event.key.toLowerCase();
+    if (key === "m") setUnit("mV");
+    if (key === "v" && lastKey.current !== "m") setUnit("V");
+    if (key === "s") swap();
+    if (key === "m" || key === "v" || key === "s") event.preventDefault();
+    lastKey.current = key;
+  };
+
+  const other = unit === "V" ? "mV" : "V";
+  return (
+    <Entry
+      validationBehavior="aria"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void record();
+      }}
+    >
+      <Big
+        aria-label={`Reading in ${unit === "V" ? "volts" : "millivolts"}`}
+        value={text}
+        onChange={(value) => {
+          setText(value);
+          setWrong(null);
+        }}
+        onKeyDown={onKey}
+        isDisabled={!open}
+        isInvalid={wrong !== null}
+        inputMode="decimal"
+        maxLength={32}
+        autoComplete="off"
+        autoFocus
+      >
+        <Input placeholder="0.00" />
+        <span aria-hidden>{unit}</span>
+        <FieldError />
+      </Big>
+      <Buttons>
+        <Button onPress={() => setUnit(other)} isDisabled={!open}>
+          {other} instead <Key>{other === "mV" ? "M" : "V"}</Key>
+        </Button>
+        <MainButton type="submit" isDisabled={!open}>
+          {target ? "Correct" : enough ? "Measure again" : "Record"} <Key>Enter</Key>
+        </MainButton>
+      </Buttons>
+      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {target && (
+        <Why>
+          <Line label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />
+          <Row>
+            {REASONS.map((one) => (
+              <Button key={one} onPress={() => setReason(one)}>
+                {one}
+              </Button>
+            ))}
+          </Row>
+          <Soft>
+            The old number stays, struck through. <TextButton onPress={finished}>Leave it as it is</TextButton>
+          </Soft>
+        </Why>
+      )}
+      {!target && (
+        <Soft>
+          {"No minus on your keypad? "}
+          <TextButton onPress={() => setText((now) => (/^[-\u2212]/.test(now) ? now.slice(1) : `\u2212${now}`))}>
+            Put or take the minus
+          </TextButton>
+        </Soft>
+      )}
+    </Entry>
+  );
+}

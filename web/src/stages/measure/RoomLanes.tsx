@@ -1,0 +1,211 @@
+import { Button } from "react-aria-components";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { clock } from "../../format";
+import { colour, font } from "../../ui/theme";
+import { useNames } from "../plan/useNames";
+
+const NAME_REM = 7;
+const LANE_PX = 46;
+const MINUTE_STEP = 15;
+
+const Scroller = styled.div`
+  overflow-x: auto;
+`;
+
+const Room = styled.div`
+  position: relative;
+  min-width: 46rem;
+  padding-top: 1.9rem;
+`;
+
+const Lane = styled.div`
+  position: relative;
+  display: grid;
+  grid-template-columns: ${NAME_REM}rem minmax(0, 1fr);
+  align-items: center;
+  height: ${LANE_PX + 6}px;
+`;
+
+const Name = styled.div`
+  font-weight: 600;
+  line-height: 1.15;
+  small {
+    display: block;
+    color: ${colour.soft};
+    font: 400 0.85rem ${font.numbers};
+  }
+`;
+
+/* Places on the time line are set as attributes of an SVG-free grid: 600 columns, one for each tenth of a minute. */
+const Track = styled.ol<{ $tenths: number }>`
+  display: grid;
+  grid-template-columns: repeat(${({ $tenths }) => $tenths}, minmax(0, 1fr));
+  height: ${LANE_PX}px;
+`;
+
+const Place = styled.li<{ $from: number; $to: number }>`
+  grid-column: ${({ $from, $to }) => `${$from + 1} / ${$to + 1}`};
+  grid-row: 1;
+  min-width: 0;
+  padding-right: 3px;
+`;
+
+const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean }>`
+  display: grid;
+  align-content: center;
+  justify-items: start;
+  gap: 1px;
+  width: 100%;
+  height: 100%;
+  padding: 0 0.4rem;
+  overflow: hidden;
+  border: ${({ $kind }) => ($kind === "some" ? `2px solid ${colour.ink}` : `1px solid ${colour.hairline}`)};
+  background: ${({ $kind }) => ($kind === "done" ? colour.readingPale : colour.white)};
+  color: ${colour.ink};
+  font-size: 0.92rem;
+  font-weight: ${({ $shared }) => ($shared ? 700 : 400)};
+  line-height: 1.1;
+  white-space: nowrap;
+  cursor: pointer;
+  &[aria-pressed="true"] {
+    box-shadow: inset 0 0 0 2px ${colour.ink};
+  }
+  small {
+    color: ${colour.ink};
+    font-size: 0.72rem;
+    font-weight: 400;
+  }
+`;
+
+const Still = styled.div`
+  display: grid;
+  place-items: center;
+  height: 100%;
+  overflow: hidden;
+  background: ${colour.margin};
+  color: ${colour.soft};
+  font-size: 0.8rem;
+  white-space: nowrap;
+`;
+
+const Scale = styled.div<{ $tenths: number }>`
+  position: absolute;
+  inset: 0 0 0 ${NAME_REM}rem;
+  display: grid;
+  grid-template-columns: repeat(${({ $tenths }) => $tenths}, minmax(0, 1fr));
+  pointer-events: none;
+`;
+
+const Tick = styled.div<{ $at: number }>`
+  grid-column: ${({ $at }) => $at + 1} / span 1;
+  grid-row: 1;
+  border-left: 1px solid ${colour.hairline};
+  color: ${colour.soft};
+  font: 0.82rem ${font.numbers};
+  white-space: nowrap;
+  span {
+    position: relative;
+    left: 4px;
+  }
+`;
+
+const Now = styled(Tick)`
+  position: relative;
+  border-left: 2px solid ${colour.wrong};
+  span {
+    left: -1.6rem;
+    padding: 0.1rem 0.35rem;
+    border-radius: 3px;
+    background: ${colour.wrong};
+    color: ${colour.white};
+  }
+`;
+
+const Squares = ({ filled, of }: { filled: number; of: number }) => (
+  <svg width={of * 10} height="8" viewBox={`0 0 ${of * 10} 8`} aria-hidden>
+    {Array.from({ length: of }, (_, index) => (
+      <rect
+        key={index}
+        x={index * 10 + 0.5}
+        y={0.5}
+        width={7}
+        height={7}
+        fill={index < filled ? colour.reading : colour.white}
+        stroke={colour.reading}
+      />
+    ))}
+  </svg>
+);
+
+type Props = { board: Schemas["BoardOut"]; picked: string | null; pick: (group: string, cell: string) => void };
+
+/** One lane a group, minutes across: boxes fill up as readings come in. */
+export function RoomLanes({ board, picked, pick }: Props) {
+  const { liquid } = useNames();
+  const start = board.minutes_to_start * 10;
+  const each = board.minutes_per_cell * 10;
+  const most = Math.max(1, ...board.groups.map((group) => group.cells.length));
+  const end = start + most * each;
+  const tenths = Math.max(board.minutes * 10, end + board.minutes_to_clear * 10);
+  const now =
+    board.state === "open" && board.opened_at ? (Date.parse(board.now) - Date.parse(board.opened_at)) / 1000 : null;
+  const nowTenths = now === null ? null : Math.floor(now / 6);
+  return (
+    <Scroller tabIndex={0} role="region" aria-label="The room, one lane a group">
+      <Room>
+        <Scale $tenths={tenths} aria-hidden>
+          {Array.from({ length: Math.ceil(tenths / 10 / MINUTE_STEP) }, (_, index) => (
+            <Tick key={index} $at={index * MINUTE_STEP * 10}>
+              {(nowTenths === null || Math.abs(nowTenths - index * MINUTE_STEP * 10 - 25) > 45) && (
+                <span>{index * MINUTE_STEP} min</span>
+              )}
+            </Tick>
+          ))}
+        </Scale>
+        {board.groups.map((group) => (
+          <Lane key={group.id}>
+            <Name>
+              {group.name}
+              <small>PIN {group.pin}</small>
+            </Name>
+            <Track $tenths={tenths} aria-label={group.name}>
+              <Place $from={0} $to={start}>
+                <Still>zero, check</Still>
+              </Place>
+              {group.cells.map((cell, index) => {
+                const filled = cell.readings.filter((one) => one.corrected_by === null).length;
+                const kind = filled >= board.wanted ? "done" : filled > 0 ? "some" : "none";
+                return (
+                  <Place key={cell.id} $from={start + index * each} $to={start + (index + 1) * each}>
+                    <Box
+                      $kind={kind}
+                      $shared={cell.shared}
+                      aria-pressed={picked === cell.id}
+                      aria-label={`${group.name}, ${cell.short} in ${liquid(cell.electrolyte)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}`}
+                      onPress={() => pick(group.id, cell.id)}
+                    >
+                      {cell.short}
+                      <small>{liquid(cell.electrolyte).split(" ")[0]}</small>
+                      <Squares filled={filled} of={Math.max(board.wanted, filled)} />
+                    </Box>
+                  </Place>
+                );
+              })}
+              <Place $from={tenths - board.minutes_to_clear * 10} $to={tenths}>
+                <Still>rinse, clear</Still>
+              </Place>
+            </Track>
+          </Lane>
+        ))}
+        {now !== null && nowTenths !== null && nowTenths < tenths && (
+          <Scale $tenths={tenths} aria-hidden>
+            <Now $at={nowTenths}>
+              <span>{clock(now)}</span>
+            </Now>
+          </Scale>
+        )}
+      </Room>
+    </Scroller>
+  );
+}

@@ -1,0 +1,17 @@
+import { useMemo } from "react";
+import { useMaterials } from "../../api/queries";
+
+/** Names and symbols of materials by key; a key stands for itself until the catalogue is here. */
+export function useNames() {
+  const { data } = useMaterials();
+  return useMemo(() => {
+    const plates = new Map(data?.electrodes.map((one) => [one.key, one]));
+    const liquids = new Map(data?.electrolytes.map((one) => [one.key, one]));
+    return {
+      plate: (key: string) => plates.get(key)?.name ?? key,
+      symbol: (key: string) => plates.get(key)?.symbol ?? key,
+      prepare: (key: string) => plates.get(key)?.prepare ?? "",
+      liquid: (key: string) => liquids.get(key)?.name ?? key,
+    };
+  }, [data]);
+}

@@ -1,0 +1,79 @@
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import { colour } from "./theme";
+
+const List = styled.ul`
+  display: grid;
+  li {
+    padding: 0.75rem 0;
+    border-top: 1px solid ${colour.marginLine};
+  }
+  li:first-child {
+    border-top: 0;
+  }
+`;
+
+const tones = { plain: colour.ink, good: colour.good, caution: colour.caution, wrong: colour.wrong } as const;
+export type Tone = keyof typeof tones;
+
+const Title = styled.h3<{ $tone: Tone }>`
+  display: flex;
+  gap: 0.4em;
+  align-items: baseline;
+  color: ${({ $tone }) => tones[$tone]};
+  svg {
+    flex: none;
+  }
+`;
+
+const Mark = ({ tone }: { tone: Tone }) =>
+  tone === "plain" ? null : (
+    <svg width="13" height="13" viewBox="0 0 14 14" aria-hidden>
+      {tone === "good" && <path d="M1 7.500l4 4.500 8-11" fill="none" stroke={colour.good} strokeWidth="2.6" />}
+      {tone === "caution" && <path d="M7 0.500l7 13H0z" fill={colour.cautionMark} />}
+      {tone === "wrong" && <rect x="0" y="5" width="14" height="4.500" fill={colour.wrong} />}
+    </svg>
+  );
+
+export type MarginNote = { code: string; tone: Tone; title: string; text: ReactNode; action?: ReactNode };
+
+const Dashes = styled.ul`
+  && li {
+    padding: 0.1rem 0 0.1rem 1rem;
+    border: 0;
+    text-indent: -1rem;
+  }
+  li::before {
+    content: "– ";
+    display: inline-block;
+    width: 1rem;
+    text-indent: 0;
+  }
+`;
+
+/** Several short things inside one note. */
+export const Bullets = ({ items }: { items: string[] }) => (
+  <Dashes>
+    {items.map((item) => (
+      <li key={item}>{item}</li>
+    ))}
+  </Dashes>
+);
+
+/** Short notes, most useful first, each with at most one action. */
+export function Notes({ notes }: { notes: MarginNote[] }) {
+  return (
+    <List>
+      {notes.map((note) => (
+        <li key={`${note.code}-${note.title}`}>
+          <Title $tone={note.tone}>
+            <Mark tone={note.tone} />
+            {note.title}
+          </Title>
+          <div>{note.text}</div>
+          {note.action}
+        </li>
+      ))}
+    </List>
+  );
+}

@@ -1,0 +1,97 @@
+import styled from "styled-components";
+import { colour, font, narrow, phone } from "./theme";
+
+/** A column of work. */
+export const Column = styled.section`
+  display: grid;
+  align-content: start;
+  gap: 0.9rem;
+  min-width: 0;
+  padding: 1.25rem;
+  ${phone} {
+    padding: 1rem;
+  }
+`;
+
+/** Two columns of work with a hairline between them; one below the other where it is narrow. */
+export const Columns = styled.div<{ $left: string }>`
+  display: grid;
+  grid-template-columns: ${({ $left }) => $left} minmax(0, 1fr);
+  & > * + * {
+    border-left: 1px solid ${colour.hairline};
+  }
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    & > * + * {
+      border-left: 0;
+      border-top: 1px solid ${colour.hairline};
+    }
+  }
+`;
+
+export const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.6rem;
+`;
+
+export const Spread = styled(Row)`
+  justify-content: space-between;
+  align-items: baseline;
+`;
+
+export const Soft = styled.p`
+  color: ${colour.soft};
+`;
+
+export const Small = styled.span`
+  color: ${colour.soft};
+  font-size: 0.875rem;
+`;
+
+/** A measured number. */
+export const Num = styled.span`
+  font-family: ${font.numbers};
+  white-space: nowrap;
+`;
+
+export const Narrow = styled.div`
+  display: grid;
+  gap: 1rem;
+  width: 100%;
+  max-width: 30rem;
+`;
+
+export const Form = styled.form`
+  display: grid;
+  gap: 1rem;
+`;
+
+/** A table of numbers that scrolls sideways by itself where it must. */
+export const Scroll = styled.div`
+  overflow-x: auto;
+`;
+
+export const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  th,
+  td {
+    padding: 0.4rem 0.7rem 0.4rem 0;
+    border-bottom: 1px solid ${colour.hairline};
+    text-align: left;
+    vertical-align: baseline;
+  }
+  th {
+    color: ${colour.soft};
+    font-size: 0.9rem;
+    font-weight: 600;
+  }
+  td[data-number],
+  th[data-number] {
+    font-family: ${font.numbers};
+    text-align: right;
+    white-space: nowrap;
+  }
+`;

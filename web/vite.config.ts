@@ -1,0 +1,15 @@
+import optimizeLocales from "@react-aria/optimize-locales-plugin";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  base: "/static/app/",
+  plugins: [react(), { ...optimizeLocales.vite({ locales: ["en-US", "en-GB"] }), enforce: "pre" }],
+  build: {
+    outDir: "dist/app",
+    manifest: true,
+    assetsInlineLimit: 0,
+    sourcemap: false,
+    rollupOptions: { input: "src/app/main.tsx" },
+  },
+});
