@@ -48,7 +48,7 @@ run_checks_and_tests() {
     set -- galvanic server e2e
   fi
   echo "Tests"
-  PIPETTE_LOG=plain python manage.py test --parallel 2 --noinput "$@" || ok=1
+  PIPETTE_LOG=plain python manage.py test ${PIPETTE_TEST_OPTIONS:---parallel 2} --noinput "$@" || ok=1
   return "$ok"
 }
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import logging
 import unittest
 from typing import Any
 
+from django.conf import settings
 from django.test.runner import DiscoverRunner
 
 
@@ -26,6 +28,13 @@ def counts(result: unittest.TestResult) -> tuple[int, int, int]:
 
 class CountingRunner(DiscoverRunner):
     """Prints `N passed, N failed, N skipped` last."""
+
+    def setup_test_environment(self, **kwargs: Any) -> None:
+        super().setup_test_environment(**kwargs)
+        for noisy in ("pipette", "django.security"):
+            logging.getLogger(noisy).setLevel(logging.CRITICAL)
+        # Slow hashing is the point in use and only a cost here.
+        settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         passed, failed, skipped = counts(result)

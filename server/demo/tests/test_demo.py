@@ -1,0 +1,54 @@
+"""The demo class: complete, marked as simulated, the same every time."""
+
+from io import StringIO
+
+from django.core.management import call_command
+from django.db.models import Count
+from django.test import TestCase
+
+from server.bench.models import Reading
+from server.demo.services import TEACHER, make_demo
+from server.labs.models import Lab
+from server.people.models import Group, Teacher
+from server.tests.support import as_teacher
+
+
+class Demo(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        make_demo()
+
+    def test_one_lab_is_finished_one_half_done_and_one_empty(self):
+        counts = {}
+        for lab in Lab.objects.with_counts():
+            counts[lab.state] = lab.reading_count
+            self.assertEqual((lab.group_count, len(lab.electrodes), len(lab.electrolytes)), (8, 8, 2))
+            self.assertTrue(lab.simulated)
+        cells = Lab.objects.filter(state="closed").aggregate(n=Count("groups__cells"))["n"]
+        self.assertEqual(counts["closed"], 3 * cells)
+        self.assertEqual(counts["draft"], 0)
+        self.assertTrue(0.4 * counts["closed"] < counts["open"] < 0.8 * counts["closed"])
+
+    def test_every_reading_is_marked_as_simulated(self):
+        self.assertEqual(set(Reading.objects.values_list("origin", flat=True)), {"simulated"})
+
+    def test_the_deliberate_faults_are_there(self):
+        finished = Reading.objects.filter(cell__group__lab__state="closed")
+        self.assertEqual(finished.filter(corrects__isnull=False).get().reason, "typed millivolts as volts")
+        self.assertTrue(finished.filter(cell__group__name="Fulmar", volts_v__lt=0).exists())
+        self.assertTrue(finished.filter(cell__group__name="Knot", volts_v__lt=0.05, volts_v__gt=0).exists())
+
+    def test_the_class_finds_aluminium_above_zinc(self):
+        lab = Lab.objects.get(state="closed")
+        shown = as_teacher(Teacher.objects.get(username=TEACHER)).get(f"/api/labs/{lab.id}/compare").json()
+        juice = shown["electrolytes"][0]
+        self.assertIn(("aluminium", "zinc"), [(s["lower"], s["upper"]) for s in juice["swaps"]])
+
+    def test_loading_again_changes_nothing_and_says_how_to_get_in(self):
+        before = Reading.objects.count()
+        said = StringIO()
+        call_command("prepare", "--demo", stdout=said)
+        self.assertEqual(Reading.objects.count(), before)
+        lab = Lab.objects.get(state="open")
+        for word in (TEACHER, lab.join_code, Group.objects.get(lab=lab, name="Tern").pin):
+            self.assertIn(word, said.getvalue())

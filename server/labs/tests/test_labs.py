@@ -1,0 +1,153 @@
+"""Labs: making, opening, closing, and who sees them."""
+
+import uuid
+
+from django.test import Client, TestCase
+
+from server.labs.models import Lab, PlannedCell
+from server.labs.services import tidy_names
+from server.problems import Problem
+from server.tests.support import TITLE, as_group, as_teacher, group_of, lab_of, record, send, teacher
+
+PLAN = {
+    "title": "Which plate is negative?",
+    "date": "2026-05-04",
+    "minutes": 45,
+    "electrodes": ["zinc", "copper", "tin"],
+    "electrolytes": ["rhubarb-juice"],
+    "groups": ["Tern", "Knot"],
+}
+
+
+class Making(TestCase):
+    def setUp(self):
+        self.client = as_teacher(teacher())
+
+    def test_a_lab_has_its_groups_pins_cells_notes_and_cautions(self):
+        answer = send(self.client, "/labs", PLAN)
+        self.assertEqual(answer.status_code, 201)
+        made = answer.json()
+        self.assertEqual([g["name"] for g in made["groups"]], ["Tern", "Knot"])
+        self.assertEqual([c["short"] for c in made["groups"][0]["cells"]][0], "Zn | Cu")
+        self.assertTrue(made["groups"][0]["cells"][0]["shared"])
+        self.assertEqual((made["state"], made["stage"], made["join_code"]), ("draft", "plan", None))
+        self.assertEqual(made["notes"][0]["code"], "fits")
+        self.assertIn("school’s own rules", made["cautions"][-1])
+
+    def test_a_preview_shows_the_same_cells_and_keeps_nothing(self):
+        shown = send(self.client, "/labs/preview", PLAN).json()["hands"]
+        self.assertEqual(Lab.objects.count(), 0)
+        made = send(self.client, "/labs", PLAN).json()["groups"]
+        self.assertEqual([[c["short"] for c in hand] for hand in shown], [[c["short"] for c in g["cells"]] for g in made])
+
+    def test_faulty_plans_are_refused_with_field_and_sentence_and_keep_nothing(self):
+        for change, field in [
+            ({"electrodes": ["zinc"]}, "electrodes"),
+            ({"electrodes": ["zinc", "zinc"]}, "electrodes"),
+            ({"electrodes": ["zinc", "unobtainium"]}, "electrodes"),
+            ({"electrolytes": []}, "electrolytes"),
+            ({"groups": []}, "groups"),
+            ({"groups": [" ", ""]}, "groups"),
+            ({"groups": ["Tern", "tern "]}, "groups"),
+            ({"groups": [f"g{i}" for i in range(41)]}, "groups"),
+            ({"groups": ["x" * 41]}, "groups"),
+            ({"title": "  "}, "title"),
+            ({"title": "x" * 121}, "title"),
+            ({"minutes": 5}, "minutes"),
+            ({"date": "yesterday"}, "date"),
+        ]:
+            with self.subTest(change=change):
+                answer = send(self.client, "/labs", PLAN | change)
+                self.assertEqual(answer.status_code, 422)
+                self.assertEqual(answer.json()["field"], field)
+                self.assertRegex(answer.json()["message"], r"^[A-Z“].*\.$")
+        self.assertEqual((Lab.objects.count(), PlannedCell.objects.count()), (0, 0))
+
+    def test_something_that_is_not_json_gets_a_plain_answer(self):
+        answer = self.client.post("/api/labs", "not json", content_type="application/json")
+        self.assertEqual((answer.status_code, answer.json()["code"]), (400, "refused"))
+
+    def test_names_are_tidied(self):
+        self.assertEqual(tidy_names(["  Black   tern ", "", "Knot"]), ["Black tern", "Knot"])
+        with self.assertRaises(Problem):
+            tidy_names([])
+
+
+class OpeningAndClosing(TestCase):
+    def setUp(self):
+        self.ada = teacher()
+        self.client = as_teacher(self.ada)
+        self.lab = lab_of(self.ada, opened=False)
+
+    def post(self, action):
+        return send(self.client, f"/labs/{self.lab.id}/{action}")
+
+    def test_opening_gives_a_code_that_stays_through_closing_and_opening_again(self):
+        code = self.post("open").json()["join_code"]
+        self.assertRegex(code, r"^[A-Z]+-\d{3}$")
+        self.assertEqual(self.post("open").json()["join_code"], code)
+        closed = self.post("close").json()
+        self.assertEqual((closed["state"], closed["stage"], closed["join_code"]), ("closed", "compare", None))
+        self.assertEqual(self.post("open").json()["join_code"], code)
+
+    def test_a_draft_cannot_be_closed(self):
+        answer = self.post("close")
+        self.assertEqual((answer.status_code, answer.json()["code"]), (409, "not_open"))
+
+    def test_the_list_counts_groups_and_readings_that_count(self):
+        self.post("open")
+        cell = group_of(self.lab).cells.first()
+        wrong = record(cell, "94")
+        record(cell, "0.94", corrects=wrong.id, reason="typed it wrong")
+        line = self.client.get("/api/labs").json()[0]
+        self.assertEqual((line["title"], line["group_count"], line["reading_count"]), (TITLE, 2, 1))
+
+    def test_lists_need_the_same_number_of_queries_whatever_their_length(self):
+        for path in ("/api/labs", f"/api/labs/{self.lab.id}", f"/api/labs/{self.lab.id}/board"):
+            with self.subTest(path):
+                self.client.get(path)
+                with self.assertNumQueries(6 if path.endswith("board") else 5 if path.count("/") == 3 else 3):
+                    self.client.get(path)
+        lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
+        with self.assertNumQueries(3):
+            self.client.get("/api/labs")
+
+
+class Scoping(TestCase):
+    """Every endpoint of a lab: another teacher, a group and a stranger get nothing."""
+
+    READS = ("", "/board", "/compare")
+    WRITES = ("/open", "/close")
+
+    def setUp(self):
+        self.lab = lab_of(teacher("ada"))
+        record(group_of(self.lab).cells.first())
+
+    def answers(self, client):
+        base = f"/api/labs/{self.lab.id}"
+        yield from (client.get(base + path) for path in self.READS)
+        yield from (client.post(base + path, content_type="application/json") for path in self.WRITES)
+
+    def test_another_teacher_sees_and_changes_nothing(self):
+        bob = as_teacher(teacher("bob"))
+        for answer in self.answers(bob):
+            self.assertEqual((answer.status_code, answer.json()["code"]), (404, "not_found"))
+        self.assertEqual(bob.get("/api/labs").json(), [])
+        self.lab.refresh_from_db()
+        self.assertEqual(self.lab.state, "open")
+
+    def test_a_lab_that_does_not_exist_looks_like_one_of_somebody_else(self):
+        bob = as_teacher(teacher("bob"))
+        missing = bob.get(f"/api/labs/{uuid.uuid4()}")
+        self.assertEqual(missing.json(), bob.get(f"/api/labs/{self.lab.id}").json())
+
+    def test_a_group_and_a_stranger_are_no_teachers(self):
+        for client in (as_group(group_of(self.lab)), Client()):
+            for answer in [*self.answers(client), client.get("/api/labs"), send(client, "/labs", PLAN)]:
+                self.assertEqual(answer.status_code, 401)
+                self.assertEqual(answer.json()["code"], "sign_in")
+
+    def test_the_catalogue_is_for_all(self):
+        shown = Client().get("/api/materials").json()
+        graphite = next(e for e in shown["electrodes"] if e["key"] == "graphite")
+        self.assertIsNone(graphite["table_v"])

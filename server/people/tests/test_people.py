@@ -1,0 +1,128 @@
+"""Signing in, joining, and who is let through."""
+
+from datetime import timedelta
+from io import StringIO
+
+from django.core.management import CommandError, call_command
+from django.test import Client, TestCase, override_settings
+from django.test.client import RequestFactory
+from django.utils import timezone
+
+from server.labs.services import close_lab
+from server.people.address import client_address
+from server.people.codes import join_code, pins, plain_code
+from server.people.models import FailedJoin, Group, Teacher
+from server.people.services import MAX_FAILURES_BY_ADDRESS
+from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
+
+
+class Codes(TestCase):
+    def test_a_code_is_understood_however_it_is_typed(self):
+        code = join_code()
+        for typed in (code, code.lower(), code.replace("-", ""), f" {code.replace('-', ' ')} "):
+            self.assertEqual(plain_code(typed), code)
+
+    def test_pins_are_different_and_have_four_digits(self):
+        made = pins(40)
+        self.assertEqual(len(set(made)), 40)
+        self.assertTrue(all(len(pin) == 4 and pin.isdigit() for pin in made))
+
+
+class SigningIn(TestCase):
+    def setUp(self):
+        self.ada = teacher("ada")
+
+    def test_a_teacher_signs_in_and_out(self):
+        client = Client()
+        self.assertEqual(client.get("/api/labs").status_code, 401)
+        answer = send(client, "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
+        self.assertEqual(answer.json(), {"teacher": "ada", "group": None})
+        self.assertEqual(client.get("/api/labs").status_code, 200)
+        send(client, "/sign-out")
+        self.assertEqual(client.get("/api/labs").status_code, 401)
+
+    def test_a_wrong_password_is_refused_in_one_shape(self):
+        answer = send(Client(), "/sign-in", {"username": "ada", "password": "guess"})
+        self.assertEqual(answer.status_code, 401)
+        self.assertEqual(answer.json()["code"], "wrong_password")
+
+    def test_many_wrong_passwords_lock_the_name_for_that_address(self):
+        for _ in range(8):
+            answer = send(Client(), "/sign-in", {"username": "ada", "password": "guess"})
+        self.assertEqual(answer.status_code, 429)
+        answer = send(Client(), "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
+        self.assertEqual((answer.status_code, answer.json()["code"]), (429, "locked_out"))
+        elsewhere = Client(REMOTE_ADDR="127.0.0.9")
+        self.assertEqual(send(elsewhere, "/sign-in", {"username": "ada", "password": "adaada-long-enough"}).status_code, 200)
+
+    def test_writing_without_the_csrf_token_is_refused_for_teachers_and_groups(self):
+        lab = lab_of(self.ada)
+        strict = as_teacher(self.ada, enforce_csrf_checks=True)
+        self.assertEqual(send(strict, f"/labs/{lab.id}/close").status_code, 403)
+        device = as_group(group_of(lab), enforce_csrf_checks=True)
+        self.assertEqual(send(device, "/bench/readings").status_code, 403)
+        for path in ("/sign-in", "/join", "/leave", "/sign-out"):
+            self.assertEqual(send(Client(enforce_csrf_checks=True), path, {"code": "a", "pin": "1"}).status_code, 403)
+
+
+class Joining(TestCase):
+    def setUp(self):
+        self.lab = lab_of(teacher())
+        self.tern = group_of(self.lab)
+
+    def test_a_group_joins_with_code_and_pin_and_leaves(self):
+        client = Client()
+        answer = send(client, "/join", {"code": self.lab.join_code.lower(), "pin": f" {self.tern.pin} "})
+        self.assertEqual(answer.json()["group"], "Tern")
+        self.assertEqual(client.get("/api/bench").json()["group"], "Tern")
+        send(client, "/leave")
+        self.assertEqual(client.get("/api/bench").status_code, 401)
+
+    def test_a_wrong_code_and_a_wrong_pin_look_the_same(self):
+        wrong_pin = send(Client(), "/join", {"code": self.lab.join_code, "pin": "0000"})
+        wrong_code = send(Client(), "/join", {"code": "NOWHERE-1", "pin": self.tern.pin})
+        self.assertEqual(wrong_pin.status_code, 404)
+        self.assertEqual(wrong_pin.json(), wrong_code.json())
+
+    def test_guessing_is_slowed_down_and_forgotten_later(self):
+        for _ in range(MAX_FAILURES_BY_ADDRESS):
+            send(Client(), "/join", {"code": "NOWHERE-1", "pin": "0000"})
+        right = {"code": self.lab.join_code, "pin": self.tern.pin}
+        self.assertEqual(send(Client(), "/join", right).status_code, 429)
+        self.assertEqual(send(Client(REMOTE_ADDR="127.0.0.9"), "/join", right).status_code, 200)
+        FailedJoin.objects.update(at=timezone.now() - timedelta(minutes=11))
+        self.assertEqual(send(Client(), "/join", right).status_code, 200)
+
+    def test_a_closed_lab_and_a_draft_let_nobody_in(self):
+        close_lab(actor=self.lab.owner, lab_id=self.lab.id)
+        self.assertEqual(send(Client(), "/join", {"code": self.lab.join_code, "pin": self.tern.pin}).status_code, 404)
+
+    def test_a_new_pin_ends_sessions_made_with_the_old_one(self):
+        client = as_group(self.tern)
+        self.assertEqual(client.get("/api/bench").status_code, 200)
+        Group.objects.filter(id=self.tern.id).update(pin="0001")
+        self.assertEqual(client.get("/api/bench").status_code, 401)
+
+    def test_a_forged_cookie_is_nobody(self):
+        client = as_group(self.tern)
+        client.cookies["pipette_group"] = client.cookies["pipette_group"].value[:-2] + "xx"
+        self.assertEqual(client.get("/api/bench").status_code, 401)
+        self.assertEqual(client.get("/api/who").json(), {"teacher": None, "group": None})
+
+
+class Addresses(TestCase):
+    def test_forwarded_addresses_count_only_behind_our_own_proxies(self):
+        request = RequestFactory().get("/", REMOTE_ADDR="127.0.0.1", HTTP_X_FORWARDED_FOR="1.1.1.1, 2.2.2.2")
+        self.assertEqual(client_address(request), "127.0.0.1")
+        with override_settings(TRUSTED_PROXIES=1):
+            self.assertEqual(client_address(request), "2.2.2.2")
+
+
+class AddTeacher(TestCase):
+    def test_a_teacher_is_made_with_a_password_that_is_shown_once(self):
+        said = StringIO()
+        call_command("add_teacher", "grace", stdout=said)
+        password = said.getvalue().split("Password: ")[1].strip()
+        self.assertTrue(Teacher.objects.get(username="grace").check_password(password))
+        with self.assertRaises(CommandError):
+            call_command("add_teacher", " ")

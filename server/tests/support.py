@@ -1,0 +1,106 @@
+"""What tests of several applications need: teachers, labs, groups, and clients that act for them."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterable
+from datetime import date
+from typing import Any
+
+from django.db import connection
+from django.test import Client, TransactionTestCase
+
+from server.bench.models import Reading
+from server.bench.services import ReadingEntry, record_reading
+from server.labs.models import Lab, PlannedCell
+from server.labs.services import NewLab, create_lab, open_lab
+from server.people.auth import COOKIE, Member, remember_group
+from server.people.models import Group, Teacher
+
+TITLE = "A lab"
+
+
+def teacher(name: str = "ada") -> Teacher:
+    """A teacher; the password is as the name, twice."""
+    return Teacher.objects.create_user(name, password=f"{name}{name}-long-enough")
+
+
+def lab_of(owner: Teacher, groups: Iterable[str] = ("Tern", "Knot"), opened: bool = True, **changes: Any) -> Lab:
+    """A lab of zinc, copper and tin in rhubarb juice."""
+    plan = {
+        "title": TITLE,
+        "date": date(2026, 5, 4),
+        "minutes": 45,
+        "electrodes": ["zinc", "copper", "tin"],
+        "electrolytes": ["rhubarb-juice"],
+        "groups": list(groups),
+    } | changes
+    lab = create_lab(actor=owner, plan=NewLab(**plan))
+    return open_lab(actor=owner, lab_id=lab.id) if opened else lab
+
+
+def group_of(lab: Lab, name: str = "Tern") -> Group:
+    """A group of a lab by name."""
+    return Group.objects.get(lab=lab, name=name)
+
+
+def member_of(group: Group) -> Member:
+    """Somebody at that group's device."""
+    return Member(group.id, group.lab_id, group.name)
+
+
+def cell_of(group: Group, position: int = 1) -> PlannedCell:
+    """A cell of a group by its place."""
+    return PlannedCell.objects.get(group=group, position=position)
+
+
+def entry(cell: PlannedCell, text: str = "0.94", **changes: Any) -> ReadingEntry:
+    """An entry with the leads as planned."""
+    made = {"id": uuid.uuid4(), "cell_id": cell.id, "red": cell.positive, "black": cell.negative, "text": text, "unit": "V"}
+    return ReadingEntry(**(made | changes))
+
+
+def record(cell: PlannedCell, text: str = "0.94", **changes: Any) -> Reading:
+    """Record an entry as the cell's own group."""
+    return record_reading(actor=member_of(cell.group), entry=entry(cell, text, **changes)).reading
+
+
+def as_teacher(user: Teacher, **options: Any) -> Client:
+    """A browser in which that teacher is signed in."""
+    client = Client(**options)
+    client.force_login(user, "django.contrib.auth.backends.ModelBackend")
+    return client
+
+
+class _Jar:
+    """Just enough of a response to catch the group's cookie."""
+
+    def __init__(self) -> None:
+        self.value = ""
+
+    def set_cookie(self, name: str, value: str, **options: object) -> None:
+        self.value = value
+
+
+def as_group(group: Group, **options: Any) -> Client:
+    """A device that has joined as that group."""
+    client, jar = Client(**options), _Jar()
+    remember_group(jar, group)  # type: ignore[arg-type]
+    client.cookies[COOKIE] = jar.value
+    return client
+
+
+def send(client: Client, path: str, body: dict[str, Any] | None = None, **headers: Any) -> Any:
+    """POST JSON."""
+    return client.post(f"/api{path}", body or {}, content_type="application/json", **headers)
+
+
+class KeptReadingsTestCase(TransactionTestCase):
+    """A test with real commits; the clean-up may empty the append-only tables."""
+
+    def _fixture_teardown(self) -> None:
+        with connection.cursor() as cursor:
+            cursor.execute("SET pipette.retention = 'on'")
+        super()._fixture_teardown()
+        with connection.cursor() as cursor:
+            cursor.execute("SET pipette.retention = 'off'")
