@@ -56,7 +56,12 @@ export const usePreview = (plan: Schemas["LabIn"] | null) =>
 
 function useChange<In, Out>(change: (input: In) => Promise<Out>) {
   const client = useQueryClient();
-  return useMutation<Out, Problem, In>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
+  const mutation = useMutation<Out, Problem, In>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
+  // Pressing twice does it once; the button keeps its focus, which a disabled one would lose.
+  const mutate: typeof mutation.mutate = (...input) => {
+    if (!mutation.isPending) mutation.mutate(...input);
+  };
+  return { ...mutation, mutate };
 }
 
 export const useSignIn = () => useChange((body: Schemas["SignIn"]) => dataOf(POST("/api/sign-in", { body })));

@@ -46,9 +46,7 @@ export function JoinPage() {
               maxLength={12}
             />
             <ProblemNote problem={join.error} />
-            <MainButton type="submit" isPending={join.isPending}>
-              Join
-            </MainButton>
+            <MainButton type="submit">{join.isPending ? "One moment…" : "Join"}</MainButton>
           </Form>
           <Soft>
             <Link to="/sign-in">Teachers sign in here</Link>

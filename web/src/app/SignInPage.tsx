@@ -49,9 +49,7 @@ export function SignInPage() {
               maxLength={200}
             />
             <ProblemNote problem={signIn.error} />
-            <MainButton type="submit" isPending={signIn.isPending}>
-              Sign in
-            </MainButton>
+            <MainButton type="submit">{signIn.isPending ? "One moment…" : "Sign in"}</MainButton>
           </Form>
           <Soft>
             Students need no account: <Link to="/join">join with a code</Link>.

@@ -9,8 +9,8 @@ export type Level = { id: string; text: string; unit: string; volts: number | nu
 const HEIGHT = 232;
 const TOP = 16;
 const BOTTOM = HEIGHT - 14;
-const AXIS = 46;
-const PITCH = 112;
+const AXIS = 40;
+const PITCH = 106;
 const TUBE = 30;
 /** Beyond this a level says "off the scale" instead of stretching the scale for all. */
 const MOST = 3.5;
@@ -59,7 +59,7 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
           </g>
         ))}
         {Array.from({ length: tubes }, (_, index) => {
-          const x = AXIS + 14 + index * PITCH;
+          const x = AXIS + 10 + index * PITCH;
           const level = levels[index];
           const next = index === levels.length;
           const volts = level?.volts ?? null;

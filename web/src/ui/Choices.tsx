@@ -69,8 +69,7 @@ export function Choices({ label, hint, options, value, onChange, error }: Props)
                     <path d="M2 7h10" stroke={colour.hairline} strokeWidth="2" />
                   )}
                 </svg>
-                {option.symbol && <Symbol>{option.symbol}</Symbol>}
-                {option.name}
+                {option.symbol && <Symbol>{option.symbol}</Symbol>} {option.name}{" "}
                 {option.detail && <Small>{option.detail}</Small>}
               </>
             )}

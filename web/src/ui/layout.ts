@@ -4,6 +4,7 @@ import { colour, font, narrow, phone } from "./theme";
 /** A column of work. */
 export const Column = styled.section`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   align-content: start;
   gap: 0.9rem;
   min-width: 0;
@@ -58,6 +59,7 @@ export const Num = styled.span`
 
 export const Narrow = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
   width: 100%;
   max-width: 30rem;
@@ -65,6 +67,7 @@ export const Narrow = styled.div`
 
 export const Form = styled.form`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
 `;
 

@@ -80,8 +80,8 @@ export function ImportPage() {
             <TextField label="Title of the lab" value={title} onChange={setTitle} isRequired maxLength={120} />
             <TextField label="Date" type="date" value={on} onChange={setOn} isRequired />
             <ProblemNote problem={bring.error} />
-            <MainButton type="submit" isDisabled={!file} isPending={bring.isPending}>
-              Bring it in
+            <MainButton type="submit" isDisabled={!file}>
+              {bring.isPending ? "One moment…" : "Bring it in"}
             </MainButton>
           </Form>
         </Narrow>

@@ -196,16 +196,8 @@ export function BoardPage({ id }: { id: string }) {
           <h1>The room, minute by minute</h1>
           <Row>
             {state === "draft" && <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>}
-            {state === "open" && (
-              <Button isPending={close.isPending} onPress={() => close.mutate(id)}>
-                Close the bench
-              </Button>
-            )}
-            {state === "closed" && (
-              <Button isPending={open.isPending} onPress={() => open.mutate(id)}>
-                Open the bench again
-              </Button>
-            )}
+            {state === "open" && <Button onPress={() => close.mutate(id)}>Close the bench</Button>}
+            {state === "closed" && <Button onPress={() => open.mutate(id)}>Open the bench again</Button>}
             {state !== "draft" && <ButtonLink to={`/labs/${id}/compare`}>Compare</ButtonLink>}
           </Row>
         </Spread>

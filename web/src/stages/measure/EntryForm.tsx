@@ -135,7 +135,6 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
           setText(value);
           setWrong(null);
         }}
-        onKeyDown={onKey}
         isDisabled={!open}
         isInvalid={wrong !== null}
         inputMode="decimal"
@@ -143,7 +142,7 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
         autoComplete="off"
         autoFocus
       >
-        <Input placeholder="0.00" />
+        <Input placeholder="0.00" onKeyDown={onKey} />
         <span aria-hidden>{unit}</span>
         <FieldError />
       </Big>

@@ -119,8 +119,8 @@ export function NewLabPage() {
               rows={8}
             />
             <ProblemNote problem={create.error ?? refused} />
-            <MainButton type="submit" isDisabled={!complete} isPending={create.isPending}>
-              Keep this plan
+            <MainButton type="submit" isDisabled={!complete}>
+              {create.isPending ? "One moment…" : "Keep this plan"}
             </MainButton>
           </Form>
         </Column>

@@ -50,10 +50,7 @@ export function PlanPage({ id }: { id: string }) {
               Open. Groups join with <Num>{join_code}</Num>. <Link to={`/labs/${id}/board`}>To the board</Link>
             </p>
           ) : (
-            <MainButton
-              isPending={open.isPending}
-              onPress={() => open.mutate(id, { onSuccess: () => navigate(`/labs/${id}/board`) })}
-            >
+            <MainButton onPress={() => open.mutate(id, { onSuccess: () => navigate(`/labs/${id}/board`) })}>
               {state === "draft" ? "Open the bench" : "Open the bench again"}
             </MainButton>
           )}

@@ -1,0 +1,126 @@
+"""A live ASGI server on the test database, with browsers to drive it."""
+
+from __future__ import annotations
+
+import os
+import threading
+import time
+
+import uvicorn
+from axe_playwright_python.sync_playwright import Axe
+from django.core.asgi import get_asgi_application
+from django.db import connections
+from django.test import modify_settings
+from playwright.sync_api import BrowserContext, Page, expect
+
+from e2e.browser import LAPTOP, chromium
+from server.tests.support import KeptReadingsTestCase
+
+PASSWORD = "adaada-long-enough"
+START_S = 20
+
+
+class BrowserTestCase(KeptReadingsTestCase):
+    """One server and one browser for each class; every test has contexts of its own, like devices of their own."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        # Playwright's loop runs in this thread, which Django would otherwise take for an asynchronous context.
+        before = os.environ.get("DJANGO_ALLOW_ASYNC_UNSAFE")
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        super().setUpClass()
+        cls.addClassCleanup(_restore, before)
+        cls.enterClassContext(modify_settings(ALLOWED_HOSTS={"append": "127.0.0.1"}))
+        cls.start_server()
+        cls.browser = cls.enterClassContext(chromium())
+
+    @classmethod
+    def start_server(cls, port: int = 0) -> None:
+        """Start the server; `port` 0 takes a free one."""
+        config = uvicorn.Config(
+            get_asgi_application(),
+            host="127.0.0.1",
+            port=port,
+            lifespan="off",
+            log_level="error",
+            timeout_graceful_shutdown=1,
+        )
+        cls.server = uvicorn.Server(config)
+        cls.thread = threading.Thread(target=cls.server.run, daemon=True)
+        cls.thread.start()
+        end = time.monotonic() + START_S
+        while not cls.server.started:
+            if not cls.thread.is_alive() or time.monotonic() > end:
+                raise RuntimeError("uvicorn did not start")
+            time.sleep(0.02)
+        cls.port = cls.server.servers[0].sockets[0].getsockname()[1]
+        cls.url = f"http://127.0.0.1:{cls.port}"
+        cls.addClassCleanup(cls.stop_server)
+
+    @classmethod
+    def stop_server(cls) -> None:
+        """Stop the server; stopping twice is fine."""
+        cls.server.should_exit = True
+        cls.thread.join(15)
+        connections.close_all()
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.faults: list[str] = []
+
+    def tearDown(self) -> None:
+        for context in self.browser.contexts:
+            context.close()
+        self.assertEqual(self.faults, [], "the browser reported errors")
+        super().tearDown()
+
+    def device(self, size: dict[str, int] = LAPTOP, touch: bool = False) -> Page:
+        """A page on a device of its own."""
+        context: BrowserContext = self.browser.new_context(
+            viewport=size, has_touch=touch, reduced_motion="reduce", base_url=self.url, locale="en-GB"
+        )
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.faults.append(str(error)))
+        page.on("console", self.hear)
+        return page
+
+    def hear(self, message: object) -> None:
+        """Policy violations and broken rendering count; refusals and a cut network are part of the job."""
+        text = str(getattr(message, "text", message))
+        if "Content Security Policy" in text or "Warning:" in text:
+            self.faults.append(text)
+
+    def sign_in(self, page: Page, name: str = "ada") -> None:
+        """Sign a teacher in through the form."""
+        page.goto("/sign-in")
+        page.get_by_label("Name").fill(name)
+        page.get_by_label("Password").fill(PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("heading", name="Your labs")).to_be_visible()
+
+    def join(self, page: Page, code: str, pin: str) -> None:
+        """Join as a group through the form."""
+        page.goto("/join")
+        page.get_by_label("Code").fill(code)
+        page.get_by_label("PIN of your group").fill(pin)
+        page.get_by_role("button", name="Join").click()
+        expect(page.get_by_role("heading", name="Build this cell")).to_be_visible()
+
+    def type_reading(self, page: Page, text: str) -> None:
+        """Type a reading and record it with Enter."""
+        field = page.get_by_role("textbox", name="Reading in")
+        field.fill(text)
+        field.press("Enter")
+
+    def check_access(self, page: Page) -> None:
+        """No fault of accessibility that axe can find."""
+        found = Axe().run(page)
+        faults = [f"{v['id']}: {node['target']}" for v in found.response["violations"] for node in v["nodes"]]
+        self.assertEqual(faults, [], page.url)
+
+
+def _restore(before: str | None) -> None:
+    if before is None:
+        os.environ.pop("DJANGO_ALLOW_ASYNC_UNSAFE", None)
+    else:
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = before

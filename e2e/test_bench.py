@@ -1,0 +1,134 @@
+"""The bench when hands are wet and the network is not there."""
+
+from django.db import connections
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from server.bench.models import Reading
+from server.labs.services import close_lab
+from server.tests.support import group_of, lab_of, teacher
+
+THIN = "\u2009"
+MINUS = "\u2212"
+
+
+class Bench(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada)
+        self.tern = group_of(self.lab)
+
+    def bench(self, **options):
+        page = self.device(**options)
+        self.join(page, self.lab.join_code, self.tern.pin)
+        return page
+
+    def kept(self):
+        return list(Reading.objects.order_by("received_at").values_list("text", "unit"))
+
+    def test_with_the_network_cut_readings_stay_on_the_device_and_are_sent_once_in_order(self):
+        page = self.bench(size=PHONE)
+        page.context.set_offline(True)
+        for text in ("0.91", "0.92"):
+            self.type_reading(page, text)
+            expect(page.get_by_role("textbox", name="Reading in")).to_have_value("")
+        expect(page.get_by_text("2 readings safe on this device")).to_be_visible()
+        expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
+        self.assertEqual(self.kept(), [])
+        page.context.set_offline(False)
+        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        self.assertEqual(self.kept(), [("0.91", "V"), ("0.92", "V")])
+
+    def test_a_reading_typed_while_the_server_is_down_survives_a_reload_and_arrives_once(self):
+        page = self.bench()
+        self.type_reading(page, "0.90")
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        port = self.port
+        self.stop_server()
+        self.type_reading(page, "0.93")
+        expect(page.get_by_text("safe on this device, not sent yet")).to_be_visible()
+        type(self).start_server(port)
+        page.reload()
+        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
+        self.assertEqual(self.kept(), [("0.90", "V"), ("0.93", "V")])
+
+    def test_an_answer_that_is_lost_on_the_way_does_not_make_two_readings(self):
+        page = self.bench()
+        lost = []
+
+        def lose(route):
+            if lost:
+                route.continue_()
+            else:
+                lost.append(route.fetch().status)  # the server has kept it; the device never hears so
+                route.abort()
+
+        page.route("**/api/bench/readings", lose)
+        self.type_reading(page, "0.95")
+        expect(page.get_by_text("1 reading safe on this device")).to_be_visible()
+        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        self.assertEqual((lost, self.kept()), ([200], [("0.95", "V")]))
+
+    def test_what_cannot_be_read_comes_back_into_the_field_with_the_reason(self):
+        page = self.bench()
+        self.type_reading(page, "0.9 0.8")
+        expect(page.get_by_role("alert")).to_contain_text("looks like two numbers")
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.9 0.8")
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        self.check_access(page)
+        self.type_reading(page, "")
+        expect(page.get_by_role("alert")).to_contain_text("Type the number on the meter first")
+        self.assertEqual(self.kept(), [])
+
+    def test_a_whole_cell_is_recorded_with_the_keyboard_alone(self):
+        page = self.bench()
+        keys = page.keyboard
+        for pressed in ("938", "m", "Enter"):
+            keys.type(pressed) if pressed.isdigit() else keys.press(pressed)
+        expect(page.get_by_role("heading", name="Second reading of 3")).to_be_visible()
+        expect(page.get_by_role("textbox", name="Reading in millivolts")).to_be_focused()
+        keys.type("940 mV")
+        keys.press("Enter")
+        expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
+        keys.press("s")
+        keys.press("v")
+        keys.type("-0.94")
+        keys.press("Enter")
+        expect(page.get_by_role("heading", name="3 readings are in")).to_be_visible()
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        self.assertEqual(self.kept(), [("938", "mV"), ("940", "mV"), ("-0.94", "V")])
+        self.assertEqual(Reading.objects.get(text="-0.94").red, "zinc")
+        keys.press("ArrowRight")
+        expect(page.get_by_text("cell 2 of 3")).to_be_visible()
+
+    def test_a_lab_closed_meanwhile_refuses_and_the_number_comes_back(self):
+        page = self.bench()
+        close_lab(actor=self.ada, lab_id=self.lab.id)
+        self.type_reading(page, "0.94")
+        expect(page.get_by_role("alert")).to_contain_text("The lab is closed")
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.94")
+        self.assertEqual(self.kept(), [])
+
+    def test_two_devices_of_one_group_see_each_others_readings(self):
+        one, other = self.bench(), self.bench(size=PHONE)
+        self.type_reading(one, "0.94")
+        self.type_reading(other, "0.95")
+        for page in (one, other):
+            for text in ("0.94", "0.95"):
+                expect(page.get_by_text(f"{text}{THIN}V").first).to_be_visible(timeout=15_000)
+
+    def test_the_bench_fits_a_phone_and_its_targets_are_large(self):
+        page = self.bench(size=PHONE, touch=True)
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
+        for name in ("Record", "mV instead", "Swap leads", "The next cell"):
+            box = page.get_by_role("button", name=name).bounding_box()
+            self.assertGreaterEqual(min(box["width"], box["height"]), 44, name)
+        page.get_by_role("button", name="Put or take the minus").click()
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value(MINUS)
+
+    def tearDown(self):
+        connections.close_all()
+        super().tearDown()
