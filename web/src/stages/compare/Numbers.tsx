@@ -13,6 +13,8 @@ const Press = styled(Button)`
   border: 0;
   background: none;
   color: ${colour.table};
+  font-size: 1rem;
+  font-weight: 600;
   text-decoration: underline;
   text-underline-offset: 0.2em;
   cursor: pointer;
@@ -22,7 +24,7 @@ const Press = styled(Button)`
 function Behind({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Disclosure>
-      <Heading level={3}>
+      <Heading level={2}>
         <Press slot="trigger">{label}</Press>
       </Heading>
       <DisclosurePanel>
