@@ -13,6 +13,7 @@ from __future__ import annotations
 
 import os
 import re
+import warnings
 from pathlib import Path
 
 import dj_database_url
@@ -128,6 +129,8 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 200
 
+# WhiteNoise sends files from a synchronous iterator; they are small and already compressed, so this costs nothing.
+warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [BASE_DIR / "web" / "dist"] if (BASE_DIR / "web" / "dist").is_dir() else []
 WHITENOISE_USE_FINDERS = True
