@@ -97,7 +97,7 @@ serve() { # serve DATABASE PORT FRESH
   echo "$1" >"$SERVER/database"
   wait_until_up "$2" || { tail -n 15 "$RUN/server.log" >&2; fail "the server did not start; the whole log is .run/server.log"; }
   printf '\nPipette is at http://127.0.0.1:%s/\n\n%s\n\nGroups join at http://127.0.0.1:%s/join\nCtrl-C stops it. The log is .run/server.log\n' "$2" "$said" "$2"
-  wait "$(<"$SERVER/pid")" || fail "the server ended by itself; the log is .run/server.log"
+  wait "$!" || [[ -e $SERVER/stopping || ! -d $SERVER ]] || fail "the server ended by itself; the log is .run/server.log"
 }
 
 wait_until_up() {
@@ -118,6 +118,7 @@ P
 stop_server() {
   local pid
   if pid=$(server_pid); then
+    touch "$SERVER/stopping"
     kill -TERM "$pid" 2>/dev/null || true
     for _ in $(seq 60); do [[ -e /proc/$pid ]] || break; sleep 0.1; done
   fi
