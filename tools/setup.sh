@@ -2,6 +2,8 @@
 # Each step runs only when its input has changed, and leaves its mark only when it has ended well.
 
 PATH=$ROOT/.venv/bin:$PATH
+# The machine's own certificates count, so that it also works behind a school's filter.
+export UV_SYSTEM_CERTS=1 NODE_USE_SYSTEM_CA=1
 export UV_LINK_MODE=copy UV_NO_PROGRESS=1 PYTHONDONTWRITEBYTECODE=
 
 set_up() { # set_up run|test
