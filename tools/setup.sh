@@ -17,7 +17,10 @@ debian_packages() {
   python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || missing+=(python3)
   python3 -c 'import venv, ensurepip' 2>/dev/null || missing+=(python3-venv)
   compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null || command -v initdb >/dev/null || missing+=(postgresql)
-  if [[ $1 = test ]] && ! command -v chromium >/dev/null; then missing+=(chromium); fi
+  if [[ $1 = test ]]; then
+    command -v chromium >/dev/null || missing+=(chromium)
+    compgen -G '/usr/lib/*/libatomic.so.1' >/dev/null || missing+=(libatomic1) # for Playwright's driver
+  fi
   [[ ${#missing[@]} -gt 0 ]] || return 0
   local install=(apt-get install -y --no-install-recommends "${missing[@]}") sudo=()
   command -v apt-get >/dev/null || fail "these are missing: ${missing[*]}. Pipette installs them on Debian only; install them and try again."

@@ -22,7 +22,7 @@ from playwright.sync_api import Page
 
 from e2e.browser import LAPTOP, PHONE, chromium
 
-TEACHER, PASSWORD, PIN = "demo-teacher", "tidewater-demo", "1926"
+TEACHER, PASSWORD, PIN = "demo-teacher", "tidewater-demo", "1959"
 SURVEY, SECOND, THIRD = "Tidewater cell survey", "Tidewater cell survey, second class", "Tidewater cell survey, third class"
 
 

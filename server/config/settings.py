@@ -77,8 +77,8 @@ if DATABASES["default"]["ENGINE"] != "django.db.backends.postgresql":
     raise RuntimeError("Pipette keeps its data in PostgreSQL only; set DATABASE_URL to postgresql://…")
 DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 DATABASES["default"]["OPTIONS"] = {
-    "connect_timeout": 5,
-    "pool": {"min_size": 0, "max_size": int(os.environ.get("PIPETTE_DB_CONNECTIONS", "12")), "timeout": 10},
+    "connect_timeout": 3,
+    "pool": {"min_size": 0, "max_size": int(os.environ.get("PIPETTE_DB_CONNECTIONS", "12")), "timeout": 4},
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 

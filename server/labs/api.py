@@ -125,7 +125,10 @@ def materials(request: HttpRequest) -> MaterialsOut:
 @router.get("/labs", response=list[LabLine], operation_id="list_labs")
 def list_labs(request: HttpRequest) -> list[LabLine]:
     """The teacher's labs, newest first."""
-    return [LabLine(**line(lab)) for lab in Lab.objects.visible_to(teacher_of(request)).with_counts()[:200]]
+    return [
+        LabLine(**line(lab))
+        for lab in Lab.objects.visible_to(teacher_of(request)).with_counts().order_by("-date", "-created_at")[:200]
+    ]
 
 
 @router.post("/labs", response={201: LabOut, **REFUSED}, operation_id="create_lab")

@@ -1,6 +1,7 @@
 """Labs: making, opening, closing, and who sees them."""
 
 import uuid
+from datetime import date
 
 from django.test import Client, TestCase
 
@@ -101,6 +102,11 @@ class OpeningAndClosing(TestCase):
         record(cell, "0.94", corrects=wrong.id, reason="typed it wrong")
         line = self.client.get("/api/labs").json()[0]
         self.assertEqual((line["title"], line["group_count"], line["reading_count"]), (TITLE, 2, 1))
+
+    def test_the_list_has_the_newest_day_first(self):
+        lab_of(self.ada, title="Older", date=date(2025, 1, 1))
+        lab_of(self.ada, title="Newer", date=date(2027, 1, 1))
+        self.assertEqual([line["title"] for line in self.client.get("/api/labs").json()], ["Newer", TITLE, "Older"])
 
     def test_lists_need_the_same_number_of_queries_whatever_their_length(self):
         for path in ("/api/labs", f"/api/labs/{self.lab.id}", f"/api/labs/{self.lab.id}/board"):

@@ -4,13 +4,21 @@ import { Column, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "./Frame";
 
-/** Progress, shown only when the wait is long enough to notice. */
-export function Progress({ text = "Fetching…" }: { text?: string }) {
+const LATE_MS = 300;
+
+/** Whether something has been going on long enough to notice. */
+export function useLate(going: boolean): boolean {
   const [late, setLate] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => setLate(true), 300);
+    const timer = setTimeout(() => setLate(going), going ? LATE_MS : 0);
     return () => clearTimeout(timer);
-  }, []);
+  }, [going]);
+  return going && late;
+}
+
+/** Progress, shown only when the wait is long enough to notice. */
+export function Progress({ text = "Fetching…" }: { text?: string }) {
+  const late = useLate(true);
   return <Soft role="status">{late ? text : ""}</Soft>;
 }
 

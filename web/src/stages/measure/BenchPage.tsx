@@ -3,7 +3,7 @@ import { Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench, useLeave } from "../../api/queries";
 import { Frame } from "../../app/Frame";
-import { Waiting } from "../../app/Waiting";
+import { Waiting, useLate } from "../../app/Waiting";
 import { count } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
@@ -17,7 +17,7 @@ type Bench = Schemas["BenchOut"];
 const currentOf = (cell: Bench["cells"][number]) => cell.readings.filter((one) => one.corrected_by === null);
 
 /** What the bench's margin has to say: where the numbers are, minus signs, cautions. */
-function notesOf(bench: Bench, cautions: string[], outbox: Outbox): MarginNote[] {
+function notesOf(bench: Bench, cautions: string[], outbox: Outbox, late: boolean): MarginNote[] {
   const notes: MarginNote[] = [];
   const unsent = outbox.waiting.filter((one) => one.refusal === null).length;
   if (bench.state !== "open")
@@ -27,13 +27,13 @@ function notesOf(bench: Bench, cautions: string[], outbox: Outbox): MarginNote[]
       title: "The lab is closed",
       text: "Your readings are kept. Nothing more is recorded unless your teacher opens it again.",
     });
-  if (unsent > 0 && outbox.trouble)
+  if (unsent > 0 && late)
     notes.push({
       code: "waiting",
       tone: "caution",
       title: `${count(unsent, "reading")} safe on this device`,
       text:
-        outbox.trouble.status === 401
+        outbox.trouble?.status === 401
           ? "Join again with your code and PIN, then they are sent."
           : "Go on measuring. They are sent by themselves when the network is back.",
     });
@@ -62,6 +62,8 @@ export function BenchPage() {
   const cells = bench.data?.cells ?? [];
   const outbox = useOutbox(cells.map((cell) => cell.id));
   const here = Number(number ?? "0") - 1;
+  const sent = outbox.waiting.length === 0;
+  const late = useLate(!sent);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -83,7 +85,6 @@ export function BenchPage() {
   if (number === undefined && cells.length > 0)
     return <Navigate to={`/bench/${(first === -1 ? cells.length - 1 : first) + 1}`} replace />;
   const cell = cells[here];
-  const sent = outbox.waiting.length === 0;
   return (
     <Frame
       title={`${bench.data.group}, cell ${here + 1}`}
@@ -114,7 +115,7 @@ export function BenchPage() {
           </small>
         </>
       }
-      margin={<Notes notes={notesOf(bench.data, cell?.cautions ?? [], outbox)} />}
+      margin={<Notes notes={notesOf(bench.data, cell?.cautions ?? [], outbox, late)} />}
     >
       {cell ? (
         <CellBench

@@ -54,7 +54,10 @@ const Wrong = styled.p`
 const Buttons = styled.div`
   display: grid;
   gap: 0.6rem;
-  width: 9.5rem;
+  width: 11.5rem;
+  ${phone} {
+    width: 9.5rem;
+  }
 `;
 
 const Why = styled.div`
