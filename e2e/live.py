@@ -77,7 +77,7 @@ class BrowserTestCase(KeptReadingsTestCase):
     def device(self, size: dict[str, int] = LAPTOP, touch: bool = False) -> Page:
         """A page on a device of its own."""
         context: BrowserContext = self.browser.new_context(
-            viewport=size, has_touch=touch, reduced_motion="reduce", base_url=self.url, locale="en-GB"
+            viewport=size, has_touch=touch, is_mobile=touch, reduced_motion="reduce", base_url=self.url, locale="en-GB"
         )
         page = context.new_page()
         page.on("pageerror", lambda error: self.faults.append(str(error)))

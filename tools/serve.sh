@@ -137,7 +137,7 @@ import_readings() { # into the database of the running server, else into your ow
   [[ -n $file ]] || fail "name the file: ./pipette import-readings FILE.csv"
   [[ $file = /* ]] || file=$CALLED_FROM/$file
   [[ -f $file ]] || fail "there is no file $file. Nothing was imported."
-  set_up run
+  set_up_python run
   if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
   use_database "$base"
   manage prepare >/dev/null

@@ -6,10 +6,14 @@ PATH=$ROOT/.venv/bin:$PATH
 export UV_SYSTEM_CERTS=1 NODE_USE_SYSTEM_CA=1
 export UV_LINK_MODE=copy UV_NO_PROGRESS=1 PYTHONDONTWRITEBYTECODE=
 
-set_up() { # set_up run|test
+set_up() { # set_up run|test: everything
+  set_up_python "$1"
+  front_end
+}
+
+set_up_python() { # set_up_python run|test: what the command line needs; a running server keeps its built front end
   debian_packages "$1"
   python_packages "$1"
-  front_end
 }
 
 debian_packages() {

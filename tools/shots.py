@@ -136,7 +136,8 @@ def main() -> None:
     with server() if not options.url else nullserver(options.url) as url, chromium() as browser:
         for name in options.names:
             take, size, whole = VIEWS[name]
-            context = browser.new_context(viewport=size, reduced_motion="reduce")
+            phone = size == PHONE
+            context = browser.new_context(viewport=size, is_mobile=phone, has_touch=phone, reduced_motion="reduce")
             page = context.new_page()
             page.on("console", lambda message: message.type == "error" and print("console:", message.text))  # noqa: T201
             page.on("pageerror", lambda error: print("page:", error))  # noqa: T201

@@ -17,7 +17,7 @@ export function volts(value: number, decimals: number, signed = false): string {
 /** Typed text as typed, with a true minus sign: "-1.10" stays 1.10. */
 export function asTyped(text: string, unit: string): string {
   const bare = text.replace(/\s*m?v(olts?)?\s*$/i, "").replace(/^\s*[-\u2010-\u2014\u2212]\s*/, MINUS);
-  return `${bare}${THIN}${unit}`;
+  return unit ? `${bare}${THIN}${unit}` : bare;
 }
 
 /** Decimals worth showing for a standard uncertainty: its first digit, between 2 and 3 for volts. */

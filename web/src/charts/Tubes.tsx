@@ -92,7 +92,7 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
               )}
               {level && (
                 <text x={x + TUBE + 6} y={(at ?? (TOP + BOTTOM) / 2) + (at !== null && at < TOP + 12 ? 14 : 5)}>
-                  {asTyped(level.text, level.unit)}
+                  {level.unit === "V" ? asTyped(level.text, "") : asTyped(level.text, level.unit)}
                 </text>
               )}
               {off && (

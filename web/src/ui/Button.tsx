@@ -1,7 +1,7 @@
 import { Button as AriaButton } from "react-aria-components";
 import { Link } from "react-router";
 import styled, { css } from "styled-components";
-import { colour, font } from "./theme";
+import { colour, font, phone } from "./theme";
 
 const shape = css`
   display: inline-flex;
@@ -78,7 +78,7 @@ export const Key = styled.kbd`
   border-radius: 3px;
   font: 600 0.75rem ${font.numbers};
   opacity: 0.8;
-  @media (hover: none) {
+  ${phone} {
     display: none;
   }
 `;

@@ -54,9 +54,18 @@ const Wrong = styled.p`
 const Buttons = styled.div`
   display: grid;
   gap: 0.6rem;
-  width: 11.5rem;
+  width: 12.8rem;
   ${phone} {
     width: 9.5rem;
+  }
+`;
+
+/** The number pad of many phones has no minus. */
+const Minus = styled(Soft)`
+  display: none;
+  grid-column: 1 / -1;
+  ${phone} {
+    display: block;
   }
 `;
 
@@ -174,12 +183,12 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
         </Why>
       )}
       {!target && (
-        <Soft>
+        <Minus>
           {"No minus on your keypad? "}
           <TextButton onPress={() => setText((now) => (/^[-\u2212]/.test(now) ? now.slice(1) : `\u2212${now}`))}>
             Put or take the minus
           </TextButton>
-        </Soft>
+        </Minus>
       )}
     </Entry>
   );
