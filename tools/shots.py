@@ -33,7 +33,9 @@ def server() -> Iterator[str]:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
     command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(port)]
-    process = subprocess.Popen([*command, "--lifespan", "off", "--log-level", "warning"], stdout=subprocess.DEVNULL)
+    process = subprocess.Popen(
+        [*command, "--lifespan", "off", "--log-level", "warning"], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+    )
     url = f"http://127.0.0.1:{port}"
     try:
         for _ in range(100):
@@ -72,7 +74,7 @@ def new_lab(page: Page, url: str) -> None:
     page.get_by_label("Title").fill("Which metal is the strongest negative plate?")
     for name in ("magnesium", "zinc", "mild steel", "copper", "rhubarb juice"):
         page.locator("label").filter(has_text=name).first.click()
-    page.get_by_text("Fits").wait_for()
+    page.get_by_text("Fits: ").wait_for()
 
 
 def board(page: Page, url: str) -> None:

@@ -24,7 +24,7 @@ const Cells = styled.ol`
 `;
 
 const Cell = styled.li<{ $shared: boolean }>`
-  min-width: 5.3rem;
+  width: 6.1rem;
   padding: 0.15rem 0.45rem;
   border: 1px solid ${colour.hairline};
   background: ${colour.white};
