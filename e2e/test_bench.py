@@ -47,9 +47,11 @@ class Bench(BrowserTestCase):
         expect(page.get_by_text("All readings sent")).to_be_visible()
         port = self.port
         self.stop_server()
-        self.type_reading(page, "0.93")
-        expect(page.get_by_text("safe on this device, not sent yet")).to_be_visible()
-        type(self).start_server(port)
+        try:
+            self.type_reading(page, "0.93")
+            expect(page.get_by_text("safe on this device, not sent yet")).to_be_visible()
+        finally:
+            type(self).start_server(port)
         page.reload()
         expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
         expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()

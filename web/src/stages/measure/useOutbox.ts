@@ -22,12 +22,17 @@ export function useOutbox(cells: string[]) {
   const cellKey = cells.join();
   const own = useMemo(() => new Set(cellKey ? cellKey.split(",") : []), [cellKey]);
 
+  const refresh = useCallback(
+    async () => setWaiting((await pending()).filter((one) => own.has(one.entry.cell_id))),
+    [own],
+  );
+
   const flush = useCallback(async () => {
     const outcome = await send(own);
     if (outcome.sent > 0) await client.invalidateQueries({ queryKey: ["bench"] });
     setTrouble(outcome.waiting);
-    setWaiting((await pending()).filter((one) => own.has(one.entry.cell_id)));
-  }, [own, client]);
+    await refresh();
+  }, [own, client, refresh]);
 
   useEffect(() => {
     if (own.size === 0) return;
@@ -44,11 +49,11 @@ export function useOutbox(cells: string[]) {
   const add = useCallback(
     async (entry: Entry) => {
       await put(entry);
-      setWaiting((before) => [...before, { entry, refusal: null }]);
+      await refresh();
       await flush();
       return (await pending()).find((one) => one.entry.id === entry.id)?.refusal ?? null;
     },
-    [flush],
+    [flush, refresh],
   );
 
   const remove = useCallback(
