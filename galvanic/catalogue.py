@@ -67,7 +67,10 @@ class HalfReaction:
 
 @dataclass(frozen=True, slots=True)
 class Electrode:
-    """A plate as a teacher has it; exactly one of `couple` (a half-reaction's key) and `inert` (why none) is set."""
+    """A plate as a teacher has it; exactly one of `couple` (a half-reaction's key) and `inert` (why none) is set.
+
+    `surface` and `beneath` (under a coating) are keys of kinetics.toml.
+    """
 
     key: str
     symbol: str
@@ -75,6 +78,9 @@ class Electrode:
     supplied: str
     couple: str | None
     inert: str | None
+    surface: str
+    beneath: str | None
+    price: str
     synonyms: tuple[str, ...]
     prepare: str
     cautions: tuple[str, ...]
@@ -92,7 +98,11 @@ class Electrode:
 
 @dataclass(frozen=True, slots=True)
 class Electrolyte:
-    """A liquid, fruit or soaked card, with pH and conductivity (S/m) as ranges."""
+    """A liquid, fruit or soaked card, with pH, conductivity (S/m) and chloride (mol/L) as ranges.
+
+    `acids_mol_per_l` and `ions_mol_per_l` are total concentrations by key; `negative_side` and `positive_side` name the
+    solutions of a two-solution cell.
+    """
 
     key: str
     name: str
@@ -100,10 +110,17 @@ class Electrolyte:
     synonyms: tuple[str, ...]
     ph: Range
     conductivity_s_per_m: Range
+    chloride_mol_per_l: Range
+    ascorbate_mol_per_l: Range | None
+    acids_mol_per_l: Mapping[str, float]
+    ions_mol_per_l: Mapping[str, float]
+    composition_source: str | None
+    negative_side: str | None
+    positive_side: str | None
     cautions: tuple[str, ...]
 
 
-class _Reader:
+class Reader:
     """Reads the fields of one row and complains by table, row and field."""
 
     def __init__(self, table: str, row: Row) -> None:
@@ -127,7 +144,7 @@ class _Reader:
             raise self.fail(f"{field} must be a list of words")
         return tuple(found)
 
-    def _cited(self, field: str, numbers: tuple[str, ...]) -> dict[str, Any]:
+    def cited(self, field: str, numbers: tuple[str, ...]) -> dict[str, Any]:
         cited = dict(self.take(field, dict))
         for needed in (*numbers, "source", "locator"):
             if cited.get(needed) in (None, ""):
@@ -144,14 +161,14 @@ class _Reader:
         return key
 
     def value(self, field: str) -> Value:
-        cited = self._cited(field, ("value", "u"))
+        cited = self.cited(field, ("value", "u"))
         u = None if cited["u"] == "not stated" else cited["u"]
         if u is not None and not (isinstance(u, int | float) and u >= 0):
             raise self.fail(f"{field}: u must be a number from 0 up, or 'not stated'")
         return Value(**{**cited, "u": u})
 
     def range(self, field: str) -> Range:
-        found = Range(**self._cited(field, ("low", "high")))
+        found = Range(**self.cited(field, ("low", "high")))
         if found.low > found.high:
             raise self.fail(f"{field}: low is above high")
         return found
@@ -161,7 +178,7 @@ class _Reader:
             raise self.fail(f"unknown keys {sorted(self.row)}")
 
 
-def read_table(name: str, kind: str, build: Callable[[_Reader], T], text: str | None = None) -> Mapping[str, T]:
+def read_table(name: str, kind: str, build: Callable[[Reader], T], text: str | None = None) -> Mapping[str, T]:
     """Read `reference/<name>.toml` (or `text`, for tests) into rows by key.
 
     Raises BadTable on a missing or unknown field, a missing source, a wrong type or a duplicate key.
@@ -173,7 +190,7 @@ def read_table(name: str, kind: str, build: Callable[[_Reader], T], text: str | 
         raise BadTable(f"{name}: source {document['words_source']!r} is not in sources.toml")
     rows: dict[str, T] = {}
     for row in document.get(kind, []):
-        reader = _Reader(name, row)
+        reader = Reader(name, row)
         key = reader.take("key", str)
         if key in rows:
             raise BadTable(f"{name}: {key} stands twice")
@@ -185,12 +202,12 @@ def read_table(name: str, kind: str, build: Callable[[_Reader], T], text: str | 
     return MappingProxyType(rows)
 
 
-def build_source(r: _Reader) -> Source:
+def build_source(r: Reader) -> Source:
     """One row of sources.toml."""
     return Source(*(r.take(field, str) for field in ("key", "title", "year", "kind", "taken")))
 
 
-def build_half_reaction(r: _Reader) -> HalfReaction:
+def build_half_reaction(r: Reader) -> HalfReaction:
     """One row of half_reactions.toml."""
     spread = r.take("spread_v", list, None)
     spread_source = r.take("spread_source", str, None)
@@ -209,7 +226,7 @@ def build_half_reaction(r: _Reader) -> HalfReaction:
     )
 
 
-def build_electrode(r: _Reader) -> Electrode:
+def build_electrode(r: Reader) -> Electrode:
     """One row of electrodes.toml."""
     couple, inert = r.take("couple", str, None), r.take("inert", str, None)
     if (couple is None) == (inert is None):
@@ -219,19 +236,31 @@ def build_electrode(r: _Reader) -> Electrode:
     return Electrode(
         couple=couple,
         inert=inert,
+        beneath=r.take("beneath", str, None),
         synonyms=r.texts("synonyms"),
         cautions=r.texts("cautions"),
-        **{field: r.take(field, str) for field in ("key", "symbol", "name", "supplied", "prepare")},
+        **{field: r.take(field, str) for field in ("key", "symbol", "name", "supplied", "surface", "price", "prepare")},
     )
 
 
-def build_electrolyte(r: _Reader) -> Electrolyte:
+def build_electrolyte(r: Reader) -> Electrolyte:
     """One row of electrolytes.toml."""
+    acids, ions = r.take("acids_mol_per_l", dict, {}), r.take("ions_mol_per_l", dict, {})
+    composition = r.take("composition_source", str, None)
+    if (acids or ions) and r.source(composition or "") is None:
+        raise r.fail("a composition needs its source")
     return Electrolyte(
         synonyms=r.texts("synonyms"),
         cautions=r.texts("cautions"),
         ph=r.range("ph"),
         conductivity_s_per_m=r.range("conductivity_s_per_m"),
+        chloride_mol_per_l=r.range("chloride_mol_per_l"),
+        ascorbate_mol_per_l=r.range("ascorbate_mol_per_l") if "ascorbate_mol_per_l" in r.row else None,
+        acids_mol_per_l=MappingProxyType(acids),
+        ions_mol_per_l=MappingProxyType(ions),
+        composition_source=composition,
+        negative_side=r.take("negative_side", str, None),
+        positive_side=r.take("positive_side", str, None),
         **{field: r.take(field, str) for field in ("key", "name", "form")},
     )
 

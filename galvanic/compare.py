@@ -127,12 +127,7 @@ def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None)
     found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
     between = pooled([[g.summary.mean_v for g in groups] for groups in found.values()])
     cells = sorted((_cell(cell, groups, between) for cell, groups in found.items()), key=_widest_gap_first)
-    differences = [
-        ladder.Difference(c.cell.positive, c.cell.negative, g.summary.mean_v, _own_u_v(g.summary, inside), g.group)
-        for c in cells
-        for g in c.groups
-        if c.cell.positive != c.cell.negative
-    ]
+    differences = _differences(cells, inside)
     if not differences:
         return ElectrolyteResult(electrolyte, tuple(cells), (), None, (), (), (), None, 0, inside, between)
     fitted = ladder.fit(differences)
@@ -145,6 +140,20 @@ def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None)
     return ElectrolyteResult(
         electrolyte, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between
     )
+
+
+def _differences(cells: Iterable[CellResult], inside: Pooled | None) -> list[ladder.Difference]:
+    return [
+        ladder.Difference(c.cell.positive, c.cell.negative, g.summary.mean_v, _own_u_v(g.summary, inside), g.group)
+        for c in cells
+        for g in c.groups
+        if c.cell.positive != c.cell.negative
+    ]
+
+
+def differences_of(result: ElectrolyteResult) -> list[ladder.Difference]:
+    """What the ladder of a result was fitted to: one difference for each group and cell."""
+    return _differences(result.cells, result.inside)
 
 
 def _group_values(

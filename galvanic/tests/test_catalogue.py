@@ -94,7 +94,7 @@ class Names(unittest.TestCase):
             "ZN": "zinc",
             " Galvanised  Nail": "galvanized-nail",
             "carbon": "graphite",
-            "Al foil": "aluminium",
+            "Al foil": "aluminium-foil",
         }.items():
             self.assertEqual(find(typed, catalogue.electrodes(), "electrode").key, key)
         self.assertEqual(find("lime juice", catalogue.electrolytes(), "electrolyte").key, "lemon-juice")

@@ -1,0 +1,272 @@
+"""Arguments and the five commands."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from galvanic import catalogue
+from galvanic.accounts import predict, series
+from galvanic.cells import Cell
+from galvanic.command.tables import BadFile, read, say, shown, write
+from galvanic.compare import ClassReading, compare, differences_of
+from galvanic.errors import GalvanicError, UnknownMaterial
+from galvanic.gap import METER_OHM, explain
+from galvanic.kinetics import forms, surfaces
+from galvanic.ladder import fit
+from galvanic.ladder_checks import closure, odd_readings
+from galvanic.names import find
+from galvanic.polarisation import Geometry, LoadedCell
+from galvanic.readings import parse
+
+UNKNOWN, FAILED = 2, 1
+
+
+def cell_of(negative: str, electrolyte: str, positive: str) -> Cell:
+    """A cell from names as typed, in the order given. Raises UnknownMaterial."""
+    return Cell(
+        find(negative, catalogue.electrodes(), "electrode").key,
+        find(electrolyte, catalogue.electrolytes(), "electrolyte").key,
+        find(positive, catalogue.electrodes(), "electrode").key,
+    )
+
+
+def run_predict(options: argparse.Namespace) -> None:
+    """All four accounts for the cells of a file."""
+    rows = read(options.file, ("negative", "electrolyte", "positive"))
+    cells = [_at(row, lambda row: cell_of(row["negative"], row["electrolyte"], row["positive"])) for row in rows]
+    out = []
+    for row, found in zip(rows, predict(cells), strict=True):
+        kept: dict[str, object] = {name: value for name, value in row.items() if name != "line"}
+        kept |= {f"{name}_v": found[name].volts_v for name in ("standard", "hydrogen", "series", "rest")}
+        kept["u_rest_v"] = found["rest"].u_v
+        if options.json:
+            kept["reasons"] = {name: found[name].reason for name in found}
+            kept["u_v"] = {name: found[name].u_v for name in found}
+        out.append(kept)
+    write(out, options.json)
+
+
+def _at(row: dict[str, str], make):  # type: ignore[no-untyped-def]
+    """Say the line of a row that fails."""
+    try:
+        return make(row)
+    except UnknownMaterial as error:
+        raise UnknownMaterial(f"line {row['line']}: {error}", error.nearest) from error
+    except GalvanicError as error:
+        raise BadFile(f"line {row['line']}: {error}") from error
+
+
+def _reading(row: dict[str, str]) -> ClassReading:
+    red = find(row["red"], catalogue.electrodes(), "electrode").key
+    black = find(row["black"], catalogue.electrodes(), "electrode").key
+    if red == black:
+        raise BadFile("red and black are on the same plate, which is no cell")
+    liquid = find(row["electrolyte"], catalogue.electrolytes(), "electrolyte").key
+    parsed = parse(row["volts"])
+    return ClassReading(row["group"], red, black, liquid, parsed.volts_v, parsed.resolution_v)
+
+
+def run_ladder(options: argparse.Namespace) -> None:
+    """One ladder for each electrolyte; closure and odd readings on standard error."""
+    readings = [_at(row, _reading) for row in read(options.file, ("group", "red", "black", "electrolyte", "volts"))]
+    out = []
+    for result in compare(readings):
+        name = catalogue.electrolytes()[result.electrolyte].name
+        for rung in result.rungs:
+            plate = catalogue.electrodes()[rung.electrode].name
+            out.append(
+                {
+                    "electrolyte": name,
+                    "electrode": plate,
+                    "potential_v": rung.class_v,
+                    "u_v": rung.u_v,
+                    "table_v": rung.table_v,
+                }
+            )
+        if result.anchor:
+            say(f"{name}: held at {catalogue.electrodes()[result.anchor].name}, its table value")
+        for loose in result.loose:
+            say(f"{name}: no chain of cells connects {catalogue.electrodes()[loose].name} to the rest")
+        data = differences_of(result)
+        if not data:
+            say(f"{name}: no pair of different plates, so no ladder")
+            continue
+        fitted = fit(data)
+        closed = closure(data, fitted)
+        if closed.loops:
+            worst = closed.loops[0]
+            around = " – ".join(catalogue.electrodes()[key].symbol for key in worst.electrodes)
+            say(
+                f"{name}: {len(closed.loops)} loops; widest {around}: {worst.sum_v:+.3f} V ± {worst.u_v:.3f} V; "
+                f"chi-square {closed.chi2:.1f} for {closed.dof} degrees of freedom"
+            )
+        else:
+            say(f"{name}: no loop to check the ladder by")
+        if fitted.tau_v:
+            say(f"{name}: groups differ by {fitted.tau_v:.3f} V beyond their own scatter")
+        for odd, t in odd_readings(data, fitted):
+            symbols = f"{catalogue.electrodes()[odd.red].symbol} − {catalogue.electrodes()[odd.black].symbol}"
+            say(f"{name}: odd: {odd.group}, {symbols} = {odd.volts_v:+.3f} V, {t:+.1f} standard deviations off the ladder")
+    write(out, options.json)
+
+
+def run_gap(options: argparse.Namespace) -> None:
+    """Where the volts of one cell went."""
+    measured = parse(options.volts)
+    geometry = _geometry(options)
+    found = explain(
+        cell_of(options.negative, options.electrolyte, options.positive),
+        measured.volts_v,
+        meter_ohm=options.meter_ohm,
+        offset_v=options.offset_v,
+        geometry=geometry,
+        u_measured_v=max(measured.resolution_v, 0.001),
+    )
+    if options.json:
+        _json({**asdict(found), "notation": found.cell.notation})
+    else:
+        sys.stdout.write(f"{found.text()}\n")
+
+
+def _json(value: object) -> None:
+    json.dump(value, sys.stdout, ensure_ascii=False, indent=1)
+    sys.stdout.write("\n")
+
+
+def _geometry(options: argparse.Namespace) -> Geometry:
+    return Geometry(options.area_cm2 * 1e-4, options.gap_cm * 1e-2, options.pairs)
+
+
+def run_load(options: argparse.Namespace) -> None:
+    """Voltage and current of one cell into a load."""
+    parts = [part.strip() for part in options.cell.split("|")]
+    if len(parts) != 3:
+        raise BadFile("Write the cell as “zinc | lemon juice | copper”.")
+    found = LoadedCell(cell_of(*parts), _geometry(options)).at_load(options.ohms)
+    rows = {name: value for name, value in asdict(found).items() if name != "cell"} | {"cell": found.cell.notation}
+    if options.json:
+        _json(rows)
+    else:
+        sys.stdout.write(
+            f"{found.cell.notation} into {found.load_ohm:g} Ω: {found.volts_v:.4f} V, {found.current_a * 1000:.4g} mA "
+            f"(open circuit {found.open_v:.4f} V, liquid {found.solution_ohm:.4g} Ω, inside {found.internal_ohm:.4g} Ω)\n"
+        )
+
+
+def run_materials(options: argparse.Namespace) -> None:
+    """The catalogue; with a name, every number of it with its source."""
+    if options.name:
+        _one_material(options)
+        return
+    rows: list[dict[str, object]] = []
+    for e in catalogue.electrodes().values():
+        rows.append(
+            {
+                "kind": "electrode",
+                "key": e.key,
+                "name": e.name,
+                "table_v": e.table_v_or_none(),
+                "ph": None,
+                "synonyms": "; ".join(e.synonyms),
+            }
+        )
+    for q in catalogue.electrolytes().values():
+        ph = f"{q.ph.low} to {q.ph.high}"
+        rows.append(
+            {
+                "kind": "electrolyte",
+                "key": q.key,
+                "name": q.name,
+                "table_v": None,
+                "ph": ph,
+                "synonyms": "; ".join(q.synonyms),
+            }
+        )
+    write(rows, options.json)
+
+
+def _one_material(options: argparse.Namespace) -> None:
+    try:
+        plate = find(options.name, catalogue.electrodes(), "electrode")
+        half = catalogue.half_reactions()[plate.couple] if plate.couple else None
+        found: dict[str, object] = {"electrode": plate, "half_reaction": half, "kinetics": surfaces()[plate.surface]}
+        found["galvanic_series"] = series().get(plate.surface)
+    except UnknownMaterial:
+        liquid = find(options.name, catalogue.electrolytes(), "electrode or electrolyte")
+        found = {"electrolyte": liquid, "form": forms()[liquid.form]}
+    used = set()
+
+    def lines(value: object, indent: str) -> list[str]:
+        out = []
+        for name in getattr(value, "__dataclass_fields__", {}):
+            part = getattr(value, name)
+            source = getattr(part, "source", None)
+            if source is not None:
+                used.add(source)
+                numbers = " ".join(
+                    f"{n} {shown(getattr(part, n))}" for n in ("value", "u", "low", "high") if hasattr(part, n)
+                )
+                out.append(f"{indent}{name}: {numbers} [{source}: {part.locator}]")
+            elif hasattr(part, "__dataclass_fields__"):
+                out += [f"{indent}{name}:", *lines(part, indent + "  ")]
+            elif isinstance(part, tuple) and part and hasattr(part[0], "__dataclass_fields__"):
+                for item in part:
+                    out += [f"{indent}{name}:", *lines(item, indent + "  ")]
+            elif part is not None:
+                out.append(f"{indent}{name}: {part if not hasattr(part, 'items') else dict(part)}")
+        return out
+
+    text = [line for title, value in found.items() if value is not None for line in (f"{title}:", *lines(value, "  "))]
+    named = [f"  {key}: {catalogue.sources()[key].title}, {catalogue.sources()[key].year}" for key in sorted(used)]
+    sys.stdout.write("\n".join([*text, "sources:", *named, ""]))
+
+
+def parser() -> argparse.ArgumentParser:
+    """The arguments of all commands."""
+    top = argparse.ArgumentParser(prog="galvanic", description="Simple cells: predict, fit, explain.")
+    commands = top.add_subparsers(required=True, metavar="predict | ladder | gap | load | materials")
+    for name, run, columns in (
+        ("predict", run_predict, "negative,electrolyte,positive"),
+        ("ladder", run_ladder, "group,red,black,electrolyte,volts"),
+    ):
+        command = commands.add_parser(name, help=run.__doc__)
+        command.add_argument("file", help=f"CSV with columns {columns}; - for standard input")
+        command.set_defaults(run=run)
+    gap = commands.add_parser("gap", help=run_gap.__doc__)
+    for name in ("negative", "electrolyte", "positive", "volts"):
+        gap.add_argument(name)
+    gap.add_argument("--meter-ohm", type=float, default=METER_OHM)
+    gap.add_argument("--offset-v", type=float, default=0.0, help="what the meter shows with its leads together")
+    gap.set_defaults(run=run_gap)
+    load = commands.add_parser("load", help=run_load.__doc__)
+    load.add_argument("cell", help="“zinc | lemon juice | copper”")
+    load.add_argument("ohms", type=float, help="0: short circuit")
+    load.set_defaults(run=run_load)
+    for command in (gap, load):
+        command.add_argument("--area-cm2", type=float, default=4.0)
+        command.add_argument("--gap-cm", type=float, default=2.0)
+        command.add_argument("--pairs", type=int, default=1, help="pairs of plates in one vessel")
+    materials = commands.add_parser("materials", help=run_materials.__doc__)
+    materials.add_argument("name", nargs="?", help="show one, with the source of every number")
+    materials.set_defaults(run=run_materials)
+    for command in commands.choices.values():
+        command.add_argument("--json", action="store_true")
+    return top
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run a command; 0 when done, 2 for an unknown name (and for wrong arguments), 1 for any other refusal."""
+    options = parser().parse_args(arguments)
+    try:
+        options.run(options)
+    except UnknownMaterial as error:
+        say(f"galvanic: {error}")
+        return UNKNOWN
+    except GalvanicError as error:
+        say(f"galvanic: {error}")
+        return FAILED
+    return 0
