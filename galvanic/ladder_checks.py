@@ -161,17 +161,17 @@ def group_offsets(differences: Sequence[Difference], tau_v: float = 0.0) -> list
     a, _ = _design(differences)
     of_group = np.zeros((len(differences), len(groups)))
     of_group[np.arange(len(differences)), [groups.index(d.group) for d in differences]] = 1.0
+    adds_to_nothing = np.vstack([np.eye(len(groups) - 1), -np.ones(len(groups) - 1)])  # the last is minus the others
     weight = 1.0 / np.sqrt(np.array([d.u_v**2 + tau_v**2 for d in differences]))
-    held = np.vstack(
-        [np.hstack([a, of_group]) * weight[:, None], np.r_[np.zeros(a.shape[1]), np.ones(len(groups))][None, :] * 1e3]
-    )
-    y = np.r_[np.array([d.volts_v for d in differences]) * weight, 0.0]
-    if np.linalg.matrix_rank(held) < held.shape[1]:
+    x = np.hstack([a, of_group @ adds_to_nothing]) * weight[:, None]
+    if np.linalg.matrix_rank(x) < x.shape[1]:
         raise NotEnoughData("With these cells a group’s offset cannot be told from its plates. A shared cell would help.")
-    covariance = np.linalg.inv(held.T @ held)
-    solved = covariance @ (held.T @ y)
+    covariance = np.linalg.inv(x.T @ x)
+    solved = covariance @ (x.T @ (np.array([d.volts_v for d in differences]) * weight))
     n = a.shape[1]
-    found = [Offset(g, float(solved[n + i]), math.sqrt(float(covariance[n + i, n + i]))) for i, g in enumerate(groups)]
+    offsets = adds_to_nothing @ solved[n:]
+    variances = np.diag(adds_to_nothing @ covariance[n:, n:] @ adds_to_nothing.T)
+    found = [Offset(g, float(v), math.sqrt(float(u2))) for g, v, u2 in zip(groups, offsets, variances, strict=True)]
     return sorted(found, key=lambda one: -abs(one.volts_v))
 
 

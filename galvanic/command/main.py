@@ -5,17 +5,18 @@ from __future__ import annotations
 import argparse
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import asdict
+from typing import TypeVar
 
 from galvanic import catalogue
-from galvanic.accounts import predict, series
+from galvanic.accounts import predict
 from galvanic.cells import Cell
-from galvanic.command.tables import BadFile, read, say, shown, write
+from galvanic.command.materials import run_materials
+from galvanic.command.tables import BadFile, read, say, write
 from galvanic.compare import ClassReading, compare, differences_of
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.gap import METER_OHM, explain
-from galvanic.kinetics import forms, surfaces
 from galvanic.ladder import fit
 from galvanic.ladder_checks import closure, odd_readings
 from galvanic.names import find
@@ -23,6 +24,7 @@ from galvanic.polarisation import Geometry, LoadedCell
 from galvanic.readings import parse
 
 UNKNOWN, FAILED = 2, 1
+T = TypeVar("T")
 
 
 def cell_of(negative: str, electrolyte: str, positive: str) -> Cell:
@@ -50,7 +52,7 @@ def run_predict(options: argparse.Namespace) -> None:
     write(out, options.json)
 
 
-def _at(row: dict[str, str], make):  # type: ignore[no-untyped-def]
+def _at(row: dict[str, str], make: Callable[[dict[str, str]], T]) -> T:
     """Say the line of a row that fails."""
     try:
         return make(row)
@@ -155,74 +157,6 @@ def run_load(options: argparse.Namespace) -> None:
             f"{found.cell.notation} into {found.load_ohm:g} Ω: {found.volts_v:.4f} V, {found.current_a * 1000:.4g} mA "
             f"(open circuit {found.open_v:.4f} V, liquid {found.solution_ohm:.4g} Ω, inside {found.internal_ohm:.4g} Ω)\n"
         )
-
-
-def run_materials(options: argparse.Namespace) -> None:
-    """The catalogue; with a name, every number of it with its source."""
-    if options.name:
-        _one_material(options)
-        return
-    rows: list[dict[str, object]] = []
-    for e in catalogue.electrodes().values():
-        rows.append(
-            {
-                "kind": "electrode",
-                "key": e.key,
-                "name": e.name,
-                "table_v": e.table_v_or_none(),
-                "ph": None,
-                "synonyms": "; ".join(e.synonyms),
-            }
-        )
-    for q in catalogue.electrolytes().values():
-        ph = f"{q.ph.low} to {q.ph.high}"
-        rows.append(
-            {
-                "kind": "electrolyte",
-                "key": q.key,
-                "name": q.name,
-                "table_v": None,
-                "ph": ph,
-                "synonyms": "; ".join(q.synonyms),
-            }
-        )
-    write(rows, options.json)
-
-
-def _one_material(options: argparse.Namespace) -> None:
-    try:
-        plate = find(options.name, catalogue.electrodes(), "electrode")
-        half = catalogue.half_reactions()[plate.couple] if plate.couple else None
-        found: dict[str, object] = {"electrode": plate, "half_reaction": half, "kinetics": surfaces()[plate.surface]}
-        found["galvanic_series"] = series().get(plate.surface)
-    except UnknownMaterial:
-        liquid = find(options.name, catalogue.electrolytes(), "electrode or electrolyte")
-        found = {"electrolyte": liquid, "form": forms()[liquid.form]}
-    used = set()
-
-    def lines(value: object, indent: str) -> list[str]:
-        out = []
-        for name in getattr(value, "__dataclass_fields__", {}):
-            part = getattr(value, name)
-            source = getattr(part, "source", None)
-            if source is not None:
-                used.add(source)
-                numbers = " ".join(
-                    f"{n} {shown(getattr(part, n))}" for n in ("value", "u", "low", "high") if hasattr(part, n)
-                )
-                out.append(f"{indent}{name}: {numbers} [{source}: {part.locator}]")
-            elif hasattr(part, "__dataclass_fields__"):
-                out += [f"{indent}{name}:", *lines(part, indent + "  ")]
-            elif isinstance(part, tuple) and part and hasattr(part[0], "__dataclass_fields__"):
-                for item in part:
-                    out += [f"{indent}{name}:", *lines(item, indent + "  ")]
-            elif part is not None:
-                out.append(f"{indent}{name}: {part if not hasattr(part, 'items') else dict(part)}")
-        return out
-
-    text = [line for title, value in found.items() if value is not None for line in (f"{title}:", *lines(value, "  "))]
-    named = [f"  {key}: {catalogue.sources()[key].title}, {catalogue.sources()[key].year}" for key in sorted(used)]
-    sys.stdout.write("\n".join([*text, "sources:", *named, ""]))
 
 
 def parser() -> argparse.ArgumentParser:

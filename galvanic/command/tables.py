@@ -48,7 +48,7 @@ def read(path: str, columns: Sequence[str]) -> list[dict[str, str]]:
                 raise BadFile(f"{path}: the first line must name {', '.join(columns)}; missing: {', '.join(missing)}.")
             continue
         row = dict(zip(names, (field.strip() for field in fields), strict=False))
-        rows.append({**dict.fromkeys(columns, ""), **row, "line": str(reader.line_num)})
+        rows.append({**row, **{name: "" for name in columns if name not in row}, "line": str(reader.line_num)})
     return rows
 
 

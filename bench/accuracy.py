@@ -1,0 +1,80 @@
+"""How near each account comes to outside data: `python bench/accuracy.py`. Prints one row for each account and data set.
+
+Data sets: rest potentials of plates in flowing sea water (ASTM G82 / LaQue chart, middles of its ranges, from memory), and
+voltages that benches commonly read (common practice, no source, middles of the bands). Neither is used to fit anything.
+"""
+
+from __future__ import annotations
+
+import csv
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT))
+
+from galvanic.accounts import ACCOUNTS, predict, series  # noqa: E402
+from galvanic.catalogue import electrodes, electrolytes  # noqa: E402
+from galvanic.cells import Cell  # noqa: E402
+from galvanic.errors import NotEnoughData  # noqa: E402
+from galvanic.names import find  # noqa: E402
+from galvanic.rest import rest_potentials  # noqa: E402
+from galvanic.scoring import score  # noqa: E402
+
+PRACTICE = ROOT / "galvanic" / "tests" / "certified" / "practice-readings.csv"
+ROW = "{:<10} {:<34} {:>8} {:>8} {:>9} {:>4}\n"
+
+
+def practice() -> tuple[list[Cell], list[tuple[float, float]]]:
+    """Cells and bands of common practice."""
+    lines = [line for line in PRACTICE.read_text(encoding="utf-8").splitlines() if not line.startswith("#")]
+    cells, bands = [], []
+    for negative, liquid, positive, low, high, *_ in csv.reader(lines):
+        cells.append(
+            Cell(
+                find(negative, electrodes(), "electrode").key,
+                find(liquid, electrolytes(), "electrolyte").key,
+                find(positive, electrodes(), "electrode").key,
+            )
+        )
+        bands.append((float(low), float(high)))
+    return cells, bands
+
+
+def main() -> None:
+    """Print the table, then each band of common practice beside the rest account."""
+    out = sys.stdout.write
+    out(ROW.format("account", "data set", "rms, V", "bias, V", "signs", "n"))
+    plates = {surface: next(k for k, e in electrodes().items() if e.surface == surface) for surface in series()}
+    found = rest_potentials(list(plates.values()), ["sea-water-flowing"])
+    middles = [0.5 * (r.low + r.high) for r in series().values()]
+    sea = score([found.at(plate, "sea-water-flowing") for plate in plates.values()], middles)
+    out(
+        ROW.format(
+            "rest",
+            "sea water, plates against hydrogen",
+            f"{sea.rms_v:.3f}",
+            f"{sea.bias_v:+.3f}",
+            f"{sea.signs_right}/{sea.n}",
+            sea.n,
+        )
+    )
+    cells, bands = practice()
+    predictions = predict(cells)
+    measured = [0.5 * (low + high) for low, high in bands]
+    for account in ACCOUNTS:
+        try:
+            s = score([p[account].volts_v for p in predictions], measured)
+        except NotEnoughData:
+            continue
+        signs = f"{s.signs_right}/{s.n}"
+        out(ROW.format(account, "common practice, whole cells", f"{s.rms_v:.3f}", f"{s.bias_v:+.3f}", signs, s.n))
+    out("\nRest account against each band of common practice (no source), V\n")
+    for cell, (low, high), p in zip(cells, bands, predictions, strict=True):
+        rest = p["rest"]
+        miss = max(low - (rest.volts_v or 0.0), (rest.volts_v or 0.0) - high, 0.0)
+        out(f"{cell.notation:<48} {low:+.2f} to {high:+.2f}   {rest.volts_v:+.3f} ± {rest.u_v:.3f}   off by {miss:.3f}\n")
+
+
+if __name__ == "__main__":
+    main()
