@@ -7,11 +7,12 @@ two-way analysis compares nested least-squares fits (type II sums of squares), s
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from galvanic.catalogue import electrolytes
 from galvanic.errors import NotEnoughData
 from galvanic.repeats import coverage
 
@@ -117,3 +118,31 @@ def _rss(x: np.ndarray, y: np.ndarray) -> tuple[float, int]:
     solved, _, rank, _ = np.linalg.lstsq(x, y, rcond=None)
     residual = y - x @ solved
     return float(residual @ residual), int(rank)
+
+
+@dataclass(frozen=True, slots=True)
+class LiquidEffect:
+    """The same pair across electrolytes: V per unit of pH and V per decade of conductivity, None where not enough."""
+
+    n: int
+    per_ph: Slope | None
+    per_decade: Slope | None
+
+
+def liquid_effect(volts_v: Mapping[str, float]) -> LiquidEffect:
+    """Slopes of one pair's voltage (V, by key of the electrolyte) against the middles of pH and log10 conductivity.
+
+    The two are fitted one at a time: with the few liquids of a class they cannot be told apart together.
+    """
+    rows = [(electrolytes()[key], value) for key, value in volts_v.items() if electrolytes()[key].negative_side is None]
+    y = [value for _, value in rows]
+
+    def against(x: list[float]) -> Slope | None:
+        try:
+            return slope(x, y)
+        except NotEnoughData:
+            return None
+
+    ph = [0.5 * (row.ph.low + row.ph.high) for row, _ in rows]
+    kappa = [0.5 * math.log10(row.conductivity_s_per_m.low * row.conductivity_s_per_m.high) for row, _ in rows]
+    return LiquidEffect(len(rows), against(ph) if rows else None, against(kappa) if rows else None)

@@ -103,9 +103,20 @@ class WeakAcids(unittest.TestCase):
         low, high = sorted((one, other))
         self.assertLessEqual(ph_of({"citric": high})[0], ph_of({"citric": low})[0] + 1e-9)
 
+    def test_water_ionizes_with_temperature_as_handbooks_have_it(self):
+        # pKw 14.94 at 0 °C, 13.26 at 50 °C, 13.02 at 60 °C: CRC Handbook, from memory.
+        for celsius, pkw in {0.0: 14.94, 50.0: 13.26, 60.0: 13.02}.items():
+            self.assertAlmostEqual(ph_of({}, temperature_k=273.15 + celsius)[0], pkw / 2, delta=0.04)
+
+    def test_acids_at_other_temperatures_agree_with_phreeqc(self):
+        run = outside(" Citrate 0.1\n temp 50")[0]
+        self.assertAlmostEqual(ph_of({"citric": 0.1}, activity=True, temperature_k=323.15)[0], run, delta=0.05)
+
     def test_nonsense_is_refused(self):
         with self.assertRaises(OutOfRange):
             ph_of({"citric": -1.0})
+        with self.assertRaises(OutOfRange):
+            ph_of({"citric": 0.1}, temperature_k=350.0)
 
 
 class Complexes(unittest.TestCase):

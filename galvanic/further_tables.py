@@ -1,0 +1,176 @@
+"""Cited tables beside the main catalogue: elements, measured conductivities, loads and hazards."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cache
+
+from galvanic.catalogue import Range, Reader, Value, electrodes, electrolytes, read_table
+from galvanic.errors import BadTable, OutOfRange
+
+SEVERITIES = ("caution", "warning", "refuse")
+APPLIES = ("electrode", "surface", "ion", "electrolyte", "form", "any")
+CONDUCTIVITY_PER_K = 0.02  # of the value at 25 °C, aqueous salts: CRC Handbook, from memory
+
+
+@dataclass(frozen=True, slots=True)
+class Element:
+    """Atomic weight in g/mol and electronegativity on Pauling's scale (a ranking, not a voltage scale)."""
+
+    key: str
+    molar_mass_g_per_mol: Value
+    electronegativity: Value
+
+
+@dataclass(frozen=True, slots=True)
+class Conductivity:
+    """Measured conductivity at 20 °C, S/m, by mass per cent."""
+
+    key: str
+    mass_percent: tuple[float, ...]
+    s_per_m: tuple[float, ...]
+    source: str
+    locator: str
+    checked: str
+
+
+@dataclass(frozen=True, slots=True)
+class Load:
+    """Something to run: its voltage (V) and current (A) as ranges; kind diode, resistor or constant."""
+
+    key: str
+    name: str
+    kind: str
+    voltage_v: Range
+    current_a: Range
+
+
+@dataclass(frozen=True, slots=True)
+class Hazard:
+    """One caution by rule; `severity` refuse means: not with students."""
+
+    key: str
+    applies: str
+    to: str
+    severity: str
+    text: str
+    source: str
+
+
+def _element(r: Reader) -> Element:
+    return Element(r.take("key", str), r.value("molar_mass_g_per_mol"), r.value("electronegativity"))
+
+
+def _conductivity(r: Reader) -> Conductivity:
+    percent, found = (tuple(float(x) for x in r.take(field, list)) for field in ("mass_percent", "s_per_m"))
+    if len(percent) != len(found) or list(percent) != sorted(percent):
+        raise r.fail("mass_percent must rise and have a conductivity each")
+    source = r.source(r.take("source", str))
+    return Conductivity(r.take("key", str), percent, found, source, r.take("locator", str), r.take("checked", str))
+
+
+def _load(r: Reader) -> Load:
+    kind = r.take("kind", str)
+    if kind not in ("diode", "resistor", "constant"):
+        raise r.fail(f"kind {kind!r} is unknown")
+    return Load(r.take("key", str), r.take("name", str), kind, r.range("voltage_v"), r.range("current_a"))
+
+
+def _hazard(r: Reader) -> Hazard:
+    found = Hazard(
+        r.take("key", str),
+        r.take("applies", str),
+        r.take("to", str),
+        r.take("severity", str),
+        r.take("text", str),
+        r.source(r.take("source", str)),
+    )
+    if found.applies not in APPLIES or found.severity not in SEVERITIES:
+        raise r.fail("applies or severity is unknown")
+    known: Mapping[str, Sequence[str]] = {
+        "electrode": list(electrodes()),
+        "electrolyte": list(electrolytes()),
+        "surface": [e.surface for e in electrodes().values()],
+        "form": [e.form for e in electrolytes().values()],
+        "ion": [ion for e in electrolytes().values() for ion in e.ions_mol_per_l],
+        "any": ["any"],
+    }
+    if found.to not in known[found.applies]:
+        raise r.fail(f"there is no {found.applies} {found.to!r}")
+    return found
+
+
+@cache
+def elements() -> Mapping[str, Element]:
+    """Elements by symbol."""
+    return read_table("elements", "element", _element)
+
+
+@cache
+def conductivities() -> Mapping[str, Conductivity]:
+    """Measured conductivities by solute."""
+    return read_table("conductivity", "solution", _conductivity)
+
+
+@cache
+def loads() -> Mapping[str, Load]:
+    """Loads by key."""
+    return read_table("loads", "load", _load)
+
+
+@cache
+def hazards() -> Mapping[str, Hazard]:
+    """Hazards by key."""
+    return read_table("hazards", "hazard", _hazard)
+
+
+def molar_mass(formula: str) -> float:
+    """Molar mass in g/mol of a formula such as `CuSO4.5H2O` or `Ca(OH)2`. Raises BadTable for anything else."""
+    total = 0.0
+    for part in formula.replace("·", ".").split("."):
+        found = re.fullmatch(r"(\d*)(.+)", part)
+        if found is None:
+            raise BadTable(f"“{formula}” is not a formula.")
+        total += int(found[1] or 1) * _mass(found[2], formula)
+    return total
+
+
+def _mass(part: str, whole: str) -> float:
+    total, place = 0.0, 0
+    for found in re.finditer(r"\(([^()]+)\)(\d*)|([A-Z][a-z]?)(\d*)", part):
+        if found.start() != place:
+            break
+        place = found.end()
+        if found[1]:
+            total += _mass(found[1], whole) * int(found[2] or 1)
+        elif found[3] in elements():
+            total += elements()[found[3]].molar_mass_g_per_mol.value * int(found[4] or 1)
+        else:
+            raise BadTable(f"There is no element {found[3]} in the table.")
+    if place != len(part) or not part:
+        raise BadTable(f"“{whole}” is not a formula.")
+    return total
+
+
+def conductivity_s_per_m(solute: str, mass_percent: float, celsius: float = 25.0) -> float:
+    """Measured conductivity by log–log interpolation, 2 % of the 25 °C value a kelvin from 20 °C.
+
+    Raises OutOfRange outside the table or outside 10 to 40 °C.
+    """
+    if solute not in conductivities():
+        raise OutOfRange(f"There is a table for {', '.join(conductivities())} only.")
+    row = conductivities()[solute]
+    if not row.mass_percent[0] <= mass_percent <= row.mass_percent[-1]:
+        raise OutOfRange(f"The table of {solute} runs from {row.mass_percent[0]} to {row.mass_percent[-1]} % by mass.")
+    if not 10.0 <= celsius <= 40.0:
+        raise OutOfRange("The temperature rule holds from 10 to 40 °C.")
+    points = list(zip(row.mass_percent, row.s_per_m, strict=True))
+    for (m0, k0), (m1, k1) in zip(points, points[1:], strict=False):
+        if mass_percent <= m1:
+            part = math.log(mass_percent / m0) / math.log(m1 / m0)
+            at_20 = k0 * (k1 / k0) ** part
+            return float(at_20 * (1.0 + CONDUCTIVITY_PER_K * (celsius - 25.0)) / (1.0 - 5.0 * CONDUCTIVITY_PER_K))
+    return row.s_per_m[-1]
