@@ -44,7 +44,7 @@ class Bench(BrowserTestCase):
     def test_a_reading_typed_while_the_server_is_down_survives_a_reload_and_arrives_once(self):
         page = self.bench()
         self.type_reading(page, "0.90")
-        expect(page.get_by_text("All readings sent")).to_be_visible()
+        expect(page.get_by_role("button", name="Correct 0.90 V")).to_be_visible()
         port = self.port
         self.stop_server()
         try:

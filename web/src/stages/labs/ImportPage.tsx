@@ -12,7 +12,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 const EXAMPLE = [
   ["group", "red", "black", "electrolyte", "volts"],
   ["Tern", "copper", "zinc", "lemon juice", "0.94"],
-  ["Tern", "copper", "Al foil", "lemon juice", "0.52"],
+  ["Tern", "copper", "aluminum", "lemon juice", "0.52"],
   ["Knot", "Zn", "Al", "lemon juice", "−340 mV"],
 ] as const;
 
