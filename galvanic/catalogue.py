@@ -69,7 +69,7 @@ class HalfReaction:
 class Electrode:
     """A plate as a teacher has it; exactly one of `couple` (a half-reaction's key) and `inert` (why none) is set.
 
-    `surface` and `beneath` (under a coating) are keys of kinetics.toml.
+    `surface` and `beneath` (under a coating) are keys of kinetics.toml; `usual` is what most school cupboards hold.
     """
 
     key: str
@@ -79,6 +79,7 @@ class Electrode:
     couple: str | None
     inert: str | None
     surface: str
+    usual: bool
     beneath: str | None
     price: str
     synonyms: tuple[str, ...]
@@ -107,6 +108,7 @@ class Electrolyte:
     key: str
     name: str
     form: str
+    usual: bool
     synonyms: tuple[str, ...]
     ph: Range
     conductivity_s_per_m: Range
@@ -134,7 +136,7 @@ class Reader:
         found = self.row.pop(field, default)
         if found is ...:
             raise self.fail(f"{field} is missing")
-        if found is not default and (not isinstance(found, kind) or isinstance(found, bool)):
+        if found is not default and (not isinstance(found, kind) or isinstance(found, bool) is not (kind is bool)):
             raise self.fail(f"{field} has the wrong type")
         return found
 
@@ -237,6 +239,7 @@ def build_electrode(r: Reader) -> Electrode:
         couple=couple,
         inert=inert,
         beneath=r.take("beneath", str, None),
+        usual=r.take("usual", bool, False),
         synonyms=r.texts("synonyms"),
         cautions=r.texts("cautions"),
         **{field: r.take(field, str) for field in ("key", "symbol", "name", "supplied", "surface", "price", "prepare")},
@@ -250,6 +253,7 @@ def build_electrolyte(r: Reader) -> Electrolyte:
     if (acids or ions) and r.source(composition or "") is None:
         raise r.fail("a composition needs its source")
     return Electrolyte(
+        usual=r.take("usual", bool, False),
         synonyms=r.texts("synonyms"),
         cautions=r.texts("cautions"),
         ph=r.range("ph"),

@@ -109,13 +109,20 @@ def materials(request: HttpRequest) -> MaterialsOut:
                 supplied=e.supplied,
                 table_v=e.table_v_or_none(),
                 prepare=e.prepare,
+                usual=e.usual,
                 cautions=list(e.cautions),
             )
             for e in catalogue.electrodes().values()
         ],
         electrolytes=[
             ElectrolyteOut(
-                key=e.key, name=e.name, form=e.form, ph_low=e.ph.low, ph_high=e.ph.high, cautions=list(e.cautions)
+                key=e.key,
+                name=e.name,
+                form=e.form,
+                ph_low=e.ph.low,
+                ph_high=e.ph.high,
+                usual=e.usual,
+                cautions=list(e.cautions),
             )
             for e in catalogue.electrolytes().values()
         ],

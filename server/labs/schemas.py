@@ -23,6 +23,7 @@ class ElectrodeOut(Schema):
     supplied: str
     table_v: float | None
     prepare: str
+    usual: bool
     cautions: list[str]
 
 
@@ -34,6 +35,7 @@ class ElectrolyteOut(Schema):
     form: str
     ph_low: float
     ph_high: float
+    usual: bool
     cautions: list[str]
 
 

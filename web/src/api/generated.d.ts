@@ -546,6 +546,8 @@ export interface components {
             symbol: string;
             /** Table V */
             table_v: number | null;
+            /** Usual */
+            usual: boolean;
         };
         /**
          * ElectrolyteOut
@@ -564,6 +566,8 @@ export interface components {
             ph_high: number;
             /** Ph Low */
             ph_low: number;
+            /** Usual */
+            usual: boolean;
         };
         /**
          * ElectrolyteResultOut

@@ -1,5 +1,7 @@
-import { Checkbox, CheckboxGroup } from "react-aria-components";
+import { useState } from "react";
+import { Checkbox, CheckboxGroup, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
+import { TextButton } from "./Button";
 import { FieldLabel, Hint, Wrong } from "./fields";
 import { Small } from "./layout";
 import { colour, font } from "./theme";
@@ -35,12 +37,23 @@ const Choice = styled(Checkbox)`
   }
 `;
 
+const Find = styled(TextField)`
+  input {
+    width: 9rem;
+    min-height: 40px;
+    padding: 0.3rem 0.6rem;
+    border: 1.5px solid ${colour.soft};
+    border-radius: 6px;
+    background: ${colour.white};
+  }
+`;
+
 const Symbol = styled.span`
   min-width: 1.3em;
   font: 600 0.95rem ${font.numbers};
 `;
 
-export type Option = { key: string; name: string; symbol?: string; detail?: string };
+export type Option = { key: string; name: string; symbol?: string; detail?: string; usual: boolean };
 
 type Props = {
   label: string;
@@ -51,14 +64,22 @@ type Props = {
   error?: string | null;
 };
 
-/** Several of a list, each a large target that shows its state by a tick as well as by its frame. */
+/** Several of a list: the usual ones and the chosen ones, the rest by name or all. A tick shows the state as well as the frame. */
 export function Choices({ label, hint, options, value, onChange, error }: Props) {
+  const [wanted, setWanted] = useState("");
+  const [all, setAll] = useState(false);
+  const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = options.filter(
+    ({ key, name, symbol, usual }) =>
+      value.includes(key) ||
+      (words.length > 0 ? words.every((word) => `${name} ${symbol ?? ""}`.toLowerCase().includes(word)) : all || usual),
+  );
   return (
     <Group value={value} onChange={onChange} isInvalid={Boolean(error)}>
       <FieldLabel>{label}</FieldLabel>
       {hint && <Hint slot="description">{hint}</Hint>}
       <Row>
-        {options.map((option) => (
+        {shown.map((option) => (
           <Choice key={option.key} value={option.key}>
             {({ isSelected }) => (
               <>
@@ -76,6 +97,15 @@ export function Choices({ label, hint, options, value, onChange, error }: Props)
           </Choice>
         ))}
       </Row>
+      <Row>
+        <Find aria-label={`Find in ${label.toLowerCase()}`} value={wanted} onChange={setWanted} maxLength={60}>
+          <Input placeholder="Find" />
+        </Find>
+        <TextButton onPress={() => setAll(!all)}>
+          {all ? "Show the usual ones" : `Show all ${options.length}`}
+        </TextButton>
+      </Row>
+      {words.length > 0 && shown.length === value.length && <Small role="status">None of that name.</Small>}
       {error && <Wrong>{error}</Wrong>}
     </Group>
   );

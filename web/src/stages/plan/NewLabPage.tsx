@@ -90,10 +90,11 @@ export function NewLabPage() {
             </Row>
             <Choices
               label="Plates"
-              options={materials.data.electrodes.map(({ key, symbol, name, table_v }) => ({
+              options={materials.data.electrodes.map(({ key, symbol, name, table_v, usual }) => ({
                 key,
                 name,
                 symbol,
+                usual,
                 detail: table_v === null ? "not listed" : number(table_v, 2, true),
               }))}
               value={plates}
@@ -103,9 +104,10 @@ export function NewLabPage() {
             <Choices
               label="Liquids"
               hint="The range is the pH."
-              options={materials.data.electrolytes.map(({ key, name, ph_low, ph_high }) => ({
+              options={materials.data.electrolytes.map(({ key, name, ph_low, ph_high, usual }) => ({
                 key,
                 name,
+                usual,
                 detail: `${number(ph_low, 1)}–${number(ph_high, 1)}`,
               }))}
               value={liquids}
