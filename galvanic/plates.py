@@ -21,7 +21,7 @@ from galvanic.kinetics import Parameter, forms, surfaces
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
-MOST_DISSOLUTIONS = 2
+MOST_DISSOLUTIONS = 3
 CHLORIDE_ACTIVITY = 0.68  # of 0.1 to 0.6 mol/L sodium or potassium chloride, 0.65 to 0.77: CRC Handbook, from memory
 LEAST_CHLORIDE = 1e-7
 

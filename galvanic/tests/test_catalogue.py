@@ -38,6 +38,7 @@ class Tables(unittest.TestCase):
             "stands twice": GOOD + GOOD.split('edition = "x"')[1],
             "unknown keys": GOOD + "volts = 3\n",
             "electrons is missing": GOOD.replace("electrons = 1\n", ""),
+            "e_v is missing": GOOD.replace("e_v =", "e ="),  # a number without its unit in the name
             "edition is missing": GOOD.replace('edition = "x"', ""),
             "u must be": GOOD.replace("0.001", "-1"),
         }.items():

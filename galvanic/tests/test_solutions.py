@@ -81,6 +81,12 @@ class WeakAcids(unittest.TestCase):
                 self.assertAlmostEqual(found, ph, delta=0.05)  # minteq pairs sodium with citrate and has its own Davies
                 self.assertAlmostEqual(own_strength, strength, delta=0.1 * strength + 1e-4)
 
+    def test_acid_constants_agree_with_phreeqcs_table(self):
+        # minteq.v4.dat (phreeqc): log K of H(Citrate), H2(Citrate), H3(Citrate) 6.396, 11.157, 14.285; H(Acetate) 4.757.
+        self.assertEqual(acids()["acetic"].pka, (4.757,))
+        for own, steps in zip(acids()["citric"].pka, (14.285 - 11.157, 11.157 - 6.396, 6.396), strict=True):
+            self.assertAlmostEqual(own, steps, places=2)
+
     def test_handbook_ph_of_common_acids(self):
         # 0.1 mol/L acetic 2.88, citric 2.08, oxalic 1.28 to 1.3, phosphoric 1.63, lactic 2.44: textbook values, from memory.
         for acid, ph in {"acetic": 2.88, "citric": 2.08, "oxalic": 1.29, "phosphoric": 1.63, "lactic": 2.44}.items():
