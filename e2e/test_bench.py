@@ -106,6 +106,17 @@ class Bench(BrowserTestCase):
         keys.press("ArrowRight")
         expect(page.get_by_text("cell 2 of 3")).to_be_visible()
 
+    def test_a_number_typed_but_not_recorded_survives_a_reload_and_a_look_at_another_cell(self):
+        page = self.bench()
+        page.get_by_role("textbox", name="Reading in").fill("0.9")
+        page.get_by_role("button", name="The next cell").click()
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value("")
+        page.get_by_role("button", name="The cell before").click()
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.9")
+        page.reload()
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.9")
+        self.assertEqual(self.kept(), [])
+
     def test_a_lab_closed_meanwhile_refuses_and_the_number_comes_back(self):
         page = self.bench()
         close_lab(actor=self.ada, lab_id=self.lab.id)

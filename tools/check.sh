@@ -52,6 +52,14 @@ run_checks_and_tests() {
   return "$ok"
 }
 
+run_benches() {
+  start_database test-postgres
+  make_database pipette
+  python bench/accuracy.py
+  python bench/rest.py
+  python bench/answers.py
+}
+
 take_shots() {
   start_database test-postgres
   tools/local-postgres psql -Xqc "DROP DATABASE IF EXISTS pipette_shots WITH (FORCE)"

@@ -120,10 +120,8 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
 
 def latest(groups: list[GroupBoard]) -> list[JustIn]:
     """The newest entries of the room, newest first."""
-    entries = [
-        JustIn(id=r.id, group=g.name, cell=c.short, electrolyte=c.electrolyte, nth=nth, reading=r)
-        for g in groups
-        for c in g.cells
-        for nth, r in enumerate(c.readings, start=1)
+    entries = [(r, nth, c, g) for g in groups for c in g.cells for nth, r in enumerate(c.readings, start=1)]
+    newest = sorted(entries, key=lambda entry: entry[0].received_at, reverse=True)[:JUST_IN]
+    return [
+        JustIn(id=r.id, group=g.name, cell=c.short, electrolyte=c.electrolyte, nth=nth, reading=r) for r, nth, c, g in newest
     ]
-    return sorted(entries, key=lambda entry: entry.reading.received_at, reverse=True)[:JUST_IN]

@@ -6,13 +6,12 @@ import datetime
 import uuid
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import AwareDatetime, StringConstraints
+from pydantic import AwareDatetime, BaseModel, StringConstraints
 
 from server.labs.schemas import Key, PlannedCellOut
 
 
-class ReadingIn(Schema):
+class ReadingIn(BaseModel):
     """One entry as typed; `corrects` and `reason` go together."""
 
     id: uuid.UUID
@@ -26,7 +25,7 @@ class ReadingIn(Schema):
     reason: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
-class ReadingOut(Schema):
+class ReadingOut(BaseModel):
     """A reading as kept. `signed_v` has red on the positive plate; `corrected_by` is the entry that replaced it."""
 
     id: uuid.UUID
@@ -56,7 +55,7 @@ class BenchCell(CellWithReadings):
     cautions: list[str]
 
 
-class BenchOut(Schema):
+class BenchOut(BaseModel):
     """A group's own bench."""
 
     group: str
@@ -67,7 +66,7 @@ class BenchOut(Schema):
     cells: list[BenchCell]
 
 
-class GroupBoard(Schema):
+class GroupBoard(BaseModel):
     """One group on the board."""
 
     id: uuid.UUID
@@ -76,7 +75,7 @@ class GroupBoard(Schema):
     cells: list[CellWithReadings]
 
 
-class JustIn(Schema):
+class JustIn(BaseModel):
     """One of the latest readings; `nth` counts the entries of its cell."""
 
     id: uuid.UUID
@@ -87,7 +86,7 @@ class JustIn(Schema):
     reading: ReadingOut
 
 
-class BoardOut(Schema):
+class BoardOut(BaseModel):
     """The room."""
 
     id: uuid.UUID

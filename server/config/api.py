@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from django.db import connection
 from django.http import HttpRequest
-from ninja import NinjaAPI, Schema
+from ninja import NinjaAPI
+from pydantic import BaseModel
 
 from galvanic.catalogue import edition
 from server.bench.api import router as bench
@@ -18,7 +19,7 @@ api = NinjaAPI(title="Pipette", version="1", docs_url=None, openapi_url=None, ur
 errors.install(api)
 
 
-class Health(Schema):
+class Health(BaseModel):
     """What a monitor asks for."""
 
     database: str

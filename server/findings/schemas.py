@@ -6,19 +6,18 @@ import datetime
 import uuid
 from typing import Annotated
 
-from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from server.labs.schemas import NoteOut
 
 
-class Held(Schema):
+class Held(BaseModel):
     """Which electrode to hold at its table value: `electrolyte:electrode`, once for each electrolyte."""
 
     anchor: Annotated[list[Annotated[str, StringConstraints(max_length=130)]], Field(max_length=20)] = []
 
 
-class GroupMean(Schema):
+class GroupMean(BaseModel):
     """One group's mean for a cell, red on the positive plate."""
 
     group: str
@@ -27,7 +26,7 @@ class GroupMean(Schema):
     n: int
 
 
-class CellRow(Schema):
+class CellRow(BaseModel):
     """One cell beside the table; the interval is 95 %, between groups, None with one group."""
 
     short: str
@@ -43,7 +42,7 @@ class CellRow(Schema):
     groups: list[GroupMean]
 
 
-class RungOut(Schema):
+class RungOut(BaseModel):
     """One electrode on both stems."""
 
     electrode: str
@@ -52,7 +51,7 @@ class RungOut(Schema):
     u_v: float
 
 
-class SwapOut(Schema):
+class SwapOut(BaseModel):
     """Two electrodes found in the other order."""
 
     upper: str
@@ -61,7 +60,7 @@ class SwapOut(Schema):
     u_v: float
 
 
-class ElectrolyteResultOut(Schema):
+class ElectrolyteResultOut(BaseModel):
     """One electrolyte's result."""
 
     electrolyte: str
@@ -76,7 +75,7 @@ class ElectrolyteResultOut(Schema):
     notes: list[NoteOut]
 
 
-class CompareOut(Schema):
+class CompareOut(BaseModel):
     """A class's result."""
 
     id: uuid.UUID

@@ -6,15 +6,14 @@ import datetime
 import uuid
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import BaseModel, Field, StringConstraints
 
 from server.labs.policy import Stage
 
 Key = Annotated[str, StringConstraints(max_length=60)]
 
 
-class ElectrodeOut(Schema):
+class ElectrodeOut(BaseModel):
     """An electrode of the catalogue; `table_v` in V against hydrogen, None for an inert plate."""
 
     key: str
@@ -27,7 +26,7 @@ class ElectrodeOut(Schema):
     cautions: list[str]
 
 
-class ElectrolyteOut(Schema):
+class ElectrolyteOut(BaseModel):
     """An electrolyte of the catalogue, pH as a range."""
 
     key: str
@@ -39,7 +38,7 @@ class ElectrolyteOut(Schema):
     cautions: list[str]
 
 
-class MaterialsOut(Schema):
+class MaterialsOut(BaseModel):
     """The catalogue."""
 
     edition: str
@@ -47,7 +46,7 @@ class MaterialsOut(Schema):
     electrolytes: list[ElectrolyteOut]
 
 
-class LabIn(Schema):
+class LabIn(BaseModel):
     """What a teacher chooses for a lab."""
 
     title: Annotated[str, StringConstraints(min_length=1, max_length=120)]
@@ -58,7 +57,7 @@ class LabIn(Schema):
     groups: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=60)]
 
 
-class LabLine(Schema):
+class LabLine(BaseModel):
     """A lab in the list of labs."""
 
     id: uuid.UUID
@@ -72,7 +71,7 @@ class LabLine(Schema):
     reading_count: int
 
 
-class PlannedCellOut(Schema):
+class PlannedCellOut(BaseModel):
     """A cell on a group's list."""
 
     id: uuid.UUID
@@ -83,7 +82,7 @@ class PlannedCellOut(Schema):
     shared: bool
 
 
-class GroupPlan(Schema):
+class GroupPlan(BaseModel):
     """A group with its PIN and its cells, in order."""
 
     id: uuid.UUID
@@ -92,7 +91,7 @@ class GroupPlan(Schema):
     cells: list[PlannedCellOut]
 
 
-class NoteOut(Schema):
+class NoteOut(BaseModel):
     """A margin note."""
 
     code: str
@@ -113,7 +112,7 @@ class LabOut(LabLine):
     cautions: list[str]
 
 
-class PreviewCell(Schema):
+class PreviewCell(BaseModel):
     """A cell of a plan that is not kept yet."""
 
     short: str
@@ -121,7 +120,7 @@ class PreviewCell(Schema):
     shared: bool
 
 
-class PreviewOut(Schema):
+class PreviewOut(BaseModel):
     """How a plan would be shared out, before it is kept."""
 
     hands: list[list[PreviewCell]]

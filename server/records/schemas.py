@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import uuid
 
-from ninja import Schema
+from pydantic import BaseModel
 
 
-class Imported(Schema):
+class Imported(BaseModel):
     """The lab that was made and how many readings it holds."""
 
     id: uuid.UUID

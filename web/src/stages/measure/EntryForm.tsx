@@ -6,6 +6,7 @@ import { Button, Key, MainButton, TextButton } from "../../ui/Button";
 import { TextField as Line } from "../../ui/fields";
 import { Row, Soft } from "../../ui/layout";
 import { colour, font, phone } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
 import { type Outbox, newId } from "./useOutbox";
 
 const Entry = styled(Form)`
@@ -91,7 +92,7 @@ type Props = {
 
 /** One big entry. The text goes as typed; the server's core reads it. What it cannot read comes back into the field. */
 export function EntryForm({ cellId, red, black, target, open, enough, outbox, swap, finished }: Props) {
-  const [text, setText] = useState("");
+  const [text, setText] = useKept(`entry:${cellId}:${target?.id ?? ""}`, "");
   const [unit, setUnit] = useState<"V" | "mV">("V");
   const [reason, setReason] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);

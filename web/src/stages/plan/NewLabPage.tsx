@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo, useState } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useNavigate } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useCreateLab, useMaterials, usePreview } from "../../api/queries";
@@ -11,20 +11,18 @@ import { TextField } from "../../ui/fields";
 import { Column, Columns, Form, Row, Soft } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { useKept } from "../../ui/useKept";
 import { Lanes } from "./Lanes";
 import { useNames } from "./useNames";
 
 const EIGHT_BENCHES = Array.from({ length: 8 }, (_, index) => `Bench ${index + 1}`).join("\n");
 
+type Typed = { title: string; date: string; minutes: string; plates: string[]; liquids: string[]; names: string };
+
+const empty = (): Typed => ({ title: "", date: today(), minutes: "60", plates: [], liquids: [], names: EIGHT_BENCHES });
+
 /** The plan as typed; null while a number is not one yet. */
-function planOf(typed: {
-  title: string;
-  date: string;
-  minutes: string;
-  plates: string[];
-  liquids: string[];
-  names: string;
-}): Schemas["LabIn"] | null {
+function planOf(typed: Typed): Schemas["LabIn"] | null {
   const minutes = Number(typed.minutes);
   if (!Number.isInteger(minutes) || !typed.date) return null;
   return {
@@ -41,16 +39,10 @@ function planOf(typed: {
 export function NewLabPage() {
   const materials = useMaterials();
   const names = useNames();
-  const [title, setTitle] = useState("");
-  const [date, setDate] = useState(today);
-  const [minutes, setMinutes] = useState("60");
-  const [plates, setPlates] = useState<string[]>([]);
-  const [liquids, setLiquids] = useState<string[]>([]);
-  const [groupNames, setGroupNames] = useState(EIGHT_BENCHES);
-  const plan = useMemo(
-    () => planOf({ title, date, minutes, plates, liquids, names: groupNames }),
-    [title, date, minutes, plates, liquids, groupNames],
-  );
+  const [typed, setTyped, forget] = useKept("new-lab", empty);
+  const { title, date, minutes, plates, liquids, names: groupNames } = typed;
+  const set = (change: Partial<Typed>) => setTyped((before) => ({ ...before, ...change }));
+  const plan = useMemo(() => planOf(typed), [typed]);
   const complete = plan !== null && plates.length >= 2 && liquids.length >= 1 && plan.groups.length >= 1;
   const preview = usePreview(useDeferredValue(complete ? { ...(plan as Schemas["LabIn"]), title: "Preview" } : null));
   const create = useCreateLab();
@@ -73,16 +65,25 @@ export function NewLabPage() {
           <Form
             onSubmit={(event) => {
               event.preventDefault();
-              if (plan) create.mutate({ ...plan, title }, { onSuccess: (lab) => navigate(`/labs/${lab.id}/plan`) });
+              if (plan)
+                create.mutate(
+                  { ...plan, title },
+                  {
+                    onSuccess: (lab) => {
+                      navigate(`/labs/${lab.id}/plan`);
+                      setTimeout(forget);
+                    },
+                  },
+                );
             }}
           >
-            <TextField label="Title" value={title} onChange={setTitle} isRequired maxLength={120} />
+            <TextField label="Title" value={title} onChange={(title) => set({ title })} isRequired maxLength={120} />
             <Row>
-              <TextField label="Date" type="date" value={date} onChange={setDate} isRequired />
+              <TextField label="Date" type="date" value={date} onChange={(date) => set({ date })} isRequired />
               <TextField
                 label="Minutes"
                 value={minutes}
-                onChange={setMinutes}
+                onChange={(minutes) => set({ minutes })}
                 inputMode="numeric"
                 isRequired
                 maxLength={3}
@@ -98,7 +99,7 @@ export function NewLabPage() {
                 detail: table_v === null ? "not listed" : number(table_v, 2, true),
               }))}
               value={plates}
-              onChange={setPlates}
+              onChange={(plates) => set({ plates })}
               hint="The number is the table’s, in volts against hydrogen."
             />
             <Choices
@@ -111,13 +112,13 @@ export function NewLabPage() {
                 detail: `${number(ph_low, 1)}–${number(ph_high, 1)}`,
               }))}
               value={liquids}
-              onChange={setLiquids}
+              onChange={(liquids) => set({ liquids })}
             />
             <TextField
               label="Groups, one name a line"
               hint="Bench names only. Nothing personal is kept."
               value={groupNames}
-              onChange={setGroupNames}
+              onChange={(names) => set({ names })}
               rows={8}
             />
             <ProblemNote problem={create.error ?? refused} />

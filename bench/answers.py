@@ -1,0 +1,81 @@
+"""How long the server takes to answer with a class of 12 groups: `./pipette bench`. Target: every answer under 100 ms.
+
+Runs on a test database of its own, through Django's test client: the time of the server's work without the network.
+"""
+
+from __future__ import annotations
+
+import os
+import statistics
+import sys
+import time
+import uuid
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
+os.environ["PIPETTE_LOG"] = "plain"
+
+import django
+
+django.setup()
+
+from django.test.runner import DiscoverRunner  # noqa: E402
+
+from server.tests.support import as_group, as_teacher, lab_of, record, send, teacher  # noqa: E402
+
+PLATES = ["magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite"]
+LIQUIDS = ["rhubarb-juice", "kelp-brine", "soda-water", "beet-brine", "kcl-0.10"]
+ROUNDS = 30
+
+
+def timed(what: str, job: Callable[[], Any]) -> None:
+    """Median and slowest of some rounds."""
+    assert job().status_code == 200, what
+    times = []
+    for _ in range(ROUNDS):
+        start = time.perf_counter()
+        job()
+        times.append((time.perf_counter() - start) * 1000)
+    sys.stdout.write(f"{statistics.median(times):8.1f} ms median {max(times):8.1f} ms slowest  {what}\n")
+
+
+def main() -> None:
+    """12 groups, 8 cells each, three readings a cell."""
+    import logging
+
+    logging.getLogger("pipette").setLevel(logging.CRITICAL)
+    runner = DiscoverRunner(verbosity=0, interactive=False)
+    runner.setup_test_environment()
+    databases = runner.setup_databases()
+    try:
+        ada = teacher("ada")
+        names = [f"Group {i + 1}" for i in range(12)]
+        lab = lab_of(ada, names, minutes=64, electrodes=PLATES, electrolytes=LIQUIDS)
+        cells = [cell for group in lab.groups.prefetch_related("cells") for cell in group.cells.all()]
+        for number, cell in enumerate(cells):
+            for nth in range(3):
+                record(cell, f"{0.4 + (number % 13) * 0.05 + nth * 0.002:.3f}")
+        client, device = as_teacher(ada), as_group(lab.groups.first())
+        own = cells[0]
+        plan = {"title": "x", "date": str(date(2026, 5, 4)), "minutes": 64, "groups": names}
+        plan |= {"electrodes": PLATES, "electrolytes": LIQUIDS}
+        sys.stdout.write(f"{len(cells)} cells, {3 * len(cells)} readings\n")
+        timed("list of labs", lambda: client.get("/api/labs"))
+        timed("one lab", lambda: client.get(f"/api/labs/{lab.id}"))
+        timed("preview of a plan", lambda: send(client, "/labs/preview", plan))
+        timed("board", lambda: client.get(f"/api/labs/{lab.id}/board"))
+        timed("compare", lambda: client.get(f"/api/labs/{lab.id}/compare"))
+        timed("bench of a group", lambda: device.get("/api/bench"))
+        entry = {"cell_id": str(own.id), "red": own.positive, "black": own.negative, "text": "0.94", "unit": "V"}
+        timed("record a reading", lambda: send(device, "/bench/readings", {**entry, "id": str(uuid.uuid4())}))
+    finally:
+        runner.teardown_databases(databases)
+        runner.teardown_test_environment()
+
+
+if __name__ == "__main__":
+    main()
