@@ -3,7 +3,7 @@
 For each plate, in this fixed order:
 
 1. trace ions: Nernst, from 1 mol/L to the level that the plate's own corrosion keeps up at its surface;
-2. complexing: the same with the ions bound by chloride or fruit acids;
+2. complexing: the same with the ions bound by chloride, hydroxide or fruit acids, whichever lies lowest;
 3. other reactions: from that equilibrium to the rest potential of a bare plate, where oxygen, hydrogen and the metal's own
    reluctance decide together;
 4. film: what the plate's skin adds.
@@ -21,10 +21,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from galvanic.accounts import PLATE_U_V
 from galvanic.catalogue import electrodes, half_reactions
 from galvanic.cells import Cell
 from galvanic.constants import FARADAY_C_PER_MOL
-from galvanic.kinetics import surfaces
+from galvanic.kinetics import Dissolution, surfaces
 from galvanic.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, drawer, liquids_of, pairing_of, plates_of
 from galvanic.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.rest import D_ION, NERNST_V, dissolution, settle
@@ -32,6 +33,8 @@ from galvanic.rest import D_ION, NERNST_V, dissolution, settle
 METER_OHM = 1e7
 MOST_IONS = 5.0  # mol/L, about where salts of these metals are saturated
 PROBE_A_PER_M2 = 1e-4
+LEAST_A_PER_M2 = 1e-12
+FILM_U_V = 0.08  # films differ from plate to plate by more than bare metal
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,55 +68,70 @@ class Gap:
 
 
 @dataclass(frozen=True, slots=True)
+class _Step:
+    code: str
+    volts_v: float
+    u_v: float
+    equation: str
+
+
+@dataclass(frozen=True, slots=True)
 class _Plate:
     start_v: float
-    steps: tuple[tuple[str, float, float, str], ...]
+    steps: tuple[_Step, ...]
     rest_v: float
 
 
+def _equilibrium(reaction: Dissolution, level: float, alpha: float, chloride: float, ph: float) -> float:
+    """Nernst potential of one anodic reaction, V: `level` mol/L of dissolved metal, of which 1/alpha is free."""
+    half = half_reactions()[reaction.couple]
+    product = 0.0 if reaction.solid else math.log10(level / alpha)
+    ligands = reaction.chloride * math.log10(chloride) + reaction.hydroxide * (ph - 14.0)
+    return half.e_v.value + NERNST_V / half.electrons * (product - ligands)
+
+
 def _plate(key: str, liquid: str) -> _Plate:
-    """A plate from its start to its rest potential; steps are code, V, uncertainty, equation."""
+    """A plate from its start to its rest potential."""
     draw = drawer(None, 1)
     p, q, x = plates_of([key], draw), liquids_of([liquid], None, 1, draw), pairing_of([key], [liquid])
-    rest_v = float(settle(p, q, x)[0, 0, 0])
+    rest_v, ph = float(settle(p, q, x)[0, 0, 0]), float(q.ph[0, 0, 0])
     electrode = electrodes()[key]
-    ph = float(q.ph[0, 0, 0])
     if electrode.couple is None:
         start = -NERNST_V * ph
         equation = f"rest potential {rest_v:+.3f} V against −0.0592 × pH {ph:.2f} = {start:+.3f} V"
-        return _Plate(start, (("other", rest_v - start, 0.06, equation),), rest_v)
+        return _Plate(start, (_Step("other", rest_v - start, PLATE_U_V, equation),), rest_v)
+    reactions = surfaces()[electrode.surface].dissolution
+    main = next(slot for slot, reaction in enumerate(reactions) if reaction.couple == electrode.couple)
     half = half_reactions()[electrode.couple]
-    start = half.e_v.value
-    current = max(float(dissolution(np.full((1, 1, 1), rest_v), p, q, x)[0, 0, 0]), 1e-12)
-    ion = electrode.couple.split("/")[0]
-    slots = [s for s, d in enumerate(surfaces()[electrode.surface].dissolution) if d.couple == electrode.couple]
-    bulk = float(x.bulk[0, 0, 0, slots[0]]) if slots else 0.0
-    alpha = float(x.alpha[0, 0, 0, slots[0]]) if slots else 1.0
+    per_decade, start = NERNST_V / half.electrons, half.e_v.value
+    bulk, alpha = (float(of[0, 0, 0, main]) for of in (x.bulk, x.alpha))
+    current = max(float(dissolution(np.full((1, 1, 1), rest_v), p, q, x)[0, 0, 0]), LEAST_A_PER_M2)
     built = current * float(q.layer_m[0, 0, 0]) / (half.electrons * FARADAY_C_PER_MOL * D_ION) * 1e-3
     level = min(bulk + built, MOST_IONS)
-    per_decade = NERNST_V / half.electrons
-    traces = per_decade * math.log10(level)
-    bound = -per_decade * math.log10(alpha) if alpha > 1.0 else 0.0
-    bare = float(settle(replace(p, filmed=np.zeros_like(p.filmed)), q, x)[0, 0, 0])
-    equilibrium = start + traces + bound
-    how_bound = f"−{per_decade:.4f} × log {alpha:.3g}"
-    if electrode.surface in ("copper", "brass", "silver"):
-        chloride = CHLORIDE_ACTIVITY * max(float(q.chloride[0, 0, 0]), LEAST_CHLORIDE)
-        if electrode.surface == "silver":
-            by_chloride = half_reactions()["AgCl/Ag"].e_v.value - NERNST_V * math.log10(chloride)
-        else:
-            complex_v = half_reactions()["CuCl2-/Cu"].e_v.value
-            by_chloride = complex_v + NERNST_V * (math.log10(min(2.0 * level, MOST_IONS)) - 2.0 * math.log10(chloride))
-        if by_chloride < equilibrium:
-            how_bound = f"chloride at activity {chloride:.2g} binds the ions down to {by_chloride:+.3f} V"
-            bound, equilibrium = by_chloride - start - traces, by_chloride
-    steps = (
-        ("traces", traces, per_decade * 0.5, f"{per_decade:.4f} × log {level:.1e} ({ion} at the surface, mol/L)"),
-        ("complexing", bound, 0.3 * per_decade if bound else 0.0, how_bound),
-        ("other", bare - equilibrium, 0.06, f"bare plate rests at {bare:+.3f} V, its equilibrium is {equilibrium:+.3f} V"),
-        ("film", rest_v - bare, 0.08 if rest_v != bare else 0.0, f"with its film {rest_v:+.3f} V, bare {bare:+.3f} V"),
+    free_v = start + per_decade * math.log10(level)
+    chloride = CHLORIDE_ACTIVITY * max(float(q.chloride[0, 0, 0]), LEAST_CHLORIDE)
+    bound_v, by = min(
+        (_equilibrium(reaction, level, alpha if slot == main else 1.0, chloride, ph), reaction.couple)
+        for slot, reaction in enumerate(reactions)
     )
-    return _Plate(start, steps, rest_v)
+    bound_v = min(bound_v, free_v)
+    bare_v = float(settle(replace(p, filmed=np.zeros_like(p.filmed)), q, x)[0, 0, 0])
+    ion = electrode.couple.split("/")[0]
+    by_level = f"{per_decade:.4f} × log {level:.1e} ({ion} at the surface, mol/L)"
+    by_binding = f"−{per_decade:.4f} × log {alpha:.3g} (all over free ions)"
+    if by != electrode.couple:
+        by_binding = f"as {by}: {bound_v:+.3f} V"
+    by_others = f"bare plate rests at {bare_v:+.3f} V, its equilibrium is {bound_v:+.3f} V"
+    return _Plate(
+        start,
+        (
+            _Step("traces", free_v - start, 0.5 * per_decade, by_level),
+            _Step("complexing", bound_v - free_v, 0.3 * per_decade, by_binding),
+            _Step("other", bare_v - bound_v, PLATE_U_V, by_others),
+            _Step("film", rest_v - bare_v, FILM_U_V, f"with its film {rest_v:+.3f} V, bare {bare_v:+.3f} V"),
+        ),
+        rest_v,
+    )
 
 
 NAMES = {
@@ -144,10 +162,11 @@ def explain(
     lower, upper = _plate(cell.negative, low_side), _plate(cell.positive, high_side)
     causes: list[Cause] = []
     for found, key, sign in ((upper, cell.positive, 1.0), (lower, cell.negative, -1.0)):
-        for code, volts_v, u_v, equation in found.steps:
-            title, test = NAMES[code]
-            if volts_v != 0.0:
-                causes.append(Cause(code, key, title.format(electrodes()[key].name), sign * volts_v, u_v, equation, test))
+        for step in found.steps:
+            title, test = NAMES[step.code]
+            if step.volts_v != 0.0:
+                name = title.format(electrodes()[key].name)
+                causes.append(Cause(step.code, key, name, sign * step.volts_v, step.u_v, step.equation, test))
     open_v = upper.rest_v - lower.rest_v
     internal = _internal_ohm(LoadedCell(cell, geometry))
     loading = open_v * (meter_ohm / (meter_ohm + internal) - 1.0)
