@@ -87,7 +87,7 @@ export function LabsPage() {
         <>
           <strong>{who.data?.teacher}</strong>
           <small>
-            <TextButton onPress={() => signOut.mutate(undefined, { onSuccess: () => navigate("/") })}>
+            <TextButton onPress={() => signOut.mutate(undefined, { onSuccess: () => navigate("/join") })}>
               Sign out
             </TextButton>
           </small>

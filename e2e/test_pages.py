@@ -1,0 +1,184 @@
+"""Every page at both sizes: reachable, readable, without a fault of accessibility, and kind when something is not there."""
+
+import re
+
+from playwright.sync_api import expect
+
+from e2e.browser import LAPTOP, PHONE
+from e2e.live import BrowserTestCase
+from server.labs.models import Lab
+from server.tests.support import cell_of, group_of, lab_of, record, teacher
+
+
+class Pages(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada)
+        for name, volts in (("Tern", ("0.95", "0.45", "0.50")), ("Knot", ("0.97", "0.44", "0.52"))):
+            for cell, text in zip(group_of(self.lab, name).cells.all(), volts, strict=True):
+                record(cell, text)
+
+    def look(self, page, path, heading):
+        page.goto(path)
+        expect(page.get_by_role("heading", name=heading).first).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        self.check_access(page)
+        width = page.evaluate("[document.documentElement.scrollWidth, window.innerWidth]")
+        self.assertLessEqual(width[0], width[1], f"{path} is wider than the screen")
+        expect(page).to_have_title(re.compile("Pipette"))
+
+    def test_all_pages_of_a_teacher_fit_and_are_accessible_at_both_sizes(self):
+        for size in (LAPTOP, PHONE):
+            page = self.device(size=size, touch=size is PHONE)
+            self.sign_in(page)
+            for path, heading in {
+                "/labs": "Your labs",
+                "/labs/new": "Plan a lab",
+                "/labs/import": "Bring in last week’s table",
+                f"/labs/{self.lab.id}/plan": "Who measures what",
+                f"/labs/{self.lab.id}/board": "The room, minute by minute",
+                f"/labs/{self.lab.id}/compare": "Where each plate sits",
+                "/nowhere": "There is no page here",
+            }.items():
+                with self.subTest(path=path, width=size["width"]):
+                    self.look(page, path, heading)
+
+    def test_pages_without_a_sign_in_fit_and_are_accessible_at_both_sizes(self):
+        for size in (LAPTOP, PHONE):
+            page = self.device(size=size, touch=size is PHONE)
+            for path, heading in {"/": "Join your lab", "/join": "Join your lab", "/sign-in": "Teachers sign in"}.items():
+                with self.subTest(path=path, width=size["width"]):
+                    self.look(page, path, heading)
+
+    def test_a_lab_without_readings_says_what_to_do_next(self):
+        empty = lab_of(self.ada, opened=False, title="Empty")
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{empty.id}/compare")
+        expect(page.get_by_role("heading", name="Nothing to compare yet")).to_be_visible()
+        page.get_by_role("link", name="To the plan").click()
+        expect(page.get_by_role("button", name="Open the bench")).to_be_visible()
+        page.goto(f"/labs/{empty.id}/board")
+        expect(page.get_by_text("Groups cannot join until you open the bench.")).to_be_visible()
+
+    def test_stages_that_are_not_built_are_named_and_are_no_links(self):
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{self.lab.id}/compare")
+        stages = page.get_by_role("navigation", name="Stages of this lab")
+        for name in ("Predict", "Explain", "Power"):
+            expect(stages.get_by_text(name)).to_be_visible()
+            expect(stages.get_by_role("link", name=name)).to_have_count(0)
+        for name in ("Plan", "Measure", "Compare"):
+            expect(stages.get_by_role("link", name=name)).to_be_visible()
+        expect(stages.get_by_role("link", name="Compare")).to_have_attribute("aria-current", "page")
+
+    def test_closing_and_opening_the_bench(self):
+        page, device = self.device(), self.device()
+        self.sign_in(page)
+        self.join(device, self.lab.join_code, group_of(self.lab).pin)
+        page.goto(f"/labs/{self.lab.id}/board")
+        page.get_by_role("button", name="Close the bench").click()
+        expect(page.get_by_role("button", name="Open the bench again")).to_be_visible()
+        self.assertEqual(Lab.objects.get().state, "closed")
+        device.reload()
+        expect(device.get_by_text("The lab is closed")).to_be_visible()
+        expect(device.get_by_role("textbox", name="Reading in")).to_be_disabled()
+        page.get_by_role("button", name="Open the bench again").click()
+        expect(page.get_by_role("button", name="Close the bench")).to_be_visible()
+        device.reload()
+        expect(device.get_by_role("textbox", name="Reading in")).to_be_enabled()
+
+    def test_signing_out_and_leaving(self):
+        page = self.device()
+        self.sign_in(page)
+        page.get_by_role("button", name="Sign out").click()
+        expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
+        page.goto("/labs")
+        expect(page.get_by_role("heading", name="Teachers sign in")).to_be_visible()
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        page.get_by_role("button", name="Leave").click()
+        expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
+        page.goto("/bench")
+        expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
+
+    def test_a_wrong_pin_is_said_and_what_was_typed_stays(self):
+        page = self.device()
+        page.goto("/join")
+        page.get_by_label("Code").fill(self.lab.join_code)
+        page.get_by_label("PIN of your group").fill("0000")
+        page.get_by_role("button", name="Join").click()
+        expect(page.get_by_role("alert")).to_contain_text("No open lab has that code and PIN")
+        expect(page.get_by_label("Code")).to_have_value(self.lab.join_code)
+
+    def test_every_chart_has_a_sentence_and_a_table_behind_it(self):
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{self.lab.id}/compare")
+        expect(page.get_by_role("img", name=re.compile("Two upright scales in volts.*copper table \\+0.34"))).to_be_visible()
+        expect(page.get_by_role("img", name=re.compile("3 cells, class mean beside table difference"))).to_be_visible()
+        page.get_by_role("button", name="Numbers of both stems").press("Enter")
+        expect(page.get_by_role("table").get_by_role("row")).to_have_count(4)
+
+    def test_a_plan_in_the_making_outlives_a_reload_and_materials_are_found_by_name(self):
+        page = self.device()
+        self.sign_in(page)
+        page.get_by_role("link", name="Plan a lab").click()
+        page.get_by_label("Title").fill("Half done")
+        page.get_by_label("Find in plates").fill("silv")
+        page.locator("label").filter(has_text="silver").click()
+        page.get_by_label("Find in plates").fill("brass")
+        page.locator("label").filter(has_text="brass").click()
+        page.get_by_label("Find in plates").fill("unobtainium")
+        expect(page.get_by_text("None of that name.")).to_be_visible()
+        page.reload()
+        expect(page.get_by_label("Title")).to_have_value("Half done")
+        expect(page.get_by_role("checkbox", name=re.compile("silver"))).to_be_checked()
+        expect(page.get_by_role("checkbox", name=re.compile("brass"))).to_be_checked()
+        page.get_by_label("Minutes").fill("4")
+        page.locator("label").filter(has_text="lemon juice").first.click()
+        expect(page.get_by_role("alert")).to_contain_text("greater than or equal to 10")
+
+    def test_a_lab_is_planned_with_the_keyboard_alone(self):
+        page = self.device()
+        self.sign_in(page)
+        page.goto("/labs/new")
+        page.get_by_label("Title").focus()
+        keys = page.keyboard
+        keys.type("By keyboard")
+        for name in ("zinc", "copper", "lemon juice"):
+            page.get_by_role("checkbox", name=re.compile(rf"(^|\s){name}(\s|$)")).first.focus()
+            keys.press("Space")
+        page.get_by_role("button", name="Keep this plan").focus()
+        keys.press("Enter")
+        expect(page.get_by_role("button", name="Open the bench")).to_be_visible()
+        page.get_by_role("button", name="Open the bench").focus()
+        keys.press("Enter")
+        expect(page.get_by_role("heading", name="The room, minute by minute")).to_be_visible()
+        box = page.get_by_label(re.compile("Bench 1, Zn | Cu in lemon juice, 0 of 3"))
+        box.first.focus()
+        keys.press("Enter")
+        expect(page.get_by_text("No reading yet.")).to_be_visible()
+
+    def test_a_cell_that_is_not_there(self):
+        page = self.device()
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        page.goto("/bench/99")
+        expect(page.get_by_role("heading", name="There is no cell 99")).to_be_visible()
+        page.get_by_role("link", name="To your next cell").click()
+        expect(page.get_by_role("heading", name="Build this cell")).to_be_visible()
+
+    def test_an_absurd_reading_does_not_break_the_drawing(self):
+        cell = cell_of(group_of(self.lab))
+        for text in ("941", "-9999999", "0.000001"):
+            record(cell, text)
+        page = self.device()
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        page.goto("/bench/1")
+        expect(page.get_by_text("off scale").first).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        other = self.device()
+        self.sign_in(other)
+        other.goto(f"/labs/{self.lab.id}/compare")
+        expect(other.get_by_role("heading", name="Cells, widest gap first")).to_be_visible()

@@ -1,0 +1,75 @@
+"""The one command: what it says when it is asked for something it cannot do. Nothing here sets anything up."""
+
+import subprocess
+import unittest
+
+from django.conf import settings
+
+
+def pipette(*arguments):
+    found = subprocess.run(
+        ["bash", "pipette", *arguments], cwd=settings.BASE_DIR, capture_output=True, text=True, timeout=60, check=False
+    )
+    return found.returncode, found.stdout, found.stderr
+
+
+def sourced(script):
+    """Run a piece of shell with the command's own functions at hand."""
+    head = f'set -euo pipefail; ROOT="{settings.BASE_DIR}"; CALLED_FROM=$ROOT; command=demo; cd "$ROOT"; '
+    head += ". tools/say.sh; . tools/setup.sh; . tools/serve.sh; . tools/check.sh; "
+    found = subprocess.run(["bash", "-c", head + script], capture_output=True, text=True, timeout=60, check=False)
+    return found.returncode, found.stdout, found.stderr
+
+
+class Command(unittest.TestCase):
+    def test_help_names_every_command(self):
+        code, out, _ = pipette("help")
+        self.assertEqual(code, 0)
+        for command in ("demo", "serve", "add-teacher", "import-readings", "test", "bench", "shots", "stop", "help"):
+            self.assertIn(f"./pipette {command}", out)
+
+    def test_what_is_not_a_command_is_refused_with_the_help(self):
+        code, _, said = pipette("brew")
+        self.assertEqual(code, 1)
+        self.assertIn("there is no command “brew”", said)
+        self.assertIn("./pipette demo", said)
+
+    def test_wrong_options_are_refused_before_anything_is_set_up(self):
+        for arguments, said in [
+            (("demo", "--port", "x"), "a number from 1 to 65535"),
+            (("demo", "--port", "70000"), "a number from 1 to 65535"),
+            (("demo", "--port"), "a number from 1 to 65535"),
+            (("demo", "--colour"), "unknown option"),
+            (("serve", "--fresh"), "--fresh is for the demo only"),
+            (("import-readings",), "name the file"),
+            (("import-readings", "/nowhere/at/all.csv"), "there is no file"),
+        ]:
+            with self.subTest(arguments):
+                code, _, error = pipette(*arguments)
+                self.assertEqual(code, 1)
+                self.assertIn(said, error)
+
+    def test_a_step_that_fails_says_so_and_leaves_no_mark(self):
+        code, _, error = sourced('RUN=$(mktemp -d); step "Trying" bash -c "echo broken pipe dream; exit 3"')
+        self.assertEqual(code, 1)
+        self.assertIn("Trying failed", error)
+        self.assertIn("broken pipe dream", error)
+
+    def test_a_step_counts_as_done_only_for_the_same_input(self):
+        code, out, _ = sourced(
+            "RUN=$(mktemp -d); mark web abc; fresh web abc && echo same; fresh web abd || echo other; fresh npm abc || echo never"
+        )
+        self.assertEqual((code, out.split()), (0, ["same", "other", "never"]))
+
+    def test_a_taken_port_is_seen(self):
+        code, out, _ = sourced(
+            'python3 -c \'import socket,time; s=socket.socket(); s.bind(("127.0.0.1",0)); s.listen(); '
+            "print(s.getsockname()[1], flush=True); time.sleep(5)' >/tmp/pipette-port.$$ & "
+            "sleep 1; port=$(</tmp/pipette-port.$$); rm /tmp/pipette-port.$$; "
+            'if port_is_free "$port"; then echo free; else echo taken; fi; kill %1'
+        )
+        self.assertIn("taken", out)
+
+    def test_another_processs_number_is_not_taken_for_our_server(self):
+        code, out, _ = sourced('SERVER=$(mktemp -d); echo 1 >"$SERVER/pid"; server_pid || echo not ours')
+        self.assertEqual((code, out.strip()), (0, "not ours"))
