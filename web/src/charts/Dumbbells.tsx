@@ -6,7 +6,7 @@ import { useNames } from "../stages/plan/useNames";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { GroupTick, ReadingMark, TableMark } from "../ui/voices";
-import { steps } from "./spread";
+import { roundStep, steps } from "./spread";
 
 const ROW = 50;
 const TOP = 34;
@@ -62,7 +62,7 @@ export function Dumbbells({ result }: { result: Result }) {
   const low = Math.floor((Math.min(...values) - 0.06) * 2) / 2;
   const high = Math.ceil((Math.max(...values) + 0.06) * 2) / 2;
   const x = scaleLinear<number>({ domain: [low, high], range: [names, Math.max(names + 60, width - tail)] });
-  const step = slim || high - low > 4 ? 1 : 0.5;
+  const step = roundStep(low, high, 0.5, slim ? 4 : 8);
   const height = TOP + cells.length * ROW + 6;
   return (
     <Drawing ref={ref}>

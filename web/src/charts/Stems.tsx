@@ -6,7 +6,7 @@ import { useNames } from "../stages/plan/useNames";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { ReadingMark, TableMark } from "../ui/voices";
-import { spreadApart, steps } from "./spread";
+import { roundStep, spreadApart, steps } from "./spread";
 
 const HEIGHT = 530;
 const TOP = 44;
@@ -77,7 +77,7 @@ export function Stems({ result }: { result: Result }) {
   return (
     <Drawing ref={ref}>
       <svg height={HEIGHT} role="img" aria-label={summary(result, plate)}>
-        {steps(low, high, 0.5).map((step) => (
+        {steps(low, high, roundStep(low, high, 0.5, 12)).map((step) => (
           <line key={step} x1={left + STEM} x2={right - STEM} y1={y(step)} y2={y(step)} stroke={colour.bench} />
         ))}
         {[left, right].map((x) => (
@@ -91,7 +91,7 @@ export function Stems({ result }: { result: Result }) {
               fill={colour.white}
               stroke={colour.soft}
             />
-            {steps(low, high, 0.1).map((step) => (
+            {steps(low, high, roundStep(low, high, 0.1, 60)).map((step) => (
               <line
                 key={step}
                 x1={x === left ? x + STEM - 6 : x - STEM}
@@ -120,7 +120,7 @@ export function Stems({ result }: { result: Result }) {
             strokeWidth={moved.has(rung.electrode) ? 2.8 : 1.2}
           />
         ))}
-        {steps(low, high, 0.5).map((step) => (
+        {steps(low, high, roundStep(low, high, 0.5, 12)).map((step) => (
           <text key={step} className="step" x={(left + right) / 2} y={y(step) + 4.5} textAnchor="middle">
             {number(step, 1, true)}
           </text>

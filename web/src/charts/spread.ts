@@ -15,6 +15,16 @@ export function spreadApart(places: number[], gap: number, low: number, high: nu
   return moved;
 }
 
+/** A round step (1, 2 or 5 times a power of ten), at least `least`, that cuts a range into at most `most` parts. */
+export function roundStep(low: number, high: number, least: number, most: number): number {
+  for (let power = Math.floor(Math.log10(least)); ; power += 1) {
+    for (const digit of [1, 2, 5]) {
+      const step = digit * 10 ** power;
+      if (step > least * 0.999 && (high - low) / step <= most) return step;
+    }
+  }
+}
+
 /** Round steps across a range, ends included. */
 export function steps(low: number, high: number, step: number): number[] {
   const first = Math.ceil(low / step - 1e-9);

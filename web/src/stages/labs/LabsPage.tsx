@@ -1,4 +1,4 @@
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useLabs, useSignOut, useWho } from "../../api/queries";
@@ -78,7 +78,6 @@ export function LabsPage() {
   const labs = useLabs();
   const who = useWho();
   const signOut = useSignOut();
-  const navigate = useNavigate();
   if (!labs.data) return <Waiting title="Labs" error={labs.error} />;
   return (
     <Frame
@@ -87,9 +86,7 @@ export function LabsPage() {
         <>
           <strong>{who.data?.teacher}</strong>
           <small>
-            <TextButton onPress={() => signOut.mutate(undefined, { onSuccess: () => navigate("/join") })}>
-              Sign out
-            </TextButton>
+            <TextButton onPress={() => signOut.mutate(undefined)}>Sign out</TextButton>
           </small>
         </>
       }
