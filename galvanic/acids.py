@@ -45,7 +45,7 @@ def van_t_hoff(dh_j_per_mol: float, temperature_k: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Complex:
-    """log10 stability constants of one metal with one ligand: ML, ML2, MHL; None where it does not matter."""
+    """log10 stability constants of one metal with one ligand: ML, ML2, MHL, MH2L; None where it does not matter."""
 
     key: str
     metal: str
@@ -53,6 +53,7 @@ class Complex:
     log_beta_ml: float
     log_beta_ml2: float | None
     log_beta_mhl: float | None
+    log_beta_mh2l: float | None
     source: str
     locator: str
     checked: str
@@ -79,6 +80,7 @@ def _complex(r: Reader) -> Complex:
         r.take("log_beta_ml", number),
         r.take("log_beta_ml2", number, None),
         r.take("log_beta_mhl", number, None),
+        r.take("log_beta_mh2l", number, None),
         r.source(r.take("source", str)),
         r.take("locator", str),
         r.take("checked", str),
@@ -204,4 +206,6 @@ def complexation(metal: str, acids_mol_per_l: Mapping[str, float], chloride_mol_
             alpha += 10.0**found.log_beta_ml2 * ligand**2
         if found.log_beta_mhl is not None:
             alpha += 10.0 ** (found.log_beta_mhl - ph) * ligand
+        if found.log_beta_mh2l is not None:
+            alpha += 10.0 ** (found.log_beta_mh2l - 2.0 * ph) * ligand
     return alpha

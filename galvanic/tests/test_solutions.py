@@ -137,6 +137,12 @@ class Complexes(unittest.TestCase):
             with self.subTest(key):
                 self.assertAlmostEqual(complexes()[key].log_beta_ml, log_k + squares * davies_log10(1, 0.1), delta=0.6)
 
+    def test_protonated_copper_citrate_agrees_with_phreeqcs_table(self):
+        # minteq.v4.dat (phreeqc): CuH(Citrate) 10.87, CuH2(Citrate)+ 13.23 at zero ionic strength.
+        found = complexes()["Cu2+ citric"]
+        self.assertAlmostEqual(found.log_beta_mhl, 10.87 + 14 * davies_log10(1, 0.1), delta=0.3)
+        self.assertAlmostEqual(found.log_beta_mh2l, 13.23 + 14 * davies_log10(1, 0.1), delta=0.3)
+
     def test_complexing_grows_with_ligand_and_with_ph_and_is_one_without(self):
         self.assertEqual(complexation("Cu2+", {}, 0.0, 3.0), 1.0)
         self.assertEqual(complexation("Ag+", {"citric": 0.3}, 0.0, 3.0), 1.0)
