@@ -19,8 +19,8 @@ def standing(electrode: str) -> float:
 
 
 def negative_first(one: str, other: str) -> tuple[str, str]:
-    """Order two electrodes by the table, the negative one first; the same couple keeps the order given."""
-    return (one, other) if standing(one) <= standing(other) else (other, one)
+    """Order two electrodes by the table, the negative one first; two of the same couple by their names."""
+    return (one, other) if (standing(one), one) <= (standing(other), other) else (other, one)
 
 
 def table_difference_v(positive: str, negative: str) -> float:

@@ -85,6 +85,10 @@ class Cells(unittest.TestCase):
         cell = Cell.of("graphite", "lemon-juice", "silver")
         self.assertEqual((cell.negative, cell.positive, cell.table_v), ("silver", "graphite", None))
 
+    def test_two_plates_of_one_metal_make_one_cell_whichever_comes_first(self):
+        self.assertEqual(Cell.of("copper", "potato", "copper-coin"), Cell.of("copper-coin", "potato", "copper"))
+        self.assertEqual(Cell.of("graphite", "potato", "platinum"), Cell.of("platinum", "potato", "graphite"))
+
     def test_swapping_the_leads_flips_the_sign(self):
         cell = Cell.of("zinc", "rhubarb-juice", "copper")
         self.assertEqual(cell.as_written_v(0.94, red="copper"), 0.94)
