@@ -7,23 +7,44 @@ Davies (1962): log10 γ = −A z² (√I/(1+√I) − 0.3 I), good to about 10 %
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
 
+import numpy as np
+
+from galvanic.catalogue import Reader, read_table
 from galvanic.constants import COLDEST_K, HOTTEST_K, ROOM_K
 from galvanic.errors import OutOfRange
 
 HIGHEST_I = 0.5
 
-# Mean activity coefficients at 25 °C by molality, mol/kg. R. A. Robinson, R. H. Stokes, “Electrolyte Solutions” (1959),
-# appendix 8.10; recalled from memory, good to about 3 %.
-MEAN = {
-    "CuSO4": (
-        (0.001, 0.74), (0.005, 0.53), (0.01, 0.41), (0.05, 0.209), (0.1, 0.150), (0.2, 0.104), (0.5, 0.062), (1.0, 0.0423),
-    ),
-    "ZnSO4": (
-        (0.001, 0.734), (0.005, 0.477), (0.01, 0.387), (0.05, 0.202), (0.1, 0.150), (0.2, 0.104), (0.5, 0.063),
-        (1.0, 0.0435), (2.0, 0.0357),
-    ),
-}  # fmt: skip
+
+@dataclass(frozen=True, slots=True)
+class Salt:
+    """Mean activity coefficients at 25 °C of a salt by molality, mol/kg, rising."""
+
+    key: str
+    ion: str
+    molality: tuple[float, ...]
+    gamma: tuple[float, ...]
+    source: str
+    locator: str
+    checked: str
+
+
+def _salt(r: Reader) -> Salt:
+    molality, gamma = (tuple(float(x) for x in r.take(field, list)) for field in ("molality", "gamma"))
+    if len(molality) != len(gamma) or list(molality) != sorted(molality):
+        raise r.fail("molality must rise and have a coefficient each")
+    key, ion, source = r.take("key", str), r.take("ion", str), r.source(r.take("source", str))
+    return Salt(key, ion, molality, gamma, source, r.take("locator", str), r.take("checked", str))
+
+
+@cache
+def salts() -> Mapping[str, Salt]:
+    """Salts with measured coefficients, by formula."""
+    return read_table("activity", "salt", _salt)
 
 
 def debye_huckel_a(temperature_k: float = ROOM_K) -> float:
@@ -52,22 +73,18 @@ def mean_activity(salt: str, molality: float) -> float:
 
     These salts pair their ions, so that Davies would be about twice too high at 0.1 mol/kg.
     """
-    if salt not in MEAN:
-        raise OutOfRange(f"There is a table for {' and '.join(MEAN)} only.")
-    table = MEAN[salt]
-    if not table[0][0] <= molality <= table[-1][0]:
-        raise OutOfRange(f"The table of {salt} runs from {table[0][0]} to {table[-1][0]} mol/kg.")
-    for (m0, g0), (m1, g1) in zip(table, table[1:], strict=False):
-        if molality <= m1:
-            part = (math.log(molality) - math.log(m0)) / (math.log(m1) - math.log(m0))
-            return math.exp(math.log(g0) + part * (math.log(g1) - math.log(g0)))
-    return table[-1][1]
+    if salt not in salts():
+        raise OutOfRange(f"There is a table for {' and '.join(salts())} only.")
+    row = salts()[salt]
+    if not row.molality[0] <= molality <= row.molality[-1]:
+        raise OutOfRange(f"The table of {salt} runs from {row.molality[0]} to {row.molality[-1]} mol/kg.")
+    logs = np.interp(math.log(molality), np.log(row.molality), np.log(row.gamma))
+    return math.exp(float(logs))
 
 
 def ion_activity(ion: str, molarity: float) -> float:
     """Activity of Cu2+ or Zn2+ in its sulfate, taken as the mean coefficient times the molarity; other ions as ideal."""
-    salt = {"Cu2+": "CuSO4", "Zn2+": "ZnSO4"}.get(ion)
-    if salt is None:
+    row = next((salt for salt in salts().values() if salt.ion == ion), None)
+    if row is None:
         return molarity
-    table = MEAN[salt]
-    return molarity * mean_activity(salt, min(max(molarity, table[0][0]), table[-1][0]))
+    return molarity * mean_activity(row.key, min(max(molarity, row.molality[0]), row.molality[-1]))

@@ -10,10 +10,11 @@ from functools import cache
 
 from galvanic.catalogue import Range, Reader, Value, electrodes, electrolytes, read_table
 from galvanic.errors import BadTable, OutOfRange
+from galvanic.quantities import quantity
 
 SEVERITIES = ("caution", "warning", "refuse")
 APPLIES = ("electrode", "surface", "ion", "electrolyte", "form", "any")
-CONDUCTIVITY_PER_K = 0.02  # of the value at 25 °C, aqueous salts: CRC Handbook, from memory
+CONDUCTIVITY_PER_K = quantity("conductivity_per_k")
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +59,25 @@ class Hazard:
     severity: str
     text: str
     source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """A bottle as bought: what is in it, per cent by mass, density in kg/L."""
+
+    key: str
+    formula: str
+    mass_percent: Value
+    density_kg_per_l: Value
+
+    @property
+    def mol_per_l(self) -> float:
+        """Concentration of the bottle."""
+        return 10.0 * self.mass_percent.value * self.density_kg_per_l.value / molar_mass(self.formula)
+
+
+def _stock(r: Reader) -> Stock:
+    return Stock(r.take("key", str), r.take("formula", str), r.value("mass_percent"), r.value("density_kg_per_l"))
 
 
 def _element(r: Reader) -> Element:
@@ -113,6 +133,12 @@ def elements() -> Mapping[str, Element]:
 def conductivities() -> Mapping[str, Conductivity]:
     """Measured conductivities by solute."""
     return read_table("conductivity", "solution", _conductivity)
+
+
+@cache
+def stocks() -> Mapping[str, Stock]:
+    """Solutions as bought, by name."""
+    return read_table("stocks", "stock", _stock)
 
 
 @cache

@@ -8,35 +8,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from galvanic.constants import FARADAY_C_PER_MOL
 from galvanic.errors import OutOfRange
 from galvanic.further_tables import elements, molar_mass
-
-
-@dataclass(frozen=True, slots=True)
-class Stock:
-    """A bottle as bought: what is in it, per cent by mass, density in kg/L at 20 °C; from memory, check the label."""
-
-    formula: str
-    mass_percent: float
-    density_kg_per_l: float
-
-    @property
-    def mol_per_l(self) -> float:
-        """Concentration of the bottle."""
-        return 10.0 * self.mass_percent * self.density_kg_per_l / molar_mass(self.formula)
-
-
-# CRC Handbook, “Concentrative Properties of Aqueous Solutions”, and suppliers' labels; from memory.
-STOCKS = {
-    "hydrochloric acid, concentrated": Stock("HCl", 37.0, 1.184),
-    "sulfuric acid, concentrated": Stock("H2SO4", 96.0, 1.836),
-    "acetic acid, glacial": Stock("C2H4O2", 99.8, 1.049),
-    "vinegar, 5 %": Stock("C2H4O2", 5.0, 1.0055),
-    "sodium hydroxide, 50 %": Stock("NaOH", 50.0, 1.525),
-}
 
 
 def _above_zero(**amounts: float) -> None:

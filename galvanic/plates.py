@@ -18,11 +18,12 @@ from galvanic.acids import acids, complexation
 from galvanic.activity import ion_activity
 from galvanic.catalogue import Electrolyte, Range, electrodes, electrolytes, half_reactions
 from galvanic.kinetics import Parameter, forms, surfaces
+from galvanic.quantities import quantity
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 MOST_DISSOLUTIONS = 3
-CHLORIDE_ACTIVITY = 0.68  # of 0.1 to 0.6 mol/L sodium or potassium chloride, 0.65 to 0.77: CRC Handbook, from memory
+CHLORIDE_ACTIVITY = quantity("chloride_activity")
 LEAST_CHLORIDE = 1e-7
 
 

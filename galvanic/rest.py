@@ -23,6 +23,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from galvanic.catalogue import half_reactions
 from galvanic.constants import FARADAY_C_PER_MOL as F
 from galvanic.plates import (
     CHLORIDE_ACTIVITY,
@@ -36,24 +37,25 @@ from galvanic.plates import (
     pairing_of,
     plates_of,
 )
+from galvanic.quantities import quantity
 
 NERNST_V = 0.0591597
 LOWEST_V, HIGHEST_V = -3.2, 2.4
 STEPS = 42  # 5.6 V halved 42 times: a picovolt
 DRAWS = 96
 
-# Diffusion coefficients in m²/s and solubilities in mol/m³ at 25 °C: CRC Handbook, recalled from memory.
-D_ION, D_PROTON, D_ACID, D_OXYGEN, D_HYDROGEN, D_ASCORBATE = 7e-10, 9.3e-9, 7e-10, 2.0e-9, 4.5e-9, 6e-10
-OXYGEN_SATURATED, HYDROGEN_AT_1_BAR = 0.26, 0.78
-O2_BAR = 0.21
-HYDROGEN_SLOPE_V = 0.1183
-OXYGEN_SLOPE_V = 0.12
-OXYGEN_E0_V, PEROXIDE_E0_V, WATER_E0_V = 1.229, 0.695, -0.8277
-TRACE_PEROXIDE = 1e-7  # mol/L left over by oxygen reduction; 1e-8 to 1e-6, estimate
-# Vitamin C on carbon and noble metals: about 0.3 A/m² for 1 mol/m³ at +0.65 V and pH 2.3, 100 mV a decade (estimate from
-# voltammetry on carbon, 1e-1 to 1 A/m²).
-ASCORBATE_A_M_PER_MOL, ASCORBATE_AT_V, ASCORBATE_SLOPE_V = 0.3, 0.65, 0.10
-PIT_A_PER_M2, PIT_SLOPE_V, PIT_CHLORIDE = 1e-2, 0.03, 0.5
+# Cited in transport.toml, standard potentials in half_reactions.toml.
+D_ION, D_PROTON = quantity("diffusion_ion_m2_per_s"), quantity("diffusion_proton_m2_per_s")
+D_ACID, D_ASCORBATE = quantity("diffusion_acid_m2_per_s"), quantity("diffusion_ascorbate_m2_per_s")
+D_OXYGEN, D_HYDROGEN = quantity("diffusion_oxygen_m2_per_s"), quantity("diffusion_hydrogen_m2_per_s")
+OXYGEN_SATURATED, HYDROGEN_AT_1_BAR = quantity("oxygen_saturated_mol_per_m3"), quantity("hydrogen_at_1_bar_mol_per_m3")
+O2_BAR, TRACE_PEROXIDE = quantity("oxygen_in_air_bar"), quantity("trace_peroxide_mol_per_l")
+HYDROGEN_SLOPE_V, OXYGEN_SLOPE_V = quantity("hydrogen_slope_v"), quantity("oxygen_slope_v")
+OXYGEN_E0_V, PEROXIDE_E0_V, WATER_E0_V = (half_reactions()[key].e_v.value for key in ("O2/H2O", "O2/H2O2", "H2O/H2 OH-"))
+ASCORBATE_A_M_PER_MOL, ASCORBATE_AT_V = quantity("ascorbate_a_m_per_mol"), quantity("ascorbate_at_v")
+ASCORBATE_SLOPE_V = quantity("ascorbate_slope_v")
+PIT_A_PER_M2, PIT_SLOPE_V = quantity("pit_a_per_m2"), quantity("pit_slope_v")
+PIT_CHLORIDE = quantity("pit_chloride_mol_per_l")
 MOST_DECADES, LN10 = 40.0, 2.302585092994046
 
 

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.errors import BadTable, OutOfRange
+from galvanic.further_tables import stocks
 from galvanic.mixing import (
-    STOCKS,
     by_parts,
     for_groups,
     mass_for_molarity,
@@ -36,7 +36,7 @@ class Recipes(unittest.TestCase):
             "vinegar, 5 %": 0.84, "sodium hydroxide, 50 %": 19.1,
         }.items():  # fmt: skip
             with self.subTest(name):
-                self.assertAlmostEqual(STOCKS[name].mol_per_l / molarity, 1.0, delta=0.01)
+                self.assertAlmostEqual(stocks()[name].mol_per_l / molarity, 1.0, delta=0.01)
 
     def test_diluting_concentrated_acid(self):
         # 0.10 mol/L from 12 mol/L: 8.3 mL to 1 L, textbook.
