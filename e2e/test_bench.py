@@ -106,6 +106,20 @@ class Bench(BrowserTestCase):
         keys.press("ArrowRight")
         expect(page.get_by_text("cell 2 of 3")).to_be_visible()
 
+    def test_correcting_may_begin_before_the_answer_to_the_last_entry_is_there(self):
+        page = self.bench()
+        self.type_reading(page, "0.91")
+        expect(page.get_by_role("button", name="Correct 0.91 V")).to_be_visible()
+        held = []
+        page.route("**/api/bench/readings", lambda route: held.append(route))
+        self.type_reading(page, "0.92")
+        expect(page.get_by_text("safe on this device, not sent yet")).to_be_visible()
+        page.get_by_role("button", name="Correct 0.91 V").click()
+        for route in held:
+            route.continue_()
+        expect(page.get_by_role("button", name="Correct 0.92 V")).to_be_visible()
+        expect(page.get_by_role("button", name="wrong unit")).to_be_visible()
+
     def test_a_number_typed_but_not_recorded_survives_a_reload_and_a_look_at_another_cell(self):
         page = self.bench()
         page.get_by_role("textbox", name="Reading in").fill("0.9")

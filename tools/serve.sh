@@ -26,6 +26,7 @@ start_database() { # start_database postgres|test-postgres
   PG_RUN_DIR=$(database_folder)/$1
   export PG_RUN_DIR
   local said
+  if [[ $1 = test-postgres ]]; then export PG_FAST=1; fi # nothing in it is to be kept: no waiting for the disk
   said=$(tools/local-postgres start 2>&1) || fail "the database did not start: $said
 The data is in $PG_RUN_DIR; its log is data/server.log there. Nothing in it was changed."
   set -a

@@ -51,9 +51,11 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
     )
     lab = create_lab(actor=teacher, plan=plan)
     groups = list(lab.groups.prefetch_related("cells"))
-    for index, group in enumerate(groups):
-        group.pin = f"{FIRST_PIN + 11 * index:04d}"
-    Group.objects.bulk_update(groups, ["pin"])
+    # By way of numbers that no group is ever given, so that no two groups hold one PIN on the way.
+    for first, step in ((0, 1), (FIRST_PIN, 11)):
+        for index, group in enumerate(groups):
+            group.pin = f"{first + step * index:04d}"
+        Group.objects.bulk_update(groups, ["pin"])
     Lab.objects.filter(id=lab.id).update(simulated=True)
     if described["state"] == "draft":
         return

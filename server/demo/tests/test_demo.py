@@ -1,13 +1,15 @@
 """The demo class: complete, marked as simulated, the same every time."""
 
 from io import StringIO
+from unittest import mock
 
+import numpy as np
 from django.core.management import call_command
 from django.db.models import Count
 from django.test import TestCase
 
 from server.bench.models import Reading
-from server.demo.services import TEACHER, make_demo
+from server.demo.services import TEACHER, _make_lab, make_demo
 from server.labs.models import Lab
 from server.people.models import Group, Teacher
 from server.tests.support import as_teacher
@@ -28,6 +30,18 @@ class Demo(TestCase):
         self.assertEqual(counts["closed"], 3 * cells)
         self.assertEqual(counts["draft"], 0)
         self.assertTrue(0.4 * counts["closed"] < counts["open"] < 0.8 * counts["closed"])
+
+    def test_the_pins_are_the_same_every_time_even_where_chance_gave_them_to_another_group(self):
+        expected = [f"{1904 + 11 * i}" for i in range(8)]
+        Teacher.objects.create_user("other")
+        with mock.patch("server.labs.services.pins", return_value=expected[1:] + expected[:1]):
+            _make_lab(
+                Teacher.objects.get(username="other"),
+                {"title": "x", "days_ago": 0, "state": "draft", "done": 0},
+                np.random.default_rng(1),
+            )
+        for lab in Lab.objects.all():
+            self.assertEqual([group.pin for group in lab.groups.all()], expected)
 
     def test_every_reading_is_marked_as_simulated(self):
         self.assertEqual(set(Reading.objects.values_list("origin", flat=True)), {"simulated"})

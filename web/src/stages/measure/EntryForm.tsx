@@ -113,7 +113,8 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
         setText((now) => now || typed);
         return setWrong(refusal);
       }
-      finished();
+      // Only a correction ends correcting: meanwhile somebody may have begun to correct another entry.
+      if (target) finished();
     } catch {
       setText((now) => now || typed);
       setWrong(
