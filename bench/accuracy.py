@@ -1,7 +1,9 @@
 """How near each account comes to outside data: `python bench/accuracy.py`. Prints one row for each account and data set.
 
 Data sets: rest potentials of plates in flowing sea water (ASTM G82 / LaQue chart, middles of its ranges, from memory), and
-voltages that benches commonly read (common practice, no source, middles of the bands). Neither is used to fit anything.
+voltages that benches commonly read (common practice, no source, middles of the bands). No numerical fit was made to either,
+but several parameters were chosen inside their ranges with the practice table in view (docs/science.md): for the rest
+account it is no independent test.
 """
 
 from __future__ import annotations

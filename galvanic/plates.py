@@ -110,7 +110,7 @@ def _column(values: Sequence[Array]) -> Array:
     return np.stack(values, axis=1)[:, :, None]
 
 
-def plates_of(keys: Sequence[str], draw: Draw, e0_shift_v: float = 0.0) -> Plates:
+def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
     """Kinetics of electrodes by key of electrodes.toml."""
     found = [surfaces()[electrodes()[key].surface] for key in keys]
     zero, one = np.zeros(1), np.ones(1)
@@ -136,7 +136,7 @@ def plates_of(keys: Sequence[str], draw: Draw, e0_shift_v: float = 0.0) -> Plate
         nernst = 0.0591597 / electrons
         slope_a = np.maximum(slope_a, 1.02 * nernst)
         return Side(
-            e0_v=fixed(lambda row: half_reactions()[row.couple].e_v.value, 0.0) + e0_shift_v,
+            e0_v=fixed(lambda row: half_reactions()[row.couple].e_v.value, 0.0),
             electrons=electrons,
             i0=drawn(lambda row: row.i0_a_per_m2, 0.0),
             slope_a_v=slope_a,

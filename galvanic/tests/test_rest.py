@@ -1,4 +1,6 @@
-"""The rest-potential model against sea water, common practice, and what every bench shows. Nothing is fitted to these."""
+"""The rest-potential model against sea water, common practice, and what every bench shows.
+
+The practice table is no independent check: some values of kinetics.toml were chosen with it in view (docs/science.md)."""
 
 import csv
 import unittest
