@@ -12,6 +12,8 @@ import csv
 import sys
 from pathlib import Path
 
+import numpy as np
+
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
@@ -19,8 +21,10 @@ from galvanic.accounts import ACCOUNTS, predict, series  # noqa: E402
 from galvanic.catalogue import electrodes, electrolytes  # noqa: E402
 from galvanic.cells import Cell  # noqa: E402
 from galvanic.errors import NotEnoughData  # noqa: E402
+from galvanic.kinetics import Parameter  # noqa: E402
 from galvanic.names import find  # noqa: E402
-from galvanic.rest import rest_potentials  # noqa: E402
+from galvanic.plates import liquids_of, pairing_of, plates_of  # noqa: E402
+from galvanic.rest import rest_potentials, settle  # noqa: E402
 from galvanic.scoring import score  # noqa: E402
 
 PRACTICE = ROOT / "galvanic" / "tests" / "certified" / "practice-readings.csv"
@@ -41,6 +45,25 @@ def practice() -> tuple[list[Cell], list[tuple[float, float]]]:
         )
         bands.append((float(low), float(high)))
     return cells, bands
+
+
+def with_middles(cells: list[Cell]) -> list[float | None]:
+    """Rest-account voltages with every parameter in the middle of its plausible range, where nobody chose it."""
+
+    def middle(parameter: Parameter) -> np.ndarray:
+        return np.array([parameter.middle])
+
+    liquids = sorted({cell.electrolyte for cell in cells if electrolytes()[cell.electrolyte].negative_side is None})
+    plates = sorted({plate for cell in cells for plate in (cell.negative, cell.positive)})
+    found = settle(plates_of(plates, middle), liquids_of(liquids, None, 1, middle), pairing_of(plates, liquids))[0]
+
+    def volts(cell: Cell) -> float | None:
+        if cell.electrolyte not in liquids:
+            return None
+        column = found[:, liquids.index(cell.electrolyte)]
+        return float(column[plates.index(cell.positive)] - column[plates.index(cell.negative)])
+
+    return [volts(cell) for cell in cells]
 
 
 def main() -> None:
@@ -71,6 +94,10 @@ def main() -> None:
             continue
         signs = f"{s.signs_right}/{s.n}"
         out(ROW.format(account, "common practice, whole cells", f"{s.rms_v:.3f}", f"{s.bias_v:+.3f}", signs, s.n))
+    s = score(with_middles(cells), measured)
+    signs = f"{s.signs_right}/{s.n}"
+    out(ROW.format("rest, mid.", "common practice, whole cells", f"{s.rms_v:.3f}", f"{s.bias_v:+.3f}", signs, s.n))
+    out("  rest, mid.: every parameter in the middle of its plausible range, cells of one liquid\n")
     out("\nRest account against each band of common practice (no source), V\n")
     for cell, (low, high), p in zip(cells, bands, predictions, strict=True):
         rest = p["rest"]

@@ -27,6 +27,11 @@ class Parameter:
     checked: str | None
     logarithmic: bool
 
+    @property
+    def middle(self) -> float:
+        """The middle of the plausible range, geometric where it spreads logarithmically: what nobody chose."""
+        return math.sqrt(self.low * self.high) if self.logarithmic else 0.5 * (self.low + self.high)
+
     def draw(self, rng: np.random.Generator, n: int) -> np.ndarray[Any, np.dtype[np.float64]]:
         """n values from the range, log-normal or normal, cut off at the ends of the range."""
         z = np.clip(rng.standard_normal(n), -RANGE_SIGMAS, RANGE_SIGMAS) / RANGE_SIGMAS
