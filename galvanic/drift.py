@@ -44,7 +44,7 @@ class Drift:
 
 
 def shared_cell_drift(readings: Sequence[Shared], level: float = 0.95) -> Drift:
-    """The drift that all groups share. Raises NotEnoughData where no group read the cell at two times, or nothing is spare."""
+    """The drift that all groups share. Raises NotEnoughData with too few times to judge a drift by."""
     by_group: dict[str, list[Shared]] = {}
     for reading in readings:
         by_group.setdefault(reading.group, []).append(reading)
@@ -66,4 +66,4 @@ def shared_cell_drift(readings: Sequence[Shared], level: float = 0.95) -> Drift:
 
 def _about_mean(values: Sequence[float]) -> np.ndarray:
     found = np.asarray(values, dtype=float)
-    return found - found.mean()
+    return np.asarray(found - found.mean())
