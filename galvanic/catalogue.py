@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import tomllib
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -84,7 +86,6 @@ class Electrode:
     price: str
     synonyms: tuple[str, ...]
     prepare: str
-    cautions: tuple[str, ...]
 
     def table_v(self) -> float:
         """Standard potential of the couple, V against hydrogen at 298.15 K. Raises NoTableEntry for an inert plate."""
@@ -119,7 +120,9 @@ class Electrolyte:
     composition_source: str | None
     negative_side: str | None
     positive_side: str | None
-    cautions: tuple[str, ...]
+
+
+M = TypeVar("M", Electrode, Electrolyte)
 
 
 class Reader:
@@ -241,7 +244,6 @@ def build_electrode(r: Reader) -> Electrode:
         beneath=r.take("beneath", str, None),
         usual=r.take("usual", bool, False),
         synonyms=r.texts("synonyms"),
-        cautions=r.texts("cautions"),
         **{field: r.take(field, str) for field in ("key", "symbol", "name", "supplied", "surface", "price", "prepare")},
     )
 
@@ -255,7 +257,6 @@ def build_electrolyte(r: Reader) -> Electrolyte:
     return Electrolyte(
         usual=r.take("usual", bool, False),
         synonyms=r.texts("synonyms"),
-        cautions=r.texts("cautions"),
         ph=r.range("ph"),
         conductivity_s_per_m=r.range("conductivity_s_per_m"),
         chloride_mol_per_l=r.range("chloride_mol_per_l"),
@@ -282,15 +283,53 @@ def half_reactions() -> Mapping[str, HalfReaction]:
 
 
 @cache
-def electrodes() -> Mapping[str, Electrode]:
-    """Electrodes by key, in the order of the file."""
+def shipped_electrodes() -> Mapping[str, Electrode]:
+    """Electrodes that come with the program, by key, in the order of the file."""
     return read_table("electrodes", "electrode", build_electrode)
 
 
 @cache
-def electrolytes() -> Mapping[str, Electrolyte]:
-    """Electrolytes by key, in the order of the file."""
+def shipped_electrolytes() -> Mapping[str, Electrolyte]:
+    """Electrolytes that come with the program, by key, in the order of the file."""
     return read_table("electrolytes", "electrolyte", build_electrolyte)
+
+
+_electrodes: ContextVar[Mapping[str, Electrode] | None] = ContextVar("electrodes", default=None)
+_electrolytes: ContextVar[Mapping[str, Electrolyte] | None] = ContextVar("electrolytes", default=None)
+
+
+def electrodes() -> Mapping[str, Electrode]:
+    """Electrodes by key: those shipped, then those of the `also` around."""
+    found = _electrodes.get()
+    return shipped_electrodes() if found is None else found
+
+
+def electrolytes() -> Mapping[str, Electrolyte]:
+    """Electrolytes by key: those shipped, then those of the `also` around."""
+    found = _electrolytes.get()
+    return shipped_electrolytes() if found is None else found
+
+
+@contextmanager
+def also(own_electrodes: Iterable[Electrode], own_electrolytes: Iterable[Electrolyte]) -> Iterator[None]:
+    """Let materials of one's own stand beside the shipped ones, for what runs inside. Raises BadTable for a key in use."""
+    plates = _with_own(shipped_electrodes(), own_electrodes)
+    liquids = _with_own(shipped_electrolytes(), own_electrolytes)
+    tokens = _electrodes.set(plates), _electrolytes.set(liquids)
+    try:
+        yield
+    finally:
+        _electrodes.reset(tokens[0])
+        _electrolytes.reset(tokens[1])
+
+
+def _with_own(shipped: Mapping[str, M], own: Iterable[M]) -> Mapping[str, M]:
+    merged = dict(shipped)
+    for material in own:
+        if material.key in merged:
+            raise BadTable(f"{material.key} stands twice")
+        merged[material.key] = material
+    return MappingProxyType(merged)
 
 
 @cache

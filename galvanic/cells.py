@@ -30,17 +30,31 @@ def table_difference_v(positive: str, negative: str) -> float:
 
 @dataclass(frozen=True, slots=True, order=True)
 class Cell:
-    """A cell by keys of the catalogue, `negative` on the left as the table has it."""
+    """A cell by keys of the catalogue, `negative` on the left as the table has it.
+
+    `condition` is what else a lab varies, in its own words (“4 cm apart”); empty where nothing else is varied.
+    """
 
     negative: str
     electrolyte: str
     positive: str
+    condition: str = ""
 
     @classmethod
-    def of(cls, one: str, electrolyte: str, other: str) -> Cell:
+    def of(cls, one: str, electrolyte: str, other: str, condition: str = "") -> Cell:
         """The cell of two electrodes in any order."""
         negative, positive = negative_first(one, other)
-        return cls(negative, electrolyte, positive)
+        return cls(negative, electrolyte, positive, condition)
+
+    @property
+    def pair(self) -> tuple[str, str]:
+        """The two electrodes, negative first."""
+        return self.negative, self.positive
+
+    @property
+    def bath(self) -> tuple[str, str]:
+        """Electrolyte and condition: what all cells of one ladder have in common."""
+        return self.electrolyte, self.condition
 
     @property
     def short(self) -> str:
@@ -51,6 +65,7 @@ class Cell:
     def notation(self) -> str:
         """`Zn | rhubarb juice | Cu`."""
         middle = electrolytes()[self.electrolyte].name
+        middle = f"{middle}, {self.condition}" if self.condition else middle
         return f"{electrodes()[self.negative].symbol} | {middle} | {electrodes()[self.positive].symbol}"
 
     @property

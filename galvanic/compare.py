@@ -31,6 +31,7 @@ class ClassReading:
     electrolyte: str
     volts_v: float
     resolution_v: float
+    condition: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +91,7 @@ class ElectrolyteResult:
     """
 
     electrolyte: str
+    condition: str
     cells: tuple[CellResult, ...]
     rungs: tuple[Rung, ...]
     anchor: str | None
@@ -103,21 +105,21 @@ class ElectrolyteResult:
 
 
 def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
-    """Lay readings beside the table, one result per electrolyte in order of appearance.
+    """Lay readings beside the table, one result per electrolyte and condition in order of appearance.
 
     `anchors`: electrode to hold at its table value, by electrolyte; where absent or unusable, the middle shift is used
     (see `middle_anchor`). Readings of one material against itself are left out of the ladder.
     """
-    by_electrolyte: dict[str, list[ClassReading]] = defaultdict(list)
+    by_bath: dict[tuple[str, str], list[ClassReading]] = defaultdict(list)
     for reading in readings:
-        by_electrolyte[reading.electrolyte].append(reading)
-    return tuple(_one(name, found, (anchors or {}).get(name)) for name, found in by_electrolyte.items())
+        by_bath[reading.electrolyte, reading.condition].append(reading)
+    return tuple(_one(*bath, found, (anchors or {}).get(bath[0])) for bath, found in by_bath.items())
 
 
-def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None) -> ElectrolyteResult:
+def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wanted: str | None) -> ElectrolyteResult:
     values: dict[Cell, dict[str, list[ClassReading]]] = defaultdict(lambda: defaultdict(list))
     for reading in readings:
-        values[Cell.of(reading.black, electrolyte, reading.red)][reading.group].append(reading)
+        values[Cell.of(reading.black, electrolyte, reading.red, condition)][reading.group].append(reading)
     series = {
         (cell, group): [cell.as_written_v(r.volts_v, r.red) for r in found]
         for cell, groups in values.items()
@@ -129,7 +131,7 @@ def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None)
     cells = sorted((_cell(cell, groups, between) for cell, groups in found.items()), key=_widest_gap_first)
     differences = _differences(cells, inside)
     if not differences:
-        return ElectrolyteResult(electrolyte, tuple(cells), (), None, (), (), (), None, 0, inside, between)
+        return ElectrolyteResult(electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between)
     fitted = ladder.fit(differences)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
@@ -138,7 +140,7 @@ def _one(electrolyte: str, readings: Sequence[ClassReading], wanted: str | None)
     loose = tuple(name for part in fitted.parts[1:] for name in part) if anchor else fitted.electrodes
     swaps = found_swaps(fitted, usable)
     return ElectrolyteResult(
-        electrolyte, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between
+        electrolyte, condition, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between
     )
 
 

@@ -1,84 +1,257 @@
-"""Which group measures which cell: every group the shared cell first, the rest dealt round the room.
+"""A plan: which cells, how often, by whom, in which order. The same task gives the same plan on every machine.
 
-Cells with the shared cell's positive plate are dealt first, then neighbours on the table, then the rest, so that even a
-short period connects every electrode. Where there is room each cell goes to two groups, since a class value without a
-second group says nothing of its own scatter. When all are dealt, dealing starts again; a group never gets a cell twice.
+Every group measures the shared cell first and, where there is time for four cells, last, so that groups and drift can be
+compared. The other places go where they make the ladders sharpest (`optimal`), then to groups and into an order with few
+changes of plate and liquid (`assign`). What the teacher asked for is kept: wished counts, cells pinned to a group, plates
+there are.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from itertools import combinations, cycle, islice
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+from itertools import combinations
 
-from galvanic.cells import Cell, negative_first, standing
+import numpy as np
+
+from galvanic.assign import Hands, in_order, path_changes
+from galvanic.cells import Cell, standing
 from galvanic.errors import NotEnoughData
+from galvanic.optimal import TETHER, Counts, Demand, around, exchange, fill, lower_bound, shake
 
-MINUTES_TO_START = 6  # meter check and fetching
-MINUTES_TO_CLEAR = 8
-MINUTES_PER_CELL = 6  # clean, dip, settle, three readings, rinse: common practice, no source
-
-
-def slots(minutes: int) -> int:
-    """How many cells a group can measure in a period, at least one."""
-    return max(1, (minutes - MINUTES_TO_START - MINUTES_TO_CLEAR) // MINUTES_PER_CELL)
+PLACES_FOR_LAST = 4
+MOST_EXCHANGES = 200
+TRIES, RETRIES = 3, 2
+LOOSE = 0.5 / TETHER  # a variance above this means plates that no chain of cells connects
+SAME = 1e-6  # variances nearer than this, relatively, are the same
 
 
-def shared_cell(electrodes: Sequence[str], electrolytes: Sequence[str]) -> Cell:
-    """The cell every group measures: zinc and copper where both are there, else the middle pair, first electrolyte."""
-    if {"zinc", "copper"} <= set(electrodes):
-        return Cell("zinc", electrolytes[0], "copper")
-    ordered = sorted(electrodes, key=standing)
-    return Cell(*_around(ordered[0], electrolytes[0], ordered[len(ordered) // 2]))
+@dataclass(frozen=True)
+class Task:
+    """What a teacher asks for.
 
-
-def _around(one: str, electrolyte: str, other: str) -> tuple[str, str, str]:
-    negative, positive = negative_first(one, other)
-    return negative, electrolyte, positive
-
-
-def all_cells(electrodes: Sequence[str], electrolytes: Sequence[str]) -> tuple[Cell, ...]:
-    """Every pair in every electrolyte, in the order in which they are dealt; all electrolytes of a pair together."""
-    ordered = sorted(electrodes, key=standing)
-    hub = ordered.index(shared_cell(electrodes, electrolytes).positive)
-
-    def rank(pair: tuple[int, int]) -> tuple[int, int, int]:
-        apart = pair[1] - pair[0]
-        return (0 if hub in pair else 1 if apart == 1 else 2, apart, pair[0])
-
-    pairs = sorted(combinations(range(len(ordered)), 2), key=rank)
-    return tuple(Cell(ordered[i], liquid, ordered[j]) for i, j in pairs for liquid in electrolytes)
-
-
-def _deck(others: Sequence[Cell], groups: int, places: int, times: int) -> list[Cell]:
-    """Cells in dealing order, a round at a time; a second copy of a round is turned, so that partners change."""
-    block = list(islice(cycle(others), -(-places // times)))
-    deck: list[Cell] = []
-    for number, start in enumerate(range(0, len(block), groups)):
-        once = block[start : start + groups]
-        deck += once
-        if times == 2:
-            turn = (1 + number % (groups - 1)) % len(once)
-            deck += once[turn:] + once[:turn]
-    return deck
-
-
-def share_out(electrodes: Sequence[str], electrolytes: Sequence[str], groups: int, per_group: int) -> list[list[Cell]]:
-    """Deal cells to groups: `per_group` each at most, the shared cell first, then by electrolyte.
-
-    Raises NotEnoughData for fewer than two electrodes, no electrolyte, no group or no slot.
+    `places` is how many cells a group has time for; `repeats` how many groups should measure a cell; `against` an electrode
+    that every cell must have (None: all pairs); `wished` exact counts by cell, 0 bans it; `pinned` cells by group number;
+    `stock` how many plates there are of an electrode, absent where there are enough.
     """
-    if len(set(electrodes)) < 2 or not electrolytes or groups < 1 or per_group < 1:
-        raise NotEnoughData("A plan needs two electrodes, one electrolyte, one group and time for one cell.")
-    shared = shared_cell(electrodes, electrolytes)
-    others = [cell for cell in all_cells(electrodes, electrolytes) if cell != shared]
-    room = min(per_group - 1, len(others))
-    spanning = (len(electrodes) - 1) * len(electrolytes) - 1  # cells that connect all, the shared one apart
-    times = 2 if groups > 1 and groups * room >= 2 * spanning else 1
-    hands: list[list[Cell]] = [[] for _ in range(groups)]
-    for cell in _deck(others, groups, groups * room, times):
-        free = [hand for hand in hands if len(hand) < room and cell not in hand]
-        if free:
-            min(free, key=len).append(cell)
-    for hand in hands:  # where only cells that a group already held came round, its hand is filled from the start
-        hand += [cell for cell in others if cell not in hand][: room - len(hand)]
-    return [[shared, *sorted(hand, key=lambda cell: electrolytes.index(cell.electrolyte))] for hand in hands]
+
+    electrodes: tuple[str, ...]
+    electrolytes: tuple[str, ...]
+    groups: int
+    places: int
+    repeats: int = 2
+    conditions: tuple[str, ...] = ("",)
+    against: str | None = None
+    wished: Mapping[Cell, int] = field(default_factory=dict)
+    pinned: Mapping[int, tuple[Cell, ...]] = field(default_factory=dict)
+    stock: Mapping[str, int] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        if len(set(self.electrodes)) < 2:
+            raise NotEnoughData("One plate is no cell. Choose at least two different plates.")
+        if not self.electrolytes or not self.conditions:
+            raise NotEnoughData("A cell needs a liquid. Choose at least one.")
+        if self.groups < 1:
+            raise NotEnoughData("Name at least one group.")
+
+    @property
+    def baths(self) -> tuple[tuple[str, str], ...]:
+        """Every liquid in every condition: one ladder each."""
+        return tuple((liquid, condition) for liquid in self.electrolytes for condition in self.conditions)
+
+    @property
+    def cells(self) -> tuple[Cell, ...]:
+        """Every cell that may be measured, by standing of its plates; a ban does not remove it from here."""
+        return self._cells
+
+    @cached_property
+    def _cells(self) -> tuple[Cell, ...]:
+        ordered = sorted(self.electrodes, key=lambda key: (standing(key), key))
+        pairs = [(a, b) for a, b in combinations(ordered, 2) if self.against in (None, a, b)]
+        return tuple(Cell(a, liquid, b, condition) for a, b in pairs for liquid, condition in self.baths)
+
+    @cached_property
+    def shared(self) -> Cell | None:
+        """The cell that every group measures: zinc and copper where both are there, else the plate in the middle against
+        the lowest; None where no pair has plates for all groups or the teacher wished it away."""
+        ordered = sorted(self.electrodes, key=lambda key: (standing(key), key))
+        middle = ordered[len(ordered) // 2]
+
+        def rank(cell: Cell) -> tuple[bool, bool, Cell]:
+            return (cell.pair != ("zinc", "copper"), middle not in cell.pair, cell)
+
+        first = [cell for cell in self.cells if cell.bath == self.baths[0]]
+        usual = next((c for c in first if c.pair == ("zinc", "copper")), None)
+        lowest = next((c for c in first if set(c.pair) == {ordered[0], middle}), None)
+        choices = [c for c in (usual, lowest, *sorted(first, key=rank)) if c is not None]
+        return next((c for c in choices if self.enough(c) and self.wished.get(c) is None), None)
+
+    def enough(self, cell: Cell) -> bool:
+        """Whether every group can have both plates of a cell."""
+        return all(self.stock.get(plate, self.groups) >= self.groups for plate in cell.pair)
+
+    @property
+    def shared_last(self) -> bool:
+        """Whether there is time for the shared cell a second time."""
+        return self.places >= PLACES_FOR_LAST
+
+    @property
+    def free(self) -> int:
+        """Places of a group beside the shared cell."""
+        return max(0, self.places - (0 if self.shared is None else 2 if self.shared_last else 1))
+
+
+@dataclass(frozen=True)
+class Plan:
+    """Cells of every group in order, and how good that is.
+
+    `variance` is Σ tr(L⁺) over the ladders, in units of one group's variance; no plan with these places can be below
+    `bound`. `repeats` is what each cell got, `changes` the plates and cups changed over the period by all groups together.
+    `unplaced` are cells asked for that found no place.
+    """
+
+    hands: tuple[tuple[Cell, ...], ...]
+    shared: Cell | None
+    repeats: int
+    variance: float
+    bound: float
+    changes: int
+    unplaced: tuple[Cell, ...]
+
+    @property
+    def counts(self) -> Counter[Cell]:
+        """How many groups measure each cell; a group counts once."""
+        return Counter(cell for hand in self.hands for cell in set(hand))
+
+    @property
+    def nearness(self) -> float:
+        """The bound over the variance: 1 is ideal."""
+        return min(1.0, self.bound / self.variance) if self.variance > 0.0 else 1.0
+
+
+def repeats_that_connect(task: Task) -> int:
+    """The most groups per cell, up to those wished for, with which every plate can still be connected; at least 1."""
+    links = (len(set(task.electrodes)) - 1) * len(task.baths) - (1 if task.shared else 0)
+    most = min(task.repeats, task.groups)
+    return next((r for r in range(most, 0, -1) if r * links <= task.free * task.groups), 1)
+
+
+def demand_of(task: Task, repeats: int) -> Demand:
+    """The task as the counting sees it."""
+    pinned = Counter(cell for cells in task.pinned.values() for cell in set(cells))
+    places = task.free * task.groups
+    shared = task.shared
+    fixed = {c: min(max(n, pinned[c]), task.groups) for c, n in task.wished.items() if c != shared}
+    uses = {e: n * task.free for e, n in task.stock.items() if n < task.groups}
+    most = {c: min(task.stock.get(e, task.groups) for e in c.pair) for c in task.cells}
+    return Demand(
+        tuple(task.electrodes),
+        task.baths,
+        tuple(c for c in task.cells if c != shared),
+        places,
+        repeats,
+        task.groups,
+        fixed,
+        {c: n for c, n in pinned.items() if c != shared},
+        most,
+        {shared: task.groups} if shared else {},
+        uses,
+    )
+
+
+def design(task: Task) -> Plan:
+    """The first good plan, in well under a second. Raises NotEnoughData where not one cell fits into the period."""
+    if task.places < 1:
+        raise NotEnoughData("Not one cell fits into this period. Give it more minutes, or make the steps shorter.")
+    demand = demand_of(task, repeats_that_connect(task))
+    # Of two starts that end alike, the one around the shared cell's steady plate: a plate that dissolves fast or grows a
+    # skin makes a poor hub.
+    starts = [Counts(demand), Counts(demand)]
+    if task.shared:
+        around(starts[0], task.shared.positive)
+    for counts in starts:
+        fill(counts)
+        exchange(counts, MOST_EXCHANGES)
+    hub, free = starts
+    if free.value > LOOSE:  # too few places for all plates: one ladder of some plates says more than loose pairs
+        hub = Counts(demand)
+        around(hub, task.shared.positive if task.shared else "")
+        fill(hub)
+        return _dealt(task, hub, None)
+    return _dealt(task, free if free.value < hub.value * (1.0 - SAME) else hub, None)
+
+
+def improve(task: Task, plan: Plan, round: int) -> Plan:
+    """Look for a better plan from a start of its own; returns the better one, the given one if none is found.
+
+    A round takes a fixed amount of work, so rounds 1, 2, 3 … give the same plans everywhere.
+    """
+    rng = np.random.default_rng([round, 7])
+    best = plan
+    for attempt in range(TRIES):
+        counts = Counts(demand_of(task, repeats_that_connect(task)))
+        if attempt:
+            shake(counts, rng)
+        else:
+            counts.n = np.array([max(least, plan.counts[c]) for c, least in zip(counts.cells, counts.least, strict=True)])
+            if counts.left < 0:
+                continue
+            counts.refresh()
+            shake(counts, rng)
+        fill(counts)
+        exchange(counts, MOST_EXCHANGES)
+        for _ in range(RETRIES if counts.value <= best.variance * (1.0 + SAME) else 0):
+            found = _dealt(task, counts, rng)
+            if _better(found, best):
+                best = found
+    return best
+
+
+def _better(one: Plan, other: Plan) -> bool:
+    if len(one.unplaced) != len(other.unplaced):
+        return len(one.unplaced) < len(other.unplaced)
+    if abs(one.variance - other.variance) > SAME * other.variance:
+        return one.variance < other.variance
+    return one.changes < other.changes
+
+
+def _dealt(task: Task, counts: Counts, rng: np.random.Generator | None) -> Plan:
+    pinned = [task.pinned.get(group, ()) for group in range(task.groups)]
+    hands = Hands(task.groups, task.free, task.shared, task.stock, [[c for c in p if c != task.shared] for p in pinned])
+    wanted = {cell: int(n) for cell, n in zip(counts.cells, counts.n, strict=True) if n > 0}
+    unplaced = hands.deal(wanted, task.baths)
+    hands.improve(rng=rng)
+    return judge(task, [finish(task, hand) for hand in hands.hands], unplaced)
+
+
+def finish(task: Task, hand: Sequence[Cell] | set[Cell]) -> tuple[Cell, ...]:
+    """A group's cells in order, the shared one first and last."""
+    shared = task.shared
+    inner = [cell for cell in set(hand) if cell != shared]
+    if shared is None:
+        return in_order(inner, None, None)
+    last = task.shared_last and bool(inner)
+    return (shared, *in_order(inner, shared, shared if last else None), *([shared] if last else []))
+
+
+def judge(task: Task, hands: Sequence[Sequence[Cell]], unplaced: Sequence[Cell] = ()) -> Plan:
+    """How good hands are, whoever made them. Cells that the task does not know count for nothing."""
+    repeats = repeats_that_connect(task)
+    demand = demand_of(task, repeats)
+    counts = Counts(demand)
+    held = Counter(cell for hand in hands for cell in set(hand))
+    counts.n = np.array([held[cell] for cell in counts.cells], dtype=int)
+    counts.refresh()
+    changes = sum(path_changes(hand) for hand in hands)
+    met = [n for cell, n in held.items() if cell != task.shared]
+    return Plan(
+        tuple(tuple(hand) for hand in hands),
+        task.shared,
+        min(repeats, min(met, default=repeats)),
+        counts.value,
+        lower_bound(demand),
+        changes,
+        tuple(unplaced),
+    )

@@ -1,19 +1,17 @@
-"""Cited tables beside the main catalogue: elements, measured conductivities, loads and hazards."""
+"""Cited tables beside the main catalogue: elements, measured conductivities, bottles as bought, loads."""
 
 from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from galvanic.catalogue import Range, Reader, Value, electrodes, electrolytes, read_table
+from galvanic.catalogue import Range, Reader, Value, read_table
 from galvanic.errors import BadTable, OutOfRange
 from galvanic.quantities import quantity
 
-SEVERITIES = ("caution", "warning", "refuse")
-APPLIES = ("electrode", "surface", "ion", "electrolyte", "form", "any")
 CONDUCTIVITY_PER_K = quantity("conductivity_per_k")
 
 
@@ -47,18 +45,6 @@ class Load:
     kind: str
     voltage_v: Range
     current_a: Range
-
-
-@dataclass(frozen=True, slots=True)
-class Hazard:
-    """One caution by rule; `severity` refuse means: not with students."""
-
-    key: str
-    applies: str
-    to: str
-    severity: str
-    text: str
-    source: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,30 +85,6 @@ def _load(r: Reader) -> Load:
     return Load(r.take("key", str), r.take("name", str), kind, r.range("voltage_v"), r.range("current_a"))
 
 
-def _hazard(r: Reader) -> Hazard:
-    found = Hazard(
-        r.take("key", str),
-        r.take("applies", str),
-        r.take("to", str),
-        r.take("severity", str),
-        r.take("text", str),
-        r.source(r.take("source", str)),
-    )
-    if found.applies not in APPLIES or found.severity not in SEVERITIES:
-        raise r.fail("applies or severity is unknown")
-    known: Mapping[str, Sequence[str]] = {
-        "electrode": list(electrodes()),
-        "electrolyte": list(electrolytes()),
-        "surface": [e.surface for e in electrodes().values()],
-        "form": [e.form for e in electrolytes().values()],
-        "ion": [ion for e in electrolytes().values() for ion in e.ions_mol_per_l],
-        "any": ["any"],
-    }
-    if found.to not in known[found.applies]:
-        raise r.fail(f"there is no {found.applies} {found.to!r}")
-    return found
-
-
 @cache
 def elements() -> Mapping[str, Element]:
     """Elements by symbol."""
@@ -145,12 +107,6 @@ def stocks() -> Mapping[str, Stock]:
 def loads() -> Mapping[str, Load]:
     """Loads by key."""
     return read_table("loads", "load", _load)
-
-
-@cache
-def hazards() -> Mapping[str, Hazard]:
-    """Hazards by key."""
-    return read_table("hazards", "hazard", _hazard)
 
 
 def molar_mass(formula: str) -> float:

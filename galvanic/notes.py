@@ -2,27 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
-from galvanic.catalogue import electrodes, electrolytes
+from galvanic.catalogue import electrodes
 from galvanic.cells import Cell
 from galvanic.compare import ElectrolyteResult
-from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_CLEAR, MINUTES_TO_START, shared_cell
-from galvanic.ladder import connected
 
 MINUS = "\u2212"
 THIN = "\u2009"
 
 
 @dataclass(frozen=True, slots=True)
+class Action:
+    """What a note offers to do: a kind for programs, words for the button, the cell concerned, how often, at which group."""
+
+    kind: str
+    label: str
+    cell: Cell | None = None
+    times: int = 1
+    group: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Note:
-    """One margin note: a code for programs, a tone (plain, good, caution, wrong), a title and a text."""
+    """One margin note: a code for programs, a tone (plain, good, caution, wrong), a title, a text, at most one action."""
 
     code: str
     tone: str
     title: str
     text: str
+    action: Action | None = None
 
 
 def volts(value_v: float, decimals: int = 2, signed: bool = False) -> str:
@@ -101,48 +110,6 @@ def compare_notes(result: ElectrolyteResult) -> list[Note]:
                 "caution",
                 "Nothing measured twice over",
                 f"{len(result.rungs)} plates, and no cell by two groups and no closed loop: the ladder cannot check itself.",
-            )
-        )
-    return notes
-
-
-def plan_notes(hands: Sequence[Sequence[Cell]], wanted: Sequence[str], liquids: Sequence[str], minutes: int) -> list[Note]:
-    """Notes on a share-out of cells: does it fit, does it reach every electrode, is anything left out."""
-    most = max((len(hand) for hand in hands), default=0)
-    needed = MINUTES_TO_START + most * MINUTES_PER_CELL + MINUTES_TO_CLEAR
-    notes = [
-        Note(
-            "fits" if needed <= minutes else "too_long",
-            "good" if needed <= minutes else "caution",
-            f"{'Fits' if needed <= minutes else 'Too long'}: {needed} of {minutes} minutes",
-            f"Start {MINUTES_TO_START}, each cell {MINUTES_PER_CELL} (clean, dip, settle, three readings, rinse), "
-            f"clear up {MINUTES_TO_CLEAR}.",
-        )
-    ]
-    for liquid in liquids:
-        pairs = [(c.negative, c.positive) for hand in hands for c in hand if c.electrolyte == liquid]
-        parts = connected(wanted, pairs)
-        if len(parts) > 1:
-            away = ", ".join(electrodes()[name].name for part in parts[1:] for name in part)
-            notes.append(
-                Note(
-                    "unconnected",
-                    "caution",
-                    "One ladder needs more cells",
-                    f"In {electrolytes()[liquid].name} no chain of cells reaches {away} ({len(parts)} separate parts). "
-                    "Take fewer plates or liquids, more groups or more time.",
-                )
-            )
-    asked = {cell for hand in hands for cell in hand}
-    possible = len(wanted) * (len(wanted) - 1) // 2 * len(liquids)
-    if len(asked) < possible:
-        notes.append(
-            Note(
-                "coverage",
-                "plain",
-                f"{len(asked)} of {possible} cells are measured",
-                f"Those with {electrodes()[shared_cell(wanted, liquids).positive].name} come first, then neighbours on the "
-                "table. The others follow from the ladder.",
             )
         )
     return notes

@@ -1,0 +1,99 @@
+"""Minutes: what fits into a period, who is where when, and what to leave out first.
+
+The usual minutes are common practice, no source; every teacher sets their own.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, fields
+
+from galvanic.cells import Cell
+from galvanic.errors import OutOfRange
+
+MOST_PLACES = 20
+
+
+@dataclass(frozen=True, slots=True)
+class Steps:
+    """Minutes that steps take. Per cell: prepare both plates and dip, wait until steady, three readings, rinse.
+
+    `late` is how late the class starts; a break of `pause` minutes begins at `pause_at`, from the start of the period.
+    """
+
+    start: float = 6.0
+    prepare: float = 1.0
+    settle: float = 2.0
+    read: float = 2.0
+    rinse: float = 1.0
+    clear: float = 8.0
+    late: float = 0.0
+    pause_at: float = 0.0
+    pause: float = 0.0
+
+    def __post_init__(self) -> None:
+        if any(not 0.0 <= getattr(self, field.name) <= 600.0 for field in fields(self)):
+            raise OutOfRange("Minutes lie between 0 and 600.")
+        if self.cell <= 0.0:
+            raise OutOfRange("A cell must take some time.")
+
+    @property
+    def cell(self) -> float:
+        """Minutes for one cell."""
+        return self.prepare + self.settle + self.read + self.rinse
+
+    def needed(self, cells: int) -> float:
+        """Minutes of a period that a list of cells takes, the late start and the break counted."""
+        return self.end(cells) + self.clear
+
+    def end(self, cells: int) -> float:
+        """When the last cell of a list is done, minutes from the start of the period."""
+        return self.cell_times(cells)[-1][1] if cells else self._past_break(self.late, self.start)[1]
+
+    def cell_times(self, cells: int) -> list[tuple[float, float]]:
+        """Start and end of each cell in minutes; a step that the break would cut waits until after it."""
+        at = self._past_break(self.late, self.start)[1]
+        found = []
+        for _ in range(cells):
+            begin, at = self._past_break(at, self.cell)
+            found.append((begin, at))
+        return found
+
+    def _past_break(self, at: float, length: float) -> tuple[float, float]:
+        if self.pause > 0.0 and at < self.pause_at + self.pause and at + length > self.pause_at:
+            at = self.pause_at + self.pause
+        return at, at + length
+
+    def places(self, minutes: float) -> int:
+        """How many cells a group can measure in a period; 0 if not one fits."""
+        count = 0
+        while count < MOST_PLACES and self.needed(count + 1) <= minutes + 1e-9:
+            count += 1
+        return count
+
+
+@dataclass(frozen=True, slots=True)
+class Segment:
+    """A stretch of a group's time in minutes from the start of the period; `cell` counts from 0, None between cells."""
+
+    kind: str
+    begin: float
+    end: float
+    cell: int | None = None
+
+
+def timeline(cells: int, steps: Steps) -> list[Segment]:
+    """One group's period: start, cells, break where it falls, clearing up."""
+    begin, at = steps._past_break(steps.late, steps.start)
+    found = [Segment("late", 0.0, steps.late)] if steps.late else []
+    if steps.pause:
+        found.append(Segment("pause", steps.pause_at, steps.pause_at + steps.pause))
+    found.append(Segment("start", begin, at))
+    found += [Segment("cell", *times, cell=k) for k, times in enumerate(steps.cell_times(cells))]
+    begin, at = steps._past_break(steps.end(cells), steps.clear)
+    return sorted([*found, Segment("clear", begin, at)], key=lambda one: (one.begin, one.end))
+
+
+def overfull(hands: Sequence[Sequence[Cell]], steps: Steps, minutes: float) -> list[int]:
+    """Groups whose list does not fit into the period."""
+    return [group for group, hand in enumerate(hands) if steps.needed(len(hand)) > minutes + 1e-9]
