@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from server.bench.models import Reading
-from server.labs.services import close_lab
+from server.labs.opening import close_lab
 from server.tests.support import group_of, lab_of, teacher
 
 THIN = "\u2009"

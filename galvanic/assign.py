@@ -138,21 +138,27 @@ class Hands:
             self._cost[key] = rough_cost(key, self.shared)
         return self._cost[key]
 
-    def deal(self, counts: Mapping[Cell, int], baths: Sequence[tuple[str, str]]) -> list[Cell]:
+    def deal(self, counts: Mapping[Cell, int], baths: Sequence[tuple[str, str]], wished: Iterable[Cell] = ()) -> list[Cell]:
         """Give every cell to as many groups as counted; returns what found no place.
 
-        First copies of all cells go round the groups in blocks, liquid by liquid, then second copies, so that two groups
-        in one liquid tend to hold the same cells and the two copies of a cell are in different groups.
+        Wished cells come first, then those of scarce plates, which few groups can take. First copies of all cells go round
+        the groups in blocks, liquid by liquid, then second copies, so that two groups in one liquid tend to hold the same
+        cells and the two copies of a cell are in different groups.
         """
         held = Counter(cell for hand in self.hands for cell in hand)
+        asked = set(wished)
+
+        def turn(cell: Cell) -> int:
+            return 0 if cell in asked else 1 if any(plate in self.stock for plate in cell.pair) else 2
+
         copies = [
-            (copy, baths.index(cell.bath), cell)
+            (turn(cell), copy, baths.index(cell.bath), cell)
             for cell, count in counts.items()
             for copy in range(count - held[cell])
             if cell != self.shared
         ]
         at, failed = 0, []
-        for _, _, cell in sorted(copies):
+        for _, _, _, cell in sorted(copies):
             order = sorted(range(len(self.hands)), key=lambda g: (g - at) % len(self.hands))
             found = next((g for g in order if self.may(g, cell)), None)
             if found is None:
@@ -169,11 +175,12 @@ class Hands:
                 if not self.may(g, cell, instead_of=other):
                     continue
                 hand.remove(other)
+                hand.add(cell)
                 target = next((t for t in range(len(self.hands)) if t != g and self.may(t, other)), None)
                 if target is not None:
-                    hand.add(cell)
                     self.hands[target].add(other)
                     return True
+                hand.remove(cell)
                 hand.add(other)
         return False
 

@@ -221,7 +221,7 @@ def _dealt(task: Task, counts: Counts, rng: np.random.Generator | None) -> Plan:
     pinned = [task.pinned.get(group, ()) for group in range(task.groups)]
     hands = Hands(task.groups, task.free, task.shared, task.stock, [[c for c in p if c != task.shared] for p in pinned])
     wanted = {cell: int(n) for cell, n in zip(counts.cells, counts.n, strict=True) if n > 0}
-    unplaced = hands.deal(wanted, task.baths)
+    unplaced = hands.deal(wanted, task.baths, task.wished)
     hands.improve(rng=rng)
     return judge(task, [finish(task, hand) for hand in hands.hands], unplaced)
 

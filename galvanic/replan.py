@@ -133,6 +133,16 @@ def fewer(task: Task, plan: Plan, cell: Cell, names: Sequence[str], group: int |
     return _changed(task, inner, [f"{names[group]} does not measure {cell.short} any more and has a free place."])
 
 
+def ban(task: Task, plan: Plan, cell: Cell) -> Change:
+    """No group measures a cell, now and when the plan is made anew. Raises CannotChange for the shared cell."""
+    if cell == task.shared:
+        raise CannotChange("The shared cell stays with every group, so that groups can be compared.")
+    inner = [[c for c in hand if c != cell] for hand in _inner(task, plan)]
+    pinned = {g: tuple(c for c in cells if c != cell) for g, cells in task.pinned.items()}
+    task = replace(task, wished={**task.wished, cell: 0}, pinned=pinned)
+    return _changed(task, inner, [f"No group measures {cell.notation}."])
+
+
 def move(task: Task, plan: Plan, cell: Cell, giver: int, taker: int, names: Sequence[str]) -> Change:
     """A cell goes to another group and is pinned there; where that group is full, its least missed cell comes back.
 

@@ -1,21 +1,15 @@
-"""A class beside the table, the notes on it, the share-out and the simulated bench."""
+"""A class beside the table, the notes on it, and the simulated bench."""
 
 import unittest
-from collections import Counter
 
 import numpy as np
 
-from galvanic.cells import Cell
 from galvanic.compare import ClassReading, compare
-from galvanic.design import share_out, shared_cell, slots
-from galvanic.errors import NotEnoughData
-from galvanic.ladder import connected
-from galvanic.notes import compare_notes, plan_notes
+from galvanic.notes import compare_notes
 from galvanic.readings import parse
 from galvanic.simulate import Bench, Meter
 
 JUICE = "rhubarb-juice"
-EIGHT = ["magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite"]
 
 
 def r(group, red, black, volts, electrolyte=JUICE):
@@ -91,47 +85,16 @@ class Compare(unittest.TestCase):
         self.assertEqual([x.electrolyte for x in found], [JUICE, "kelp-brine"])
         self.assertEqual(compare([]), ())
 
+    def test_conditions_of_one_liquid_are_kept_apart(self):
+        near = ClassReading("a", "copper", "zinc", JUICE, 0.95, 0.01, "1 cm apart")
+        far = ClassReading("a", "copper", "zinc", JUICE, 0.93, 0.01, "8 cm apart")
+        found = compare([near, far, near])
+        self.assertEqual([(x.condition, x.cells[0].n) for x in found], [("1 cm apart", 2), ("8 cm apart", 1)])
+        self.assertIn("rhubarb juice, 1 cm apart", found[0].cells[0].cell.notation)
+
     def test_the_widest_gap_comes_first_and_the_unlisted_last(self):
         readings = [r("a", "copper", "zinc", 1.0), r("a", "copper", "magnesium", 1.5), r("a", "graphite", "zinc", 1.1)]
         self.assertEqual([c.cell.short for c in compare(readings)[0].cells], ["Mg | Cu", "Zn | Cu", "Zn | C"])
-
-
-class ShareOut(unittest.TestCase):
-    def test_every_group_starts_with_the_shared_cell_and_no_cell_comes_twice(self):
-        hands = share_out(EIGHT, [JUICE, "kelp-brine"], 8, slots(60))
-        for hand in hands:
-            self.assertEqual(hand[0], Cell("zinc", JUICE, "copper"))
-            self.assertEqual(len(hand), len(set(hand)))
-
-    def test_work_is_even_and_each_cell_goes_to_two_groups_where_there_is_room(self):
-        hands = share_out(EIGHT, [JUICE], 8, 7)
-        self.assertEqual({len(hand) for hand in hands}, {7})
-        counts = Counter(cell for hand in hands for cell in hand[1:])
-        self.assertEqual(set(counts.values()), {2})
-        self.assertEqual(len(counts), 24)
-
-    def test_with_little_room_no_cell_comes_twice_before_every_electrode_is_reached(self):
-        hands = share_out(EIGHT, [JUICE, "kelp-brine"], 4, 4)
-        counts = Counter(cell for hand in hands for cell in hand[1:])
-        self.assertEqual(set(counts.values()), {1})
-
-    def test_a_short_period_still_connects_every_electrode(self):
-        hands = share_out(EIGHT, [JUICE], 8, 2)
-        pairs = [(cell.negative, cell.positive) for hand in hands for cell in hand]
-        self.assertEqual(len(connected(EIGHT, pairs)), 1)
-        self.assertFalse([n for n in plan_notes(hands, EIGHT, [JUICE], 26) if n.code == "unconnected"])
-
-    def test_too_few_cells_for_the_ladder_is_said(self):
-        hands = share_out(EIGHT, [JUICE], 1, 3)
-        note = next(n for n in plan_notes(hands, EIGHT, [JUICE], 32) if n.code == "unconnected")
-        self.assertIn("rhubarb juice", note.text)
-
-    def test_small_and_odd_wishes(self):
-        self.assertEqual(share_out(["zinc", "copper"], [JUICE], 3, 4), [[Cell("zinc", JUICE, "copper")]] * 3)
-        self.assertEqual(shared_cell(["tin", "silver", "magnesium"], [JUICE]), Cell("magnesium", JUICE, "tin"))
-        for bad in ((["zinc"], [JUICE], 3, 3), (EIGHT, [], 3, 3), (EIGHT, [JUICE], 0, 3), (EIGHT, [JUICE], 3, 0)):
-            with self.assertRaises(NotEnoughData):
-                share_out(*bad)
 
 
 class Simulated(unittest.TestCase):

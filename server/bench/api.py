@@ -10,13 +10,28 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Router
 
-from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_CLEAR, MINUTES_TO_START
+from galvanic.subtraction import worked_or_reason
 from server.bench.models import Reading
-from server.bench.schemas import BenchCell, BenchOut, BoardOut, CellWithReadings, GroupBoard, JustIn, ReadingIn, ReadingOut
+from server.bench.predictions import PredictionEntry, record_prediction
+from server.bench.schemas import (
+    BenchCell,
+    BenchOut,
+    BoardOut,
+    CellWithReadings,
+    GroupBoard,
+    JustIn,
+    PredictionIn,
+    PredictionOut,
+    ReadingIn,
+    ReadingOut,
+    WorkedLine,
+    Working,
+)
 from server.bench.services import ReadingEntry, record_reading
-from server.labs.api import cell_out
-from server.labs.models import Lab, PlannedCell
+from server.labs.models import Lab, PlannedCell, Prediction
+from server.labs.outputs import cell_out
 from server.labs.policy import READINGS_PER_CELL, cautions
+from server.labs.tasks import steps_of
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import ProblemOut
 from server.problems import not_found
@@ -64,18 +79,45 @@ def bench(request: HttpRequest) -> BenchOut:
     """The group's own cells and readings."""
     actor = actor_of(request)
     lab = Lab.objects.visible_to(actor).get()
-    cells = PlannedCell.objects.visible_to(actor).prefetch_related("readings")
+    cells = list(PlannedCell.objects.visible_to(actor).order_by("position").prefetch_related("readings", "predictions"))
     return BenchOut(
+        predict=lab.predict,
         group=actor.name,
         lab=lab.title,
         state=lab.state,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,
         cells=[
-            BenchCell(**out.model_dump(), cautions=cautions([out.negative, out.positive], [out.electrolyte]))
-            for out in with_readings(cells)
+            BenchCell(
+                **out.model_dump(),
+                cautions=cautions([out.negative, out.positive], [out.electrolyte]),
+                prediction=prediction_out(list(planned.predictions.all())[-1]) if planned.predictions.all() else None,
+                working=[_working(planned, plate) for plate in planned.cell.pair] if lab.predict else [],
+            )
+            for planned, out in zip(cells, with_readings(cells), strict=True)
         ],
     )
+
+
+def prediction_out(kept: Prediction) -> PredictionOut:
+    """A prediction as it is sent."""
+    return PredictionOut(id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v)
+
+
+def _working(planned: PlannedCell, negative: str) -> Working:
+    lines, reason = worked_or_reason(planned.cell, negative)
+    return Working(negative=negative, lines=[WorkedLine(text=one.text, why=one.why) for one in lines], reason=reason)
+
+
+@router.post(
+    "/bench/predictions",
+    response={200: PredictionOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut},
+    auth=GroupAuth(),
+    operation_id="record_prediction",
+)
+def post_prediction(request: HttpRequest, data: PredictionIn) -> PredictionOut:
+    """Keep a prediction; the same id again changes nothing."""
+    return prediction_out(record_prediction(actor=actor_of(request), entry=PredictionEntry(**data.model_dump())))
 
 
 @router.post(
@@ -99,6 +141,7 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
     lab = Lab.objects.visible_to(teacher_of(request)).prefetch_related("groups", cells).filter(id=lab_id).first()
     if lab is None:
         raise not_found("lab")
+    steps = steps_of(lab)
     groups = [GroupBoard(id=g.id, name=g.name, pin=g.pin, cells=with_readings(g.cells.all())) for g in lab.groups.all()]
     return BoardOut(
         id=lab.id,
@@ -108,9 +151,9 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
         opened_at=lab.opened_at,
         now=timezone.now(),
         minutes=lab.minutes,
-        minutes_to_start=MINUTES_TO_START,
-        minutes_per_cell=MINUTES_PER_CELL,
-        minutes_to_clear=MINUTES_TO_CLEAR,
+        minutes_to_start=steps.late + steps.start,
+        minutes_per_cell=steps.cell,
+        minutes_to_clear=steps.clear,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,
         groups=groups,
@@ -123,5 +166,6 @@ def latest(groups: list[GroupBoard]) -> list[JustIn]:
     entries = [(r, nth, c, g) for g in groups for c in g.cells for nth, r in enumerate(c.readings, start=1)]
     newest = sorted(entries, key=lambda entry: entry[0].received_at, reverse=True)[:JUST_IN]
     return [
-        JustIn(id=r.id, group=g.name, cell=c.short, electrolyte=c.electrolyte, nth=nth, reading=r) for r, nth, c, g in newest
+        JustIn(id=r.id, group=g.name, cell=c.short, electrolyte=c.electrolyte, condition=c.condition, nth=nth, reading=r)
+        for r, nth, c, g in newest
     ]

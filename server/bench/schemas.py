@@ -49,14 +49,54 @@ class CellWithReadings(PlannedCellOut):
     readings: list[ReadingOut]
 
 
+class PredictionIn(BaseModel):
+    """Which plate a group expects to be negative, and how many volts."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    negative: Key
+    text: Annotated[str, StringConstraints(max_length=200)]
+    unit: Literal["V", "mV"]
+    device_at: AwareDatetime | None = None
+
+
+class PredictionOut(BaseModel):
+    """A prediction as kept."""
+
+    id: uuid.UUID
+    negative: str
+    text: str
+    unit: str
+    volts_v: float
+
+
+class WorkedLine(BaseModel):
+    """One line of the subtraction, and why."""
+
+    text: str
+    why: str
+
+
+class Working(BaseModel):
+    """The subtraction if `negative` is the negative plate; no lines and a reason where the table has no entry."""
+
+    negative: str
+    lines: list[WorkedLine]
+    reason: str
+
+
 class BenchCell(CellWithReadings):
-    """A cell on a group's bench, with the cautions for its materials."""
+    """A cell on a group's bench: cautions for its materials, the latest prediction, the subtraction both ways round."""
 
     cautions: list[str]
+    prediction: PredictionOut | None
+    working: list[Working]
 
 
 class BenchOut(BaseModel):
-    """A group's own bench."""
+    """A group's own bench; `predict` if the teacher asks for predictions."""
+
+    predict: bool
 
     group: str
     lab: str
@@ -82,6 +122,7 @@ class JustIn(BaseModel):
     group: str
     cell: str
     electrolyte: str
+    condition: str
     nth: int
     reading: ReadingOut
 
@@ -96,9 +137,9 @@ class BoardOut(BaseModel):
     opened_at: datetime.datetime | None
     now: datetime.datetime
     minutes: int
-    minutes_to_start: int
-    minutes_per_cell: int
-    minutes_to_clear: int
+    minutes_to_start: float
+    minutes_per_cell: float
+    minutes_to_clear: float
     simulated: bool
     wanted: int
     groups: list[GroupBoard]

@@ -12,6 +12,8 @@ from server.bench.api import router as bench
 from server.config import errors
 from server.findings.api import router as findings
 from server.labs.api import router as labs
+from server.labs.material_api import router as materials
+from server.labs.sheet_api import router as sheets
 from server.people.api import router as people
 from server.records.api import router as records
 
@@ -34,5 +36,5 @@ def health(request: HttpRequest) -> Health:
     return Health(database="ok", edition=edition())
 
 
-for router in (people, labs, bench, findings, records):
+for router in (people, materials, labs, sheets, bench, findings, records):
     api.add_router("", router)

@@ -61,6 +61,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
+    "server.labs.own.own_materials",
 ]
 ROOT_URLCONF = "server.config.urls"
 ASGI_APPLICATION = "server.config.asgi.application"

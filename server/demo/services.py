@@ -12,18 +12,20 @@ import numpy as np
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic.design import MINUTES_PER_CELL, MINUTES_TO_START
 from galvanic.readings import parse
+from galvanic.schedule import Steps
 from galvanic.simulate import Bench, Meter
 from server.bench.models import Reading
 from server.labs.models import Lab, PlannedCell
-from server.labs.policy import READINGS_PER_CELL
-from server.labs.services import NewLab, close_lab, create_lab, open_lab
+from server.labs.opening import close_lab, open_lab, sign_off
+from server.labs.policy import READINGS_PER_CELL, sheet_of
+from server.labs.services import NewLab, create_lab
 from server.people.models import Group, Teacher
 
 TEACHER = "demo-teacher"
 PASSWORD = "tidewater-demo"  # noqa: S105  (printed at every start; the demo has no real data)
 FIRST_PIN = 1904
+STEPS = Steps()
 SCENARIO = tomllib.loads((Path(__file__).parent / "tidewater.toml").read_text(encoding="utf-8"))
 
 
@@ -48,6 +50,8 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         SCENARIO["electrodes"],
         SCENARIO["electrolytes"],
         SCENARIO["groups"],
+        question=SCENARIO["question"],
+        kept=SCENARIO["kept"],
     )
     lab = create_lab(actor=teacher, plan=plan)
     groups = list(lab.groups.prefetch_related("cells"))
@@ -59,6 +63,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
     Lab.objects.filter(id=lab.id).update(simulated=True)
     if described["state"] == "draft":
         return
+    sign_off(actor=teacher, lab_id=lab.id, fingerprint=sheet_of(lab).fingerprint)
     open_lab(actor=teacher, lab_id=lab.id)
     opened = day - timedelta(minutes=described["done"] * SCENARIO["minutes"])
     for group in groups:
@@ -81,7 +86,7 @@ def _read_cells(group: Group, done: float, opened: datetime, rng: np.random.Gene
     entries: list[Reading] = []
     for planned in group.cells.all():
         for nth in range(READINGS_PER_CELL):
-            minute = MINUTES_TO_START + (planned.position - 1 + (nth + 1.5) / (READINGS_PER_CELL + 2)) * MINUTES_PER_CELL
+            minute = STEPS.start + (planned.position - 1 + (nth + 1.5) / (READINGS_PER_CELL + 2)) * STEPS.cell
             at = opened + timedelta(minutes=minute * pace)
             if done < 1.0 and at > opened + timedelta(minutes=done * SCENARIO["minutes"]):
                 break

@@ -11,8 +11,8 @@ from galvanic.compare import CellResult, ElectrolyteResult
 from galvanic.notes import compare_notes
 from server.findings.schemas import CellRow, CompareOut, ElectrolyteResultOut, GroupMean, Held, RungOut, SwapOut
 from server.findings.services import compare_lab
-from server.labs.api import notes_out
 from server.labs.models import Lab
+from server.labs.outputs import notes_out
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.problems import Problem, not_found
@@ -41,6 +41,7 @@ def electrolyte_out(result: ElectrolyteResult) -> ElectrolyteResultOut:
     """One electrolyte's result as it is sent."""
     return ElectrolyteResultOut(
         electrolyte=result.electrolyte,
+        condition=result.condition,
         anchor=result.anchor,
         anchors=list(result.anchors),
         rungs=[RungOut(electrode=r.electrode, table_v=r.table_v, class_v=r.class_v, u_v=r.u_v) for r in result.rungs],

@@ -64,6 +64,7 @@ class ElectrolyteResultOut(BaseModel):
     """One electrolyte's result."""
 
     electrolyte: str
+    condition: str
     anchor: str | None
     anchors: list[str]
     rungs: list[RungOut]

@@ -17,7 +17,7 @@ def class_readings(*, actor: Teacher, lab: Lab) -> list[ClassReading]:
         .current()
         .filter(cell__group__lab=lab)
         .order_by("cell__group__position", "cell__position", "received_at")
-        .values_list("cell__group__name", "red", "black", "cell__electrolyte", "volts_v", "resolution_v")
+        .values_list("cell__group__name", "red", "black", "cell__electrolyte", "volts_v", "resolution_v", "cell__condition")
     )
     return [ClassReading(*row) for row in rows]
 
@@ -25,4 +25,5 @@ def class_readings(*, actor: Teacher, lab: Lab) -> list[ClassReading]:
 def compare_lab(*, actor: Teacher, lab: Lab, anchors: Mapping[str, str]) -> list[ElectrolyteResult]:
     """Each electrolyte's result, in the lab's order of electrolytes."""
     results = compare(class_readings(actor=actor, lab=lab), anchors)
-    return sorted(results, key=lambda result: lab.electrolytes.index(result.electrolyte))
+    baths = [(liquid, condition) for liquid in lab.electrolytes for condition in lab.conditions]
+    return sorted(results, key=lambda result: baths.index((result.electrolyte, result.condition)))

@@ -1,132 +1,39 @@
-"""Labs and materials."""
+"""Labs: list, make, revise, copy, open, close."""
 
 from __future__ import annotations
 
 import uuid
-from typing import Any
 
-from django.db.models import Prefetch
 from django.http import HttpRequest
 from ninja import Router
 
-from galvanic import catalogue
-from galvanic.notes import Note, plan_notes
-from server.labs import services
-from server.labs.models import Lab, PlannedCell
-from server.labs.policy import cautions, stage_of
+from galvanic.cells import Cell
+from galvanic.plan_notes import plan_notes
+from server.labs import edits, opening, services
+from server.labs.models import Lab
+from server.labs.outputs import detail, line, notes_out, whole
 from server.labs.schemas import (
-    ElectrodeOut,
-    ElectrolyteOut,
-    GroupPlan,
+    CopyIn,
+    EditedOut,
+    EditIn,
     LabIn,
     LabLine,
     LabOut,
-    MaterialsOut,
-    NoteOut,
-    PlannedCellOut,
     PreviewCell,
     PreviewOut,
+    TimesIn,
 )
+from server.labs.tasks import steps_of
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
-from server.problems import not_found
 
 router = Router(auth=TeacherAuth())
 REFUSED = {422: ProblemOut}
 ABSENT = {404: ProblemOut}
 
 
-def line(lab: Lab) -> dict[str, Any]:
-    """What a list shows of a lab with counts."""
-    return {
-        "id": lab.id,
-        "title": lab.title,
-        "date": lab.date,
-        "state": lab.state,
-        "stage": stage_of(lab),
-        "join_code": lab.join_code if lab.state == Lab.State.OPEN else None,
-        "simulated": lab.simulated,
-        "group_count": getattr(lab, "group_count", 0),
-        "reading_count": getattr(lab, "reading_count", 0),
-    }
-
-
-def notes_out(notes: list[Note]) -> list[NoteOut]:
-    """Margin notes as they are sent."""
-    return [NoteOut.model_validate({"code": n.code, "tone": n.tone, "title": n.title, "text": n.text}) for n in notes]
-
-
-def cell_out(planned: PlannedCell) -> PlannedCellOut:
-    """A planned cell as it is sent."""
-    return PlannedCellOut(
-        id=planned.id,
-        short=planned.cell.short,
-        negative=planned.negative,
-        electrolyte=planned.electrolyte,
-        positive=planned.positive,
-        shared=planned.shared,
-    )
-
-
-def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
-    """A lab with groups and cells in three queries. Raises not_found."""
-    labs = Lab.objects.visible_to(teacher_of(request)).with_counts().filter(id=lab_id)
-    cells = Prefetch("groups__cells", queryset=PlannedCell.objects.order_by("position"))
-    lab = labs.prefetch_related("groups", cells).first()
-    if lab is None:
-        raise not_found("lab")
-    groups = list(lab.groups.all())
-    hands = [[planned.cell for planned in group.cells.all()] for group in groups]
-    return LabOut(
-        **line(lab),
-        minutes=lab.minutes,
-        edition=lab.edition,
-        electrodes=lab.electrodes,
-        electrolytes=lab.electrolytes,
-        groups=[
-            GroupPlan(id=g.id, name=g.name, pin=g.pin, cells=[cell_out(planned) for planned in g.cells.all()])
-            for g in groups
-        ],
-        notes=notes_out(plan_notes(hands, lab.electrodes, lab.electrolytes, lab.minutes)),
-        cautions=cautions(lab.electrodes, lab.electrolytes),
-    )
-
-
 def _plan(data: LabIn) -> services.NewLab:
-    return services.NewLab(data.title, data.date, data.minutes, data.electrodes, data.electrolytes, data.groups)
-
-
-@router.get("/materials", response=MaterialsOut, operation_id="materials", auth=None)
-def materials(request: HttpRequest) -> MaterialsOut:
-    """The catalogue of electrodes and electrolytes."""
-    return MaterialsOut(
-        edition=catalogue.edition(),
-        electrodes=[
-            ElectrodeOut(
-                key=e.key,
-                symbol=e.symbol,
-                name=e.name,
-                supplied=e.supplied,
-                table_v=e.table_v_or_none(),
-                prepare=e.prepare,
-                usual=e.usual,
-                cautions=list(e.cautions),
-            )
-            for e in catalogue.electrodes().values()
-        ],
-        electrolytes=[
-            ElectrolyteOut(
-                key=e.key,
-                name=e.name,
-                form=e.form,
-                ph_low=e.ph.low,
-                ph_high=e.ph.high,
-                usual=e.usual,
-                cautions=list(e.cautions),
-            )
-            for e in catalogue.electrolytes().values()
-        ],
-    )
+    return services.NewLab(**data.model_dump())
 
 
 @router.get("/labs", response=list[LabLine], operation_id="list_labs")
@@ -148,15 +55,53 @@ def create_lab(request: HttpRequest, data: LabIn) -> tuple[int, LabOut]:
 @router.post("/labs/preview", response={200: PreviewOut, **REFUSED}, operation_id="preview_lab")
 def preview_lab(request: HttpRequest, data: LabIn) -> PreviewOut:
     """How a plan would be shared out; nothing is kept."""
-    plan = _plan(data)
-    hands = services.deal(plan)
+    lab, task, plan, names = services.deal(teacher_of(request), _plan(data))
+    steps = steps_of(lab)
     return PreviewOut(
         hands=[
-            [PreviewCell(short=cell.short, electrolyte=cell.electrolyte, shared=cell == hand[0]) for cell in hand]
-            for hand in hands
+            [
+                PreviewCell(
+                    short=cell.short, electrolyte=cell.electrolyte, condition=cell.condition, shared=cell == plan.shared
+                )
+                for cell in hand
+            ]
+            for hand in plan.hands
         ],
-        notes=notes_out(plan_notes(hands, plan.electrodes, plan.electrolytes, plan.minutes)),
+        notes=notes_out(plan_notes(task, plan, steps, lab.minutes, names, lab.scatter_v)),
+        plan=detail(task, plan, steps),
     )
+
+
+@router.put("/labs/{uuid:lab_id}", response={200: LabOut, 409: ProblemOut, **ABSENT, **REFUSED}, operation_id="revise_lab")
+def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: LabIn) -> LabOut:
+    """Change what a draft is about and plan its cells anew."""
+    services.revise_lab(actor=teacher_of(request), lab_id=lab_id, plan=_plan(data))
+    return whole(request, lab_id)
+
+
+@router.post("/labs/{uuid:lab_id}/copy", response={201: LabOut, **ABSENT, **REFUSED}, operation_id="copy_lab")
+def copy_lab(request: HttpRequest, lab_id: uuid.UUID, data: CopyIn) -> tuple[int, LabOut]:
+    """Make a new draft with the same plan."""
+    copy = services.copy_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title, on=data.date)
+    return 201, whole(request, copy.id)
+
+
+@router.post(
+    "/labs/{uuid:lab_id}/plan", response={200: EditedOut, 409: ProblemOut, **ABSENT, **REFUSED}, operation_id="edit_plan"
+)
+def edit_plan(request: HttpRequest, lab_id: uuid.UUID, data: EditIn) -> EditedOut:
+    """Change the plan of a draft."""
+    cell = Cell(**data.cell.model_dump()) if data.cell else None
+    edit = edits.Edit(data.kind, cell, data.group, data.to, data.times, data.round)
+    said = edits.edit_plan(actor=teacher_of(request), lab_id=lab_id, edit=edit)
+    return EditedOut(said=list(said), lab=whole(request, lab_id))
+
+
+@router.put("/labs/{uuid:lab_id}/times", response={200: LabOut, **ABSENT, **REFUSED}, operation_id="set_times")
+def set_times(request: HttpRequest, lab_id: uuid.UUID, data: TimesIn) -> LabOut:
+    """Set the minutes of a lab; its cells stay."""
+    edits.set_times(actor=teacher_of(request), lab_id=lab_id, minutes=data.minutes, steps=data.steps.model_dump())
+    return whole(request, lab_id)
 
 
 @router.get("/labs/{uuid:lab_id}", response={200: LabOut, **ABSENT}, operation_id="get_lab")
@@ -165,15 +110,15 @@ def get_lab(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     return whole(request, lab_id)
 
 
-@router.post("/labs/{uuid:lab_id}/open", response={200: LabOut, **ABSENT}, operation_id="open_lab")
+@router.post("/labs/{uuid:lab_id}/open", response={200: LabOut, 409: ProblemOut, **ABSENT}, operation_id="open_lab")
 def open_lab(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
-    """Let groups in."""
-    services.open_lab(actor=teacher_of(request), lab_id=lab_id)
+    """Let groups in, once the safety sheet is signed off."""
+    opening.open_lab(actor=teacher_of(request), lab_id=lab_id)
     return whole(request, lab_id)
 
 
 @router.post("/labs/{uuid:lab_id}/close", response={200: LabOut, 409: ProblemOut, **ABSENT}, operation_id="close_lab")
 def close_lab(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     """End recording."""
-    services.close_lab(actor=teacher_of(request), lab_id=lab_id)
+    opening.close_lab(actor=teacher_of(request), lab_id=lab_id)
     return whole(request, lab_id)

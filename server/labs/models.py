@@ -1,4 +1,7 @@
-"""A lab and the cells each group is to measure. Electrodes and electrolytes are keys of the core's catalogue."""
+"""A lab, the cells each group is to measure, what groups predict, and a teacher's own materials.
+
+Electrodes and electrolytes are keys of the core's catalogue, or of the teacher's own materials (`own-…`).
+"""
 
 from __future__ import annotations
 
@@ -10,7 +13,18 @@ from django.db import models
 from django.db.models import F, Q
 
 from galvanic.cells import Cell
-from server.labs.querysets import LabQuerySet, PlannedCellQuerySet
+from server.labs.querysets import (
+    LabQuerySet,
+    OwnMaterialQuerySet,
+    PlannedCellQuerySet,
+    PredictionQuerySet,
+    ShelfQuerySet,
+    SignOffQuerySet,
+)
+
+
+def _no_condition() -> list[str]:
+    return [""]
 
 
 class Lab(models.Model):
@@ -23,6 +37,16 @@ class Lab(models.Model):
         OPEN = "open"
         CLOSED = "closed"
 
+    class Varies(models.TextChoices):
+        """What the lab changes on purpose; everything else is kept the same."""
+
+        PAIRS = "pairs"
+        ELECTROLYTE = "electrolyte"
+        SPACING = "spacing"
+        DEPTH = "depth"
+        SURFACE = "surface"
+        DILUTION = "dilution"
+
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="labs")
     title = models.CharField(max_length=120)
@@ -30,6 +54,19 @@ class Lab(models.Model):
     minutes = models.PositiveSmallIntegerField()
     electrodes = ArrayField(models.CharField(max_length=60))
     electrolytes = ArrayField(models.CharField(max_length=60))
+    question = models.CharField(max_length=200, blank=True)
+    varies = models.CharField(max_length=11, choices=Varies.choices, default=Varies.PAIRS)
+    kept = models.CharField(max_length=300, blank=True)
+    conditions = ArrayField(models.CharField(max_length=40, blank=True), default=_no_condition)
+    against = models.CharField(max_length=60, blank=True)
+    repeats = models.PositiveSmallIntegerField(default=2)
+    scatter_v = models.FloatField(default=0.05)
+    age = models.CharField(max_length=5, default="14-15")
+    activities = ArrayField(models.CharField(max_length=20), default=list)
+    steps = models.JSONField(default=dict)
+    wished = models.JSONField(default=list)
+    cup_ml = models.FloatField(default=40.0)
+    predict = models.BooleanField(default=True)
     state = models.CharField(max_length=6, choices=State.choices, default=State.DRAFT)
     join_code = models.CharField(max_length=20, unique=True, null=True, blank=True)
     simulated = models.BooleanField(default=False)
@@ -59,7 +96,9 @@ class PlannedCell(models.Model):
     negative = models.CharField(max_length=60)
     electrolyte = models.CharField(max_length=60)
     positive = models.CharField(max_length=60)
+    condition = models.CharField(max_length=40, blank=True)
     shared = models.BooleanField(default=False)
+    pinned = models.BooleanField(default=False)
 
     objects = PlannedCellQuerySet.as_manager()
 
@@ -76,4 +115,89 @@ class PlannedCell(models.Model):
     @property
     def cell(self) -> Cell:
         """The cell as the core knows it."""
-        return Cell(self.negative, self.electrolyte, self.positive)
+        return Cell(self.negative, self.electrolyte, self.positive, self.condition)
+
+
+class SignOff(models.Model):
+    """A teacher has read a safety sheet and takes it on; kept for good, with the sheet as it was read."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    lab = models.ForeignKey(Lab, on_delete=models.PROTECT, related_name="sign_offs")
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    fingerprint = models.CharField(max_length=64)
+    sheet = models.JSONField()
+
+    objects = SignOffQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-at"]
+
+    def __str__(self) -> str:
+        return f"{self.lab} on {self.at:%Y-%m-%d}"
+
+
+class Prediction(models.Model):
+    """What a group expects of a cell before it is built; a later one stands beside the earlier, none is changed."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    cell = models.ForeignKey(PlannedCell, on_delete=models.PROTECT, related_name="predictions")
+    negative = models.CharField(max_length=60)
+    text = models.CharField(max_length=32)
+    unit = models.CharField(max_length=2)
+    volts_v = models.FloatField()
+    device_at = models.DateTimeField(null=True, blank=True)
+    received_at = models.DateTimeField()
+
+    objects = PredictionQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["received_at", "id"]
+        indexes = [models.Index(fields=["cell", "received_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.text} {self.unit}"
+
+
+class OwnMaterial(models.Model):
+    """A teacher's own electrode or electrolyte. It is never edited, so that old labs keep the numbers they were judged by:
+    a change retires it and makes a new one."""
+
+    class Kind(models.TextChoices):
+        """What it is."""
+
+        ELECTRODE = "electrode"
+        ELECTROLYTE = "electrolyte"
+
+    key = models.CharField(primary_key=True, max_length=60)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="materials")
+    kind = models.CharField(max_length=11, choices=Kind.choices)
+    name = models.CharField(max_length=60)
+    data = models.JSONField()
+    created_at = models.DateTimeField(auto_now_add=True)
+    retired_at = models.DateTimeField(null=True, blank=True)
+
+    objects = OwnMaterialQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["created_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Shelf(models.Model):
+    """How many pieces (or litres) of a material a teacher has, and what one costs."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shelf")
+    material = models.CharField(max_length=60)
+    count = models.PositiveSmallIntegerField(null=True, blank=True)
+    price = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
+
+    objects = ShelfQuerySet.as_manager()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["owner", "material"], name="one_shelf_a_material")]
+
+    def __str__(self) -> str:
+        return self.material

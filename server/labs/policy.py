@@ -1,21 +1,16 @@
-"""How far a lab is, and which cautions its materials bring."""
+"""How far a lab is, which cautions its materials bring, and whether its safety sheet is signed."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from typing import Literal
 
-from galvanic import catalogue
-from server.labs.models import Lab
+from galvanic.safety import Sheet, bench_cautions, sheet
+from server.labs.models import Lab, SignOff
 
 Stage = Literal["plan", "measure", "compare"]
 
 READINGS_PER_CELL = 3
-USUAL_CAUTIONS = (
-    "Eye protection on.",
-    "Wash your hands afterwards.",
-    "Only cells built here: no mains, no supply, no bought battery.",
-)
 LOCAL_RULES = "Your school’s own rules and risk assessment come first."
 
 
@@ -26,10 +21,15 @@ def stage_of(lab: Lab) -> Stage:
 
 
 def cautions(electrodes: Sequence[str], electrolytes: Sequence[str]) -> list[str]:
-    """The usual cautions for these materials, local rules last; common practice, no source."""
-    found: dict[str, None] = dict.fromkeys(USUAL_CAUTIONS)
-    for key in electrodes:
-        found |= dict.fromkeys(catalogue.electrodes()[key].cautions)
-    for key in electrolytes:
-        found |= dict.fromkeys(catalogue.electrolytes()[key].cautions)
-    return [*found, LOCAL_RULES]
+    """What a group reads for these materials, local rules last."""
+    return [*bench_cautions(electrodes, electrolytes), LOCAL_RULES]
+
+
+def sheet_of(lab: Lab) -> Sheet:
+    """The lab's safety sheet as it is now."""
+    return sheet(lab.electrodes, lab.electrolytes, lab.age, lab.activities)
+
+
+def signed(lab: Lab, found: Sheet) -> bool:
+    """Whether somebody has signed just this sheet."""
+    return SignOff.objects.filter(lab=lab, fingerprint=found.fingerprint).exists()

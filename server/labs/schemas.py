@@ -13,8 +13,15 @@ from server.labs.policy import Stage
 Key = Annotated[str, StringConstraints(max_length=60)]
 
 
+class OnShelf(BaseModel):
+    """How many pieces (litres) the teacher has and what one costs, where known."""
+
+    count: int | None
+    price: float | None
+
+
 class ElectrodeOut(BaseModel):
-    """An electrode of the catalogue; `table_v` in V against hydrogen, None for an inert plate."""
+    """An electrode of the catalogue; `table_v` in V against hydrogen, None for an inert plate; `own`: a teacher's own."""
 
     key: str
     symbol: str
@@ -23,7 +30,9 @@ class ElectrodeOut(BaseModel):
     table_v: float | None
     prepare: str
     usual: bool
-    cautions: list[str]
+    own: bool
+    retired: bool
+    shelf: OnShelf
 
 
 class ElectrolyteOut(BaseModel):
@@ -35,15 +44,62 @@ class ElectrolyteOut(BaseModel):
     ph_low: float
     ph_high: float
     usual: bool
-    cautions: list[str]
+    own: bool
+    retired: bool
+    shelf: OnShelf
+
+
+class NamedOut(BaseModel):
+    """A key with its words."""
+
+    key: str
+    name: str
+
+
+class TemplateOut(BaseModel):
+    """A starting point for a plan."""
+
+    key: str
+    name: str
+    about: str
+    varies: str
+    question: str
+    kept: str
+    against: str
+    electrodes: list[str]
+    electrolytes: list[str]
+    conditions: list[str]
 
 
 class MaterialsOut(BaseModel):
-    """The catalogue."""
+    """The catalogue, what own materials are made of, activities for the safety sheet, and plan templates."""
 
     edition: str
     electrodes: list[ElectrodeOut]
     electrolytes: list[ElectrolyteOut]
+    couples: list[NamedOut]
+    surfaces: list[NamedOut]
+    forms: list[NamedOut]
+    activities: list[NamedOut]
+    templates: list[TemplateOut]
+
+
+Minutes = Annotated[float, Field(ge=0, le=600)]
+Condition = Annotated[str, StringConstraints(max_length=40)]
+
+
+class StepsIO(BaseModel):
+    """Minutes of the steps of a period; see the core's `Steps`."""
+
+    start: Minutes = 6.0
+    prepare: Minutes = 1.0
+    settle: Minutes = 2.0
+    read: Minutes = 2.0
+    rinse: Minutes = 1.0
+    clear: Minutes = 8.0
+    late: Minutes = 0.0
+    pause_at: Minutes = 0.0
+    pause: Minutes = 0.0
 
 
 class LabIn(BaseModel):
@@ -55,6 +111,32 @@ class LabIn(BaseModel):
     electrodes: Annotated[list[Key], Field(max_length=40)]
     electrolytes: Annotated[list[Key], Field(max_length=20)]
     groups: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=60)]
+    question: Annotated[str, StringConstraints(max_length=200)] = ""
+    varies: Literal["pairs", "electrolyte", "spacing", "depth", "surface", "dilution"] = "pairs"
+    kept: Annotated[str, StringConstraints(max_length=300)] = ""
+    conditions: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=12)] = []
+    against: Annotated[str, StringConstraints(max_length=60)] = ""
+    repeats: Annotated[int, Field(ge=1, le=10)] = 2
+    scatter_v: Annotated[float, Field(ge=0.001, le=1.0)] = 0.05
+    age: Literal["11-13", "14-15", "16-18"] = "14-15"
+    activities: Annotated[list[Annotated[str, StringConstraints(max_length=20)]], Field(max_length=10)] = []
+    steps: StepsIO = StepsIO()
+    cup_ml: Annotated[float, Field(ge=5, le=1000)] = 40.0
+    predict: bool = True
+
+
+class TimesIn(BaseModel):
+    """Minutes of a period and its steps."""
+
+    minutes: Annotated[int, Field(ge=10, le=600)]
+    steps: StepsIO
+
+
+class CopyIn(BaseModel):
+    """The title and date of a copy."""
+
+    title: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    date: datetime.date
 
 
 class LabLine(BaseModel):
@@ -71,6 +153,15 @@ class LabLine(BaseModel):
     reading_count: int
 
 
+class CellIO(BaseModel):
+    """A cell by keys; `condition` is empty where a lab varies nothing else."""
+
+    negative: Key
+    electrolyte: Key
+    positive: Key
+    condition: Condition = ""
+
+
 class PlannedCellOut(BaseModel):
     """A cell on a group's list."""
 
@@ -79,7 +170,9 @@ class PlannedCellOut(BaseModel):
     negative: str
     electrolyte: str
     positive: str
+    condition: str
     shared: bool
+    pinned: bool
 
 
 class GroupPlan(BaseModel):
@@ -91,25 +184,142 @@ class GroupPlan(BaseModel):
     cells: list[PlannedCellOut]
 
 
+class CellOut(BaseModel):
+    """A cell by keys, as it is sent."""
+
+    negative: str
+    electrolyte: str
+    positive: str
+    condition: str
+
+
+class ActionOut(BaseModel):
+    """What a note offers to do: an edit of the plan."""
+
+    kind: str
+    label: str
+    cell: CellOut | None
+    times: int
+    group: int | None
+
+
 class NoteOut(BaseModel):
-    """A margin note."""
+    """A margin note with at most one action."""
 
     code: str
     tone: Literal["plain", "good", "caution", "wrong"]
     title: str
     text: str
+    action: ActionOut | None
+
+
+class CountOut(BaseModel):
+    """How many groups measure a cell; `wished` if the teacher asked for that number."""
+
+    negative: str
+    electrolyte: str
+    positive: str
+    condition: str
+    count: int
+    wished: bool
+    shared: bool
+
+
+class BathOut(BaseModel):
+    """One ladder: a liquid in one condition."""
+
+    electrolyte: str
+    condition: str
+
+
+class SegmentOut(BaseModel):
+    """A stretch of a group's period in minutes; `cell` counts from 0."""
+
+    kind: str
+    begin: float
+    end: float
+    cell: int | None
+
+
+class PlanDetail(BaseModel):
+    """The matrix of counts, the room's time, and how sharp the plan is."""
+
+    order: list[str]
+    baths: list[BathOut]
+    counts: list[CountOut]
+    places: int
+    lanes: list[list[SegmentOut]]
+    needed: float
+    nearness: float
+    changes: int
 
 
 class LabOut(LabLine):
-    """A lab whole."""
+    """A lab whole. `plan` is None where the cells cannot be judged as a plan (brought in from a file)."""
 
-    minutes: int
+    settings: LabSettings
     edition: str
-    electrodes: list[str]
-    electrolytes: list[str]
+    code: str
     groups: list[GroupPlan]
     notes: list[NoteOut]
     cautions: list[str]
+    signed: bool
+    plan: PlanDetail | None
+
+
+class LabSettings(BaseModel):
+    """What the teacher chose, as it is kept."""
+
+    minutes: int
+    electrodes: list[str]
+    electrolytes: list[str]
+    question: str
+    varies: str
+    kept: str
+    conditions: list[str]
+    against: str
+    repeats: int
+    scatter_v: float
+    age: str
+    activities: list[str]
+    steps: StepsOut
+    cup_ml: float
+    predict: bool
+
+
+class StepsOut(BaseModel):
+    """Minutes of the steps, as they are sent."""
+
+    start: float
+    prepare: float
+    settle: float
+    read: float
+    rinse: float
+    clear: float
+    late: float
+    pause_at: float
+    pause: float
+
+
+LabOut.model_rebuild()
+
+
+class EditIn(BaseModel):
+    """One change of a draft's plan; groups by their place from 0."""
+
+    kind: Literal["more", "fewer", "drop", "move", "ban", "pin", "unwish", "fill", "anew", "improve"]
+    cell: CellIO | None = None
+    group: Annotated[int, Field(ge=0, le=60)] | None = None
+    to: Annotated[int, Field(ge=0, le=60)] | None = None
+    times: Annotated[int, Field(ge=1, le=10)] = 1
+    round: Annotated[int, Field(ge=0, le=20)] = 0
+
+
+class EditedOut(BaseModel):
+    """The lab after a change, and what it did in sentences."""
+
+    said: list[str]
+    lab: LabOut
 
 
 class PreviewCell(BaseModel):
@@ -117,6 +327,7 @@ class PreviewCell(BaseModel):
 
     short: str
     electrolyte: str
+    condition: str
     shared: bool
 
 
@@ -125,3 +336,4 @@ class PreviewOut(BaseModel):
 
     hands: list[list[PreviewCell]]
     notes: list[NoteOut]
+    plan: PlanDetail

@@ -4,16 +4,21 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 
 from django.db import transaction
-from django.utils import timezone
 
 from galvanic import catalogue
 from galvanic.cells import Cell
-from galvanic.design import share_out, slots
+from galvanic.design import Plan, Task, design
+from galvanic.errors import NotEnoughData, OutOfRange
+from galvanic.kit import CUP_ML
+from galvanic.safety import AGE_BANDS, sheet
+from galvanic.schedule import Steps
+from galvanic.tell_apart import SCATTER_V
 from server.labs.models import Lab, PlannedCell
+from server.labs.tasks import pinned_in, stock_of, task_of
 from server.people.codes import join_code, pins
 from server.people.models import Group, Teacher
 from server.problems import Problem, not_found
@@ -21,11 +26,16 @@ from server.problems import Problem, not_found
 MAX_GROUPS = 40
 MAX_TITLE = 120
 MAX_GROUP_NAME = 40
+MAX_CONDITIONS, MAX_CONDITION = 8, 40
+COPIED = (
+    "minutes electrodes electrolytes question varies kept conditions against repeats scatter_v age activities steps wished "
+    "cup_ml predict"
+).split()
 
 
 @dataclass(frozen=True, slots=True)
 class NewLab:
-    """What a teacher chooses."""
+    """What a teacher chooses; `steps` are minutes by name of the core's `Steps`, those left out are the usual ones."""
 
     title: str
     date: date
@@ -33,6 +43,18 @@ class NewLab:
     electrodes: Sequence[str]
     electrolytes: Sequence[str]
     groups: Sequence[str]
+    question: str = ""
+    varies: str = "pairs"
+    kept: str = ""
+    conditions: Sequence[str] = ("",)
+    against: str = ""
+    repeats: int = 2
+    scatter_v: float = SCATTER_V
+    age: str = AGE_BANDS[1]
+    activities: Sequence[str] = ()
+    steps: Mapping[str, float] = field(default_factory=dict)
+    cup_ml: float = CUP_ML
+    predict: bool = True
 
 
 def tidy_names(names: Sequence[str]) -> list[str]:
@@ -62,38 +84,144 @@ def _chosen(keys: Sequence[str], table: Mapping[str, object], least: int, what: 
     return chosen
 
 
-def deal(plan: NewLab) -> list[list[Cell]]:
-    """The cells of each group for a plan, in order. Raises Problem for what cannot be planned."""
+def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
+    """What a lab sets its cells to, in the teacher's words; a single empty one where only plates or liquids vary.
+
+    Raises Problem where a lab varies something else and names fewer than two settings, or too many.
+    """
+    tidy = list(dict.fromkeys(" ".join(one.split())[:MAX_CONDITION] for one in conditions if one.strip()))
+    if varies in (Lab.Varies.PAIRS, Lab.Varies.ELECTROLYTE):
+        return [""]
+    if len(tidy) < 2:
+        raise Problem(422, "conditions", "Name at least two settings to compare, one a line.", field="conditions")
+    if len(tidy) > MAX_CONDITIONS:
+        raise Problem(422, "conditions", f"At most {MAX_CONDITIONS} settings fit in one lab.", field="conditions")
+    return tidy
+
+
+def _fill(lab: Lab, plan: NewLab) -> None:
+    """Put what a teacher chose on a lab. Raises Problem for what cannot be."""
+    title = " ".join(plan.title.split())
+    if not title or len(title) > MAX_TITLE:
+        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
+    lab.title, lab.date, lab.minutes = title, plan.date, plan.minutes
+    lab.electrodes = list(dict.fromkeys(plan.electrodes))
+    lab.electrolytes = list(dict.fromkeys(plan.electrolytes))
+    lab.question, lab.kept = plan.question.strip(), plan.kept.strip()
+    lab.varies, lab.conditions = plan.varies, tidy_conditions(plan.varies, plan.conditions)
+    lab.against = plan.against if plan.against in lab.electrodes else ""
+    lab.repeats, lab.scatter_v, lab.age = plan.repeats, plan.scatter_v, plan.age
+    lab.activities, lab.steps = list(dict.fromkeys(plan.activities)), dict(plan.steps)
+    lab.cup_ml, lab.predict = plan.cup_ml, plan.predict
+    try:
+        Steps(**lab.steps)
+        sheet([], [], lab.age, lab.activities)
+    except OutOfRange as error:
+        raise Problem(422, error.code, str(error), field="steps") from error
+
+
+def deal(actor: Teacher, plan: NewLab) -> tuple[Lab, Task, Plan, list[str]]:
+    """A lab that is not kept, its task, its plan and its groups' names. Raises Problem for what cannot be planned."""
     names = tidy_names(plan.groups)
-    electrodes = _chosen(plan.electrodes, catalogue.electrodes(), 2, "electrode", "electrodes")
-    electrolytes = _chosen(plan.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
-    return share_out(electrodes, electrolytes, len(names), slots(plan.minutes))
+    _chosen(plan.electrodes, catalogue.electrodes(), 2, "electrode", "electrodes")
+    _chosen(plan.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
+    lab = Lab(owner=actor, edition=catalogue.edition())
+    _fill(lab, plan)
+    task = task_of(lab, len(names), {}, stock_of(actor, lab.electrodes))
+    return lab, task, designed(task), names
+
+
+def designed(task: Task) -> Plan:
+    """The core's plan. Raises Problem with the core's sentence."""
+    try:
+        return design(task)
+    except NotEnoughData as error:
+        raise Problem(422, error.code, str(error), field="minutes") from error
 
 
 @transaction.atomic
 def create_lab(*, actor: Teacher, plan: NewLab) -> Lab:
     """Make a draft lab with its groups and each group's cells. Raises Problem; then nothing is kept."""
-    hands = deal(plan)
-    lab = start_lab(actor, plan)
-    shared = hands[0][0] if hands and hands[0] else None
-    add_groups(lab, tidy_names(plan.groups), hands, shared)
+    lab, task, made, names = deal(actor, plan)
+    keep_new(lab)
+    add_groups(lab, names, made.hands, made.shared)
     return lab
 
 
 def start_lab(actor: Teacher, plan: NewLab) -> Lab:
     """The lab alone, without groups."""
-    title = " ".join(plan.title.split())
-    if not title or len(title) > MAX_TITLE:
-        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
-    return Lab.objects.create(
-        owner=actor,
-        title=title,
-        date=plan.date,
-        minutes=plan.minutes,
-        electrodes=list(dict.fromkeys(plan.electrodes)),
-        electrolytes=list(dict.fromkeys(plan.electrolytes)),
-        edition=catalogue.edition(),
-    )
+    lab = Lab(owner=actor, edition=catalogue.edition())
+    _fill(lab, plan)
+    return keep_new(lab)
+
+
+def keep_new(lab: Lab) -> Lab:
+    """Give a new lab its join code, so that cards can be printed before it opens, and keep it."""
+    lab.join_code = fresh_code()
+    lab.save(force_insert=True)
+    return lab
+
+
+def fresh_code() -> str:
+    """A join code that no lab has."""
+    code = join_code()
+    while Lab.objects.filter(join_code=code).exists():
+        code = join_code()
+    return code
+
+
+@transaction.atomic
+def revise_lab(*, actor: Teacher, lab_id: uuid.UUID, plan: NewLab) -> Lab:
+    """Change what a draft is about; its cells are planned anew around what is pinned and wished.
+
+    Groups that keep their name keep their PIN. Raises Problem; then nothing is changed.
+    """
+    lab = draft_of(actor, lab_id)
+    names = tidy_names(plan.groups)
+    _chosen(plan.electrodes, catalogue.electrodes(), 2, "electrode", "electrodes")
+    _chosen(plan.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
+    _fill(lab, plan)
+    groups, hands = groups_with_cells(lab)
+    pins_of = {g.name.casefold(): pinned for g, pinned in zip(groups, pinned_in(hands).values(), strict=True)}
+    pinned = {i: pins_of[name.casefold()] for i, name in enumerate(names) if name.casefold() in pins_of}
+    task = task_of(lab, len(names), pinned, stock_of(actor, lab.electrodes))
+    made = designed(task)
+    lab.save()
+    regroup(lab, groups, names)
+    replace_cells(lab, task, made)
+    return lab
+
+
+def regroup(lab: Lab, groups: Sequence[Group], names: Sequence[str]) -> None:
+    """Give a draft the groups of these names in this order."""
+    PlannedCell.objects.filter(group__lab=lab).delete()
+    old = {group.name.casefold(): group for group in groups}
+    kept_pins = {group.pin for group in groups}
+    fresh = iter([pin for pin in pins(len(names) + len(kept_pins)) if pin not in kept_pins])
+    Group.objects.filter(lab=lab).exclude(id__in=[old[n.casefold()].id for n in names if n.casefold() in old]).delete()
+    for position, name in enumerate(names, start=1):
+        group = old.get(name.casefold())
+        if group is None:
+            Group.objects.create(lab=lab, name=name, pin=next(fresh), position=position)
+        elif (group.name, group.position) != (name, position):
+            group.name, group.position = name, position
+            group.save(update_fields=["name", "position"])
+
+
+def groups_with_cells(lab: Lab) -> tuple[list[Group], list[list[PlannedCell]]]:
+    """Groups in order, each with its cells in order; two queries."""
+    groups = list(Group.objects.filter(lab=lab).order_by("position"))
+    hands: dict[uuid.UUID, list[PlannedCell]] = {group.id: [] for group in groups}
+    for cell in PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position"):
+        hands[cell.group_id].append(cell)
+    return groups, list(hands.values())
+
+
+def replace_cells(lab: Lab, task: Task, made: Plan) -> None:
+    """Give a draft the cells of a plan in place of those it has."""
+    groups = list(Group.objects.filter(lab=lab).order_by("position"))
+    PlannedCell.objects.filter(group__lab=lab).delete()
+    PlannedCell.objects.bulk_create(_rows(groups, made.hands, made.shared, task.pinned))
 
 
 def add_groups(lab: Lab, names: Sequence[str], hands: Sequence[Sequence[Cell]], shared: Cell | None) -> list[PlannedCell]:
@@ -102,52 +230,70 @@ def add_groups(lab: Lab, names: Sequence[str], hands: Sequence[Sequence[Cell]], 
     groups = Group.objects.bulk_create(
         Group(lab=lab, name=name, pin=numbers[i], position=i + 1) for i, name in enumerate(names)
     )
-    return PlannedCell.objects.bulk_create(
+    return PlannedCell.objects.bulk_create(_rows(groups, hands, shared, {}))
+
+
+def _rows(
+    groups: Sequence[Group],
+    hands: Sequence[Sequence[Cell]],
+    shared: Cell | None,
+    pinned: Mapping[int, tuple[Cell, ...]],
+) -> list[PlannedCell]:
+    return [
         PlannedCell(
             group=group,
             position=position,
             negative=cell.negative,
             electrolyte=cell.electrolyte,
             positive=cell.positive,
+            condition=cell.condition,
             shared=cell == shared,
+            pinned=cell in pinned.get(number, ()),
         )
-        for group, hand in zip(groups, hands, strict=True)
+        for number, (group, hand) in enumerate(zip(groups, hands, strict=True))
         for position, cell in enumerate(hand, start=1)
-    )
+    ]
 
 
-def _owned(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+def owned(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """A lab of the teacher's, locked until the change is kept. Raises Problem not_found."""
     lab = Lab.objects.visible_to(actor).select_for_update().filter(id=lab_id).first()
     if lab is None:
         raise not_found("lab")
     return lab
 
 
-@transaction.atomic
-def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
-    """Let groups in: give the lab a join code. Opening an open lab changes nothing; a closed one opens again."""
-    lab = _owned(actor, lab_id)
-    if lab.state == Lab.State.OPEN:
-        return lab
-    code = lab.join_code or join_code()
-    while lab.join_code is None and Lab.objects.filter(join_code=code).exists():
-        code = join_code()
-    lab.join_code = code
-    lab.state = Lab.State.OPEN
-    lab.opened_at = lab.opened_at or timezone.now()
-    lab.closed_at = None
-    lab.save(update_fields=["join_code", "state", "opened_at", "closed_at"])
+def draft_of(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """A draft of the teacher's, locked until the change is kept. Raises Problem: not_found, or not_a_draft."""
+    lab = owned(actor, lab_id)
+    if lab.state != Lab.State.DRAFT:
+        message = "Groups have been let in, so the plan stays as it is. Copy the lab to plan it differently."
+        raise Problem(409, "not_a_draft", message)
     return lab
 
 
 @transaction.atomic
-def close_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
-    """End recording. Raises Problem for a draft, which has nothing to close."""
-    lab = _owned(actor, lab_id)
-    if lab.state == Lab.State.DRAFT:
-        raise Problem(409, "not_open", "This lab was never opened, so there is nothing to close.")
-    if lab.state == Lab.State.OPEN:
-        lab.state = Lab.State.CLOSED
-        lab.closed_at = timezone.now()
-        lab.save(update_fields=["state", "closed_at"])
-    return lab
+def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
+    """A new draft with the plan of another lab of the teacher's, cells and groups alike, with new PINs; nothing measured.
+
+    Raises Problem: not_found, title, or unknown_material.
+    """
+    source = Lab.objects.visible_to(actor).filter(id=lab_id).first()
+    if source is None:
+        raise not_found("lab")
+    groups, hands = groups_with_cells(source)
+    _chosen(source.electrodes, catalogue.electrodes(), 1, "electrode", "electrodes")
+    _chosen(source.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
+    copy = Lab(owner=actor, edition=catalogue.edition())
+    for name in COPIED:
+        setattr(copy, name, getattr(source, name))
+    copy.title, copy.date = " ".join(title.split()), on
+    if not copy.title or len(copy.title) > MAX_TITLE:
+        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
+    keep_new(copy)
+    shared = next((p.cell for hand in hands for p in hand if p.shared), None)
+    made = add_groups(copy, [g.name for g in groups], [[p.cell for p in hand] for hand in hands], shared)
+    for cell, old in zip(made, [p for hand in hands for p in hand], strict=True):
+        cell.pinned = old.pinned
+    PlannedCell.objects.bulk_update(made, ["pinned"])
+    return copy

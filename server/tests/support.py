@@ -13,7 +13,9 @@ from django.test import Client, TransactionTestCase
 from server.bench.models import Reading
 from server.bench.services import ReadingEntry, record_reading
 from server.labs.models import Lab, PlannedCell
-from server.labs.services import NewLab, create_lab, open_lab
+from server.labs.opening import open_lab, sign_off
+from server.labs.policy import sheet_of
+from server.labs.services import NewLab, create_lab
 from server.people.auth import COOKIE, Member, remember_group
 from server.people.models import Group, Teacher
 
@@ -36,7 +38,13 @@ def lab_of(owner: Teacher, groups: Iterable[str] = ("Tern", "Knot"), opened: boo
         "groups": list(groups),
     } | changes
     lab = create_lab(actor=owner, plan=NewLab(**plan))
-    return open_lab(actor=owner, lab_id=lab.id) if opened else lab
+    return opened_lab(owner, lab) if opened else lab
+
+
+def opened_lab(owner: Teacher, lab: Lab) -> Lab:
+    """Sign a lab's safety sheet off and let groups in."""
+    sign_off(actor=owner, lab_id=lab.id, fingerprint=sheet_of(lab).fingerprint)
+    return open_lab(actor=owner, lab_id=lab.id)
 
 
 def group_of(lab: Lab, name: str = "Tern") -> Group:

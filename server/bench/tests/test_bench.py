@@ -8,7 +8,7 @@ from django.test import TestCase
 
 from server.bench.models import Reading
 from server.bench.services import MAX_READINGS_PER_CELL, record_reading
-from server.labs.services import close_lab
+from server.labs.opening import close_lab
 from server.problems import Problem
 from server.tests.support import (
     KeptReadingsTestCase,

@@ -8,7 +8,7 @@ from django.test import Client, TestCase, override_settings
 from django.test.client import RequestFactory
 from django.utils import timezone
 
-from server.labs.services import close_lab
+from server.labs.opening import close_lab
 from server.people.address import client_address
 from server.people.codes import join_code, pins, plain_code
 from server.people.models import FailedJoin, Group, Teacher

@@ -1,0 +1,85 @@
+"""Keeping what a group expects of a cell before it measures."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from galvanic.errors import UnreadableReading
+from galvanic.readings import parse
+from server.bench.models import Reading
+from server.labs.models import Lab, PlannedCell, Prediction
+from server.people.auth import Member
+from server.problems import Problem, not_found
+
+MAX_PREDICTIONS_PER_CELL = 20
+
+
+@dataclass(frozen=True, slots=True)
+class PredictionEntry:
+    """One prediction as it comes from a device: which plate will be negative, and how many volts, without a sign."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    negative: str
+    text: str
+    unit: str
+    device_at: datetime | None = None
+
+
+def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
+    """Keep a prediction; the same id again changes nothing.
+
+    Raises Problem: not_found (not this group's cell), lab_closed, too_late (the cell is measured), wrong_plate,
+    unreadable_reading, or enough; then nothing is kept.
+    """
+    try:
+        with transaction.atomic():
+            return _kept(actor, entry.id) or _create(actor, entry)
+    except IntegrityError:
+        kept = _kept(actor, entry.id)  # the same entry came twice at once
+        if kept is None:
+            raise
+        return kept
+
+
+def _kept(actor: Member, prediction_id: uuid.UUID) -> Prediction | None:
+    kept = Prediction.objects.select_related("cell").filter(id=prediction_id).first()
+    if kept is not None and kept.cell.group_id != actor.group_id:
+        raise Problem(409, "id_taken", "This entry’s number is taken. Send the prediction again.")
+    return kept
+
+
+def _create(actor: Member, entry: PredictionEntry) -> Prediction:
+    cell = PlannedCell.objects.visible_to(actor).select_related("group__lab").filter(id=entry.cell_id).first()
+    if cell is None:
+        raise not_found("cell")
+    if cell.group.lab.state != Lab.State.OPEN:
+        raise Problem(409, "lab_closed", "The lab is closed, so this was not recorded.")
+    if Reading.objects.filter(cell=cell).exists():
+        raise Problem(409, "too_late", "You have measured this cell already, so it is no prediction any more.")
+    if entry.negative not in (cell.negative, cell.positive):
+        raise Problem(422, "wrong_plate", "Choose one of this cell’s two plates.", field="negative")
+    try:
+        parsed = parse(entry.text, entry.unit)
+    except UnreadableReading as error:
+        raise Problem(422, error.code, str(error), field="text") from error
+    if parsed.volts_v < 0.0:
+        message = "Say which plate is negative instead of a minus sign. Your number stays in the box."
+        raise Problem(422, "no_sign", message, field="text")
+    if Prediction.objects.filter(cell=cell).count() >= MAX_PREDICTIONS_PER_CELL:
+        raise Problem(409, "enough", f"This cell has {MAX_PREDICTIONS_PER_CELL} predictions, which is the most it can hold.")
+    return Prediction.objects.create(
+        id=entry.id,
+        cell=cell,
+        negative=entry.negative,
+        text=entry.text.strip(),
+        unit=parsed.unit,
+        volts_v=parsed.volts_v,
+        device_at=entry.device_at,
+        received_at=timezone.now(),
+    )

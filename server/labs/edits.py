@@ -1,0 +1,161 @@
+"""Changing the plan of a draft by hand, and its minutes at any time; the core repairs and says what it changed."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable, Mapping
+from dataclasses import asdict, dataclass, replace
+
+from django.db import transaction
+
+from galvanic import replan
+from galvanic.cells import Cell
+from galvanic.design import Plan, Task, improve
+from galvanic.errors import OutOfRange
+from galvanic.replan import CannotChange, Change
+from galvanic.schedule import Steps
+from server.labs.models import Lab
+from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
+from server.labs.tasks import planned, stock_of, wish_out
+from server.people.models import Teacher
+from server.problems import Problem
+
+MOST_ROUNDS = 20
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """One change. Which of `cell`, `group` (its place from 0), `to`, `times` and `round` matter depends on the kind."""
+
+    kind: str
+    cell: Cell | None = None
+    group: int | None = None
+    to: int | None = None
+    times: int = 1
+    round: int = 0
+
+
+@transaction.atomic
+def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> tuple[str, ...]:
+    """Change the plan of a draft; returns what changed, in sentences.
+
+    Raises Problem: not_found, not_a_draft, or cannot_change with the reason; then nothing is changed.
+    """
+    lab = draft_of(actor, lab_id)
+    groups, hands = groups_with_cells(lab)
+    task, plan = planned(lab, groups, hands, stock_of(actor, lab.electrodes))
+    names = [group.name for group in groups]
+    try:
+        done = _CHANGES[edit.kind](task, plan, edit, names)
+    except CannotChange as error:
+        raise Problem(409, error.code, str(error)) from error
+    lab.wished = [wish_out(cell, count) for cell, count in done.task.wished.items()]
+    lab.save(update_fields=["wished"])
+    replace_cells(lab, done.task, done.plan)
+    return done.said
+
+
+def _cell(task: Task, edit: Edit) -> Cell:
+    """The cell of an edit, its plates in either order. Raises Problem for a cell that is none of this plan's."""
+    asked = edit.cell
+    found = [c for c in task.cells if asked and c.bath == asked.bath and set(c.pair) == set(asked.pair)]
+    if not found:
+        raise Problem(422, "no_cell", "That cell does not belong to this plan. Nothing was changed.", field="cell")
+    return found[0]
+
+
+def _group(number: int | None, names: list[str]) -> int:
+    if number is None or not 0 <= number < len(names):
+        raise Problem(422, "no_group", "Say which group.", field="group")
+    return number
+
+
+def _more(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    said: tuple[str, ...] = ()
+    done = Change(task, plan, said)
+    for _ in range(edit.times):
+        done = replan.more(done.task, done.plan, _cell(task, edit), names)
+        said += done.said
+    return replace(done, said=said)
+
+
+def _fewer(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.fewer(task, plan, _cell(task, edit), names, None if edit.group is None else _group(edit.group, names))
+
+
+def _move(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.move(task, plan, _cell(task, edit), _group(edit.group, names), _group(edit.to, names), names)
+
+
+def _ban(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.ban(task, plan, _cell(task, edit))
+
+
+def _pin(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    cell, group = _cell(task, edit), _group(edit.group, names)
+    if cell not in plan.hands[group]:
+        raise CannotChange(f"{names[group]} does not measure {cell.short}.")
+    kept = tuple(c for c in task.pinned.get(group, ()) if c != cell)
+    adding = cell not in task.pinned.get(group, ())
+    pinned = {**task.pinned, group: (*kept, cell) if adding else kept}
+    said = f"{cell.short} {'stays' if adding else 'may move from'} {'with ' if adding else ''}{names[group]}."
+    return Change(replace(task, pinned=pinned), plan, (said,))
+
+
+def _unwish(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    cell = _cell(task, edit)
+    wished = {c: n for c, n in task.wished.items() if c != cell}
+    return Change(replace(task, wished=wished), plan, (f"How often {cell.short} is measured is free again.",))
+
+
+def _fill(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.fill_free(task, plan, names)
+
+
+def _anew(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    made = designed(task)
+    kept = sum(len(cells) for cells in task.pinned.values()) + len(task.wished)
+    around = f" around {kept} pinned or wished cell{'s' if kept != 1 else ''}" if kept else ""
+    return Change(task, made, (f"The plan is made anew{around}.",))
+
+
+def _improve(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    better = improve(task, plan, max(1, min(edit.round, MOST_ROUNDS)))
+    if better is plan:
+        return Change(task, plan, ())
+    gain = (
+        f"variance {100.0 * (1.0 - better.variance / plan.variance):.1f} % lower" if better.variance < plan.variance else ""
+    )
+    changes = f"{plan.changes - better.changes} changes fewer" if better.changes < plan.changes else ""
+    return Change(task, better, ("A better plan: " + ", ".join(one for one in (gain, changes) if one) + ".",))
+
+
+_CHANGES: Mapping[str, Callable[[Task, Plan, Edit, list[str]], Change]] = {
+    "more": _more,
+    "fewer": _fewer,
+    "drop": _fewer,
+    "move": _move,
+    "ban": _ban,
+    "pin": _pin,
+    "unwish": _unwish,
+    "fill": _fill,
+    "anew": _anew,
+    "improve": _improve,
+}
+KINDS = tuple(_CHANGES)
+
+
+@transaction.atomic
+def set_times(*, actor: Teacher, lab_id: uuid.UUID, minutes: int, steps: Mapping[str, float]) -> Lab:
+    """Set the minutes of a lab, also of an open one (a late start, a break); its cells stay, and the notes say what fits.
+
+    Raises Problem: not_found, or out_of_range.
+    """
+    lab = owned(actor, lab_id)
+    try:
+        lab.steps = asdict(Steps(**steps))
+    except OutOfRange as error:
+        raise Problem(422, error.code, str(error), field="steps") from error
+    lab.minutes = minutes
+    lab.save(update_fields=["minutes", "steps"])
+    return lab

@@ -1,0 +1,68 @@
+"""Signing the safety sheet off, letting groups in, ending the lab."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import transaction
+from django.utils import timezone
+
+from galvanic import catalogue
+from server.labs.models import Lab, SignOff
+from server.labs.policy import sheet_of, signed
+from server.labs.services import fresh_code, owned
+from server.people.models import Teacher
+from server.problems import Problem
+
+
+@transaction.atomic
+def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """Let groups in. Opening an open lab changes nothing; a closed one opens again.
+
+    Raises Problem: refused_by_rule where the safety sheet forbids the plan, not_signed where nobody has signed the sheet as
+    it is now.
+    """
+    lab = owned(actor, lab_id)
+    if lab.state == Lab.State.OPEN:
+        return lab
+    found = sheet_of(lab)
+    if found.refusals:
+        raise Problem(409, "refused_by_rule", found.refusals[0].hazard.text + " " + found.refusals[0].hazard.do)
+    if not signed(lab, found):
+        raise Problem(409, "not_signed", "Read the safety sheet and sign it off first; then groups can be let in.")
+    lab.join_code = lab.join_code or fresh_code()
+    lab.state = Lab.State.OPEN
+    lab.opened_at = lab.opened_at or timezone.now()
+    lab.closed_at = None
+    lab.save(update_fields=["join_code", "state", "opened_at", "closed_at"])
+    return lab
+
+
+@transaction.atomic
+def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
+    """Keep that a teacher has read the safety sheet and takes it on.
+
+    Raises Problem: not_found, refused_by_rule, or sheet_changed where the sheet is another one than that which was read.
+    """
+    lab = owned(actor, lab_id)
+    found = sheet_of(lab)
+    if found.refusals:
+        raise Problem(409, "refused_by_rule", found.refusals[0].hazard.text + " " + found.refusals[0].hazard.do)
+    if fingerprint != found.fingerprint:
+        raise Problem(409, "sheet_changed", "The materials have changed since you read this sheet. Read it again, please.")
+    rows = [[e.hazard.key, e.hazard.severity, e.hazard.text, e.hazard.do, list(e.because)] for e in found.entries]
+    kept = {"age": found.age, "edition": catalogue.edition(), "entries": rows}
+    return SignOff.objects.create(lab=lab, teacher=actor, fingerprint=fingerprint, sheet=kept)
+
+
+@transaction.atomic
+def close_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """End recording. Raises Problem for a draft, which has nothing to close."""
+    lab = owned(actor, lab_id)
+    if lab.state == Lab.State.DRAFT:
+        raise Problem(409, "not_open", "This lab was never opened, so there is nothing to close.")
+    if lab.state == Lab.State.OPEN:
+        lab.state = Lab.State.CLOSED
+        lab.closed_at = timezone.now()
+        lab.save(update_fields=["state", "closed_at"])
+    return lab

@@ -1,0 +1,157 @@
+"""How labs and plans are sent."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
+
+from django.http import HttpRequest
+
+from galvanic.cells import Cell, standing
+from galvanic.design import Plan, Task
+from galvanic.errors import NotEnoughData
+from galvanic.notes import Note
+from galvanic.plan_notes import plan_notes
+from galvanic.schedule import Steps, timeline
+from server.labs import services
+from server.labs.models import Lab, PlannedCell
+from server.labs.policy import cautions, sheet_of, signed, stage_of
+from server.labs.schemas import (
+    ActionOut,
+    BathOut,
+    CellOut,
+    CountOut,
+    GroupPlan,
+    LabOut,
+    LabSettings,
+    NoteOut,
+    PlanDetail,
+    PlannedCellOut,
+    SegmentOut,
+    StepsOut,
+)
+from server.labs.tasks import planned, steps_of, stock_of
+from server.people.auth import teacher_of
+from server.people.models import Group
+from server.problems import not_found
+
+
+def line(lab: Lab) -> dict[str, Any]:
+    """What a list shows of a lab with counts."""
+    return {
+        "id": lab.id,
+        "title": lab.title,
+        "date": lab.date,
+        "state": lab.state,
+        "stage": stage_of(lab),
+        "join_code": lab.join_code if lab.state == Lab.State.OPEN else None,
+        "simulated": lab.simulated,
+        "group_count": getattr(lab, "group_count", 0),
+        "reading_count": getattr(lab, "reading_count", 0),
+    }
+
+
+def _cell(cell: Cell) -> dict[str, str]:
+    return {
+        "negative": cell.negative,
+        "electrolyte": cell.electrolyte,
+        "positive": cell.positive,
+        "condition": cell.condition,
+    }
+
+
+def notes_out(notes: Sequence[Note]) -> list[NoteOut]:
+    """Margin notes as they are sent."""
+    found = []
+    for n in notes:
+        action = n.action and ActionOut(
+            kind=n.action.kind,
+            label=n.action.label,
+            cell=CellOut(**_cell(n.action.cell)) if n.action.cell else None,
+            times=n.action.times,
+            group=n.action.group,
+        )
+        found.append(
+            NoteOut.model_validate({"code": n.code, "tone": n.tone, "title": n.title, "text": n.text, "action": action})
+        )
+    return found
+
+
+def cell_out(planned: PlannedCell) -> PlannedCellOut:
+    """A planned cell as it is sent."""
+    return PlannedCellOut(
+        id=planned.id,
+        short=planned.cell.short,
+        negative=planned.negative,
+        electrolyte=planned.electrolyte,
+        positive=planned.positive,
+        condition=planned.condition,
+        shared=planned.shared,
+        pinned=planned.pinned,
+    )
+
+
+def detail(task: Task, plan: Plan, steps: Steps) -> PlanDetail:
+    """Matrix, lanes and sharpness of a plan as they are sent."""
+    counts = plan.counts
+    return PlanDetail(
+        order=sorted(task.electrodes, key=lambda key: (standing(key), key)),
+        baths=[BathOut(electrolyte=liquid, condition=condition) for liquid, condition in task.baths],
+        counts=[
+            CountOut(**_cell(cell), count=counts[cell], wished=cell in task.wished, shared=cell == plan.shared)
+            for cell in task.cells
+        ],
+        places=task.places,
+        lanes=[
+            [SegmentOut(kind=s.kind, begin=s.begin, end=s.end, cell=s.cell) for s in timeline(len(hand), steps)]
+            for hand in plan.hands
+        ],
+        needed=steps.needed(max((len(hand) for hand in plan.hands), default=0)),
+        nearness=plan.nearness,
+        changes=plan.changes,
+    )
+
+
+def settings_out(lab: Lab) -> LabSettings:
+    """What the teacher chose, as it is sent."""
+    names = [name for name in LabSettings.model_fields if name != "steps"]
+    steps = StepsOut(**asdict(steps_of(lab)))
+    return LabSettings(**{name: getattr(lab, name) for name in names}, steps=steps)
+
+
+def _judged(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]]) -> tuple[list[Note], PlanDetail | None]:
+    """Notes and detail of a plan; nothing of cells that came from a file and are no plan."""
+    if lab.state == Lab.State.CLOSED:
+        return [], None
+    try:
+        task, plan = planned(lab, groups, hands, stock_of(lab.owner, lab.electrodes))
+    except NotEnoughData:
+        return [], None
+    steps = steps_of(lab)
+    notes = plan_notes(task, plan, steps, lab.minutes, [group.name for group in groups], lab.scatter_v)
+    return notes, detail(task, plan, steps)
+
+
+def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
+    """A lab with groups, cells and all that is said of its plan. Raises not_found."""
+    lab = Lab.objects.visible_to(teacher_of(request)).with_counts().select_related("owner").filter(id=lab_id).first()
+    if lab is None:
+        raise not_found("lab")
+    groups, hands = services.groups_with_cells(lab)
+    notes, plan = _judged(lab, groups, hands)
+    return LabOut(
+        **line(lab),
+        settings=settings_out(lab),
+        edition=lab.edition,
+        code=lab.join_code or "",
+        groups=[
+            GroupPlan(id=g.id, name=g.name, pin=g.pin, cells=[cell_out(one) for one in hand])
+            for g, hand in zip(groups, hands, strict=True)
+        ],
+        notes=notes_out(notes),
+        cautions=cautions(lab.electrodes, lab.electrolytes),
+        signed=signed(lab, sheet_of(lab)),
+        plan=plan,
+    )

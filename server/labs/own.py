@@ -1,0 +1,114 @@
+"""A teacher's own materials beside the shipped ones, for everything that runs on behalf of that teacher or their groups."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from typing import Any
+
+from django.db.models import Q, QuerySet
+from django.http import HttpRequest, HttpResponseBase
+
+from galvanic import catalogue
+from galvanic.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
+from galvanic.errors import BadTable
+from server.labs.models import OwnMaterial
+from server.people.auth import COOKIE, member_of
+from server.people.models import Teacher
+
+log = logging.getLogger("pipette.materials")
+Handler = Callable[[HttpRequest], HttpResponseBase]
+
+
+def electrode_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
+    """A row of electrodes.toml from what a teacher entered."""
+    couple = {"couple": data["couple"]} if data.get("couple") else {"inert": f"{name} has no entry in the metal table."}
+    return {
+        "key": key,
+        "symbol": data["symbol"],
+        "name": name,
+        "supplied": name,
+        "surface": data["surface"],
+        "price": "own",
+        "synonyms": [],
+        "prepare": data.get("prepare") or "Clean, rinse, dry.",
+        **couple,
+    }
+
+
+def electrolyte_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
+    """A row of electrolytes.toml from what a teacher entered."""
+
+    def span(field: str) -> dict[str, Any]:
+        low, high = data[field]
+        return {"low": low, "high": high, "source": "teacher", "locator": name}
+
+    return {
+        "key": key,
+        "name": name,
+        "form": data["form"],
+        "synonyms": [],
+        "ph": span("ph"),
+        "conductivity_s_per_m": span("conductivity_s_per_m"),
+        "chloride_mol_per_l": span("chloride_mol_per_l"),
+        "acids_mol_per_l": data.get("acids_mol_per_l", {}),
+        "ions_mol_per_l": data.get("ions_mol_per_l", {}),
+        "composition_source": "teacher",
+    }
+
+
+def build(kind: str, key: str, name: str, data: dict[str, Any]) -> Electrode | Electrolyte:
+    """The material as the core knows it. Raises BadTable."""
+    if kind == OwnMaterial.Kind.ELECTRODE:
+        reader = Reader("own", electrode_row(key, name, data))
+        made: Electrode | Electrolyte = build_electrode(reader)
+    else:
+        reader = Reader("own", electrolyte_row(key, name, data))
+        made = build_electrolyte(reader)
+    reader.done()
+    return made
+
+
+@contextmanager
+def _with(rows: QuerySet[OwnMaterial]) -> Iterator[None]:
+    plates: list[Electrode] = []
+    liquids: list[Electrolyte] = []
+    for row in rows:
+        try:
+            made = build(row.kind, row.key, row.name, row.data)
+        except (BadTable, KeyError, TypeError, ValueError) as error:
+            log.warning("own material %s no longer fits the tables: %s", row.key, error)
+            continue
+        if isinstance(made, Electrode):
+            plates.append(made)
+        else:
+            liquids.append(made)
+    with catalogue.also(plates, liquids):
+        yield
+
+
+@contextmanager
+def materials_of(teacher: Teacher) -> Iterator[None]:
+    """Let a teacher's own materials, retired ones too, stand in the catalogue."""
+    with _with(OwnMaterial.objects.visible_to(teacher)):
+        yield
+
+
+def own_materials(get_response: Handler) -> Handler:
+    """Middleware: each API request sees the own materials of its teacher, or of the teacher of its group's lab."""
+
+    def handle(request: HttpRequest) -> HttpResponseBase:
+        if not request.path.startswith("/api/"):
+            return get_response(request)
+        owners = Q()
+        if isinstance(request.user, Teacher):
+            owners |= Q(owner=request.user)
+        if (member := member_of(request.COOKIES.get(COOKIE))) is not None:
+            owners |= Q(owner__labs=member.lab_id)
+        if not owners:
+            return get_response(request)
+        with _with(OwnMaterial.objects.filter(owners).distinct()):
+            return get_response(request)
+
+    return handle
