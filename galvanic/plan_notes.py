@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from galvanic.catalogue import electrodes, electrolytes
-from galvanic.cells import Cell
-from galvanic.design import Plan, Task
+from galvanic.design import LOOSE, Plan, Task
 from galvanic.ladder import connected
 from galvanic.notes import Action, Note, volts
 from galvanic.replan import fewest_missed
@@ -95,14 +94,14 @@ def _connection(task: Task, plan: Plan) -> list[Note]:
 
 def _telling_apart(task: Task, plan: Plan, scatter_v: float) -> list[Note]:
     found = tell_apart(task, plan, scatter_v)
-    if not found:
+    if all(one.u_v == float("inf") for one in found):
         return []
     weak = [one for one in found if one.probability < SURE and one.u_v < float("inf")]
     loose = sum(one.u_v == float("inf") for one in found)
     start = f"With values that scatter {volts(scatter_v)} from group to group, "
     if not weak:
-        told = f"{len(found) - loose} of {len(found)} neighbours"
-        text = f"{start}{told} on the expected ladders come out in the right order (90{PER_CENT} sure)."
+        told = f"{len(found) - loose} of {len(found)} neighbours" if loose else "all neighbours"
+        text = f"{start}{told} on the expected ladders come out in the right order, each with 90{PER_CENT} or more."
         return [Note("tells_apart", "good" if not loose else "plain", "What this plan can tell apart", text)]
     text = f"{start}every neighbour on the expected ladders separates except {_listed(weak[:3])}."
     if len(weak) > 3:
@@ -167,20 +166,9 @@ def _scarce(task: Task) -> list[Note]:
 def _sharpness(task: Task, plan: Plan) -> Note:
     possible = len(task.cells)
     measured = len({cell for hand in plan.hands for cell in hand})
-    groups = (
-        f"Each by {plan.repeats} groups or more." if plan.repeats > 1 else "Some by one group only, so chance shows less."
-    )
-    return Note(
-        "sharpness",
-        "plain",
-        f"{measured} of {possible} cells are measured",
-        f"{groups} The others follow from the ladder. {round(100 * plan.nearness)}{PER_CENT} of the sharpness that this "
-        f"many places could ever give; {plan.changes} changes of plate or cup in all.",
-    )
-
-
-def shared_words(cell: Cell | None) -> str:
-    """The sentence about the shared cell."""
-    if cell is None:
-        return "No cell is shared by all groups."
-    return f"{cell.short} goes to every group, first and last where there is time, so groups can be compared."
+    text = f"Each by {plan.repeats} groups or more." if plan.repeats > 1 else "Some by one group only, so chance shows less."
+    if plan.variance < LOOSE:
+        text += " The others follow from the ladder." if measured < possible else ""
+        text += f" {round(100 * plan.nearness)}{PER_CENT} of the sharpness that this many places could ever give;"
+    text += f" {plan.changes} changes of plate or cup in all."
+    return Note("sharpness", "plain", f"{measured} of {possible} cells are measured", text)

@@ -55,5 +55,5 @@ class Comparing(TestCase):
 
     def test_two_queries_fetch_a_result_whatever_its_size(self):
         self.shown()
-        with self.assertNumQueries(4):  # session, teacher, lab with counts, readings
+        with self.assertNumQueries(5):  # session, teacher, own materials, lab with counts, readings
             self.shown()

@@ -6,6 +6,8 @@ from datetime import date
 from django.test import Client, TestCase
 
 from server.labs.models import Lab, PlannedCell
+from server.labs.opening import sign_off
+from server.labs.policy import sheet_of
 from server.labs.services import tidy_names
 from server.problems import Problem
 from server.tests.support import TITLE, as_group, as_teacher, group_of, lab_of, record, send, teacher
@@ -79,6 +81,7 @@ class OpeningAndClosing(TestCase):
         self.ada = teacher()
         self.client = as_teacher(self.ada)
         self.lab = lab_of(self.ada, opened=False)
+        sign_off(actor=self.ada, lab_id=self.lab.id, fingerprint=sheet_of(self.lab).fingerprint)
 
     def post(self, action):
         return send(self.client, f"/labs/{self.lab.id}/{action}")
@@ -112,18 +115,27 @@ class OpeningAndClosing(TestCase):
         for path in ("/api/labs", f"/api/labs/{self.lab.id}", f"/api/labs/{self.lab.id}/board"):
             with self.subTest(path):
                 self.client.get(path)
-                with self.assertNumQueries(6 if path.endswith("board") else 5 if path.count("/") == 3 else 3):
+                # session, teacher, own materials; then the list, or lab, groups, cells, stock, signature, or the board's four
+                with self.assertNumQueries(7 if path.endswith("board") else 8 if path.count("/") == 3 else 4):
                     self.client.get(path)
         lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
-        with self.assertNumQueries(3):
+        with self.assertNumQueries(4):
             self.client.get("/api/labs")
 
 
 class Scoping(TestCase):
     """Every endpoint of a lab: another teacher, a group and a stranger get nothing."""
 
-    READS = ("", "/board", "/compare")
-    WRITES = ("/open", "/close")
+    READS = ("", "/board", "/compare", "/kit", "/kit.csv", "/safety", "/cards")
+    WRITES: tuple[tuple[str, str, dict[str, object]], ...] = (
+        ("post", "/open", {}),
+        ("post", "/close", {}),
+        ("post", "/plan", {"kind": "fill"}),
+        ("post", "/safety", {"fingerprint": "x"}),
+        ("post", "/copy", {"title": "Mine now", "date": "2026-05-04"}),
+        ("put", "", PLAN),
+        ("put", "/times", {"minutes": 60, "steps": {}}),
+    )
 
     def setUp(self):
         self.lab = lab_of(teacher("ada"))
@@ -132,7 +144,8 @@ class Scoping(TestCase):
     def answers(self, client):
         base = f"/api/labs/{self.lab.id}"
         yield from (client.get(base + path) for path in self.READS)
-        yield from (client.post(base + path, content_type="application/json") for path in self.WRITES)
+        for method, path, body in self.WRITES:
+            yield getattr(client, method)(base + path, body, content_type="application/json")
 
     def test_another_teacher_sees_and_changes_nothing(self):
         bob = as_teacher(teacher("bob"))

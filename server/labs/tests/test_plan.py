@@ -1,0 +1,161 @@
+"""Planning: revising a draft, edits by hand, minutes, copies, and what may not be changed any more."""
+
+from datetime import date
+
+from django.test import TestCase
+
+from server.labs.models import Lab, PlannedCell, Shelf
+from server.labs.tests.test_labs import PLAN
+from server.tests.support import as_teacher, group_of, lab_of, opened_lab, record, send, teacher
+
+WIDE = PLAN | {
+    "minutes": 60,
+    "electrodes": ["magnesium", "zinc", "steel", "tin", "copper"],
+    "groups": ["Tern", "Knot", "Plover", "Curlew"],
+}
+
+
+def cell_in(made, count):
+    """The first cell that is not shared and is measured by so many groups."""
+    found = next(c for c in made["plan"]["counts"] if c["count"] == count and not c["shared"])
+    return {key: found[key] for key in ("negative", "electrolyte", "positive", "condition")}
+
+
+class Planning(TestCase):
+    def setUp(self):
+        self.ada = teacher()
+        self.client = as_teacher(self.ada)
+        self.made = send(self.client, "/labs", WIDE).json()
+        self.path = f"/labs/{self.made['id']}"
+
+    def edit(self, kind, status=200, **more):
+        answer = send(self.client, f"{self.path}/plan", {"kind": kind} | more)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return answer.json()
+
+    def count(self, lab, cell):
+        return next(c for c in lab["plan"]["counts"] if all(c[key] == cell[key] for key in cell))
+
+    def test_the_plan_is_sent_whole(self):
+        plan = self.made["plan"]
+        self.assertEqual(plan["order"], ["magnesium", "zinc", "steel", "tin", "copper"])
+        self.assertEqual(len(plan["counts"]), 10)
+        self.assertEqual(plan["places"], 7)
+        self.assertEqual(len(plan["lanes"]), 4)
+        self.assertEqual(plan["lanes"][0][0], {"kind": "start", "begin": 0.0, "end": 6.0, "cell": None})
+        self.assertLessEqual(plan["needed"], 60)
+        self.assertTrue(0.5 < plan["nearness"] <= 1.0)
+        self.assertEqual(self.made["settings"]["steps"]["settle"], 2.0)
+        self.assertRegex(self.made["code"], r"^[A-Z]+-\d{3}$")
+        self.assertFalse(self.made["signed"])
+
+    def test_one_group_more_or_fewer_is_kept_and_said(self):
+        cell = cell_in(self.made, 2)
+        more = self.edit("more", cell=cell)
+        self.assertEqual(self.count(more["lab"], cell), self.count(self.made, cell) | {"count": 3, "wished": True})
+        self.assertEqual(len(more["said"]), 1)
+        fewer = self.edit("fewer", cell=cell)
+        self.assertEqual(self.count(fewer["lab"], cell)["count"], 2)
+        again = self.client.get(f"/api{self.path}").json()
+        self.assertEqual(again["groups"], fewer["lab"]["groups"])
+        self.assertFalse(self.count(self.edit("unwish", cell=cell)["lab"], cell)["wished"])
+
+    def test_a_cell_moves_to_another_group_and_is_pinned_there_through_a_new_plan(self):
+        groups = self.made["groups"]
+        cell = next(
+            c for c in groups[0]["cells"] if not c["shared"] and c["short"] not in [x["short"] for x in groups[3]["cells"]]
+        )
+        keys = {key: cell[key] for key in ("negative", "electrolyte", "positive", "condition")}
+        self.edit("move", cell=keys, group=0, to=3)
+        anew = self.edit("anew")["lab"]
+        moved = next(c for c in anew["groups"][3]["cells"] if c["short"] == cell["short"])
+        self.assertTrue(moved["pinned"])
+        self.assertFalse(self.edit("pin", cell=keys, group=3)["lab"]["groups"][3]["cells"] == anew["groups"][3]["cells"])
+
+    def test_a_banned_cell_is_gone_for_good(self):
+        cell = cell_in(self.made, 2)
+        self.assertEqual(self.count(self.edit("ban", cell=cell)["lab"], cell)["count"], 0)
+        self.assertEqual(self.count(self.edit("anew")["lab"], cell)["count"], 0)
+
+    def test_looking_for_a_better_plan_never_gives_a_worse_one(self):
+        before = self.made["plan"]["nearness"]
+        for number in (1, 2):
+            self.assertGreaterEqual(self.edit("improve", round=number)["lab"]["plan"]["nearness"], before - 1e-9)
+
+    def test_what_cannot_be_changed_says_why_and_changes_nothing(self):
+        before = list(PlannedCell.objects.values_list("negative", "positive", "group__name").order_by("id"))
+        shared = next(c for c in self.made["plan"]["counts"] if c["shared"])
+        keys = {key: shared[key] for key in ("negative", "electrolyte", "positive", "condition")}
+        self.assertEqual(self.edit("more", 409, cell=keys)["code"], "cannot_change")
+        self.assertEqual(self.edit("more", 422)["code"], "no_cell")
+        self.assertEqual(self.edit("more", 422, cell=keys | {"negative": "cheese"})["code"], "no_cell")
+        self.assertEqual(self.edit("move", 422, cell=cell_in(self.made, 2))["code"], "no_group")
+        self.assertEqual(self.edit("dance", 422)["field"], "kind")
+        self.assertEqual(before, list(PlannedCell.objects.values_list("negative", "positive", "group__name").order_by("id")))
+
+    def test_a_longer_start_is_said_and_what_to_drop_and_the_cells_stay(self):
+        times = {"minutes": 60, "steps": {"late": 10}}
+        late = self.client.put(f"/api{self.path}/times", times, content_type="application/json").json()
+        self.assertEqual([g["cells"] for g in late["groups"]], [g["cells"] for g in self.made["groups"]])
+        note = late["notes"][0]
+        self.assertEqual((note["code"], note["action"]["kind"]), ("too_long", "drop"))
+        done = self.edit("drop", cell=note["action"]["cell"], group=note["action"]["group"])
+        self.assertIn("free place", done["said"][0])
+        self.assertLessEqual(self.edit("anew")["lab"]["plan"]["needed"], 60)
+
+    def test_revising_keeps_pins_that_still_make_sense_and_the_pins_of_groups(self):
+        pin = {g["name"]: g["pin"] for g in self.made["groups"]}
+        changed = WIDE | {"groups": ["Curlew", "Tern", "Dunlin"], "electrodes": ["zinc", "tin", "copper", "nickel"]}
+        revised = self.client.put(f"/api{self.path}", changed, content_type="application/json").json()
+        self.assertEqual([g["name"] for g in revised["groups"]], ["Curlew", "Tern", "Dunlin"])
+        self.assertEqual([g["pin"] for g in revised["groups"]][:2], [pin["Curlew"], pin["Tern"]])
+        plates = {p for g in revised["groups"] for c in g["cells"] for p in (c["negative"], c["positive"])}
+        self.assertEqual(plates, {"zinc", "tin", "copper", "nickel"})
+
+    def test_scarce_plates_limit_the_groups(self):
+        Shelf.objects.create(owner=self.ada, material="magnesium", count=2)
+        anew = self.edit("anew")["lab"]
+        holders = [g for g in anew["groups"] if any(c["negative"] == "magnesium" for c in g["cells"])]
+        self.assertLessEqual(len(holders), 2)
+        self.assertIn("scarce", [n["code"] for n in anew["notes"]])
+
+    def test_conditions_are_planned_and_need_two_settings(self):
+        spaced = PLAN | {"varies": "spacing", "conditions": ["1 cm apart", "4 cm apart"]}
+        made = send(self.client, "/labs", spaced).json()
+        self.assertEqual({c["condition"] for g in made["groups"] for c in g["cells"]}, {"1 cm apart", "4 cm apart"})
+        self.assertEqual(send(self.client, "/labs", spaced | {"conditions": ["1 cm apart"]}).json()["field"], "conditions")
+        self.assertEqual(send(self.client, "/labs", PLAN | {"conditions": ["stray"]}).json()["settings"]["conditions"], [""])
+
+    def test_impossible_wishes_get_a_sentence(self):
+        for change, status, said in [
+            ({"minutes": 15}, 422, "Not one cell fits"), ({"steps": {"settle": 0, "prepare": 0, "read": 0, "rinse": 0}}, 422, "time"),
+            ({"groups": ["Alone"], "minutes": 30}, 200, "One ladder needs more cells"),
+        ]:  # fmt: skip
+            answer = send(self.client, "/labs/preview", WIDE | change)
+            self.assertEqual(answer.status_code, status, change)
+            self.assertIn(said, answer.content.decode())
+
+    def test_an_open_lab_keeps_its_plan_but_not_its_minutes(self):
+        lab = Lab.objects.get(id=self.made["id"])
+        opened_lab(self.ada, lab)
+        self.assertEqual(self.edit("fill", 409)["code"], "not_a_draft")
+        revised = self.client.put(f"/api{self.path}", WIDE, content_type="application/json")
+        self.assertEqual((revised.status_code, revised.json()["code"]), (409, "not_a_draft"))
+        times = {"minutes": 50, "steps": {"late": 4}}
+        answer = self.client.put(f"/api{self.path}/times", times, content_type="application/json")
+        self.assertEqual(answer.json()["settings"]["minutes"], 50)
+
+    def test_a_copy_has_the_same_cells_new_pins_and_nothing_measured(self):
+        source = lab_of(self.ada)
+        record(group_of(source).cells.first())
+        answer = send(self.client, f"/labs/{source.id}/copy", {"title": "Next class", "date": "2026-06-01"})
+        self.assertEqual(answer.status_code, 201)
+        copy = answer.json()
+        self.assertEqual(
+            (copy["title"], copy["state"], copy["reading_count"], copy["signed"]), ("Next class", "draft", 0, False)
+        )
+        self.assertEqual(Lab.objects.get(id=copy["id"]).date, date(2026, 6, 1))
+        old = self.client.get(f"/api/labs/{source.id}").json()
+        for before, after in zip(old["groups"], copy["groups"], strict=True):
+            self.assertEqual([c["short"] for c in before["cells"]], [c["short"] for c in after["cells"]])
+        self.assertNotEqual(copy["code"], old["code"])
