@@ -66,7 +66,20 @@ def main() -> None:
         sys.stdout.write(f"{len(cells)} cells, {3 * len(cells)} readings\n")
         timed("list of labs", lambda: client.get("/api/labs"))
         timed("one lab", lambda: client.get(f"/api/labs/{lab.id}"))
-        timed("preview of a plan", lambda: send(client, "/labs/preview", plan))
+        draft = send(client, "/labs", plan).json()
+        edits = f"/labs/{draft['id']}/plan"
+        free = next(c for c in draft["plan"]["counts"] if c["count"] == 0)
+        cell = {key: free[key] for key in ("negative", "electrolyte", "positive", "condition")}
+
+        def more_and_fewer() -> Any:
+            send(client, edits, {"kind": "more", "cell": cell})
+            return send(client, edits, {"kind": "fewer", "cell": cell})
+
+        timed("two edits of the plan", more_and_fewer)
+        timed("kit", lambda: client.get(f"/api/labs/{draft['id']}/kit"))
+        timed("safety sheet", lambda: client.get(f"/api/labs/{draft['id']}/safety"))
+        timed("cards", lambda: client.get(f"/api/labs/{draft['id']}/cards"))
+        timed("design of a plan", lambda: send(client, "/labs/preview", plan))
         timed("board", lambda: client.get(f"/api/labs/{lab.id}/board"))
         timed("compare", lambda: client.get(f"/api/labs/{lab.id}/compare"))
         timed("bench of a group", lambda: device.get("/api/bench"))

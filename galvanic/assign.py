@@ -19,6 +19,7 @@ from galvanic.cells import Cell
 EXACT = 12
 NEW_LIQUID = 1
 SWEEPS = 12
+ALL_PAIRS, NEIGHBOURS = 16, 5  # above so many groups only near ones swap, which the dealing has made alike
 
 
 def changes(one: Cell, other: Cell) -> int:
@@ -76,20 +77,18 @@ def _nearest(cells: Sequence[Cell], first: Cell | None) -> tuple[Cell, ...]:
 
 def rough_cost(hand: Iterable[Cell], shared: Cell | None) -> int:
     """Changes that a hand needs at least, near enough to compare hands: breaks between chains of cells, liquids, plates."""
-    cells = set(hand) | ({shared} if shared else set())
-    plates = {plate for cell in cells for plate in cell.pair}
-    baths = {cell.bath for cell in cells}
-    root: dict[tuple[tuple[str, str], str], tuple[tuple[str, str], str]] = {}
-
-    def find(x: tuple[tuple[str, str], str]) -> tuple[tuple[str, str], str]:
-        while root.setdefault(x, x) != x:
-            x = root[x]
-        return x
-
-    for cell in cells:
-        root[find((cell.bath, cell.negative))] = find((cell.bath, cell.positive))
-    chains = sum(1 for x in list(root) if find(x) == x)
-    return 10 * chains + 10 * len(baths) + len(plates)
+    bits: dict[str, int] = {}
+    chains: dict[tuple[str, str], list[int]] = {}
+    for cell in (*hand, shared) if shared else hand:
+        reach = bits.setdefault(cell.negative, 1 << len(bits)) | bits.setdefault(cell.positive, 1 << len(bits))
+        apart = []
+        for chain in chains.get(cell.bath, ()):
+            if chain & reach:
+                reach |= chain
+            else:
+                apart.append(chain)
+        chains[cell.bath] = [*apart, reach]
+    return 10 * sum(map(len, chains.values())) + 10 * len(chains) + len(bits)
 
 
 class Hands:
@@ -186,7 +185,8 @@ class Hands:
 
     def improve(self, sweeps: int = SWEEPS, rng: np.random.Generator | None = None) -> None:
         """Swap cells between groups while that saves changes; a generator gives another order of trying."""
-        pairs = list(combinations(range(len(self.hands)), 2))
+        many = len(self.hands) > ALL_PAIRS
+        pairs = [(a, b) for a, b in combinations(range(len(self.hands)), 2) if not many or b - a <= NEIGHBOURS]
         for _ in range(sweeps):
             if rng is not None:
                 pairs = [pairs[k] for k in rng.permutation(len(pairs))]

@@ -16,7 +16,7 @@ from itertools import combinations
 
 import numpy as np
 
-from galvanic.assign import Hands, in_order, path_changes
+from galvanic.assign import ALL_PAIRS, Hands, in_order, path_changes
 from galvanic.cells import Cell, standing
 from galvanic.errors import NotEnoughData
 from galvanic.optimal import TETHER, Counts, Demand, around, exchange, fill, lower_bound, shake
@@ -120,7 +120,7 @@ class Plan:
     changes: int
     unplaced: tuple[Cell, ...]
 
-    @property
+    @cached_property
     def counts(self) -> Counter[Cell]:
         """How many groups measure each cell; a group counts once."""
         return Counter(cell for hand in self.hands for cell in set(hand))
@@ -202,7 +202,8 @@ def improve(task: Task, plan: Plan, round: int) -> Plan:
             shake(counts, rng)
         fill(counts)
         exchange(counts, MOST_EXCHANGES)
-        for _ in range(RETRIES if counts.value <= best.variance * (1.0 + SAME) else 0):
+        retries = RETRIES if task.groups <= ALL_PAIRS else 1
+        for _ in range(retries if counts.value <= best.variance * (1.0 + SAME) else 0):
             found = _dealt(task, counts, rng)
             if _better(found, best):
                 best = found

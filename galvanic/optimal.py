@@ -11,6 +11,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -46,6 +47,17 @@ class Demand:
     uses: Mapping[str, int]
 
 
+@lru_cache(maxsize=64)
+def _places(
+    electrodes: tuple[str, ...], baths: tuple[tuple[str, str], ...], cells: tuple[Cell, ...]
+) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Row of the negative plate, of the positive plate, and bath of every cell; nobody writes into these."""
+    row = {name: i for i, name in enumerate(electrodes)}
+    bath = {name: i for i, name in enumerate(baths)}
+    numbers = np.array([(row[c.negative], row[c.positive], bath[c.bath]) for c in cells], dtype=int).reshape(-1, 3)
+    return numbers[:, 0], numbers[:, 1], numbers[:, 2]
+
+
 class Counts:
     """Counts under construction, with the covariance of every bath at hand."""
 
@@ -54,9 +66,7 @@ class Counts:
         self.cells = demand.cells
         row = {name: i for i, name in enumerate(demand.electrodes)}
         bath = {name: i for i, name in enumerate(demand.baths)}
-        self.i = np.array([row[cell.negative] for cell in self.cells], dtype=int)
-        self.j = np.array([row[cell.positive] for cell in self.cells], dtype=int)
-        self.b = np.array([bath[cell.bath] for cell in self.cells], dtype=int)
+        self.i, self.j, self.b = _places(demand.electrodes, demand.baths, demand.cells)
         self.n = np.array([demand.fixed.get(c, demand.least.get(c, 0)) for c in self.cells], dtype=int)
         self.most = np.array([min(demand.groups, demand.most.get(c, demand.groups)) for c in self.cells], dtype=int)
         self.least = np.array([demand.least.get(c, 0) for c in self.cells], dtype=int)
@@ -72,8 +82,8 @@ class Counts:
     def refresh(self) -> None:
         """Covariances from the counts, afresh."""
         laplacian = self.base.copy()
-        for i, j, b, n in zip(self.i, self.j, self.b, self.n, strict=True):
-            _add(laplacian[b], i, j, n)
+        for rows, columns, sign in ((self.i, self.i, 1), (self.j, self.j, 1), (self.i, self.j, -1), (self.j, self.i, -1)):
+            np.add.at(laplacian, (self.b, rows, columns), sign * self.n)
         self.p: Array = np.asarray(np.linalg.inv(laplacian))
 
     @property
@@ -198,21 +208,27 @@ def shake(counts: Counts, rng: np.random.Generator, share: float = 0.3) -> None:
 def lower_bound(demand: Demand) -> float:
     """No plan with these places can have a smaller Σ tr(L⁺): a tangent to the convex problem of fractional counts.
 
-    Blocks, whole numbers and the limits `most` and `uses` are let go, so the true best may lie a little above.
+    Wishes, blocks, whole numbers and the limits `most` and `uses` are let go, so the true best may lie a little above.
     """
-    counts = Counts(demand)
-    free = np.flatnonzero(~counts.frozen)
-    places = demand.places - int(counts.n[counts.frozen].sum())
-    if not len(free) or places <= 0:
+    return _bound(demand.electrodes, demand.baths, demand.cells, demand.places, tuple(sorted(demand.given.items())))
+
+
+@lru_cache(maxsize=256)
+def _bound(
+    electrodes: tuple[str, ...],
+    baths: tuple[tuple[str, str], ...],
+    cells: tuple[Cell, ...],
+    places: int,
+    given: tuple[tuple[Cell, int], ...],
+) -> float:
+    counts = Counts(Demand(electrodes, baths, cells, places, 1, places, {}, {}, {}, dict(given), {}))
+    if not cells or places <= 0:
         return counts.value
-    k = len(demand.electrodes)
-    base = counts.base.copy()
-    for cell in np.flatnonzero(counts.frozen):
-        _add(base[counts.b[cell]], counts.i[cell], counts.j[cell], float(counts.n[cell]))
-    i, j, b = counts.i[free], counts.j[free], counts.b[free]
+    k, base = len(electrodes), counts.base
+    i, j, b = counts.i, counts.j, counts.b
     at = [(b * k + one) * k + other for one, other in ((i, i), (j, j), (i, j), (j, i))]
-    signs = np.repeat([1.0, 1.0, -1.0, -1.0], len(free))
-    weight, best = np.full(len(free), places / len(free)), -np.inf
+    signs = np.repeat([1.0, 1.0, -1.0, -1.0], len(cells))
+    weight, best = np.full(len(cells), places / len(cells)), -np.inf
     for _ in range(BOUND_STEPS):
         added = np.bincount(np.concatenate(at), signs * np.tile(weight, 4), base.size)
         p: Array = np.asarray(np.linalg.inv(base + added.reshape(base.shape)))

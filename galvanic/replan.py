@@ -47,8 +47,13 @@ def _kept(task: Task, group: int, cell: Cell) -> bool:
     return cell in task.pinned.get(group, ()) or cell in task.wished
 
 
-def _changed(task: Task, inner: Sequence[Sequence[Cell]], said: Sequence[str]) -> Change:
-    return Change(task, judge(task, [finish(task, hand) for hand in inner]), tuple(said))
+def _changed(task: Task, plan: Plan, inner: Sequence[Sequence[Cell]], said: Sequence[str]) -> Change:
+    """The plan with these hands; only those that changed are put in order anew."""
+    hands = [
+        old if set(old) - {task.shared} == set(new) else finish(task, new)
+        for old, new in zip(plan.hands, inner, strict=True)
+    ]
+    return Change(task, judge(task, hands), tuple(said))
 
 
 def _losses(task: Task, inner: Sequence[Sequence[Cell]]) -> dict[Cell, float]:
@@ -95,7 +100,7 @@ def more(task: Task, plan: Plan, cell: Cell, names: Sequence[str]) -> Change:
     if free:
         group = min(free, key=lambda g: (added(g, None), g))
         inner[group].append(cell)
-        return _changed(task, inner, [f"{names[group]} measures {cell.short} too."])
+        return _changed(task, plan, inner, [f"{names[group]} measures {cell.short} too."])
     losses = _losses(task, inner)
     options = [
         (losses.get(other, 0.0) if len(inner[g]) >= task.free else np.inf, added(g, other), g, other)
@@ -107,7 +112,7 @@ def more(task: Task, plan: Plan, cell: Cell, names: Sequence[str]) -> Change:
         raise _cannot(task, inner, cell)
     _, _, group, gone = min(options, key=lambda o: (round(o[0], 9), o[1], o[2], o[3]))
     inner[group] = [c for c in inner[group] if c != gone] + [cell]
-    return _changed(task, inner, [f"{names[group]} measures {cell.short} in place of {gone.notation}."])
+    return _changed(task, plan, inner, [f"{names[group]} measures {cell.short} in place of {gone.notation}."])
 
 
 def fewer(task: Task, plan: Plan, cell: Cell, names: Sequence[str], group: int | None = None) -> Change:
@@ -130,7 +135,7 @@ def fewer(task: Task, plan: Plan, cell: Cell, names: Sequence[str], group: int |
     inner[group] = [c for c in inner[group] if c != cell]
     pinned = {g: tuple(c for c in cells if (g, c) != (group, cell)) for g, cells in task.pinned.items()}
     task = replace(task, wished={**task.wished, cell: len(holders) - 1}, pinned=pinned)
-    return _changed(task, inner, [f"{names[group]} does not measure {cell.short} any more and has a free place."])
+    return _changed(task, plan, inner, [f"{names[group]} does not measure {cell.short} any more and has a free place."])
 
 
 def ban(task: Task, plan: Plan, cell: Cell) -> Change:
@@ -140,7 +145,7 @@ def ban(task: Task, plan: Plan, cell: Cell) -> Change:
     inner = [[c for c in hand if c != cell] for hand in _inner(task, plan)]
     pinned = {g: tuple(c for c in cells if c != cell) for g, cells in task.pinned.items()}
     task = replace(task, wished={**task.wished, cell: 0}, pinned=pinned)
-    return _changed(task, inner, [f"No group measures {cell.notation}."])
+    return _changed(task, plan, inner, [f"No group measures {cell.notation}."])
 
 
 def move(task: Task, plan: Plan, cell: Cell, giver: int, taker: int, names: Sequence[str]) -> Change:
@@ -177,7 +182,7 @@ def move(task: Task, plan: Plan, cell: Cell, giver: int, taker: int, names: Sequ
             raise _cannot(task, inner, gone)
         said.append(f"{gone.notation} went the other way.")
     inner[taker].append(cell)
-    return _changed(task, inner, said)
+    return _changed(task, plan, inner, said)
 
 
 def fill_free(task: Task, plan: Plan, names: Sequence[str]) -> Change:
@@ -197,7 +202,7 @@ def fill_free(task: Task, plan: Plan, names: Sequence[str]) -> Change:
         for g, hand in enumerate(hands.hands)
         if hand - before[g]
     ]
-    return _changed(task, [sorted(hand) for hand in hands.hands], said or ["No cell was left that fits a free place."])
+    return _changed(task, plan, [sorted(hand) for hand in hands.hands], said or ["No cell was left that fits a free place."])
 
 
 def fewest_missed(task: Task, plan: Plan, groups: Sequence[int]) -> tuple[int, Cell] | None:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
@@ -19,7 +20,7 @@ from galvanic.cells import Cell
 from galvanic.design import LOOSE, Plan, Task, demand_of
 from galvanic.errors import OutOfRange
 from galvanic.optimal import Counts
-from galvanic.rest import rest_potentials
+from galvanic.rest import Rest, rest_potentials
 
 SCATTER_V = 0.05  # between groups, one cell: common practice, no source
 SURE = 0.9
@@ -56,10 +57,16 @@ def right_order(gap_v: float, u_v: float) -> float:
     return 0.5 * math.erfc(-abs(gap_v) / (u_v * math.sqrt(2.0))) if u_v > 0.0 else 1.0
 
 
+@lru_cache(maxsize=64)
+def _rest(plates: tuple[str, ...], liquids: tuple[str, ...]) -> Rest:
+    """Remembered: a plan is judged at every change, its materials stay. A key never stands for two materials."""
+    return rest_potentials(plates, liquids)
+
+
 def expected_ladders(task: Task) -> dict[tuple[str, str], dict[str, float]]:
     """Expected potential of every plate in every bath, V against hydrogen; plates without an expectation are left out."""
-    single = [key for key in task.electrolytes if electrolytes()[key].negative_side is None]
-    found = rest_potentials(task.electrodes, single) if single else None
+    single = tuple(key for key in task.electrolytes if electrolytes()[key].negative_side is None)
+    found = _rest(tuple(task.electrodes), single) if single else None
 
     def ladder(liquid: str) -> dict[str, float]:
         if found is not None and liquid in found.liquids:

@@ -57,6 +57,7 @@ run_benches() {
   make_database pipette
   python bench/accuracy.py
   python bench/rest.py
+  python bench/plan.py
   python bench/answers.py
 }
 

@@ -51,7 +51,7 @@ def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> tuple[str, ..
         raise Problem(409, error.code, str(error)) from error
     lab.wished = [wish_out(cell, count) for cell, count in done.task.wished.items()]
     lab.save(update_fields=["wished"])
-    replace_cells(lab, done.task, done.plan)
+    replace_cells(groups, hands, done.task, done.plan)
     return done.said
 
 

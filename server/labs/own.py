@@ -15,7 +15,7 @@ from galvanic import catalogue
 from galvanic.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
 from galvanic.errors import BadTable
 from galvanic.kinetics import forms, surfaces
-from server.labs.models import OwnMaterial
+from server.labs.models import Lab, OwnMaterial
 from server.people.auth import COOKIE, member_of
 from server.people.models import Teacher
 
@@ -62,17 +62,18 @@ def electrolyte_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]
 
 def build(kind: str, key: str, name: str, data: dict[str, Any]) -> Electrode | Electrolyte:
     """The material as the core knows it. Raises BadTable, also for what the rest-potential model could not take."""
+    made: Electrode | Electrolyte
     if kind == OwnMaterial.Kind.ELECTRODE:
         reader = Reader("own", electrode_row(key, name, data))
-        made: Electrode | Electrolyte = build_electrode(reader)
-        if made.surface not in surfaces():
-            raise reader.fail(f"there is no surface {made.surface!r}")
+        made = plate = build_electrode(reader)
+        if plate.surface not in surfaces():
+            raise reader.fail(f"there is no surface {plate.surface!r}")
     else:
         reader = Reader("own", electrolyte_row(key, name, data))
-        made = build_electrolyte(reader)
-        if made.form not in forms():
-            raise reader.fail(f"there is no form {made.form!r}")
-        if made.conductivity_s_per_m.low <= 0.0:
+        made = liquid = build_electrolyte(reader)
+        if liquid.form not in forms():
+            raise reader.fail(f"there is no form {liquid.form!r}")
+        if liquid.conductivity_s_per_m.low <= 0.0:
             raise reader.fail("conductivity_s_per_m must be above zero")
     reader.done()
     return made
@@ -123,7 +124,7 @@ def _visible(request: HttpRequest) -> list[OwnMaterial]:
         if isinstance(request.user, Teacher):
             owners |= Q(owner=request.user)
         if (member := member_of(request.COOKIES.get(COOKIE))) is not None:
-            owners |= Q(owner__labs=member.lab_id)
-        return list(OwnMaterial.objects.filter(owners).distinct()) if owners else []
+            owners |= Q(owner__in=Lab.objects.filter(id=member.lab_id).values("owner"))
+        return list(OwnMaterial.objects.filter(owners)) if owners else []
     except (OperationalError, InterfaceError):
         return []

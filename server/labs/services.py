@@ -188,7 +188,7 @@ def revise_lab(*, actor: Teacher, lab_id: uuid.UUID, plan: NewLab) -> Lab:
     made = designed(task)
     lab.save()
     regroup(lab, groups, names)
-    replace_cells(lab, task, made)
+    replace_cells(*groups_with_cells(lab), task, made)
     return lab
 
 
@@ -217,11 +217,20 @@ def groups_with_cells(lab: Lab) -> tuple[list[Group], list[list[PlannedCell]]]:
     return groups, list(hands.values())
 
 
-def replace_cells(lab: Lab, task: Task, made: Plan) -> None:
-    """Give a draft the cells of a plan in place of those it has."""
-    groups = list(Group.objects.filter(lab=lab).order_by("position"))
-    PlannedCell.objects.filter(group__lab=lab).delete()
-    PlannedCell.objects.bulk_create(_rows(groups, made.hands, made.shared, task.pinned))
+def replace_cells(groups: Sequence[Group], before: Sequence[Sequence[PlannedCell]], task: Task, made: Plan) -> None:
+    """Give a draft's groups the cells of a plan in place of those before; a list that stays as it is is left alone."""
+    rows = _rows(groups, made.hands, made.shared, task.pinned)
+    after: dict[uuid.UUID, list[PlannedCell]] = {group.id: [] for group in groups}
+    for row in rows:
+        after[row.group_id].append(row)
+    changed = [
+        group.id
+        for group, old in zip(groups, before, strict=True)
+        if [(p.cell, p.pinned, p.shared) for p in old] != [(p.cell, p.pinned, p.shared) for p in after[group.id]]
+    ]
+    if changed:
+        PlannedCell.objects.filter(group__in=changed).delete()
+        PlannedCell.objects.bulk_create(row for group in changed for row in after[group])
 
 
 def add_groups(lab: Lab, names: Sequence[str], hands: Sequence[Sequence[Cell]], shared: Cell | None) -> list[PlannedCell]:
