@@ -99,6 +99,14 @@ class BrowserTestCase(KeptReadingsTestCase):
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("heading", name="Your labs")).to_be_visible()
 
+    def sign_off(self, page: Page) -> None:
+        """From a draft's plan to its safety sheet, read and sign it, and back."""
+        page.get_by_role("link", name="Sign off the safety sheet").first.click()
+        page.get_by_text("I have read this sheet").click()
+        page.get_by_role("button", name="Sign off the safety sheet").click()
+        page.get_by_role("link", name="To the plan").click()
+        expect(page.get_by_role("button", name="Open the bench")).to_be_visible()
+
     def join(self, page: Page, code: str, pin: str) -> None:
         """Join as a group through the form."""
         page.goto("/join")

@@ -9,7 +9,7 @@ from server.bench.models import Reading
 from server.labs.opening import close_lab
 from server.tests.support import group_of, lab_of, teacher
 
-THIN = "\u2009"
+THIN = "\u202f"
 MINUS = "\u2212"
 
 

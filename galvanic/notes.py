@@ -9,7 +9,7 @@ from galvanic.cells import Cell
 from galvanic.compare import ElectrolyteResult
 
 MINUS = "\u2212"
-THIN = "\u2009"
+THIN = "\u202f"
 
 
 @dataclass(frozen=True, slots=True)

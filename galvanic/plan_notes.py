@@ -12,7 +12,7 @@ from galvanic.replan import fewest_missed
 from galvanic.schedule import Steps, overfull
 from galvanic.tell_apart import SCATTER_V, SURE, Neighbours, cheapest_help, tell_apart
 
-PER_CENT = "\u2009%"
+PER_CENT = "\u202f%"
 
 
 def _minutes(value: float) -> str:

@@ -65,7 +65,24 @@ def labs(page: Page, url: str) -> None:
 def plan(page: Page, url: str) -> None:
     sign_in(page, url)
     page.get_by_role("link", name=THIRD).click()
-    page.get_by_role("heading", name="Who measures what").wait_for()
+    page.get_by_role("heading", name="Who does what, when").wait_for()
+
+
+def sheet(name: str, heading: str) -> Callable[[Page, str], None]:
+    """A sheet of the draft's plan."""
+
+    def take(page: Page, url: str) -> None:
+        plan(page, url)
+        page.get_by_role("link", name=name, exact=True).click()
+        page.get_by_role("heading", name=heading, exact=True).first.wait_for()
+
+    return take
+
+
+def cupboard(page: Page, url: str) -> None:
+    sign_in(page, url)
+    page.get_by_role("link", name="Cupboard").click()
+    page.get_by_role("heading", name="Your cupboard").wait_for()
 
 
 def new_lab(page: Page, url: str) -> None:
@@ -117,6 +134,10 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "labs": (labs, LAPTOP, False),
     "new-lab": (new_lab, LAPTOP, False),
     "plan": (plan, LAPTOP, False),
+    "kit": (sheet("Kit and mixing", "Kit and mixing"), LAPTOP, False),
+    "safety": (sheet("Safety", "Safety sheet"), LAPTOP, False),
+    "cards": (sheet("Bench cards", "Bench cards"), LAPTOP, False),
+    "cupboard": (cupboard, LAPTOP, False),
     "join-phone": (join, PHONE, False),
     "bench": (bench, LAPTOP, False),
     "bench-phone": (bench, PHONE, True),

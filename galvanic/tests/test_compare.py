@@ -53,7 +53,7 @@ class Compare(unittest.TestCase):
         self.assertAlmostEqual(result.swaps[0].by_v, 0.36, places=6)
         note = compare_notes(result)[0]
         self.assertEqual(note.title, "Al and Zn changed places")
-        self.assertIn("0.36\u2009V", note.text)
+        self.assertIn("0.36\u202fV", note.text)
 
     def test_the_anchor_stays_at_its_table_value_and_the_rest_keep_their_distances(self):
         readings = [r("Tern", "copper", "zinc", 0.95), r("Tern", "tin", "zinc", 0.55), r("Tern", "graphite", "zinc", 1.1)]

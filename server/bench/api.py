@@ -10,6 +10,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Router
 
+from galvanic.cells import Cell
 from galvanic.subtraction import worked_or_reason
 from server.bench.models import Reading
 from server.bench.predictions import PredictionEntry, record_prediction
@@ -19,9 +20,12 @@ from server.bench.schemas import (
     BoardOut,
     CellWithReadings,
     GroupBoard,
+    GroupPrediction,
     JustIn,
+    PredictedCell,
     PredictionIn,
     PredictionOut,
+    PredictionsOut,
     ReadingIn,
     ReadingOut,
     WorkedLine,
@@ -132,6 +136,50 @@ def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
     reading = recorded.reading
     later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if recorded.repeated else None
     return reading_out(reading, reading.cell, later)
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/predictions",
+    response={200: PredictionsOut, 404: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="predictions",
+)
+def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
+    """The latest prediction of every group, cell by cell."""
+    if not Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).exists():
+        raise not_found("lab")
+    rows = (
+        PlannedCell.objects.visible_to(teacher_of(request))
+        .filter(group__lab=lab_id)
+        .select_related("group")
+        .prefetch_related("predictions")
+        .order_by("group__position", "position")
+    )
+    by_cell: dict[Cell, dict[str, GroupPrediction]] = {}
+    expected = set()
+    for planned in rows:
+        expected.add((planned.cell, planned.group_id))
+        found = by_cell.setdefault(planned.cell, {})
+        for kept in planned.predictions.all():
+            found[planned.group.name] = GroupPrediction(
+                group=planned.group.name, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v
+            )
+    return PredictionsOut(
+        cells=[
+            PredictedCell(
+                short=cell.short,
+                negative=cell.negative,
+                electrolyte=cell.electrolyte,
+                positive=cell.positive,
+                condition=cell.condition,
+                table_v=cell.table_v,
+                predictions=list(found.values()),
+            )
+            for cell, found in by_cell.items()
+        ],
+        made=sum(len(found) for found in by_cell.values()),
+        expected=len(expected),
+    )
 
 
 @router.get("/labs/{uuid:lab_id}/board", response={200: BoardOut, 404: ProblemOut}, auth=TeacherAuth(), operation_id="board")

@@ -85,6 +85,36 @@ class Working(BaseModel):
     reason: str
 
 
+class GroupPrediction(BaseModel):
+    """What one group predicted last."""
+
+    group: str
+    negative: str
+    text: str
+    unit: str
+    volts_v: float
+
+
+class PredictedCell(BaseModel):
+    """A cell, the table's difference in V (None for an inert plate), and what groups predicted of it."""
+
+    short: str
+    negative: str
+    electrolyte: str
+    positive: str
+    condition: str
+    table_v: float | None
+    predictions: list[GroupPrediction]
+
+
+class PredictionsOut(BaseModel):
+    """All predictions of a lab, cell by cell; `expected` is how many there would be."""
+
+    cells: list[PredictedCell]
+    made: int
+    expected: int
+
+
 class BenchCell(CellWithReadings):
     """A cell on a group's bench: cautions for its materials, the latest prediction, the subtraction both ways round."""
 

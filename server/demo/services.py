@@ -12,11 +12,12 @@ import numpy as np
 from django.db import transaction
 from django.utils import timezone
 
+from galvanic.catalogue import electrodes
 from galvanic.readings import parse
 from galvanic.schedule import Steps
 from galvanic.simulate import Bench, Meter
 from server.bench.models import Reading
-from server.labs.models import Lab, PlannedCell
+from server.labs.models import Lab, PlannedCell, Prediction
 from server.labs.opening import close_lab, open_lab, sign_off
 from server.labs.policy import READINGS_PER_CELL, sheet_of
 from server.labs.services import NewLab, create_lab
@@ -67,10 +68,37 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
     open_lab(actor=teacher, lab_id=lab.id)
     opened = day - timedelta(minutes=described["done"] * SCENARIO["minutes"])
     for group in groups:
+        _predict_cells(group, described["done"], opened, rng)
         _read_cells(group, described["done"], opened, rng)
     if described["state"] == "closed":
         close_lab(actor=teacher, lab_id=lab.id)
     Lab.objects.filter(id=lab.id).update(opened_at=opened)
+
+
+def _predict_cells(group: Group, done: float, opened: datetime, rng: np.random.Generator) -> None:
+    """What a group expects of each cell before it measures it: the table's difference, but for the scenario's slips."""
+    slips = {slip["kind"] for slip in SCENARIO["slip"] if slip["group"] == group.name}
+    made: list[Prediction] = []
+    for planned in {p.cell: p for p in reversed(group.cells.all())}.values():
+        at = opened + timedelta(minutes=STEPS.start + (planned.position - 1) * STEPS.cell)
+        if planned.cell.table_v is None or (done < 1.0 and at > opened + timedelta(minutes=done * SCENARIO["minutes"])):
+            continue
+        low, high = (electrodes()[key].table_v() for key in planned.cell.pair)
+        volts_v = abs(abs(high) - abs(low)) if "minus" in slips else high - low
+        negative = planned.positive if "other-way" in slips and low < 0.0 < high else planned.negative
+        made.append(
+            Prediction(
+                id=uuid.UUID(bytes=rng.bytes(16), version=4),
+                cell=planned,
+                negative=negative,
+                text=f"{volts_v:.2f}",
+                unit="V",
+                volts_v=round(volts_v, 2),
+                device_at=at,
+                received_at=at,
+            )
+        )
+    Prediction.objects.bulk_create(made)
 
 
 def _read_cells(group: Group, done: float, opened: datetime, rng: np.random.Generator) -> None:

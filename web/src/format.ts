@@ -1,5 +1,5 @@
 const MINUS = "\u2212";
-const THIN = "\u2009";
+const THIN = "\u202f";
 
 /** A number with a true minus sign. */
 export function number(value: number, decimals: number, signed = false): string {

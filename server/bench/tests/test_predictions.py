@@ -7,7 +7,7 @@ from django.test import Client, TestCase
 
 from server.labs.models import Lab, Prediction
 from server.labs.opening import close_lab
-from server.tests.support import as_group, cell_of, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 
 class Predicting(TestCase):
@@ -75,6 +75,15 @@ class Predicting(TestCase):
             "unit": "V",
         }
         self.assertEqual(send(knot, "/bench/predictions", body).json()["code"], "id_taken")
+
+    def test_the_teacher_sees_the_latest_of_every_group_cell_by_cell(self):
+        self.say("1.1")
+        self.say("0.9", negative="copper")
+        shown = as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/predictions").json()
+        cell = next(c for c in shown["cells"] if c["short"] == "Zn | Cu")
+        self.assertEqual([(p["group"], p["negative"], p["text"]) for p in cell["predictions"]], [("Tern", "copper", "0.9")])
+        self.assertEqual((shown["made"], shown["expected"]), (1, 6))
+        self.assertAlmostEqual(cell["table_v"], 1.1037, places=3)
 
     def test_the_database_keeps_them(self):
         self.say()

@@ -126,7 +126,7 @@ class OpeningAndClosing(TestCase):
 class Scoping(TestCase):
     """Every endpoint of a lab: another teacher, a group and a stranger get nothing."""
 
-    READS = ("", "/board", "/compare", "/kit", "/kit.csv", "/safety", "/cards")
+    READS = ("", "/board", "/predictions", "/compare", "/kit", "/kit.csv", "/safety", "/cards")
     WRITES: tuple[tuple[str, str, dict[str, object]], ...] = (
         ("post", "/open", {}),
         ("post", "/close", {}),

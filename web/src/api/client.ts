@@ -41,7 +41,7 @@ const csrf: Middleware = {
 const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
 client.use(csrf);
 
-export const { GET, POST } = client;
+export const { GET, POST, PUT } = client;
 
 /** The data of an answer; throws Problem for a refusal and for a server that cannot be reached. */
 export async function dataOf<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/predictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Prediction
+         * @description Keep a prediction; the same id again changes nothing.
+         */
+        post: operations["record_prediction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/readings": {
         parameters: {
             query?: never;
@@ -160,7 +180,11 @@ export interface paths {
          * @description A lab whole.
          */
         get: operations["get_lab"];
-        put?: never;
+        /**
+         * Revise Lab
+         * @description Change what a draft is about and plan its cells anew.
+         */
+        put: operations["revise_lab"];
         post?: never;
         delete?: never;
         options?: never;
@@ -180,6 +204,26 @@ export interface paths {
          * @description All groups' cells and readings.
          */
         get: operations["board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cards
+         * @description What each group's bench card says.
+         */
+        get: operations["cards"];
         put?: never;
         post?: never;
         delete?: never;
@@ -228,6 +272,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Lab
+         * @description Make a new draft with the same plan.
+         */
+        post: operations["copy_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit
+         * @description What to fetch and to make for a lab.
+         */
+        get: operations["kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Table
+         * @description The kit as CSV.
+         */
+        get: operations["kit_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/open": {
         parameters: {
             query?: never;
@@ -239,9 +343,93 @@ export interface paths {
         put?: never;
         /**
          * Open Lab
-         * @description Let groups in.
+         * @description Let groups in, once the safety sheet is signed off.
          */
         post: operations["open_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Plan
+         * @description Change the plan of a draft.
+         */
+        post: operations["edit_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/predictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Predictions
+         * @description The latest prediction of every group, cell by cell.
+         */
+        get: operations["predictions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/safety": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Safety
+         * @description The safety sheet as it is now, and who signed which.
+         */
+        get: operations["safety"];
+        put?: never;
+        /**
+         * Sign Off
+         * @description Sign the sheet off.
+         */
+        post: operations["sign_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Times
+         * @description Set the minutes of a lab; its cells stay.
+         */
+        put: operations["set_times"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -277,10 +465,90 @@ export interface paths {
         };
         /**
          * Materials
-         * @description The catalogue of electrodes and electrolytes.
+         * @description Every electrode and electrolyte there is for whoever asks, and what own ones can be made of.
          */
         get: operations["materials"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/electrodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Electrode
+         * @description Keep an own electrode.
+         */
+        post: operations["add_electrode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/electrolytes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Electrolyte
+         * @description Keep an own electrolyte.
+         */
+        post: operations["add_electrolyte"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/{key}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire Material
+         * @description Offer an own material no more.
+         */
+        post: operations["retire_material"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Shelf
+         * @description Keep what is on the shelf.
+         */
+        put: operations["set_shelf"];
         post?: never;
         delete?: never;
         options?: never;
@@ -353,12 +621,55 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ActionOut
+         * @description What a note offers to do: an edit of the plan.
+         */
+        ActionOut: {
+            cell: components["schemas"]["CellOut"] | null;
+            /** Group */
+            group: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Times */
+            times: number;
+        };
+        /**
+         * BatchOut
+         * @description One electrolyte for the whole class.
+         */
+        BatchOut: {
+            /** Day Before */
+            day_before: boolean;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Ingredients */
+            ingredients: components["schemas"]["IngredientOut"][];
+            /** Method */
+            method: string;
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
+         * BathOut
+         * @description One ladder: a liquid in one condition.
+         */
+        BathOut: {
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+        };
+        /**
          * BenchCell
-         * @description A cell on a group's bench, with the cautions for its materials.
+         * @description A cell on a group's bench: cautions for its materials, the latest prediction, the subtraction both ways round.
          */
         BenchCell: {
             /** Cautions */
             cautions: string[];
+            /** Condition */
+            condition: string;
             /** Electrolyte */
             electrolyte: string;
             /**
@@ -368,18 +679,23 @@ export interface components {
             id: string;
             /** Negative */
             negative: string;
+            /** Pinned */
+            pinned: boolean;
             /** Positive */
             positive: string;
+            prediction: components["schemas"]["PredictionOut"] | null;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
             /** Shared */
             shared: boolean;
             /** Short */
             short: string;
+            /** Working */
+            working: components["schemas"]["Working"][];
         };
         /**
          * BenchOut
-         * @description A group's own bench.
+         * @description A group's own bench; `predict` if the teacher asks for predictions.
          */
         BenchOut: {
             /** Cells */
@@ -388,6 +704,8 @@ export interface components {
             group: string;
             /** Lab */
             lab: string;
+            /** Predict */
+            predict: boolean;
             /** Simulated */
             simulated: boolean;
             /** State */
@@ -436,6 +754,78 @@ export interface components {
             wanted: number;
         };
         /**
+         * Card
+         * @description One group's card.
+         */
+        Card: {
+            /** Cautions */
+            cautions: string[];
+            /** Cells */
+            cells: components["schemas"]["PlannedCellOut"][];
+            /** Group */
+            group: string;
+            /** Pin */
+            pin: string;
+        };
+        /**
+         * CardsOut
+         * @description All cards. `qr_path` is an SVG path in a box of `qr_size`; it says `address`.
+         */
+        CardsOut: {
+            /** Address */
+            address: string;
+            /** Cards */
+            cards: components["schemas"]["Card"][];
+            /** Code */
+            code: string;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Offline */
+            offline: string;
+            /** Qr Path */
+            qr_path: string;
+            /** Qr Size */
+            qr_size: number;
+            /** Title */
+            title: string;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * CellIO
+         * @description A cell by keys; `condition` is empty where a lab varies nothing else.
+         */
+        CellIO: {
+            /**
+             * Condition
+             * @default
+             */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+        };
+        /**
+         * CellOut
+         * @description A cell by keys, as it is sent.
+         */
+        CellOut: {
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+        };
+        /**
          * CellRow
          * @description One cell beside the table; the interval is 95 %, between groups, None with one group.
          */
@@ -468,6 +858,8 @@ export interface components {
          * @description A cell with its readings, oldest first.
          */
         CellWithReadings: {
+            /** Condition */
+            condition: string;
             /** Electrolyte */
             electrolyte: string;
             /**
@@ -477,6 +869,8 @@ export interface components {
             id: string;
             /** Negative */
             negative: string;
+            /** Pinned */
+            pinned: boolean;
             /** Positive */
             positive: string;
             /** Readings */
@@ -517,6 +911,39 @@ export interface components {
             title: string;
         };
         /**
+         * CopyIn
+         * @description The title and date of a copy.
+         */
+        CopyIn: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CountOut
+         * @description How many groups measure a cell; `wished` if the teacher asked for that number.
+         */
+        CountOut: {
+            /** Condition */
+            condition: string;
+            /** Count */
+            count: number;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Shared */
+            shared: boolean;
+            /** Wished */
+            wished: boolean;
+        };
+        /**
          * Done
          * @description It is done.
          */
@@ -528,18 +955,56 @@ export interface components {
             ok: true;
         };
         /**
+         * EditIn
+         * @description One change of a draft's plan; groups by their place from 0.
+         */
+        EditIn: {
+            cell?: components["schemas"]["CellIO"] | null;
+            /** Group */
+            group?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "more" | "fewer" | "drop" | "move" | "ban" | "pin" | "unwish" | "fill" | "anew" | "improve";
+            /**
+             * Round
+             * @default 0
+             */
+            round: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /** To */
+            to?: number | null;
+        };
+        /**
+         * EditedOut
+         * @description The lab after a change, and what it did in sentences.
+         */
+        EditedOut: {
+            lab: components["schemas"]["LabOut"];
+            /** Said */
+            said: string[];
+        };
+        /**
          * ElectrodeOut
-         * @description An electrode of the catalogue; `table_v` in V against hydrogen, None for an inert plate.
+         * @description An electrode of the catalogue; `table_v` in V against hydrogen, None for an inert plate; `own`: a teacher's own.
          */
         ElectrodeOut: {
-            /** Cautions */
-            cautions: string[];
             /** Key */
             key: string;
             /** Name */
             name: string;
+            /** Own */
+            own: boolean;
             /** Prepare */
             prepare: string;
+            /** Retired */
+            retired: boolean;
+            shelf: components["schemas"]["OnShelf"];
             /** Supplied */
             supplied: string;
             /** Symbol */
@@ -554,18 +1019,21 @@ export interface components {
          * @description An electrolyte of the catalogue, pH as a range.
          */
         ElectrolyteOut: {
-            /** Cautions */
-            cautions: string[];
             /** Form */
             form: string;
             /** Key */
             key: string;
             /** Name */
             name: string;
+            /** Own */
+            own: boolean;
             /** Ph High */
             ph_high: number;
             /** Ph Low */
             ph_low: number;
+            /** Retired */
+            retired: boolean;
+            shelf: components["schemas"]["OnShelf"];
             /** Usual */
             usual: boolean;
         };
@@ -580,6 +1048,8 @@ export interface components {
             anchors: string[];
             /** Cells */
             cells: components["schemas"]["CellRow"][];
+            /** Condition */
+            condition: string;
             /** Dof */
             dof: number;
             /** Electrolyte */
@@ -613,6 +1083,16 @@ export interface components {
             pin: string;
         };
         /**
+         * GroupKit
+         * @description What lies on one group's tray beside the bench things.
+         */
+        GroupKit: {
+            /** Group */
+            group: string;
+            /** Things */
+            things: string[];
+        };
+        /**
          * GroupMean
          * @description One group's mean for a cell, red on the positive plate.
          */
@@ -642,6 +1122,22 @@ export interface components {
             name: string;
             /** Pin */
             pin: string;
+        };
+        /**
+         * GroupPrediction
+         * @description What one group predicted last.
+         */
+        GroupPrediction: {
+            /** Group */
+            group: string;
+            /** Negative */
+            negative: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Volts V */
+            volts_v: number;
         };
         /**
          * Health
@@ -682,6 +1178,18 @@ export interface components {
             title: string;
         };
         /**
+         * IngredientOut
+         * @description Something that goes into a solution.
+         */
+        IngredientOut: {
+            /** Amount */
+            amount: number;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * Join
          * @description A lab's code and a group's PIN.
          */
@@ -698,6 +1206,8 @@ export interface components {
         JustIn: {
             /** Cell */
             cell: string;
+            /** Condition */
+            condition: string;
             /** Electrolyte */
             electrolyte: string;
             /** Group */
@@ -712,10 +1222,88 @@ export interface components {
             reading: components["schemas"]["ReadingOut"];
         };
         /**
+         * KitLine
+         * @description One thing to have; `per_group` is None where groups differ, `there`, `price` and `cost` where not known.
+         */
+        KitLine: {
+            /** Cost */
+            cost: number | null;
+            /** Groups */
+            groups: number;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Per Group */
+            per_group: number | null;
+            /** Price */
+            price: number | null;
+            /** Short */
+            short: number;
+            /** Spare */
+            spare: number;
+            /** There */
+            there: number | null;
+            /** Total */
+            total: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * KitOut
+         * @description Kit and mixing.
+         */
+        KitOut: {
+            /** Batches */
+            batches: components["schemas"]["BatchOut"][];
+            /** Bench */
+            bench: components["schemas"]["KitLine"][];
+            /** Cost */
+            cost: number | null;
+            /** Cup Ml */
+            cup_ml: number;
+            /** Day Before */
+            day_before: string[];
+            /** Groups */
+            groups: components["schemas"]["GroupKit"][];
+            /** Plates */
+            plates: components["schemas"]["KitLine"][];
+            /** Vessels */
+            vessels: components["schemas"]["KitLine"][];
+        };
+        /**
          * LabIn
          * @description What a teacher chooses for a lab.
          */
         LabIn: {
+            /**
+             * Activities
+             * @default []
+             */
+            activities: string[];
+            /**
+             * Against
+             * @default
+             */
+            against: string;
+            /**
+             * Age
+             * @default 14-15
+             * @enum {string}
+             */
+            age: "11-13" | "14-15" | "16-18";
+            /**
+             * Conditions
+             * @default []
+             */
+            conditions: string[];
+            /**
+             * Cup Ml
+             * @default 40
+             */
+            cup_ml: number;
             /**
              * Date
              * Format: date
@@ -727,10 +1315,55 @@ export interface components {
             electrolytes: string[];
             /** Groups */
             groups: string[];
+            /**
+             * Kept
+             * @default
+             */
+            kept: string;
             /** Minutes */
             minutes: number;
+            /**
+             * Predict
+             * @default true
+             */
+            predict: boolean;
+            /**
+             * Question
+             * @default
+             */
+            question: string;
+            /**
+             * Repeats
+             * @default 2
+             */
+            repeats: number;
+            /**
+             * Scatter V
+             * @default 0.05
+             */
+            scatter_v: number;
+            /**
+             * @default {
+             *       "clear": 8,
+             *       "late": 0,
+             *       "pause": 0,
+             *       "pause_at": 0,
+             *       "prepare": 1,
+             *       "read": 2,
+             *       "rinse": 1,
+             *       "settle": 2,
+             *       "start": 6
+             *     }
+             */
+            steps: components["schemas"]["StepsIO"];
             /** Title */
             title: string;
+            /**
+             * Varies
+             * @default pairs
+             * @enum {string}
+             */
+            varies: "pairs" | "electrolyte" | "spacing" | "depth" | "surface" | "dilution";
         };
         /**
          * LabLine
@@ -767,11 +1400,13 @@ export interface components {
         };
         /**
          * LabOut
-         * @description A lab whole.
+         * @description A lab whole. `plan` is None where the cells cannot be judged as a plan (brought in from a file).
          */
         LabOut: {
             /** Cautions */
             cautions: string[];
+            /** Code */
+            code: string;
             /**
              * Date
              * Format: date
@@ -779,10 +1414,6 @@ export interface components {
             date: string;
             /** Edition */
             edition: string;
-            /** Electrodes */
-            electrodes: string[];
-            /** Electrolytes */
-            electrolytes: string[];
             /** Group Count */
             group_count: number;
             /** Groups */
@@ -794,12 +1425,14 @@ export interface components {
             id: string;
             /** Join Code */
             join_code: string | null;
-            /** Minutes */
-            minutes: number;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            plan: components["schemas"]["PlanDetail"] | null;
             /** Reading Count */
             reading_count: number;
+            settings: components["schemas"]["LabSettings"];
+            /** Signed */
+            signed: boolean;
             /** Simulated */
             simulated: boolean;
             /**
@@ -813,22 +1446,78 @@ export interface components {
             title: string;
         };
         /**
+         * LabSettings
+         * @description What the teacher chose, as it is kept.
+         */
+        LabSettings: {
+            /** Activities */
+            activities: string[];
+            /** Against */
+            against: string;
+            /** Age */
+            age: string;
+            /** Conditions */
+            conditions: string[];
+            /** Cup Ml */
+            cup_ml: number;
+            /** Electrodes */
+            electrodes: string[];
+            /** Electrolytes */
+            electrolytes: string[];
+            /** Kept */
+            kept: string;
+            /** Minutes */
+            minutes: number;
+            /** Predict */
+            predict: boolean;
+            /** Question */
+            question: string;
+            /** Repeats */
+            repeats: number;
+            /** Scatter V */
+            scatter_v: number;
+            steps: components["schemas"]["StepsOut"];
+            /** Varies */
+            varies: string;
+        };
+        /**
          * MaterialsOut
-         * @description The catalogue.
+         * @description The catalogue, what own materials are made of, activities for the safety sheet, and plan templates.
          */
         MaterialsOut: {
+            /** Activities */
+            activities: components["schemas"]["NamedOut"][];
+            /** Couples */
+            couples: components["schemas"]["NamedOut"][];
             /** Edition */
             edition: string;
             /** Electrodes */
             electrodes: components["schemas"]["ElectrodeOut"][];
             /** Electrolytes */
             electrolytes: components["schemas"]["ElectrolyteOut"][];
+            /** Forms */
+            forms: components["schemas"]["NamedOut"][];
+            /** Surfaces */
+            surfaces: components["schemas"]["NamedOut"][];
+            /** Templates */
+            templates: components["schemas"]["TemplateOut"][];
+        };
+        /**
+         * NamedOut
+         * @description A key with its words.
+         */
+        NamedOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * NoteOut
-         * @description A margin note.
+         * @description A margin note with at most one action.
          */
         NoteOut: {
+            action: components["schemas"]["ActionOut"] | null;
             /** Code */
             code: string;
             /** Text */
@@ -842,10 +1531,108 @@ export interface components {
             tone: "plain" | "good" | "caution" | "wrong";
         };
         /**
+         * OnShelf
+         * @description How many pieces (litres) the teacher has and what one costs, where known.
+         */
+        OnShelf: {
+            /** Count */
+            count: number | null;
+            /** Price */
+            price: number | null;
+        };
+        /**
+         * OwnElectrodeIn
+         * @description An own electrode: `couple` as in the table, None for an inert plate; `surface` whose kinetics it has.
+         */
+        OwnElectrodeIn: {
+            /** Couple */
+            couple: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Prepare
+             * @default
+             */
+            prepare: string;
+            /**
+             * Replaces
+             * @default
+             */
+            replaces: string;
+            /** Surface */
+            surface: string;
+            /** Symbol */
+            symbol: string;
+        };
+        /**
+         * OwnElectrolyteIn
+         * @description An own electrolyte: form, and pH, conductivity (S/m) and chloride (mol/L) as ranges from low to high.
+         */
+        OwnElectrolyteIn: {
+            /** Chloride Mol Per L */
+            chloride_mol_per_l: [
+                number,
+                number
+            ];
+            /** Conductivity S Per M */
+            conductivity_s_per_m: [
+                number,
+                number
+            ];
+            /**
+             * Copper Mol Per L
+             * @default 0
+             */
+            copper_mol_per_l: number;
+            /** Form */
+            form: string;
+            /** Name */
+            name: string;
+            /** Ph */
+            ph: [
+                number,
+                number
+            ];
+            /**
+             * Replaces
+             * @default
+             */
+            replaces: string;
+            /**
+             * Zinc Mol Per L
+             * @default 0
+             */
+            zinc_mol_per_l: number;
+        };
+        /**
+         * PlanDetail
+         * @description The matrix of counts, the room's time, and how sharp the plan is.
+         */
+        PlanDetail: {
+            /** Baths */
+            baths: components["schemas"]["BathOut"][];
+            /** Changes */
+            changes: number;
+            /** Counts */
+            counts: components["schemas"]["CountOut"][];
+            /** Lanes */
+            lanes: components["schemas"]["SegmentOut"][][];
+            /** Nearness */
+            nearness: number;
+            /** Needed */
+            needed: number;
+            /** Order */
+            order: string[];
+            /** Places */
+            places: number;
+        };
+        /**
          * PlannedCellOut
          * @description A cell on a group's list.
          */
         PlannedCellOut: {
+            /** Condition */
+            condition: string;
             /** Electrolyte */
             electrolyte: string;
             /**
@@ -855,6 +1642,8 @@ export interface components {
             id: string;
             /** Negative */
             negative: string;
+            /** Pinned */
+            pinned: boolean;
             /** Positive */
             positive: string;
             /** Shared */
@@ -863,10 +1652,90 @@ export interface components {
             short: string;
         };
         /**
+         * PredictedCell
+         * @description A cell, the table's difference in V (None for an inert plate), and what groups predicted of it.
+         */
+        PredictedCell: {
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Predictions */
+            predictions: components["schemas"]["GroupPrediction"][];
+            /** Short */
+            short: string;
+            /** Table V */
+            table_v: number | null;
+        };
+        /**
+         * PredictionIn
+         * @description Which plate a group expects to be negative, and how many volts.
+         */
+        PredictionIn: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Negative */
+            negative: string;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "V" | "mV";
+        };
+        /**
+         * PredictionOut
+         * @description A prediction as kept.
+         */
+        PredictionOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Negative */
+            negative: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
+         * PredictionsOut
+         * @description All predictions of a lab, cell by cell; `expected` is how many there would be.
+         */
+        PredictionsOut: {
+            /** Cells */
+            cells: components["schemas"]["PredictedCell"][];
+            /** Expected */
+            expected: number;
+            /** Made */
+            made: number;
+        };
+        /**
          * PreviewCell
          * @description A cell of a plan that is not kept yet.
          */
         PreviewCell: {
+            /** Condition */
+            condition: string;
             /** Electrolyte */
             electrolyte: string;
             /** Shared */
@@ -883,6 +1752,7 @@ export interface components {
             hands: components["schemas"]["PreviewCell"][][];
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            plan: components["schemas"]["PlanDetail"];
         };
         /**
          * ProblemOut
@@ -997,6 +1867,77 @@ export interface components {
             u_v: number;
         };
         /**
+         * SafetyEntry
+         * @description One rule on the sheet, and what it applies to here.
+         */
+        SafetyEntry: {
+            /** Because */
+            because: string[];
+            /** Dispose */
+            dispose: string;
+            /** Do */
+            do: string;
+            /** First Aid */
+            first_aid: string;
+            /** Key */
+            key: string;
+            /** Refused */
+            refused: boolean;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "caution" | "warning";
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SafetyOut
+         * @description The safety sheet with its history.
+         */
+        SafetyOut: {
+            /** Age */
+            age: string;
+            /** Entries */
+            entries: components["schemas"]["SafetyEntry"][];
+            /** Fingerprint */
+            fingerprint: string;
+            /** History */
+            history: components["schemas"]["SignOffOut"][];
+            /** Local Rules */
+            local_rules: string;
+            /** Refused */
+            refused: boolean;
+            /** Signed */
+            signed: boolean;
+        };
+        /**
+         * SegmentOut
+         * @description A stretch of a group's period in minutes; `cell` counts from 0.
+         */
+        SegmentOut: {
+            /** Begin */
+            begin: number;
+            /** Cell */
+            cell: number | null;
+            /** End */
+            end: number;
+            /** Kind */
+            kind: string;
+        };
+        /**
+         * ShelfIn
+         * @description How many pieces (litres) there are and what one costs; None where not known.
+         */
+        ShelfIn: {
+            /** Count */
+            count: number | null;
+            /** Price */
+            price: number | null;
+        };
+        /**
          * SignIn
          * @description A teacher's name and password.
          */
@@ -1005,6 +1946,104 @@ export interface components {
             password: string;
             /** Username */
             username: string;
+        };
+        /**
+         * SignOffIn
+         * @description The fingerprint of the sheet that was read.
+         */
+        SignOffIn: {
+            /** Fingerprint */
+            fingerprint: string;
+        };
+        /**
+         * SignOffOut
+         * @description A signature; `current` if it covers the sheet as it is now.
+         */
+        SignOffOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Current */
+            current: boolean;
+            /** Teacher */
+            teacher: string;
+        };
+        /**
+         * StepsIO
+         * @description Minutes of the steps of a period; see the core's `Steps`.
+         */
+        StepsIO: {
+            /**
+             * Clear
+             * @default 8
+             */
+            clear: number;
+            /**
+             * Late
+             * @default 0
+             */
+            late: number;
+            /**
+             * Pause
+             * @default 0
+             */
+            pause: number;
+            /**
+             * Pause At
+             * @default 0
+             */
+            pause_at: number;
+            /**
+             * Prepare
+             * @default 1
+             */
+            prepare: number;
+            /**
+             * Read
+             * @default 2
+             */
+            read: number;
+            /**
+             * Rinse
+             * @default 1
+             */
+            rinse: number;
+            /**
+             * Settle
+             * @default 2
+             */
+            settle: number;
+            /**
+             * Start
+             * @default 6
+             */
+            start: number;
+        };
+        /**
+         * StepsOut
+         * @description Minutes of the steps, as they are sent.
+         */
+        StepsOut: {
+            /** Clear */
+            clear: number;
+            /** Late */
+            late: number;
+            /** Pause */
+            pause: number;
+            /** Pause At */
+            pause_at: number;
+            /** Prepare */
+            prepare: number;
+            /** Read */
+            read: number;
+            /** Rinse */
+            rinse: number;
+            /** Settle */
+            settle: number;
+            /** Start */
+            start: number;
         };
         /**
          * SwapOut
@@ -1021,6 +2060,41 @@ export interface components {
             upper: string;
         };
         /**
+         * TemplateOut
+         * @description A starting point for a plan.
+         */
+        TemplateOut: {
+            /** About */
+            about: string;
+            /** Against */
+            against: string;
+            /** Conditions */
+            conditions: string[];
+            /** Electrodes */
+            electrodes: string[];
+            /** Electrolytes */
+            electrolytes: string[];
+            /** Kept */
+            kept: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Question */
+            question: string;
+            /** Varies */
+            varies: string;
+        };
+        /**
+         * TimesIn
+         * @description Minutes of a period and its steps.
+         */
+        TimesIn: {
+            /** Minutes */
+            minutes: number;
+            steps: components["schemas"]["StepsIO"];
+        };
+        /**
          * WhoAmI
          * @description Who this browser is: a teacher's name, a group's name, both, or neither.
          */
@@ -1029,6 +2103,28 @@ export interface components {
             group: string | null;
             /** Teacher */
             teacher: string | null;
+        };
+        /**
+         * WorkedLine
+         * @description One line of the subtraction, and why.
+         */
+        WorkedLine: {
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Working
+         * @description The subtraction if `negative` is the negative plate; no lines and a reason where the table has no entry.
+         */
+        Working: {
+            /** Lines */
+            lines: components["schemas"]["WorkedLine"][];
+            /** Negative */
+            negative: string;
+            /** Reason */
+            reason: string;
         };
     };
     responses: never;
@@ -1059,6 +2155,57 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_prediction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PredictionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PredictionOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1353,6 +2500,59 @@ export interface operations {
             };
         };
     };
+    revise_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     board: {
         parameters: {
             query?: never;
@@ -1371,6 +2571,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardsOut"];
                 };
             };
             /** @description Not Found */
@@ -1466,6 +2697,112 @@ export interface operations {
             };
         };
     };
+    copy_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    kit_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     open_lab: {
         parameters: {
             query?: never;
@@ -1488,6 +2825,218 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    edit_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    predictions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PredictionsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    safety: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SafetyOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    sign_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOffIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SafetyOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1533,6 +3082,156 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MaterialsOut"];
+                };
+            };
+        };
+    };
+    add_electrode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnElectrodeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_electrolyte: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnElectrolyteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    retire_material: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

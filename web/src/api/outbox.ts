@@ -6,24 +6,34 @@ export type Entry = Required<Omit<Schemas["ReadingIn"], "device_at" | "corrects"
   corrects: string | null;
 };
 
-/** An entry that is safe on this device; `refusal` is what the server said if it would not keep it. */
+export type Prediction = Required<Omit<Schemas["PredictionIn"], "device_at">> & { device_at: string };
+
+/** A reading that is safe on this device; `refusal` is what the server said if it would not keep it. */
 export type Pending = { entry: Entry; refusal: string | null };
+/** The same for a prediction. */
+export type PendingPrediction = { prediction: Prediction; refusal: string | null };
+type Kept = Pending | PendingPrediction;
+
+export const isReading = (one: Kept): one is Pending => "entry" in one;
+export const isPrediction = (one: Kept): one is PendingPrediction => "prediction" in one;
+const inside = (one: Kept) => (isReading(one) ? one.entry : one.prediction);
 
 const store = createStore("pipette", "outbox");
 const KEY = "entries";
 
 /** Entries not yet kept by the server, oldest first. */
-export const pending = async (): Promise<Pending[]> => (await get<Pending[]>(KEY, store)) ?? [];
+export const pending = async (): Promise<Kept[]> => (await get<Kept[]>(KEY, store)) ?? [];
 
-const change = (edit: (all: Pending[]) => Pending[]) => update<Pending[]>(KEY, (all) => edit(all ?? []), store);
+const change = (edit: (all: Kept[]) => Kept[]) => update<Kept[]>(KEY, (all) => edit(all ?? []), store);
 
 /** Put an entry on this device first. Throws if the browser refuses to store it. */
 export const put = (entry: Entry) => change((all) => [...all, { entry, refusal: null }]);
+export const putPrediction = (prediction: Prediction) => change((all) => [...all, { prediction, refusal: null }]);
 
-export const drop = (id: string) => change((all) => all.filter((one) => one.entry.id !== id));
+export const drop = (id: string) => change((all) => all.filter((one) => inside(one).id !== id));
 
 const refuse = (id: string, refusal: string) =>
-  change((all) => all.map((one) => (one.entry.id === id ? { ...one, refusal } : one)));
+  change((all) => all.map((one) => (inside(one).id === id ? { ...one, refusal } : one)));
 
 export type Sent = { sent: number; waiting: Problem | null };
 
@@ -33,16 +43,18 @@ export type Sent = { sent: number; waiting: Problem | null };
  */
 export async function send(cells: ReadonlySet<string>): Promise<Sent> {
   let sent = 0;
-  for (const { entry, refusal } of await pending()) {
-    if (refusal !== null || !cells.has(entry.cell_id)) continue;
+  for (const one of await pending()) {
+    const { id, cell_id } = inside(one);
+    if (one.refusal !== null || !cells.has(cell_id)) continue;
     try {
-      await dataOf(POST("/api/bench/readings", { body: entry }));
-      await drop(entry.id);
+      if (isReading(one)) await dataOf(POST("/api/bench/readings", { body: one.entry }));
+      else await dataOf(POST("/api/bench/predictions", { body: one.prediction }));
+      await drop(id);
       sent += 1;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       if (error.passing || error.status === 401 || error.status === 403) return { sent, waiting: error };
-      await refuse(entry.id, error.message);
+      await refuse(id, error.message);
     }
   }
   return { sent, waiting: null };

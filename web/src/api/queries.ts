@@ -1,5 +1,5 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { GET, POST, Problem, type Schemas, dataOf } from "./client";
+import { GET, POST, PUT, Problem, type Schemas, dataOf } from "./client";
 
 /** How often the board and the bench look for news, until the server can push it. */
 const LOOK_AGAIN_MS = 2000;
@@ -42,6 +42,21 @@ export const useCompare = (id: string, anchors: string[]) =>
     placeholderData: (previous) => previous,
   });
 
+const ofLab = (id: string) => ({ params: { path: { lab_id: id } } });
+
+export const useKit = (id: string) =>
+  useQuery({ queryKey: ["kit", id], queryFn: () => dataOf(GET("/api/labs/{lab_id}/kit", ofLab(id))) });
+export const useSafety = (id: string) =>
+  useQuery({ queryKey: ["safety", id], queryFn: () => dataOf(GET("/api/labs/{lab_id}/safety", ofLab(id))) });
+export const usePredictions = (id: string) =>
+  useQuery({
+    queryKey: ["predictions", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/predictions", ofLab(id))),
+    refetchInterval: 5 * LOOK_AGAIN_MS,
+  });
+export const useCards = (id: string) =>
+  useQuery({ queryKey: ["cards", id], queryFn: () => dataOf(GET("/api/labs/{lab_id}/cards", ofLab(id))) });
+
 export const useBench = () =>
   useQuery({ queryKey: ["bench"], queryFn: () => dataOf(GET("/api/bench")), refetchInterval: 5 * LOOK_AGAIN_MS });
 
@@ -69,6 +84,36 @@ export const useSignOut = () => useChange(() => dataOf(POST("/api/sign-out")));
 export const useJoin = () => useChange((body: Schemas["Join"]) => dataOf(POST("/api/join", { body })));
 export const useLeave = () => useChange(() => dataOf(POST("/api/leave")));
 export const useCreateLab = () => useChange((body: Schemas["LabIn"]) => dataOf(POST("/api/labs", { body })));
+export const useReviseLab = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["LabIn"] }) =>
+    dataOf(PUT("/api/labs/{lab_id}", { params: { path: { lab_id: id } }, body })),
+  );
+export const useEditPlan = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["EditIn"] }) =>
+    dataOf(POST("/api/labs/{lab_id}/plan", { params: { path: { lab_id: id } }, body })),
+  );
+export const useSetTimes = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["TimesIn"] }) =>
+    dataOf(PUT("/api/labs/{lab_id}/times", { params: { path: { lab_id: id } }, body })),
+  );
+export const useCopyLab = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["CopyIn"] }) =>
+    dataOf(POST("/api/labs/{lab_id}/copy", { params: { path: { lab_id: id } }, body })),
+  );
+export const useSignOff = () =>
+  useChange(({ id, fingerprint }: { id: string; fingerprint: string }) =>
+    dataOf(POST("/api/labs/{lab_id}/safety", { params: { path: { lab_id: id } }, body: { fingerprint } })),
+  );
+export const useAddElectrode = () =>
+  useChange((body: Schemas["OwnElectrodeIn"]) => dataOf(POST("/api/materials/electrodes", { body })));
+export const useAddElectrolyte = () =>
+  useChange((body: Schemas["OwnElectrolyteIn"]) => dataOf(POST("/api/materials/electrolytes", { body })));
+export const useRetire = () =>
+  useChange((key: string) => dataOf(POST("/api/materials/{key}/retire", { params: { path: { key } } })));
+export const useSetShelf = () =>
+  useChange(({ key, body }: { key: string; body: Schemas["ShelfIn"] }) =>
+    dataOf(PUT("/api/shelf/{key}", { params: { path: { key } }, body })),
+  );
 export const useOpenLab = () =>
   useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/open", { params: { path: { lab_id: id } } })));
 export const useCloseLab = () =>

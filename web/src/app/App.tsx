@@ -11,7 +11,18 @@ import { Waiting } from "./Waiting";
 
 const LabsPage = lazy(async () => ({ default: (await import("../stages/labs/LabsPage")).LabsPage }));
 const ImportPage = lazy(async () => ({ default: (await import("../stages/labs/ImportPage")).ImportPage }));
-const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/NewLabPage")).NewLabPage }));
+const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).NewLabPage }));
+const SetupPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).SetupPage }));
+const KitPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).KitPage }));
+const SafetyPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).SafetyPage }));
+const CardsPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).CardsPage }));
+const PrintPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).PrintPage }));
+const PredictionsPage = lazy(async () => ({
+  default: (await import("../stages/predict/PredictionsPage")).PredictionsPage,
+}));
+const MaterialsPage = lazy(async () => ({
+  default: (await import("../stages/materials/MaterialsPage")).MaterialsPage,
+}));
 const PlanPage = lazy(async () => ({ default: (await import("../stages/plan/PlanPage")).PlanPage }));
 const BoardPage = lazy(async () => ({ default: (await import("../stages/measure/BoardPage")).BoardPage }));
 const BenchPage = lazy(async () => ({ default: (await import("../stages/measure/BenchPage")).BenchPage }));
@@ -88,7 +99,21 @@ export function App() {
                 </Teachers>
               }
             />
+            <Route
+              path="/materials"
+              element={
+                <Teachers>
+                  <MaterialsPage />
+                </Teachers>
+              }
+            />
+            <Route path="/labs/:id/setup" element={<OfLab page={SetupPage} />} />
             <Route path="/labs/:id/plan" element={<OfLab page={PlanPage} />} />
+            <Route path="/labs/:id/kit" element={<OfLab page={KitPage} />} />
+            <Route path="/labs/:id/safety" element={<OfLab page={SafetyPage} />} />
+            <Route path="/labs/:id/cards" element={<OfLab page={CardsPage} />} />
+            <Route path="/labs/:id/print" element={<OfLab page={PrintPage} />} />
+            <Route path="/labs/:id/predict" element={<OfLab page={PredictionsPage} />} />
             <Route path="/labs/:id/board" element={<OfLab page={BoardPage} />} />
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
             <Route path="*" element={<Nowhere />} />

@@ -27,6 +27,9 @@ const Top = styled.header`
   ${phone} {
     padding: 0.5rem 1rem;
   }
+  ${print} {
+    display: none;
+  }
 `;
 
 const Brand = styled.div`

@@ -5,7 +5,12 @@ import { colour, phone } from "../ui/theme";
 export const STAGES = ["Plan", "Predict", "Measure", "Compare", "Explain", "Power"] as const;
 export type Stage = (typeof STAGES)[number];
 
-const PATHS: Partial<Record<Stage, string>> = { Plan: "plan", Measure: "board", Compare: "compare" };
+const PATHS: Partial<Record<Stage, string>> = {
+  Plan: "plan",
+  Predict: "predict",
+  Measure: "board",
+  Compare: "compare",
+};
 const REACHED: Record<string, Stage> = { plan: "Plan", measure: "Measure", compare: "Compare" };
 const MINOR = 4;
 
@@ -145,7 +150,7 @@ export function StageLine({ lab, stage, here }: Props) {
       </Nav>
       <Short>
         <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
-        {(["Plan", "Measure", "Compare"] as const)
+        {(["Plan", "Predict", "Measure", "Compare"] as const)
           .filter((name) => name !== here)
           .map((name) => (
             <span key={name}>

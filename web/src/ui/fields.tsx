@@ -51,13 +51,13 @@ export const Wrong = styled(FieldError)`
   font-size: 0.95rem;
 `;
 
-type Props = TextFieldProps & { label: ReactNode; hint?: string; error?: string | null; rows?: number };
+type Props = TextFieldProps & { label?: ReactNode; hint?: string; error?: string | null; rows?: number };
 
 /** A labelled line of text; `rows` makes it several lines. */
 export function TextField({ label, hint, error, rows, ...props }: Props) {
   return (
     <Stack {...props} isInvalid={Boolean(error)}>
-      <FieldLabel>{label}</FieldLabel>
+      {label && <FieldLabel>{label}</FieldLabel>}
       {rows ? <Lines rows={rows} /> : <Line />}
       {hint && <Hint slot="description">{hint}</Hint>}
       {error && <Wrong>{error}</Wrong>}

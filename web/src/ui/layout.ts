@@ -86,15 +86,19 @@ export const Table = styled.table`
     text-align: left;
     vertical-align: baseline;
   }
-  th {
+  thead th {
     color: ${colour.soft};
     font-size: 0.9rem;
+  }
+  th {
     font-weight: 600;
   }
   td[data-number],
   th[data-number] {
-    font-family: ${font.numbers};
     text-align: right;
     white-space: nowrap;
+  }
+  td[data-number] {
+    font-family: ${font.numbers};
   }
 `;

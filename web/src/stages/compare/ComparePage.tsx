@@ -14,7 +14,8 @@ import { Column, Columns, Soft } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 import { Legend } from "../../ui/voices";
-import { useNames } from "../plan/useNames";
+import { withoutActions } from "../plan/planNotes";
+import { bathName, useNames } from "../plan/useNames";
 import { AnchorChoice } from "./AnchorChoice";
 import { CellTable, LadderTable } from "./Numbers";
 
@@ -87,7 +88,8 @@ export function ComparePage({ id }: { id: string }) {
   );
   if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
   const { title, date, state, simulated, electrolytes, group_count, reading_count, edition } = compare.data;
-  const current = electrolytes.find((one) => one.electrolyte === liquid) ?? electrolytes[0];
+  const tabOf = (bath: { electrolyte: string; condition: string }) => `${bath.electrolyte}|${bath.condition}`;
+  const current = electrolytes.find((one) => tabOf(one) === liquid) ?? electrolytes[0];
   return (
     <Frame
       title={`Compare, ${title}`}
@@ -107,19 +109,19 @@ export function ComparePage({ id }: { id: string }) {
           </small>
         </>
       }
-      margin={current ? <Notes notes={current.notes} /> : <Soft>Nothing to say yet.</Soft>}
+      margin={current ? <Notes notes={withoutActions(current.notes)} /> : <Soft>Nothing to say yet.</Soft>}
     >
       {current ? (
-        <Tabs selectedKey={current.electrolyte} onSelectionChange={(key) => setLiquid(String(key))}>
+        <Tabs selectedKey={tabOf(current)} onSelectionChange={(key) => setLiquid(String(key))}>
           <Liquids aria-label="Electrolyte">
-            {electrolytes.map(({ electrolyte }) => (
-              <Liquid key={electrolyte} id={electrolyte}>
-                {names.liquid(electrolyte)}
+            {electrolytes.map((one) => (
+              <Liquid key={tabOf(one)} id={tabOf(one)}>
+                {bathName(names, one)}
               </Liquid>
             ))}
           </Liquids>
           {electrolytes.map((result) => (
-            <TabPanel key={result.electrolyte} id={result.electrolyte}>
+            <TabPanel key={tabOf(result)} id={tabOf(result)}>
               <OneLiquid
                 result={result}
                 hold={(anchor) => setHeld((before) => ({ ...before, [result.electrolyte]: anchor }))}

@@ -95,6 +95,7 @@ export function LabsPage() {
         <Spread>
           <h1>Your labs</h1>
           <Row>
+            <ButtonLink to="/materials">Cupboard</ButtonLink>
             <ButtonLink to="/labs/import">Bring in a table</ButtonLink>
             <MainLink to="/labs/new">Plan a lab</MainLink>
           </Row>

@@ -62,7 +62,8 @@ export function BenchPage() {
   const cells = bench.data?.cells ?? [];
   const outbox = useOutbox(cells.map((cell) => cell.id));
   const here = Number(number ?? "0") - 1;
-  const sent = outbox.waiting.length === 0;
+  const unsent = outbox.waiting.length + outbox.predictions.length;
+  const sent = unsent === 0;
   const late = useLate(!sent);
 
   useEffect(() => {
@@ -107,7 +108,7 @@ export function BenchPage() {
       }
       who={
         <>
-          <strong role="status">{sent ? "All readings sent" : `${outbox.waiting.length} not sent yet`}</strong>
+          <strong role="status">{sent ? "All readings sent" : `${unsent} not sent yet`}</strong>
           <small>
             <TextButton onPress={() => leave.mutate(undefined, { onSuccess: () => navigate("/join") })}>
               Leave
@@ -123,6 +124,7 @@ export function BenchPage() {
           cell={cell}
           wanted={bench.data.wanted}
           open={bench.data.state === "open"}
+          predict={bench.data.predict}
           outbox={outbox}
           next={
             <Row>

@@ -11,7 +11,7 @@ import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
-import { useNames } from "../plan/useNames";
+import { bathName, useNames } from "../plan/useNames";
 import { RoomLanes } from "./RoomLanes";
 
 type Board = Schemas["BoardOut"];
@@ -85,14 +85,14 @@ function notesOf(board: Board): MarginNote[] {
 
 /** The readings of the cell that was pressed. */
 function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
-  const { liquid, symbol } = useNames();
+  const names = useNames();
   const group = board.groups.find((one) => one.id === picked.group);
   const cell = group?.cells.find((one) => one.id === picked.cell);
   if (!group || !cell) return null;
   return (
     <section aria-live="polite">
       <h2>
-        {group.name}, {cell.short} in {liquid(cell.electrolyte)}
+        {group.name}, {cell.short} in {bathName(names, cell)}
       </h2>
       {cell.readings.length === 0 ? (
         <Soft>No reading yet.</Soft>
@@ -116,7 +116,7 @@ function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
                   <td>
                     <Num as={one.corrected_by ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
                   </td>
-                  <td>{symbol(one.red)}</td>
+                  <td>{names.symbol(one.red)}</td>
                   <td>{one.corrects ? `correction: ${one.reason}` : one.corrected_by ? "corrected" : ""}</td>
                 </tr>
               ))}
@@ -129,7 +129,7 @@ function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
 }
 
 function JustIn({ board }: { board: Board }) {
-  const { liquid } = useNames();
+  const names = useNames();
   if (board.just_in.length === 0) return <Soft>Readings appear here as groups record them.</Soft>;
   return (
     <Scroll>
@@ -145,7 +145,7 @@ function JustIn({ board }: { board: Board }) {
                 <strong>{one.group}</strong>
               </td>
               <td>
-                {one.cell} · {liquid(one.electrolyte)}
+                {one.cell} · {bathName(names, one)}
               </td>
               <td>
                 <Num as={one.reading.corrected_by ? "s" : "strong"}>{asTyped(one.reading.text, one.reading.unit)}</Num>

@@ -7,12 +7,13 @@ import { ordinal } from "../../format";
 import { Button, Key } from "../../ui/Button";
 import { Column, Columns, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
-import { useNames } from "../plan/useNames";
+import { bathName, useNames } from "../plan/useNames";
+import { Predict } from "../predict/Predict";
 import { CellRecord } from "./CellRecord";
 import { EntryForm } from "./EntryForm";
 import type { Outbox } from "./useOutbox";
 
-type Cell = Schemas["CellWithReadings"];
+type Cell = Schemas["BenchCell"];
 
 const Picture = styled.div`
   max-width: 22rem;
@@ -38,10 +39,10 @@ const Prepare = styled(Soft)`
   }
 `;
 
-type Props = { cell: Cell; wanted: number; open: boolean; outbox: Outbox; next: ReactNode };
+type Props = { cell: Cell; wanted: number; open: boolean; predict: boolean; outbox: Outbox; next: ReactNode };
 
 /** One cell: build it, read it, see and correct what was recorded. */
-export function CellBench({ cell, wanted, open, outbox, next }: Props) {
+export function CellBench({ cell, wanted, open, predict, outbox, next }: Props) {
   const names = useNames();
   const [swapped, setSwapped] = useState(false);
   const [correcting, setCorrecting] = useState<string | null>(null);
@@ -69,7 +70,7 @@ export function CellBench({ cell, wanted, open, outbox, next }: Props) {
         <h1>Build this cell</h1>
         <p>
           Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
-          {names.liquid(cell.electrolyte)}.
+          {bathName(names, cell)}.
         </p>
         <Picture>
           <CellDrawing
@@ -90,6 +91,7 @@ export function CellBench({ cell, wanted, open, outbox, next }: Props) {
         </Prepare>
       </Column>
       <Column>
+        {predict && <Predict cell={cell} outbox={outbox} open={open && levels.length === 0} />}
         <Spread>
           <h2>{title}</h2>
           <Soft>{!target && levels.length > 0 && !enough && "lift out, rinse, put back first"}</Soft>

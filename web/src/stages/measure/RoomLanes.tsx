@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { clock } from "../../format";
 import { colour, font } from "../../ui/theme";
-import { useNames } from "../plan/useNames";
+import { bathName, useNames } from "../plan/useNames";
 
 const NAME_REM = 7;
 const LANE_PX = 46;
@@ -142,12 +142,12 @@ type Props = { board: Schemas["BoardOut"]; picked: string | null; pick: (group: 
 
 /** One lane a group, minutes across: boxes fill up as readings come in. */
 export function RoomLanes({ board, picked, pick }: Props) {
-  const { liquid } = useNames();
-  const start = board.minutes_to_start * 10;
-  const each = board.minutes_per_cell * 10;
+  const names = useNames();
+  const start = Math.round(board.minutes_to_start * 10);
+  const each = Math.round(board.minutes_per_cell * 10);
   const most = Math.max(1, ...board.groups.map((group) => group.cells.length));
   const end = start + most * each;
-  const tenths = Math.max(board.minutes * 10, end + board.minutes_to_clear * 10);
+  const tenths = Math.max(board.minutes * 10, end + Math.round(board.minutes_to_clear * 10));
   const now =
     board.state === "open" && board.opened_at ? (Date.parse(board.now) - Date.parse(board.opened_at)) / 1000 : null;
   const nowTenths = now === null ? null : Math.floor(now / 6);
@@ -182,17 +182,17 @@ export function RoomLanes({ board, picked, pick }: Props) {
                       $kind={kind}
                       $shared={cell.shared}
                       aria-pressed={picked === cell.id}
-                      aria-label={`${group.name}, ${cell.short} in ${liquid(cell.electrolyte)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}`}
+                      aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}`}
                       onPress={() => pick(group.id, cell.id)}
                     >
                       {cell.short}
-                      <small>{liquid(cell.electrolyte).split(" ")[0]}</small>
+                      <small>{cell.condition || names.liquid(cell.electrolyte).split(" ")[0]}</small>
                       <Squares filled={filled} of={Math.max(board.wanted, filled)} />
                     </Box>
                   </Place>
                 );
               })}
-              <Place $from={tenths - board.minutes_to_clear * 10} $to={tenths}>
+              <Place $from={tenths - Math.round(board.minutes_to_clear * 10)} $to={tenths}>
                 <Still>rinse, clear</Still>
               </Place>
             </Track>

@@ -1,7 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Problem } from "../../api/client";
-import { type Entry, type Pending, drop, pending, put, send } from "../../api/outbox";
+import {
+  type Entry,
+  type Pending,
+  type PendingPrediction,
+  type Prediction,
+  drop,
+  isPrediction,
+  isReading,
+  pending,
+  put,
+  putPrediction,
+  send,
+} from "../../api/outbox";
 
 const AGAIN_MS = 3000;
 
@@ -17,15 +29,17 @@ export function newId(): string {
 /** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them. */
 export function useOutbox(cells: string[]) {
   const [waiting, setWaiting] = useState<Pending[]>([]);
+  const [predictions, setPredictions] = useState<PendingPrediction[]>([]);
   const [trouble, setTrouble] = useState<Problem | null>(null);
   const client = useQueryClient();
   const cellKey = cells.join();
   const own = useMemo(() => new Set(cellKey ? cellKey.split(",") : []), [cellKey]);
 
-  const refresh = useCallback(
-    async () => setWaiting((await pending()).filter((one) => own.has(one.entry.cell_id))),
-    [own],
-  );
+  const refresh = useCallback(async () => {
+    const all = await pending();
+    setWaiting(all.filter(isReading).filter((one) => own.has(one.entry.cell_id)));
+    setPredictions(all.filter(isPrediction).filter((one) => own.has(one.prediction.cell_id)));
+  }, [own]);
 
   const flush = useCallback(async () => {
     const outcome = await send(own);
@@ -51,7 +65,18 @@ export function useOutbox(cells: string[]) {
       await put(entry);
       await refresh();
       await flush();
-      return (await pending()).find((one) => one.entry.id === entry.id)?.refusal ?? null;
+      return (await pending()).filter(isReading).find((one) => one.entry.id === entry.id)?.refusal ?? null;
+    },
+    [flush, refresh],
+  );
+
+  const predict = useCallback(
+    async (prediction: Prediction) => {
+      await putPrediction(prediction);
+      await refresh();
+      await flush();
+      const kept = (await pending()).filter(isPrediction).find((one) => one.prediction.id === prediction.id);
+      return kept?.refusal ?? null;
     },
     [flush, refresh],
   );
@@ -64,7 +89,7 @@ export function useOutbox(cells: string[]) {
     [flush],
   );
 
-  return { waiting, trouble, add, remove };
+  return { waiting, predictions, trouble, add, predict, remove };
 }
 
 export type Outbox = ReturnType<typeof useOutbox>;

@@ -1,70 +1,196 @@
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useLab, useOpenLab } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { StageLine, reached } from "../../app/StageLine";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useCopyLab, useLab, useOpenLab } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
-import { count, day } from "../../format";
-import { MainButton } from "../../ui/Button";
-import { Column, Num, Soft, Spread } from "../../ui/layout";
+import { count, today } from "../../format";
+import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
+import { Disclosure, Picks, Progress } from "../../ui/controls";
+import { Column, Num, Row, Soft, Spread } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Lanes } from "./Lanes";
+import { Matrices } from "./Matrices";
+import type { Change, Count } from "./Matrix";
+import { PlanFrame } from "./PlanFrame";
+import { withActions } from "./planNotes";
+import { RoomPlan } from "./RoomPlan";
+import { Times } from "./Times";
 import { useNames } from "./useNames";
+import { usePlanEdits } from "./usePlanEdits";
 
-/** A lab's plan: who measures what, whether it fits, the cautions, and the button that lets groups in. */
+const Presses = styled.div`
+  width: 15rem;
+  padding-top: 1.4rem;
+`;
+
+const PRESSES = [
+  { key: "more", name: "one group more" },
+  { key: "fewer", name: "one fewer" },
+  { key: "ban", name: "never this cell" },
+  { key: "unwish", name: "as the plan likes" },
+];
+
+/** What stands in the margin of a plan: the latest change, what the core says, and what is to do before opening. */
+function marginOf(lab: Schemas["LabOut"], edits: ReturnType<typeof usePlanEdits>): MarginNote[] {
+  const draft = lab.state === "draft";
+  const notes: MarginNote[] = [];
+  if (edits.said.length > 0)
+    notes.push({
+      code: "said",
+      tone: "plain",
+      title: "Just changed",
+      text: (
+        <div role="status">
+          <Bullets items={edits.said} />
+        </div>
+      ),
+    });
+  notes.push(
+    ...withActions(
+      lab.notes,
+      draft
+        ? ({ kind, cell, times, group }) =>
+            edits.change({ kind: kind as Schemas["EditIn"]["kind"], cell, times, group })
+        : null,
+    ),
+  );
+  if (draft)
+    notes.push({
+      code: "sign",
+      tone: lab.signed ? "good" : "caution",
+      title: lab.signed ? "Safety sheet signed off" : "Before you open it",
+      text: lab.signed ? "A change of material or age asks again." : <Bullets items={lab.cautions} />,
+      action: <Link to={`/labs/${lab.id}/safety`}>{lab.signed ? "Read it again" : "Sign off the safety sheet"}</Link>,
+    });
+  return notes;
+}
+
+/** A lab's plan: which cells and how many groups measure each, who does what when, whether it fits. */
 export function PlanPage({ id }: { id: string }) {
   const lab = useLab(id);
   const names = useNames();
   const open = useOpenLab();
+  const copy = useCopyLab();
+  const edits = usePlanEdits(id);
   const navigate = useNavigate();
+  const [press, setPress] = useState<Change>("more");
   if (!lab.data) return <Waiting title="Plan" error={lab.error} />;
-  const { title, date, state, stage, groups, join_code, minutes, notes, cautions, electrolytes, simulated } = lab.data;
-  const isOpen = state === "open";
-  const caution: MarginNote = {
-    code: "cautions",
-    tone: "caution",
-    title: "Before you open it",
-    text: <Bullets items={cautions} />,
-  };
+  const { state, groups, settings, plan, signed, title, simulated } = lab.data;
+  const draft = state === "draft";
+  const cellOf = ({ negative, electrolyte, positive, condition }: Count) => ({
+    negative,
+    electrolyte,
+    positive,
+    condition,
+  });
+  const shared = groups[0]?.cells.find((cell) => cell.shared)?.short;
   return (
-    <Frame
-      title={`Plan, ${title}`}
-      lab={title}
-      about={day(date)}
-      line={<StageLine lab={id} stage={reached(stage)} here="Plan" />}
-      who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>
-            {state === "draft" ? "draft, not open to groups" : isOpen ? `open, code ${join_code}` : "closed"}
-          </small>
-        </>
-      }
-      margin={<Notes notes={[caution, ...notes]} />}
-    >
+    <PlanFrame lab={lab.data} here="plan" margin={<Notes notes={marginOf(lab.data, edits)} />}>
       <Column>
         <Spread>
-          <h1>Who measures what</h1>
-          {isOpen ? (
+          <h1>{draft ? "Which cells, and how many groups measure each" : "Who measures what"}</h1>
+          {state === "open" ? (
             <p>
-              Open. Groups join with <Num>{join_code}</Num>. <Link to={`/labs/${id}/board`}>To the board</Link>
+              Open. Groups join with <Num>{lab.data.join_code}</Num>. <Link to={`/labs/${id}/board`}>To the board</Link>
             </p>
+          ) : draft && !signed ? (
+            <MainLink to={`/labs/${id}/safety`}>Sign off the safety sheet</MainLink>
           ) : (
             <MainButton onPress={() => open.mutate(id, { onSuccess: () => navigate(`/labs/${id}/board`) })}>
-              {state === "draft" ? "Open the bench" : "Open the bench again"}
+              {draft ? "Open the bench" : "Open the bench again"}
             </MainButton>
           )}
         </Spread>
-        <ProblemNote problem={open.error} />
+        <ProblemNote problem={open.error ?? edits.problem ?? copy.error} />
+        {settings.question && (
+          <p>
+            <strong>{settings.question}</strong> {settings.kept && <>Kept the same: {settings.kept}.</>}
+          </p>
+        )}
         <Soft>
-          {count(groups.length, "group")}, {minutes} minutes, in {electrolytes.map(names.liquid).join(" and ")}. The
-          bold cell is shared by all groups.{simulated && " This lab belongs to the demo."}
+          {count(groups.length, "group")}, {settings.minutes} minutes.
+          {shared && ` ${shared} goes to every group, so groups can be compared.`}
+          {simulated && " This lab belongs to the demo."}
         </Soft>
-        <Lanes
-          lanes={groups.map(({ name, pin, cells }) => ({ name, detail: `PIN ${pin}`, cells }))}
-          liquid={names.liquid}
-        />
+        {plan && (
+          <Matrices
+            plan={plan}
+            change={draft ? (cell, kind) => edits.change({ kind, cell: cellOf(cell) }) : null}
+            press={press}
+          >
+            {draft && (
+              <Presses>
+                <Picks
+                  label="A press on a square means"
+                  hint="Or walk with the arrow keys and press + or −. A dashed frame marks a number you asked for."
+                  options={PRESSES}
+                  value={press}
+                  onChange={(key) => setPress(key as Change)}
+                />
+              </Presses>
+            )}
+          </Matrices>
+        )}
+        <Spread>
+          <h2>Who does what, when</h2>
+          {draft && (
+            <Row>
+              <Button onPress={edits.improve} isDisabled={edits.round > 0}>
+                Look for a better plan
+              </Button>
+              <Button onPress={() => edits.change({ kind: "anew" })}>Plan anew</Button>
+            </Row>
+          )}
+        </Spread>
+        {edits.round > 0 && <Progress label="Looking for a better plan" value={edits.round} of={edits.rounds} />}
+        {plan ? (
+          <RoomPlan
+            lab={lab.data}
+            plan={plan}
+            edit={
+              draft
+                ? ({ kind, cell, group, to }) =>
+                    edits.change({
+                      kind,
+                      group,
+                      to,
+                      cell: {
+                        negative: cell.negative,
+                        electrolyte: cell.electrolyte,
+                        positive: cell.positive,
+                        condition: cell.condition,
+                      },
+                    })
+                : null
+            }
+          />
+        ) : (
+          <Lanes
+            lanes={groups.map(({ name, pin, cells }) => ({ name, detail: `PIN ${pin}`, cells }))}
+            liquid={names.liquid}
+          />
+        )}
+        {state !== "closed" && (
+          <Disclosure title="Minutes" detail="steps, a late start, a break">
+            <Times id={id} settings={settings} />
+          </Disclosure>
+        )}
+        <Row>
+          {draft && <ButtonLink to={`/labs/${id}/setup`}>Change question, materials or groups</ButtonLink>}
+          <Button
+            onPress={() =>
+              copy.mutate(
+                { id, body: { title: `${title}, copy`.slice(0, 120), date: today() } },
+                { onSuccess: (made) => navigate(`/labs/${made.id}/plan`) },
+              )
+            }
+          >
+            Copy this lab
+          </Button>
+        </Row>
       </Column>
-    </Frame>
+    </PlanFrame>
   );
 }

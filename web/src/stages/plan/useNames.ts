@@ -15,3 +15,9 @@ export function useNames() {
     };
   }, [data]);
 }
+
+export type Names = ReturnType<typeof useNames>;
+
+/** A liquid with what else is varied: “lemon juice, 4 cm apart”. */
+export const bathName = (names: Names, bath: { electrolyte: string; condition: string }) =>
+  bath.condition ? `${names.liquid(bath.electrolyte)}, ${bath.condition}` : names.liquid(bath.electrolyte);

@@ -1,0 +1,169 @@
+"""Planning in a browser: from a template to signed, printed and opened; edits by mouse and keyboard; predictions."""
+
+import re
+
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from server.labs.models import Lab, OwnMaterial, PlannedCell, Prediction, Shelf
+from server.tests.support import cell_of, group_of, lab_of, teacher
+
+PLATES = ["magnesium", "zinc", "steel", "tin", "copper"]
+
+
+class Planning(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.page = self.device()
+        self.sign_in(self.page)
+
+    def draft(self, **changes):
+        plan = {"electrodes": PLATES, "groups": ["Tern", "Plover", "Curlew", "Knot"], "minutes": 60}
+        return lab_of(self.ada, opened=False, **(plan | changes))
+
+    def square(self, pair, liquid="rhubarb juice"):
+        return self.page.get_by_role("button", name=re.compile(rf"^{re.escape(pair)}, {liquid}"))
+
+    def test_a_template_becomes_a_lab_that_is_signed_printed_and_opened(self):
+        page = self.page
+        page.get_by_role("link", name="Plan a lab").click()
+        page.get_by_text("Metals against copper").click()
+        expect(page.get_by_label("Title")).to_have_value("Metals against copper")
+        page.get_by_label("Groups, one name a line").fill("Tern\nKnot\nPlover")
+        expect(page.get_by_text(re.compile("Fits: "))).to_be_visible()
+        page.get_by_role("button", name="Keep this plan").click()
+        expect(page.get_by_text("Which metal is more negative than which?")).to_be_visible()
+        lab = Lab.objects.get()
+        self.assertTrue(all("copper" in cell.cell.pair for cell in PlannedCell.objects.filter(group__lab=lab)))
+        page.get_by_role("link", name="Kit and mixing").click()
+        expect(page.get_by_role("row", name=re.compile("magnesium ribbon"))).to_be_visible()
+        expect(page.get_by_text(re.compile("Press and strain"))).to_be_visible()
+        page.get_by_role("link", name="Bench cards").click()
+        expect(page.get_by_role("img", name=re.compile(rf"{lab.join_code}"))).to_have_count(3)
+        page.get_by_role("link", name="Plan", exact=True).first.click()
+        self.sign_off(page)
+        page.get_by_role("button", name="Open the bench").click()
+        expect(page.get_by_role("heading", name="The room, minute by minute")).to_be_visible()
+
+    def test_counts_are_changed_by_mouse_and_keyboard_and_the_margin_says_what_moved(self):
+        lab, page = self.draft(), self.page
+        page.goto(f"/labs/{lab.id}/plan")
+        self.square("Mg | Zn").click()
+        expect(page.get_by_text(re.compile("measures Mg | Zn"))).to_be_visible()
+        before = PlannedCell.objects.filter(group__lab=lab, negative="magnesium", positive="zinc").count()
+        self.square("Mg | Zn").press("-")
+        expect(page.get_by_text(re.compile("has a free place"))).to_be_visible()
+        after = PlannedCell.objects.filter(group__lab=lab, negative="magnesium", positive="zinc").count()
+        self.assertEqual(after, before - 1)
+        page.get_by_role("button", name="Fill them").click()
+        expect(page.get_by_role("status").get_by_text(re.compile("too\\."))).to_be_visible()
+        self.square("Mg | Zn").focus()
+        page.keyboard.press("ArrowRight")
+        expect(self.square("Mg | Fe")).to_be_focused()
+        page.keyboard.press("Delete")
+        expect(page.get_by_text(re.compile("No group measures Mg | rhubarb juice | Fe"))).to_be_visible()
+        expect(self.square("Mg | Fe")).to_have_text("×")
+        self.check_access(page)
+
+    def test_a_cell_is_given_to_another_group_and_the_plan_made_anew_around_it(self):
+        lab, page = self.draft(), self.page
+        page.goto(f"/labs/{lab.id}/plan")
+        knot = {p.cell for p in group_of(lab, "Knot").cells.all()}
+        cell = next(p.cell for p in group_of(lab).cells.all() if p.cell not in knot)
+        page.get_by_role("button", name=f"Tern, {cell.short}", exact=True).click()
+        page.get_by_role("menuitem", name="Knot").click()
+        expect(page.get_by_role("button", name=f"Knot, {cell.short}, pinned")).to_be_visible()
+        page.get_by_role("button", name="Plan anew").click()
+        expect(page.get_by_text("The plan is made anew around 1 pinned or wished cell.")).to_be_visible()
+        expect(page.get_by_role("button", name=f"Knot, {cell.short}, pinned")).to_be_visible()
+        page.get_by_role("button", name="Look for a better plan").click()
+        expect(page.get_by_text(re.compile("A better plan|No better plan"))).to_be_visible()
+
+    def test_a_late_start_says_what_to_drop_and_planning_anew_fits_again(self):
+        lab, page = self.draft(), self.page
+        page.goto(f"/labs/{lab.id}/plan")
+        page.get_by_role("button", name=re.compile("Minutes")).click()
+        page.get_by_label("Late start").fill("9")
+        page.get_by_role("button", name="Set the minutes").click()
+        expect(page.get_by_text("Too long: 65 of 60 minutes")).to_be_visible()
+        expect(page.get_by_role("button", name=re.compile("^Drop "))).to_be_visible()
+        page.get_by_role("button", name="Plan anew").click()
+        expect(page.get_by_text("Fits: 59 of 60 minutes")).to_be_visible()
+
+    def test_a_plan_with_lead_is_refused_and_the_way_out_is_shown(self):
+        lab = self.draft(electrodes=["lead", "zinc", "copper"])
+        self.page.goto(f"/labs/{lab.id}/safety")
+        expect(self.page.get_by_text("This plan is not for students")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Sign off the safety sheet")).to_have_count(0)
+        self.page.get_by_role("link", name="Change the materials").click()
+        self.page.get_by_role("checkbox", name=re.compile("lead")).first.press("Space")
+        self.page.get_by_role("button", name="Keep this plan").click()
+        expect(self.page.get_by_role("heading", name="Who does what, when")).to_be_visible()
+        self.assertEqual(Lab.objects.get().electrodes, ["zinc", "copper"])
+
+    def test_the_cupboard_keeps_counts_and_own_plates_which_the_plan_then_knows(self):
+        page = self.page
+        page.get_by_role("link", name="Cupboard").click()
+        page.get_by_label("magnesium: how many there are").fill("2")
+        page.get_by_label("magnesium: how many there are").press("Tab")
+        page.get_by_label("magnesium: price of one piece").fill("0.40")
+        page.get_by_label("magnesium: price of one piece").press("Tab")
+        page.get_by_role("button", name="Add a plate of your own").click()
+        page.get_by_label("Name", exact=True).fill("Old roof zinc")
+        page.get_by_label("Short sign").fill("Zn°")
+        self.check_access(page)
+        page.get_by_role("button", name="Keep this plate").click()
+        expect(page.get_by_role("rowheader", name=re.compile("Old roof zinc"))).to_be_visible()
+        self.assertEqual(OwnMaterial.objects.get().name, "Old roof zinc")
+        expect(page.get_by_label("magnesium: price of one piece")).to_have_value("0.4")
+        self.assertEqual(Shelf.objects.get().count, 2)
+        page.goto("/labs/new")
+        expect(page.get_by_role("checkbox", name=re.compile("Old roof zinc"))).to_have_count(1)
+        expect(page.get_by_role("checkbox", name=re.compile("2 there"))).to_have_count(1)
+
+    def test_a_copy_is_a_new_draft(self):
+        lab = lab_of(self.ada)
+        self.page.goto(f"/labs/{lab.id}/plan")
+        self.page.get_by_role("button", name="Copy this lab").click()
+        expect(self.page.get_by_text("draft, not open to groups")).to_be_visible()
+        self.assertEqual(Lab.objects.count(), 2)
+
+
+class Predicting(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.lab = lab_of(teacher("ada"))
+
+    def test_two_taps_and_a_number_on_a_phone_with_the_network_cut(self):
+        page = self.device(PHONE, touch=True)
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        page.context.set_offline(True)
+        page.get_by_role("button", name="zinc", exact=True).tap()
+        expect(page.get_by_text("minus a minus is plus")).to_be_visible()
+        expect(page.get_by_text("V = ?")).to_be_visible()
+        self.check_access(page)
+        page.get_by_label("How many volts?").fill("1.1")
+        page.get_by_role("button", name="Keep this prediction").tap()
+        expect(page.get_by_text(re.compile("You predicted: zinc negative"))).to_be_visible()
+        expect(page.get_by_text("by the table")).to_be_visible()
+        self.assertEqual(Prediction.objects.count(), 0)
+        page.context.set_offline(False)
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        self.assertEqual(Prediction.objects.get().text, "1.1")
+
+    def test_what_is_no_number_comes_back_and_measuring_goes_on_without(self):
+        page = self.device()
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        page.get_by_role("button", name="copper", exact=True).click()
+        page.get_by_label("How many volts?").fill("lots")
+        page.get_by_role("button", name="Keep this prediction").click()
+        expect(page.get_by_role("alert")).to_contain_text("lots")
+        expect(page.get_by_label("How many volts?")).to_have_value("lots")
+        page.get_by_role("button", name="Skip").click()
+        expect(page.get_by_role("button", name="Predict this cell first")).to_be_visible()
+        self.type_reading(page, "0.95")
+        expect(page.get_by_role("heading", name="Second reading of 3")).to_be_visible()
+        expect(page.get_by_role("button", name="Predict this cell first")).to_have_count(0)
+        self.assertEqual((Prediction.objects.count(), cell_of(group_of(self.lab)).readings.count()), (0, 1))

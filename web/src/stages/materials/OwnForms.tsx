@@ -1,0 +1,179 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useAddElectrode, useAddElectrolyte } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Form, Row, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Select } from "../../ui/Select";
+import { useKept } from "../../ui/useKept";
+
+type Props = { materials: Schemas["MaterialsOut"] };
+
+const NONE = "none";
+const PLATE = { name: "", symbol: "", couple: "Zn2+/Zn", surface: "zinc", prepare: "" };
+const LIQUID = {
+  name: "",
+  form: "juice",
+  ph: ["", ""],
+  conductivity: ["0.2", "0.8"],
+  chloride: ["0.001", "0.03"],
+  copper: "0",
+  zinc: "0",
+};
+
+/** A plate of one's own: which couple it stands for and which surface it is like. */
+export function OwnElectrode({ materials }: Props) {
+  const add = useAddElectrode();
+  const [typed, setTyped, forget] = useKept("own-plate", PLATE);
+  const set = (change: Partial<typeof PLATE>) => setTyped((before) => ({ ...before, ...change }));
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        const couple = typed.couple === NONE ? null : typed.couple;
+        add.mutate(
+          { ...typed, couple, replaces: "" },
+          {
+            onSuccess: () => {
+              setTyped(PLATE);
+              forget();
+            },
+          },
+        );
+      }}
+    >
+      <Row>
+        <TextField label="Name" value={typed.name} onChange={(name) => set({ name })} isRequired maxLength={60} />
+        <TextField
+          label="Short sign"
+          value={typed.symbol}
+          onChange={(symbol) => set({ symbol })}
+          isRequired
+          maxLength={8}
+        />
+      </Row>
+      <Select
+        label="Its line in the table"
+        options={[{ key: NONE, name: "none: it does not dissolve" }, ...materials.couples]}
+        value={typed.couple}
+        onChange={(couple) => set({ couple })}
+      />
+      <Select
+        label="What the liquid meets"
+        hint="Its kinetics are used for the rest potential: choose the metal at the surface."
+        options={materials.surfaces}
+        value={typed.surface}
+        onChange={(surface) => set({ surface })}
+      />
+      <TextField
+        label="How to prepare it"
+        value={typed.prepare}
+        onChange={(prepare) => set({ prepare })}
+        maxLength={200}
+      />
+      <ProblemNote problem={add.error} />
+      <Row>
+        <Button type="submit">Keep this plate</Button>
+      </Row>
+    </Form>
+  );
+}
+
+const span = ([low, high]: string[]): [number, number] => {
+  const numbers = [low, high].map((text) => Number((text ?? "").replace(",", ".")));
+  return [numbers[0] ?? NaN, numbers[1] ?? NaN];
+};
+
+type SpanProps = { label: string; value: string[]; onChange: (value: string[]) => void };
+
+function Span({ label, value, onChange }: SpanProps) {
+  const [low = "", high = ""] = value;
+  return (
+    <Row>
+      <TextField
+        label={`${label}, from`}
+        value={low}
+        onChange={(text) => onChange([text, high])}
+        inputMode="decimal"
+        isRequired
+        maxLength={8}
+      />
+      <TextField
+        label="to"
+        aria-label={`${label}, to`}
+        value={high}
+        onChange={(text) => onChange([low, text])}
+        inputMode="decimal"
+        isRequired
+        maxLength={8}
+      />
+    </Row>
+  );
+}
+
+/** A liquid of one's own, its numbers as ranges: what is not known exactly is said so. */
+export function OwnElectrolyte({ materials }: Props) {
+  const add = useAddElectrolyte();
+  const [typed, setTyped, forget] = useKept("own-liquid", LIQUID);
+  const [wrong, setWrong] = useState(false);
+  const set = (change: Partial<typeof LIQUID>) => setTyped((before) => ({ ...before, ...change }));
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        const [copper, zinc] = [typed.copper, typed.zinc].map((text) => Number(text.replace(",", "."))) as [
+          number,
+          number,
+        ];
+        const body = {
+          name: typed.name,
+          form: typed.form,
+          ph: span(typed.ph),
+          conductivity_s_per_m: span(typed.conductivity),
+          chloride_mol_per_l: span(typed.chloride),
+          copper_mol_per_l: copper,
+          zinc_mol_per_l: zinc,
+          replaces: "",
+        };
+        const numbers = [...body.ph, ...body.conductivity_s_per_m, ...body.chloride_mol_per_l, copper, zinc];
+        setWrong(numbers.some(Number.isNaN));
+        if (numbers.some(Number.isNaN)) return;
+        add.mutate(body, {
+          onSuccess: () => {
+            setTyped(LIQUID);
+            forget();
+          },
+        });
+      }}
+    >
+      <TextField label="Name" value={typed.name} onChange={(name) => set({ name })} isRequired maxLength={60} />
+      <Select label="Form" options={materials.forms} value={typed.form} onChange={(form) => set({ form })} />
+      <Span label="pH" value={typed.ph} onChange={(ph) => set({ ph })} />
+      <Span label="Conductivity, S/m" value={typed.conductivity} onChange={(conductivity) => set({ conductivity })} />
+      <Span label="Chloride, mol/L" value={typed.chloride} onChange={(chloride) => set({ chloride })} />
+      <Row>
+        <TextField
+          label="Copper ions, mol/L"
+          value={typed.copper}
+          onChange={(copper) => set({ copper })}
+          inputMode="decimal"
+          maxLength={6}
+        />
+        <TextField
+          label="Zinc ions, mol/L"
+          value={typed.zinc}
+          onChange={(zinc) => set({ zinc })}
+          inputMode="decimal"
+          maxLength={6}
+        />
+      </Row>
+      <Soft>A wide range is honest: it widens what the accounts predict.</Soft>
+      {wrong && <p role="alert">One of these is not a number. What you typed is still here.</p>}
+      <ProblemNote problem={add.error} />
+      <Row>
+        <Button type="submit">Keep this liquid</Button>
+      </Row>
+    </Form>
+  );
+}

@@ -1,0 +1,5 @@
+import styled from "styled-components";
+
+export const Cell = styled.td`
+  width: 8rem;
+`;

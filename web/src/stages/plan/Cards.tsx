@@ -1,0 +1,144 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { Num, Table } from "../../ui/layout";
+import { colour, print } from "../../ui/theme";
+import { bathName, useNames } from "./useNames";
+
+type Cards = Schemas["CardsOut"];
+
+const Card = styled.article`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.6rem;
+  max-width: 46rem;
+  padding: 1rem;
+  border: 1.5px solid ${colour.ink};
+  break-inside: avoid;
+  & + & {
+    margin-top: 1.5rem;
+    break-before: page;
+  }
+  ${print} {
+    max-width: none;
+    border: 0;
+    padding: 0;
+  }
+`;
+
+const Head = styled.header`
+  display: flex;
+  justify-content: space-between;
+  gap: 1rem;
+  h2 {
+    font-size: 1.5rem;
+  }
+  svg {
+    flex: none;
+  }
+`;
+
+const Cells = styled(Table)`
+  td,
+  th,
+  thead th {
+    border: 1px solid ${colour.ink};
+    color: ${colour.ink};
+    padding: 0.3rem 0.45rem;
+    vertical-align: middle;
+  }
+  td[data-space] {
+    min-width: 3.6rem;
+    height: 2.3rem;
+  }
+  small {
+    display: block;
+  }
+`;
+
+const Cautions = styled.ul`
+  columns: 2;
+  column-gap: 1.5rem;
+  font-size: 0.92rem;
+  li {
+    padding-left: 0.9rem;
+    text-indent: -0.9rem;
+    break-inside: avoid;
+  }
+  li::before {
+    content: "– ";
+  }
+`;
+
+/** One card a group, to print: the way in, the cells in order with where the leads go, room for readings, cautions. */
+export function BenchCards({ cards }: { cards: Cards }) {
+  const names = useNames();
+  return (
+    <>
+      {cards.cards.map((card) => (
+        <Card key={card.group}>
+          <Head>
+            <div>
+              <h2>{card.group}</h2>
+              <p>{cards.title}</p>
+              <p>
+                Code <Num>{cards.code}</Num> · PIN <Num>{card.pin}</Num>
+              </p>
+              <p>{cards.address}</p>
+            </div>
+            <svg
+              width="118"
+              height="118"
+              viewBox={`0 0 ${cards.qr_size} ${cards.qr_size}`}
+              role="img"
+              aria-label={`Square code for ${cards.address}`}
+              shapeRendering="crispEdges"
+            >
+              <rect width={cards.qr_size} height={cards.qr_size} fill={colour.white} />
+              <path d={cards.qr_path} fill="#000" />
+            </svg>
+          </Head>
+          <Cells>
+            <thead>
+              <tr>
+                <th scope="col">cell</th>
+                <th scope="col">black lead on</th>
+                <th scope="col">red lead on</th>
+                {Array.from({ length: cards.wanted }, (_, index) => (
+                  <th key={index} scope="col">
+                    {index + 1}
+                  </th>
+                ))}
+                <th scope="col">what we saw</th>
+              </tr>
+            </thead>
+            <tbody>
+              {card.cells.map((cell, index) => (
+                <tr key={cell.id}>
+                  <th scope="row">
+                    {index + 1}. {cell.short}
+                    <small>{bathName(names, cell)}</small>
+                  </th>
+                  <td>{names.plate(cell.negative)}</td>
+                  <td>{names.plate(cell.positive)}</td>
+                  {Array.from({ length: cards.wanted }, (_, space) => (
+                    <td key={space} data-space />
+                  ))}
+                  <td data-space />
+                </tr>
+              ))}
+            </tbody>
+          </Cells>
+          <p>
+            {cards.offline} Write the unit, and a minus sign where the meter shows one. Between readings lift the plates
+            out and put them back.
+          </p>
+          <Cautions>
+            {card.cautions.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </Cautions>
+        </Card>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,175 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { count, number } from "../../format";
+import { Scroll, Soft, Table } from "../../ui/layout";
+import { print } from "../../ui/theme";
+import { useNames } from "./useNames";
+
+type Kit = Schemas["KitOut"];
+type Line = Schemas["KitLine"];
+
+const Recipe = styled.article`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.2rem;
+  padding: 0.5rem 0;
+  break-inside: avoid;
+  h3 {
+    font-size: 1rem;
+  }
+`;
+
+const Section = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.4rem;
+  ${print} {
+    break-inside: auto;
+  }
+`;
+
+const money = (value: number | null) => (value === null ? "" : value.toFixed(2));
+
+/** Grams and millilitres with as many digits as a school balance shows. */
+function amount(value: number, unit: string): string {
+  if (unit === "pieces") return `${Math.ceil(value - 1e-9)}`;
+  const decimals = value >= 100 ? 0 : value >= 10 ? 1 : 2;
+  return `${number(value, decimals)}\u202f${unit}`;
+}
+
+function Lines({ title, lines, prices }: { title: string; lines: Line[]; prices: boolean }) {
+  if (lines.length === 0) return null;
+  const there = lines.some((line) => line.there !== null);
+  return (
+    <Section>
+      <h2>{title}</h2>
+      <Scroll tabIndex={0} role="region" aria-label={title}>
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">what</th>
+              <th scope="col" data-number>
+                groups
+              </th>
+              <th scope="col" data-number>
+                spare
+              </th>
+              <th scope="col" data-number>
+                fetch
+              </th>
+              {there && (
+                <th scope="col" data-number>
+                  there
+                </th>
+              )}
+              {prices && (
+                <th scope="col" data-number>
+                  cost
+                </th>
+              )}
+              <th scope="col">note</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line) => (
+              <tr key={line.name}>
+                <td>
+                  {line.name}
+                  {line.per_group !== null && line.per_group > 1 && `, ${line.per_group} each`}
+                </td>
+                <td data-number>{line.groups}</td>
+                <td data-number>{line.spare}</td>
+                <td data-number>
+                  <strong>{line.total}</strong>
+                </td>
+                {there && <td data-number>{line.there ?? ""}</td>}
+                {prices && <td data-number>{money(line.cost)}</td>}
+                <td>
+                  {line.short > 0 && <strong>{line.short} missing. </strong>}
+                  {line.why}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
+    </Section>
+  );
+}
+
+/** What to fetch, what to make, and what to do the day before. */
+export function KitSheet({ kit }: { kit: Kit }) {
+  const names = useNames();
+  const prices = kit.cost !== null;
+  return (
+    <>
+      <Section>
+        <h2>The day before</h2>
+        <ul>
+          {kit.day_before.map((item) => (
+            <li key={item}>☐ {item}</li>
+          ))}
+        </ul>
+      </Section>
+      <Lines title="Plates" lines={kit.plates} prices={prices} />
+      <Lines title="Cups, fruit and card" lines={kit.vessels} prices={prices} />
+      {kit.batches.length > 0 && (
+        <Section>
+          <h2>Mixing</h2>
+          <Soft>
+            For cups of {number(kit.cup_ml, 0)} mL and a tenth to spare. Check the label of the bottle you have: its
+            strength may differ.
+          </Soft>
+          {kit.batches.map((batch) => (
+            <Recipe key={batch.electrolyte}>
+              <h3>
+                {names.liquid(batch.electrolyte)}, {number(batch.volume_l, 2)} L
+              </h3>
+              <p>
+                {batch.ingredients.map((part, index) => (
+                  <span key={part.name}>
+                    {index > 0 && "; "}
+                    {part.name.includes("made up to") ? (
+                      <>
+                        {part.name} <strong>{amount(part.amount, part.unit)}</strong>
+                      </>
+                    ) : (
+                      <>
+                        <strong>{amount(part.amount, part.unit)}</strong> {part.name}
+                      </>
+                    )}
+                  </span>
+                ))}
+                .
+              </p>
+              <p>{batch.method}</p>
+            </Recipe>
+          ))}
+        </Section>
+      )}
+      <Lines title="On every bench" lines={kit.bench} prices={prices} />
+      <Section>
+        <h2>For each group</h2>
+        <Scroll tabIndex={0} role="region" aria-label="For each group">
+          <Table>
+            <tbody>
+              {kit.groups.map((row) => (
+                <tr key={row.group}>
+                  <th scope="row">{row.group}</th>
+                  <td>
+                    {row.things.join(", ")} <Soft as="span">({count(row.things.length, "thing")})</Soft>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Scroll>
+      </Section>
+      {kit.cost !== null && (
+        <p>
+          Cost of what has a price: <strong>{money(kit.cost)}</strong>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,39 @@
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { type Change, type Count, Matrix } from "./Matrix";
+import { bathName, useNames } from "./useNames";
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem 1.6rem;
+`;
+
+type Props = {
+  plan: Schemas["PlanDetail"];
+  change: ((cell: Count, kind: Change) => void) | null;
+  press: Change;
+  children?: ReactNode;
+};
+
+/** One half-matrix for each ladder: every liquid in every setting. */
+export function Matrices({ plan, change, press, children }: Props) {
+  const names = useNames();
+  return (
+    <Row>
+      {plan.baths.map((bath) => (
+        <Matrix
+          key={bathName(names, bath)}
+          caption={bathName(names, bath)}
+          order={plan.order}
+          counts={plan.counts.filter((one) => one.electrolyte === bath.electrolyte && one.condition === bath.condition)}
+          symbol={names.symbol}
+          change={change}
+          press={press}
+        />
+      ))}
+      {children}
+    </Row>
+  );
+}

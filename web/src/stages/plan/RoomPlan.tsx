@@ -1,0 +1,268 @@
+import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from "react-aria-components";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { colour, font, print } from "../../ui/theme";
+import { bathName, useNames } from "./useNames";
+
+type Lab = Schemas["LabOut"];
+type Cell = Schemas["PlannedCellOut"];
+export type CellEdit = { kind: "pin" | "drop" | "ban" | "move"; cell: Cell; group: number; to?: number };
+
+const NAME_REM = 5.8;
+const STEP = 15;
+
+const Scroller = styled.div`
+  overflow-x: auto;
+`;
+
+const Room = styled.div`
+  position: relative;
+  display: grid;
+  gap: 0.4rem;
+  min-width: 46rem;
+  padding-top: 1.5rem;
+  ${print} {
+    min-width: 0;
+  }
+`;
+
+const Scale = styled.div`
+  position: absolute;
+  inset: 0 0 0 ${NAME_REM}rem;
+  pointer-events: none;
+  span {
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    padding-left: 4px;
+    border-left: 1px solid ${colour.hairline};
+    color: ${colour.soft};
+    font: 0.82rem ${font.numbers};
+    white-space: nowrap;
+  }
+`;
+
+const End = styled.span`
+  && {
+    border-left: 2px solid ${colour.ink};
+    color: ${colour.ink};
+  }
+`;
+
+const Lane = styled.div`
+  display: grid;
+  grid-template-columns: ${NAME_REM}rem minmax(0, 1fr);
+  align-items: center;
+`;
+
+const Name = styled.div`
+  overflow: hidden;
+  padding-right: 0.4rem;
+  font-weight: 600;
+  line-height: 1.2;
+  text-overflow: ellipsis;
+  small {
+    display: block;
+    color: ${colour.soft};
+    font-size: 0.8rem;
+    font-weight: 400;
+  }
+`;
+
+const Track = styled.div`
+  position: relative;
+  height: 44px;
+  ${print} {
+    height: 56px;
+  }
+`;
+
+const Stretch = styled.div`
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  padding: 0 1px;
+`;
+
+const Still = styled.div`
+  display: grid;
+  place-items: center;
+  height: 100%;
+  overflow: hidden;
+  background: ${colour.margin};
+  color: ${colour.soft};
+  font-size: 0.78rem;
+  line-height: 1.1;
+  text-align: center;
+`;
+
+const Box = styled(Button)<{ $shared: boolean; $pinned: boolean }>`
+  display: block;
+  width: 100%;
+  height: 100%;
+  padding: 0 0.3rem;
+  overflow: hidden;
+  border: 1px solid ${colour.hairline};
+  border-left: ${({ $pinned }) => ($pinned ? `4px solid ${colour.table}` : `1px solid ${colour.hairline}`)};
+  background: ${colour.white};
+  color: ${colour.ink};
+  font-size: 0.9rem;
+  font-weight: ${({ $shared }) => ($shared ? 700 : 400)};
+  line-height: 1.15;
+  text-align: left;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+  cursor: pointer;
+  small {
+    display: block;
+    overflow: hidden;
+    color: ${colour.soft};
+    font-size: 0.76rem;
+    font-weight: 400;
+    text-overflow: ellipsis;
+  }
+  &[data-focus-visible] {
+    outline: 3px solid ${colour.table};
+    outline-offset: -3px;
+  }
+  &[data-disabled] {
+    cursor: default;
+  }
+  ${print} {
+    padding: 0 0.1rem;
+    font-size: 0.78rem;
+    white-space: normal;
+    small {
+      font-size: 0.66rem;
+      line-height: 1.05;
+    }
+  }
+`;
+
+const Sheet = styled(Popover)`
+  max-height: 60vh;
+  overflow-y: auto;
+  min-width: 14rem;
+  border: 1.5px solid ${colour.ink};
+  border-radius: 6px;
+  background: ${colour.page};
+`;
+
+const Item = styled(MenuItem)`
+  padding: 0.55rem 0.8rem;
+  cursor: pointer;
+  &[data-focused] {
+    background: ${colour.bench};
+    outline: none;
+  }
+`;
+
+const Head = styled(Header)`
+  padding: 0.5rem 0.8rem 0.1rem;
+  border-top: 1px solid ${colour.hairline};
+  color: ${colour.soft};
+  font-size: 0.85rem;
+`;
+
+const STILL: Record<string, string> = { start: "zero, check", clear: "rinse, clear", pause: "break", late: "late" };
+
+type Props = { lab: Lab; plan: Schemas["PlanDetail"]; edit: ((edit: CellEdit) => void) | null };
+
+/** One lane a group, minutes across; press a cell to pin, move or drop it. */
+export function RoomPlan({ lab, plan, edit }: Props) {
+  const names = useNames();
+  const period = lab.settings.minutes;
+  const end = Math.max(period, plan.needed);
+  const at = (minute: number) => `${(100 * minute) / end}%`;
+  const one = plan.baths.length === 1;
+  return (
+    <Scroller tabIndex={0} role="region" aria-label="Who does what, when: one lane a group">
+      <Room>
+        <Scale aria-hidden>
+          {Array.from({ length: Math.floor((end - 4) / STEP) + 1 }, (_, index) => (
+            <span key={index} style={{ left: at(index * STEP) }}>
+              {index * STEP} min
+            </span>
+          ))}
+          {plan.needed > period && <End style={{ left: at(period) }}>end</End>}
+        </Scale>
+        {lab.groups.map((group, number) => (
+          <Lane key={group.id}>
+            <Name>
+              {group.name}
+              <small>PIN {group.pin}</small>
+            </Name>
+            <Track role="group" aria-label={group.name}>
+              {plan.lanes[number]?.map((stretch, index) => {
+                const cell = stretch.cell === null ? null : (group.cells[stretch.cell] ?? null);
+                const width = at(stretch.end - stretch.begin);
+                return (
+                  <Stretch key={index} style={{ left: at(stretch.begin), width }}>
+                    {cell ? (
+                      <CellBox
+                        cell={cell}
+                        group={number}
+                        groups={lab.groups.map((other) => other.name)}
+                        bath={one ? "" : bathName(names, cell)}
+                        edit={edit}
+                      />
+                    ) : (
+                      <Still>{STILL[stretch.kind]}</Still>
+                    )}
+                  </Stretch>
+                );
+              })}
+            </Track>
+          </Lane>
+        ))}
+      </Room>
+    </Scroller>
+  );
+}
+
+type BoxProps = { cell: Cell; group: number; groups: string[]; bath: string; edit: Props["edit"] };
+
+function CellBox({ cell, group, groups, bath, edit }: BoxProps) {
+  const state = cell.shared ? ", shared cell" : cell.pinned ? ", pinned" : "";
+  const box = (
+    <Box
+      $shared={cell.shared}
+      $pinned={cell.pinned}
+      isDisabled={!edit || cell.shared}
+      aria-label={`${groups[group]}, ${cell.short}${bath && ` in ${bath}`}${state}`}
+    >
+      {cell.short}
+      {bath && <small>{bath}</small>}
+    </Box>
+  );
+  if (!edit || cell.shared) return box;
+  return (
+    <MenuTrigger>
+      {box}
+      <Sheet placement="bottom start">
+        <Menu
+          aria-label={`${cell.short} at ${groups[group]}`}
+          onAction={(key) => {
+            const [kind, to] = String(key).split(":");
+            edit({ kind: kind as CellEdit["kind"], cell, group, to: to === undefined ? undefined : Number(to) });
+          }}
+        >
+          <Item id="pin">{cell.pinned ? "Let it move again" : "Keep it with this group"}</Item>
+          <Item id="drop">Drop it here</Item>
+          <Item id="ban">Take this cell out of the lab</Item>
+          <MenuSection>
+            <Head>Give it to</Head>
+            {groups.map(
+              (name, to) =>
+                to !== group && (
+                  <Item key={name} id={`move:${to}`}>
+                    {name}
+                  </Item>
+                ),
+            )}
+          </MenuSection>
+        </Menu>
+      </Sheet>
+    </MenuTrigger>
+  );
+}

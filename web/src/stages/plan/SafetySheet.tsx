@@ -1,0 +1,99 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { colour } from "../../ui/theme";
+
+type Safety = Schemas["SafetyOut"];
+type Entry = Schemas["SafetyEntry"];
+
+const First = styled.p`
+  padding: 0.6rem 0.8rem;
+  border: 1.5px solid ${colour.ink};
+  font-weight: 600;
+`;
+
+const Rule = styled.li<{ $mark: string }>`
+  display: grid;
+  grid-template-columns: 1.6rem minmax(0, 1fr);
+  padding: 0.6rem 0;
+  border-bottom: 1px solid ${colour.hairline};
+  break-inside: avoid;
+  svg {
+    margin-top: 0.25rem;
+  }
+  h3 {
+    font-size: 1rem;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 6.5rem minmax(0, 1fr);
+    gap: 0.1rem 0.6rem;
+    margin: 0.2rem 0 0;
+  }
+  dt {
+    color: ${colour.soft};
+  }
+  dd {
+    margin: 0;
+  }
+`;
+
+const Mark = ({ entry }: { entry: Entry }) => (
+  <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden>
+    {entry.refused ? (
+      <rect x="0" y="6" width="16" height="5" fill={colour.wrong} />
+    ) : (
+      <path
+        d="M8 1l7 13H1z"
+        fill={entry.severity === "warning" ? colour.cautionMark : "none"}
+        stroke={colour.caution}
+        strokeWidth="1.6"
+      />
+    )}
+  </svg>
+);
+
+const AGES: Record<string, string> = { "11-13": "11 to 13", "14-15": "14 to 15", "16-18": "16 to 18" };
+
+/** What can hurt, what to do, where it goes afterwards, first aid; local rules first. */
+export function SafetySheet({ safety }: { safety: Safety }) {
+  return (
+    <>
+      <First>{safety.local_rules}</First>
+      <p>
+        For students of {AGES[safety.age] ?? safety.age}. Rules by material, strength, form and age: common practice, no
+        published source.
+      </p>
+      <ul>
+        {safety.entries.map((entry) => (
+          <Rule key={entry.key} $mark={entry.severity}>
+            <Mark entry={entry} />
+            <div>
+              <h3>
+                {entry.refused ? "Not with this class: " : entry.severity === "warning" ? "Warning: " : ""}
+                {entry.text}
+              </h3>
+              <dl>
+                <dt>Because of</dt>
+                <dd>{entry.because.join(", ")}</dd>
+                <dt>Do</dt>
+                <dd>{entry.do}</dd>
+                {entry.dispose && (
+                  <>
+                    <dt>Afterwards</dt>
+                    <dd>{entry.dispose}</dd>
+                  </>
+                )}
+                {entry.first_aid && (
+                  <>
+                    <dt>First aid</dt>
+                    <dd>{entry.first_aid}</dd>
+                  </>
+                )}
+              </dl>
+            </div>
+          </Rule>
+        ))}
+      </ul>
+    </>
+  );
+}

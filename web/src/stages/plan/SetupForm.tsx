@@ -1,0 +1,215 @@
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { number } from "../../format";
+import { Choices } from "../../ui/Choices";
+import { Disclosure, Picks, Tick } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
+import { Form, Row } from "../../ui/layout";
+import { type Typed, withTemplate } from "./setup";
+
+const VARIES = [
+  { key: "pairs", name: "the plates" },
+  { key: "electrolyte", name: "the liquid" },
+  { key: "spacing", name: "spacing" },
+  { key: "depth", name: "depth" },
+  { key: "surface", name: "the surface" },
+  { key: "dilution", name: "dilution" },
+];
+const AGES = [
+  { key: "11-13", name: "11 to 13" },
+  { key: "14-15", name: "14 to 15" },
+  { key: "16-18", name: "16 to 18" },
+];
+const SETTINGS: Partial<Record<Typed["varies"], string>> = {
+  spacing: "1 cm apart\n4 cm apart",
+  depth: "1 cm deep\n4 cm deep",
+  surface: "freshly rubbed\nas it was",
+  dilution: "undiluted\n1 part in 10",
+};
+
+const Narrow = styled.div`
+  max-width: 11rem;
+`;
+
+type Props = {
+  typed: Typed;
+  change: (change: Partial<Typed>) => void;
+  materials: Schemas["MaterialsOut"];
+  templates: boolean;
+  onSubmit: () => void;
+  children: ReactNode;
+};
+
+/** Everything a lab is made from, in the order a teacher thinks: question, materials, class, time, and what few need. */
+export function SetupForm({ typed, change, materials, templates, onSubmit, children }: Props) {
+  const settings = SETTINGS[typed.varies];
+  const chosen = materials.electrodes.filter(({ key }) => typed.plates.includes(key));
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSubmit();
+      }}
+    >
+      {templates && (
+        <Picks
+          label="Start from"
+          hint={
+            materials.templates.find((one) => one.key === typed.template)?.about ??
+            "Fills the form; you change what you like."
+          }
+          options={materials.templates}
+          value={typed.template}
+          onChange={(key) => {
+            const template = materials.templates.find((one) => one.key === key);
+            if (template) change(withTemplate(typed, template));
+          }}
+        />
+      )}
+      <TextField label="Title" value={typed.title} onChange={(title) => change({ title })} isRequired maxLength={120} />
+      <Row>
+        <TextField label="Date" type="date" value={typed.date} onChange={(date) => change({ date })} isRequired />
+        <Narrow>
+          <TextField
+            label="Minutes"
+            value={typed.minutes}
+            onChange={(minutes) => change({ minutes })}
+            inputMode="numeric"
+            isRequired
+            maxLength={3}
+          />
+        </Narrow>
+      </Row>
+      <TextField
+        label="The question"
+        value={typed.question}
+        onChange={(question) => change({ question })}
+        maxLength={200}
+      />
+      <Picks
+        label="What you change on purpose"
+        options={VARIES}
+        value={typed.varies}
+        onChange={(key) => {
+          const varies = key as Typed["varies"];
+          change({ varies, conditions: typed.conditions || (SETTINGS[varies] ?? "") });
+        }}
+      />
+      {settings && (
+        <TextField
+          label="Settings to compare, one a line"
+          value={typed.conditions}
+          onChange={(conditions) => change({ conditions })}
+          rows={3}
+        />
+      )}
+      <TextField
+        label="What stays the same"
+        hint="A fair test changes one thing."
+        value={typed.kept}
+        onChange={(kept) => change({ kept })}
+        maxLength={300}
+      />
+      <Choices
+        label="Plates"
+        options={materials.electrodes
+          .filter(({ key, retired }) => !retired || typed.plates.includes(key))
+          .map(({ key, symbol, name, table_v, usual, shelf }) => ({
+            key,
+            name: shelf.count === null ? name : `${name} (${shelf.count} there)`,
+            symbol,
+            usual,
+            detail: table_v === null ? "not listed" : number(table_v, 2, true),
+          }))}
+        value={typed.plates}
+        onChange={(plates) => change({ plates })}
+        hint="The number is the table’s, in volts against hydrogen."
+      />
+      <Choices
+        label="Liquids"
+        hint="The range is the pH."
+        options={materials.electrolytes
+          .filter(({ key, retired }) => !retired || typed.liquids.includes(key))
+          .map(({ key, name, ph_low, ph_high, usual }) => ({
+            key,
+            name,
+            usual,
+            detail: `${number(ph_low, 1)}–${number(ph_high, 1)}`,
+          }))}
+        value={typed.liquids}
+        onChange={(liquids) => change({ liquids })}
+      />
+      <TextField
+        label="Groups, one name a line"
+        hint="Bench names only. Nothing personal is kept."
+        value={typed.names}
+        onChange={(names) => change({ names })}
+        rows={8}
+      />
+      <Picks
+        label="Age of the students"
+        options={AGES}
+        value={typed.age}
+        onChange={(age) => change({ age: age as Typed["age"] })}
+      />
+      <Disclosure title="More choices" detail="repeats, predictions, what else goes on">
+        <Form as="div">
+          <Row>
+            <TextField
+              label="Groups for each cell"
+              value={typed.repeats}
+              onChange={(repeats) => change({ repeats })}
+              inputMode="numeric"
+              maxLength={2}
+            />
+            <TextField
+              label="Cup, mL"
+              value={typed.cup}
+              onChange={(cup) => change({ cup })}
+              inputMode="decimal"
+              maxLength={5}
+            />
+            <TextField
+              label="Scatter between groups, V"
+              value={typed.scatter}
+              onChange={(scatter) => change({ scatter })}
+              inputMode="decimal"
+              maxLength={6}
+            />
+          </Row>
+          {chosen.length > 2 && (
+            <Picks
+              label="Which pairs"
+              options={[
+                { key: "", name: "all pairs" },
+                ...chosen.map(({ key, name }) => ({ key, name: `only against ${name}` })),
+              ]}
+              value={typed.against}
+              onChange={(against) => change({ against })}
+            />
+          )}
+          <Tick isSelected={typed.predict} onChange={(predict) => change({ predict })}>
+            Groups predict before they measure
+          </Tick>
+          <div role="group" aria-label="What else goes on in the room">
+            {materials.activities.map(({ key, name }) => (
+              <Tick
+                key={key}
+                isSelected={typed.activities.includes(key)}
+                onChange={(on) =>
+                  change({
+                    activities: on ? [...typed.activities, key] : typed.activities.filter((one) => one !== key),
+                  })
+                }
+              >
+                Also: {name}
+              </Tick>
+            ))}
+          </div>
+        </Form>
+      </Disclosure>
+      {children}
+    </Form>
+  );
+}

@@ -1,0 +1,243 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useCards, useKit, useLab, useSafety, useSignOff } from "../../api/queries";
+import { Waiting } from "../../app/Waiting";
+import { count } from "../../format";
+import { Button, MainButton } from "../../ui/Button";
+import { Tick } from "../../ui/controls";
+import { Column, Row, Soft, Spread } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { print } from "../../ui/theme";
+import { BenchCards } from "./Cards";
+import { KitSheet } from "./KitSheet";
+import { Matrices } from "./Matrices";
+import { PlanFrame } from "./PlanFrame";
+import { RoomPlan } from "./RoomPlan";
+import { SafetySheet } from "./SafetySheet";
+
+const OnScreen = styled.div`
+  ${print} {
+    display: none;
+  }
+`;
+
+const Part = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.8rem;
+  & + & {
+    margin-top: 2rem;
+    break-before: page;
+  }
+`;
+
+const Print = () => (
+  <OnScreen>
+    <Button onPress={() => window.print()}>Print</Button>
+  </OnScreen>
+);
+
+/** What to fetch and to make. */
+export function KitPage({ id }: { id: string }) {
+  const lab = useLab(id);
+  const kit = useKit(id);
+  if (!lab.data || !kit.data) return <Waiting title="Kit and mixing" error={lab.error ?? kit.error} />;
+  const missing = [...kit.data.plates, ...kit.data.vessels].filter((line) => line.short > 0);
+  const notes: MarginNote[] = [
+    missing.length > 0
+      ? {
+          code: "missing",
+          tone: "caution",
+          title: `${count(missing.length, "thing")} missing`,
+          text: missing.map((line) => `${line.short} × ${line.name}`).join(", ") + ".",
+          action: <Link to={`/labs/${id}/plan`}>Plan around it</Link>,
+        }
+      : {
+          code: "missing",
+          tone: "plain",
+          title: "Nothing known to be missing",
+          text: "Counts come from your cupboard.",
+        },
+    {
+      code: "cupboard",
+      tone: "plain",
+      title: "Your cupboard",
+      text: "How many plates you have, what they cost, and materials of your own.",
+      action: <Link to="/materials">To the cupboard</Link>,
+    },
+  ];
+  return (
+    <PlanFrame lab={lab.data} here="kit" margin={<Notes notes={notes} />}>
+      <Column>
+        <Spread>
+          <h1>Kit and mixing</h1>
+          <Row>
+            <a href={`/api/labs/${id}/kit.csv`} download>
+              As a table (CSV)
+            </a>
+            <Print />
+          </Row>
+        </Spread>
+        <KitSheet kit={kit.data} />
+      </Column>
+    </PlanFrame>
+  );
+}
+
+function historyOf(safety: Schemas["SafetyOut"]): MarginNote {
+  const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+  return {
+    code: "history",
+    tone: "plain",
+    title: "Signed off before",
+    text:
+      safety.history.length === 0 ? (
+        "Not yet."
+      ) : (
+        <ul>
+          {safety.history.map((one) => (
+            <li key={one.at}>
+              {one.teacher}, {when.format(new Date(one.at))}
+              {one.current ? ", this sheet" : ", an earlier one"}
+            </li>
+          ))}
+        </ul>
+      ),
+  };
+}
+
+/** The safety sheet, and the signature without which no group is let in. */
+export function SafetyPage({ id }: { id: string }) {
+  const lab = useLab(id);
+  const safety = useSafety(id);
+  const sign = useSignOff();
+  const [read, setRead] = useState(false);
+  if (!lab.data || !safety.data) return <Waiting title="Safety" error={lab.error ?? safety.error} />;
+  const { refused, signed, fingerprint, entries } = safety.data;
+  const first: MarginNote = refused
+    ? {
+        code: "refused",
+        tone: "wrong",
+        title: "This plan is not for students",
+        text: entries
+          .filter((entry) => entry.refused)
+          .map((entry) => entry.text)
+          .join(" "),
+        action: <Link to={`/labs/${id}/setup`}>Change the materials</Link>,
+      }
+    : signed
+      ? {
+          code: "signed",
+          tone: "good",
+          title: "Signed off",
+          text: "A change of material, age or activity asks again.",
+          action: <Link to={`/labs/${id}/plan`}>To the plan</Link>,
+        }
+      : {
+          code: "unsigned",
+          tone: "caution",
+          title: "Not signed off yet",
+          text: "Read the sheet, then sign at its end. Until then no group can be let in.",
+        };
+  return (
+    <PlanFrame lab={lab.data} here="safety" margin={<Notes notes={[first, historyOf(safety.data)]} />}>
+      <Column>
+        <Spread>
+          <h1>Safety sheet</h1>
+          <Print />
+        </Spread>
+        <SafetySheet safety={safety.data} />
+        <ProblemNote problem={sign.error} />
+        {!refused && !signed && (
+          <OnScreen>
+            <Tick isSelected={read} onChange={setRead}>
+              I have read this sheet, and I follow my school’s own rules.
+            </Tick>
+            <MainButton isDisabled={!read} onPress={() => sign.mutate({ id, fingerprint })}>
+              {sign.isPending ? "One moment…" : "Sign off the safety sheet"}
+            </MainButton>
+          </OnScreen>
+        )}
+      </Column>
+    </PlanFrame>
+  );
+}
+
+/** One card a group. */
+export function CardsPage({ id }: { id: string }) {
+  const lab = useLab(id);
+  const cards = useCards(id);
+  if (!lab.data || !cards.data) return <Waiting title="Bench cards" error={lab.error ?? cards.error} />;
+  const notes: MarginNote[] = [
+    {
+      code: "paper",
+      tone: "plain",
+      title: "A4 or Letter, black and white",
+      text: "One card a page. The square code opens the join page on the group’s device.",
+    },
+    {
+      code: "address",
+      tone: "caution",
+      title: "Can the devices reach it?",
+      text: `The code says ${cards.data.address}. If you print on another machine than the one that serves the class, open this page by the address the students will use.`,
+    },
+  ];
+  return (
+    <PlanFrame lab={lab.data} here="cards" margin={<Notes notes={notes} />}>
+      <Column>
+        <OnScreen>
+          <Spread>
+            <h1>Bench cards</h1>
+            <Print />
+          </Spread>
+        </OnScreen>
+        <BenchCards cards={cards.data} />
+      </Column>
+    </PlanFrame>
+  );
+}
+
+/** Plan, kit, mixing, safety and cards as one print. */
+export function PrintPage({ id }: { id: string }) {
+  const lab = useLab(id);
+  const kit = useKit(id);
+  const safety = useSafety(id);
+  const cards = useCards(id);
+  if (!lab.data || !kit.data || !safety.data || !cards.data)
+    return <Waiting title="Print all" error={lab.error ?? kit.error ?? safety.error ?? cards.error} />;
+  const { plan, settings, title } = lab.data;
+  return (
+    <PlanFrame lab={lab.data} here="print">
+      <Column>
+        <Spread>
+          <h1>{title}</h1>
+          <Print />
+        </Spread>
+        <Part>
+          {settings.question && <h2>{settings.question}</h2>}
+          {settings.kept && <Soft>Kept the same: {settings.kept}.</Soft>}
+          {plan && (
+            <>
+              <Matrices plan={plan} change={null} press="more" />
+              <RoomPlan lab={lab.data} plan={plan} edit={null} />
+            </>
+          )}
+        </Part>
+        <Part>
+          <h1>Kit and mixing</h1>
+          <KitSheet kit={kit.data} />
+        </Part>
+        <Part>
+          <h1>Safety sheet</h1>
+          <SafetySheet safety={safety.data} />
+        </Part>
+        <Part>
+          <BenchCards cards={cards.data} />
+        </Part>
+      </Column>
+    </PlanFrame>
+  );
+}

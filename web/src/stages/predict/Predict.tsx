@@ -1,0 +1,192 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { asTyped } from "../../format";
+import { Button, MainButton, TextButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Num, Row, Soft } from "../../ui/layout";
+import { colour } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
+import { type Outbox, newId } from "../measure/useOutbox";
+import { useNames } from "../plan/useNames";
+
+const Panel = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.6rem;
+  max-width: 32rem;
+  padding: 0.7rem 0.9rem;
+  border: 1.5px solid ${colour.prediction};
+  border-radius: 6px;
+  background: ${colour.white};
+  h2 {
+    font-size: 1.05rem;
+  }
+`;
+
+const Lines = styled.ol`
+  display: grid;
+  gap: 0.15rem;
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.1rem 0.9rem;
+    align-items: baseline;
+  }
+  small {
+    color: ${colour.soft};
+    font-size: 0.88rem;
+  }
+`;
+
+const Diamond = () => (
+  <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
+    <path d="M7 1l6 6-6 6-6-6z" fill="none" stroke={colour.prediction} strokeWidth="1.8" />
+  </svg>
+);
+
+const Ask = styled(Row)`
+  align-items: end;
+`;
+
+const Work = styled.form`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.7rem;
+`;
+
+const Volts = styled.div`
+  width: 9rem;
+`;
+
+type Working = Schemas["Working"];
+
+/** The subtraction line by line; the last line stays with the group until `whole`. */
+function Subtraction({ working, whole }: { working: Working; whole: boolean }) {
+  if (working.lines.length === 0) return <Soft>{working.reason} Guess from what you know.</Soft>;
+  const shown = whole ? working.lines : working.lines.slice(0, -1);
+  return (
+    <Lines aria-label="The subtraction">
+      {shown.map((line) => (
+        <li key={line.text}>
+          <Num>{line.text}</Num> <small>{line.why}</small>
+        </li>
+      ))}
+      {!whole && (
+        <li>
+          <Num>V = ?</Num> <small>your turn</small>
+        </li>
+      )}
+    </Lines>
+  );
+}
+
+type Props = { cell: Schemas["BenchCell"]; outbox: Outbox; open: boolean };
+
+/** Before a cell is built: which plate will be negative, and how many volts. Two taps and a number; never in the way. */
+export function Predict({ cell, outbox, open }: Props) {
+  const names = useNames();
+  const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
+  const [text, setText] = useKept(`predict:${cell.id}:volts`, "");
+  const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
+  const [again, setAgain] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const waiting = outbox.predictions.filter((one) => one.prediction.cell_id === cell.id && one.refusal === null).at(-1);
+  const kept = waiting?.prediction ?? cell.prediction;
+
+  if (kept && !again) {
+    const working = cell.working.find((one) => one.negative === kept.negative);
+    return (
+      <Panel aria-label="Your prediction">
+        <h2>
+          <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
+        </h2>
+        {working && working.lines.length > 0 && <Subtraction working={working} whole />}
+        {open && (
+          <p>
+            <TextButton onPress={() => setAgain(true)}>Predict again</TextButton>
+          </p>
+        )}
+      </Panel>
+    );
+  }
+  if (!open || cell.working.length === 0) return null;
+  if (skipped)
+    return (
+      <p>
+        <TextButton onPress={() => setSkipped(false)}>Predict this cell first</TextButton>
+      </p>
+    );
+
+  const keep = async () => {
+    if (!negative || !text.trim()) return setWrong("Choose a plate and type how many volts, for example 1.1.");
+    const id = newId();
+    const at = new Date().toISOString();
+    try {
+      const refusal = await outbox.predict({ id, cell_id: cell.id, negative, text, unit: "V", device_at: at });
+      if (refusal !== null) {
+        await outbox.remove(id);
+        return setWrong(refusal);
+      }
+      setWrong(null);
+      setAgain(false);
+    } catch {
+      setWrong("This browser did not let Pipette store that on this device. It is still in the box; try again.");
+    }
+  };
+  const working = cell.working.find((one) => one.negative === negative);
+  return (
+    <Panel aria-label="Predict">
+      <h2>
+        <Diamond /> Predict: which plate will be negative?
+      </h2>
+      <Row role="group" aria-label="The negative plate">
+        {[cell.negative, cell.positive].map((plate) => (
+          <Button
+            key={plate}
+            aria-pressed={negative === plate}
+            onPress={() => {
+              setNegative(plate);
+              setWrong(null);
+            }}
+          >
+            {negative === plate ? "◆ " : ""}
+            {names.plate(plate)}
+          </Button>
+        ))}
+        <TextButton onPress={() => setSkipped(true)}>Skip</TextButton>
+      </Row>
+      {working && (
+        <Work
+          onSubmit={(event) => {
+            event.preventDefault();
+            void keep();
+          }}
+        >
+          <Subtraction working={working} whole={false} />
+          <Ask>
+            <Volts>
+              <TextField
+                label="How many volts?"
+                value={text}
+                onChange={(value) => {
+                  setText(value);
+                  setWrong(null);
+                }}
+                inputMode="decimal"
+                autoComplete="off"
+                maxLength={32}
+              />
+            </Volts>
+            <MainButton type="submit">Keep this prediction</MainButton>
+          </Ask>
+        </Work>
+      )}
+      {wrong && (
+        <Soft role="alert">
+          <strong>{wrong}</strong>
+        </Soft>
+      )}
+    </Panel>
+  );
+}

@@ -1,0 +1,122 @@
+import styled from "styled-components";
+import { useLab, usePredictions } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { StageLine, reached } from "../../app/StageLine";
+import { Waiting } from "../../app/Waiting";
+import { asTyped, count, day, volts } from "../../format";
+import { Column, Num, Scroll, Soft, Table } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { colour } from "../../ui/theme";
+import { bathName, useNames } from "../plan/useNames";
+
+const Said = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.1rem 1.2rem;
+  li {
+    white-space: nowrap;
+  }
+  svg {
+    margin-right: 0.3em;
+  }
+`;
+
+const Name = styled.th`
+  min-width: 9rem;
+  small {
+    display: block;
+    color: ${colour.soft};
+    font-weight: 400;
+  }
+`;
+
+/** What every group expects, cell by cell, before it is measured. */
+export function PredictionsPage({ id }: { id: string }) {
+  const lab = useLab(id);
+  const predictions = usePredictions(id);
+  const names = useNames();
+  if (!lab.data || !predictions.data) return <Waiting title="Predict" error={lab.error ?? predictions.error} />;
+  const { title, date, stage, state, settings } = lab.data;
+  const { cells, made, expected } = predictions.data;
+  const said = cells.filter((cell) => cell.predictions.length > 0);
+  const otherWay = said.reduce(
+    (sum, cell) => sum + cell.predictions.filter((one) => one.negative !== cell.negative).length,
+    0,
+  );
+  const notes: MarginNote[] = [
+    {
+      code: "made",
+      tone: "plain",
+      title: `${made} of ${expected} predictions are in`,
+      text: settings.predict
+        ? "Groups predict on their bench before they measure a cell. Skipping is allowed."
+        : "This lab does not ask groups to predict. Change that in its plan.",
+    },
+  ];
+  if (otherWay > 0)
+    notes.push({
+      code: "other-way",
+      tone: "plain",
+      title: `${count(otherWay, "prediction")} the other way round`,
+      text: "There the group expects the plate to be negative that the table puts higher. The meter will tell.",
+    });
+  return (
+    <Frame
+      title={`Predict, ${title}`}
+      lab={title}
+      about={day(date)}
+      line={<StageLine lab={id} stage={reached(stage)} here="Predict" />}
+      who={
+        <>
+          <strong>Teacher bench</strong>
+          <small>{state}</small>
+        </>
+      }
+      margin={<Notes notes={notes} />}
+    >
+      <Column>
+        <h1>What groups expect</h1>
+        {said.length === 0 ? (
+          <Soft>No predictions yet. They stand here as groups make them, beside the table’s difference.</Soft>
+        ) : (
+          <Scroll tabIndex={0} role="region" aria-label="Predictions, cell by cell">
+            <Table>
+              <thead>
+                <tr>
+                  <th scope="col">cell</th>
+                  <th scope="col" data-number>
+                    table
+                  </th>
+                  <th scope="col">which plate is negative, and how many volts</th>
+                </tr>
+              </thead>
+              <tbody>
+                {said.map((cell) => (
+                  <tr key={`${cell.short} ${bathName(names, cell)}`}>
+                    <Name scope="row">
+                      {cell.short}
+                      <small>{bathName(names, cell)}</small>
+                    </Name>
+                    <td data-number>{cell.table_v === null ? "not listed" : volts(cell.table_v, 2)}</td>
+                    <td>
+                      <Said>
+                        {cell.predictions.map((one) => (
+                          <li key={one.group}>
+                            <svg width="11" height="11" viewBox="0 0 14 14" aria-hidden>
+                              <path d="M7 1l6 6-6 6-6-6z" fill="none" stroke={colour.prediction} strokeWidth="2" />
+                            </svg>
+                            {one.group}: {names.symbol(one.negative)}, <Num>{asTyped(one.text, one.unit)}</Num>
+                          </li>
+                        ))}
+                      </Said>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Scroll>
+        )}
+      </Column>
+    </Frame>
+  );
+}
