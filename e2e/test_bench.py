@@ -104,7 +104,7 @@ class Bench(BrowserTestCase):
         self.assertEqual(self.kept(), [("938", "mV"), ("940", "mV"), ("-0.94", "V")])
         self.assertEqual(Reading.objects.get(text="-0.94").red, "zinc")
         keys.press("ArrowRight")
-        expect(page.get_by_text("cell 2 of 3")).to_be_visible()
+        expect(page.get_by_text("cell 2 of 4")).to_be_visible()
 
     def test_correcting_may_begin_before_the_answer_to_the_last_entry_is_there(self):
         page = self.bench()

@@ -145,7 +145,7 @@ class Pages(BrowserTestCase):
         expect(page.get_by_label("Title")).to_have_value("Half done")
         expect(page.get_by_role("checkbox", name=re.compile("silver"))).to_be_checked()
         expect(page.get_by_role("checkbox", name=re.compile("brass"))).to_be_checked()
-        page.get_by_label("Minutes").fill("4")
+        page.get_by_role("textbox", name="Minutes", exact=True).fill("4")
         page.locator("label").filter(has_text="lemon juice").first.click()
         expect(page.get_by_role("alert")).to_contain_text("greater than or equal to 10")
 

@@ -90,7 +90,7 @@ def new_lab(page: Page, url: str) -> None:
     page.get_by_role("link", name="Plan a lab").click()
     page.get_by_label("Title").fill("Which metal is the strongest negative plate?")
     for name in ("magnesium", "zinc", "mild steel", "copper", "rhubarb juice"):
-        page.locator("label").filter(has_text=name).first.click()
+        page.locator("label:has([type=checkbox])").filter(has_text=name).first.click()
     page.get_by_text("Fits: ").wait_for()
 
 

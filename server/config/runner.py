@@ -7,7 +7,7 @@ import unittest
 from typing import Any
 
 from django.conf import settings
-from django.test.runner import DiscoverRunner
+from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestResult, RemoteTestRunner
 
 
 def counts(result: unittest.TestResult) -> tuple[int, int, int]:
@@ -16,7 +16,7 @@ def counts(result: unittest.TestResult) -> tuple[int, int, int]:
     broken = 0
     for test, _ in [*result.failures, *result.errors]:
         case = getattr(test, "test_case", test)
-        if isinstance(case, unittest.TestCase):
+        if isinstance(case, unittest.TestCase | PlainSubTest):
             bad.add(case.id())
         else:
             broken += 1  # a class or module that could not be set up: it never counted as run
@@ -26,8 +26,49 @@ def counts(result: unittest.TestResult) -> tuple[int, int, int]:
     return max(0, passed), len(bad) + broken, skipped
 
 
+class PlainSubTest:
+    """A failed subtest that can be sent between processes: its names without the test case, whose clients cannot."""
+
+    failureException = AssertionError
+
+    def __init__(self, subtest: Any) -> None:
+        self.named: str = str(subtest)
+        self.told: str | None = subtest.shortDescription()
+        self.test_id: str = subtest.test_case.id()
+
+    def __str__(self) -> str:
+        return self.named
+
+    def shortDescription(self) -> str | None:
+        return self.told
+
+    def id(self) -> str:
+        return self.test_id
+
+
+class PlainRemoteResult(RemoteTestResult):
+    """Reports failed subtests by name, so that a failure in a parallel run is shown instead of ending the run."""
+
+    def addSubTest(self, test: Any, subtest: Any, err: Any) -> None:
+        super().addSubTest(test, subtest if err is None else PlainSubTest(subtest), err)
+
+
+class PlainRemoteRunner(RemoteTestRunner):
+    """Runs tests in a process of its own."""
+
+    resultclass = PlainRemoteResult
+
+
+class PlainParallelSuite(ParallelTestSuite):
+    """Several processes."""
+
+    runner_class = PlainRemoteRunner
+
+
 class CountingRunner(DiscoverRunner):
     """Prints `N passed, N failed, N skipped` last."""
+
+    parallel_test_suite = PlainParallelSuite
 
     def setup_test_environment(self, **kwargs: Any) -> None:
         super().setup_test_environment(**kwargs)

@@ -11,7 +11,7 @@ from galvanic.cells import Cell
 from galvanic.plan_notes import plan_notes
 from server.labs import edits, opening, services
 from server.labs.models import Lab
-from server.labs.outputs import detail, line, notes_out, whole
+from server.labs.outputs import detail, lab_out, line, notes_out, whole
 from server.labs.schemas import (
     CopyIn,
     EditedOut,
@@ -93,8 +93,9 @@ def edit_plan(request: HttpRequest, lab_id: uuid.UUID, data: EditIn) -> EditedOu
     """Change the plan of a draft."""
     cell = Cell(**data.cell.model_dump()) if data.cell else None
     edit = edits.Edit(data.kind, cell, data.group, data.to, data.times, data.round)
-    said = edits.edit_plan(actor=teacher_of(request), lab_id=lab_id, edit=edit)
-    return EditedOut(said=list(said), lab=whole(request, lab_id))
+    done = edits.edit_plan(actor=teacher_of(request), lab_id=lab_id, edit=edit)
+    judged = done.change.task, done.change.plan
+    return EditedOut(said=list(done.change.said), lab=lab_out(done.lab, done.groups, done.hands, judged))
 
 
 @router.put("/labs/{uuid:lab_id}/times", response={200: LabOut, **ABSENT, **REFUSED}, operation_id="set_times")

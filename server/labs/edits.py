@@ -14,10 +14,10 @@ from galvanic.design import Plan, Task, improve
 from galvanic.errors import OutOfRange
 from galvanic.replan import CannotChange, Change
 from galvanic.schedule import Steps
-from server.labs.models import Lab
+from server.labs.models import Lab, PlannedCell
 from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
 from server.labs.tasks import planned, stock_of, wish_out
-from server.people.models import Teacher
+from server.people.models import Group, Teacher
 from server.problems import Problem
 
 MOST_ROUNDS = 20
@@ -35,9 +35,19 @@ class Edit:
     round: int = 0
 
 
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """A draft after a change, as it is kept."""
+
+    lab: Lab
+    groups: list[Group]
+    hands: list[list[PlannedCell]]
+    change: Change
+
+
 @transaction.atomic
-def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> tuple[str, ...]:
-    """Change the plan of a draft; returns what changed, in sentences.
+def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> Edited:
+    """Change the plan of a draft; returns it with what changed, in sentences.
 
     Raises Problem: not_found, not_a_draft, or cannot_change with the reason; then nothing is changed.
     """
@@ -51,8 +61,8 @@ def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> tuple[str, ..
         raise Problem(409, error.code, str(error)) from error
     lab.wished = [wish_out(cell, count) for cell, count in done.task.wished.items()]
     lab.save(update_fields=["wished"])
-    replace_cells(groups, hands, done.task, done.plan)
-    return done.said
+    kept = replace_cells(groups, hands, done.task, done.plan)
+    return Edited(lab, groups, kept, done)
 
 
 def _cell(task: Task, edit: Edit) -> Cell:

@@ -121,17 +121,14 @@ def settings_out(lab: Lab) -> LabSettings:
     return LabSettings(**{name: getattr(lab, name) for name in names}, steps=steps)
 
 
-def _judged(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]]) -> tuple[list[Note], PlanDetail | None]:
-    """Notes and detail of a plan; nothing of cells that came from a file and are no plan."""
+def _judged(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]]) -> tuple[Task, Plan] | None:
+    """Task and plan of a lab; None for cells that came from a file and are no plan, and when all is over."""
     if lab.state == Lab.State.CLOSED:
-        return [], None
+        return None
     try:
-        task, plan = planned(lab, groups, hands, stock_of(lab.owner, lab.electrodes))
+        return planned(lab, groups, hands, stock_of(lab.owner, lab.electrodes))
     except NotEnoughData:
-        return [], None
-    steps = steps_of(lab)
-    notes = plan_notes(task, plan, steps, lab.minutes, [group.name for group in groups], lab.scatter_v)
-    return notes, detail(task, plan, steps)
+        return None
 
 
 def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
@@ -140,9 +137,17 @@ def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     if lab is None:
         raise not_found("lab")
     groups, hands = services.groups_with_cells(lab)
-    notes, plan = _judged(lab, groups, hands)
+    return lab_out(lab, groups, hands, _judged(lab, groups, hands))
+
+
+def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judged: tuple[Task, Plan] | None) -> LabOut:
+    """A lab as it is sent, from what has been fetched."""
+    steps, notes = steps_of(lab), []
+    if judged is not None:
+        names = [group.name for group in groups]
+        notes = plan_notes(*judged, steps, lab.minutes, names, lab.scatter_v)
     return LabOut(
-        **line(lab),
+        **(line(lab) | {"group_count": len(groups)}),
         settings=settings_out(lab),
         edition=lab.edition,
         code=lab.join_code or "",
@@ -153,5 +158,5 @@ def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
         notes=notes_out(notes),
         cautions=cautions(lab.electrodes, lab.electrolytes),
         signed=signed(lab, sheet_of(lab)),
-        plan=plan,
+        plan=None if judged is None else detail(*judged, steps),
     )

@@ -217,8 +217,13 @@ def groups_with_cells(lab: Lab) -> tuple[list[Group], list[list[PlannedCell]]]:
     return groups, list(hands.values())
 
 
-def replace_cells(groups: Sequence[Group], before: Sequence[Sequence[PlannedCell]], task: Task, made: Plan) -> None:
-    """Give a draft's groups the cells of a plan in place of those before; a list that stays as it is is left alone."""
+def replace_cells(
+    groups: Sequence[Group], before: Sequence[Sequence[PlannedCell]], task: Task, made: Plan
+) -> list[list[PlannedCell]]:
+    """Give a draft's groups the cells of a plan in place of those before; a list that stays as it is is left alone.
+
+    Returns the cells of every group as they are kept now.
+    """
     rows = _rows(groups, made.hands, made.shared, task.pinned)
     after: dict[uuid.UUID, list[PlannedCell]] = {group.id: [] for group in groups}
     for row in rows:
@@ -231,6 +236,8 @@ def replace_cells(groups: Sequence[Group], before: Sequence[Sequence[PlannedCell
     if changed:
         PlannedCell.objects.filter(group__in=changed).delete()
         PlannedCell.objects.bulk_create(row for group in changed for row in after[group])
+    kept = zip(groups, before, strict=True)
+    return [after[group.id] if group.id in changed else list(old) for group, old in kept]
 
 
 def add_groups(lab: Lab, names: Sequence[str], hands: Sequence[Sequence[Cell]], shared: Cell | None) -> list[PlannedCell]:

@@ -110,10 +110,15 @@ export const useAddElectrolyte = () =>
   useChange((body: Schemas["OwnElectrolyteIn"]) => dataOf(POST("/api/materials/electrolytes", { body })));
 export const useRetire = () =>
   useChange((key: string) => dataOf(POST("/api/materials/{key}/retire", { params: { path: { key } } })));
-export const useSetShelf = () =>
-  useChange(({ key, body }: { key: string; body: Schemas["ShelfIn"] }) =>
-    dataOf(PUT("/api/shelf/{key}", { params: { path: { key } }, body })),
-  );
+/** Keep what is on the shelf; several changes of one material go one after the other, none is skipped. */
+export function useSetShelf(key: string) {
+  const client = useQueryClient();
+  return useMutation<Schemas["Done"], Problem, Schemas["ShelfIn"]>({
+    scope: { id: `shelf-${key}` },
+    mutationFn: (body) => dataOf(PUT("/api/shelf/{key}", { params: { path: { key } }, body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["materials"] }),
+  });
+}
 export const useOpenLab = () =>
   useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/open", { params: { path: { lab_id: id } } })));
 export const useCloseLab = () =>

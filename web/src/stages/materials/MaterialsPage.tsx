@@ -25,7 +25,7 @@ const asNumber = (text: string): number | null | undefined => {
 
 /** How many there are and what one costs; kept on leaving the field. */
 function ShelfCells({ material, unit }: { material: Material; unit: string }) {
-  const set = useSetShelf();
+  const set = useSetShelf(material.key);
   const [count, setCount] = useState<string | null>(null);
   const [price, setPrice] = useState<string | null>(null);
   const shown = (typed: string | null, kept: number | null) => typed ?? (kept === null ? "" : String(kept));
@@ -33,12 +33,14 @@ function ShelfCells({ material, unit }: { material: Material; unit: string }) {
   const wrong = there === undefined || cost === undefined || (there !== null && !Number.isInteger(there));
   const save = () => {
     if (wrong || (count === null && price === null)) return;
+    const sent = { count, price };
     set.mutate(
-      { key: material.key, body: { count: there, price: cost } },
+      { count: there, price: cost },
       {
+        // What was typed meanwhile stays.
         onSuccess: () => {
-          setCount(null);
-          setPrice(null);
+          setCount((now) => (now === sent.count ? null : now));
+          setPrice((now) => (now === sent.price ? null : now));
         },
       },
     );

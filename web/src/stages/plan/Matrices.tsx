@@ -7,6 +7,7 @@ import { bathName, useNames } from "./useNames";
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
+  align-items: flex-start;
   gap: 0.8rem 1.6rem;
 `;
 

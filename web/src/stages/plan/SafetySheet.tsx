@@ -20,7 +20,7 @@ const Rule = styled.li<{ $mark: string }>`
   svg {
     margin-top: 0.25rem;
   }
-  h3 {
+  h2 {
     font-size: 1rem;
   }
   dl {
@@ -68,10 +68,10 @@ export function SafetySheet({ safety }: { safety: Safety }) {
           <Rule key={entry.key} $mark={entry.severity}>
             <Mark entry={entry} />
             <div>
-              <h3>
+              <h2>
                 {entry.refused ? "Not with this class: " : entry.severity === "warning" ? "Warning: " : ""}
                 {entry.text}
-              </h3>
+              </h2>
               <dl>
                 <dt>Because of</dt>
                 <dd>{entry.because.join(", ")}</dd>

@@ -6,6 +6,7 @@ import { Choices } from "../../ui/Choices";
 import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Row } from "../../ui/layout";
+import { StepFields } from "./StepFields";
 import { type Typed, withTemplate } from "./setup";
 
 const VARIES = [
@@ -153,7 +154,7 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
         value={typed.age}
         onChange={(age) => change({ age: age as Typed["age"] })}
       />
-      <Disclosure title="More choices" detail="repeats, predictions, what else goes on">
+      <Disclosure title="More choices" detail="minutes of the steps, repeats, predictions, what else goes on">
         <Form as="div">
           <Row>
             <TextField
@@ -189,6 +190,12 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
               onChange={(against) => change({ against })}
             />
           )}
+          <div role="group" aria-label="Steps of the period">
+            <StepFields
+              typed={typed.steps}
+              change={(name, text) => change({ steps: { ...typed.steps, [name]: text } })}
+            />
+          </div>
           <Tick isSelected={typed.predict} onChange={(predict) => change({ predict })}>
             Groups predict before they measure
           </Tick>

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { today } from "../../format";
+import { type TypedSteps, stepsOf, typedSteps } from "./StepFields";
 
 export type LabIn = Schemas["LabIn"];
 type Template = Schemas["TemplateOut"];
@@ -24,12 +25,12 @@ export type Typed = {
   activities: string[];
   cup: string;
   predict: boolean;
-  steps: LabIn["steps"];
+  steps: TypedSteps;
 };
 
 const EIGHT_BENCHES = Array.from({ length: 8 }, (_, index) => `Bench ${index + 1}`).join("\n");
 
-export const USUAL_STEPS: LabIn["steps"] = {
+const USUAL_STEPS = {
   start: 6,
   prepare: 1,
   settle: 2,
@@ -60,7 +61,7 @@ export const empty = (): Typed => ({
   activities: [],
   cup: "40",
   predict: true,
-  steps: USUAL_STEPS,
+  steps: typedSteps(USUAL_STEPS),
 });
 
 /** A template's choices over what is typed; title, class and time stay. */
@@ -101,7 +102,7 @@ export function fromLab(lab: Schemas["LabOut"]): Typed {
     activities: settings.activities,
     cup: String(settings.cup_ml),
     predict: settings.predict,
-    steps: settings.steps,
+    steps: typedSteps(settings.steps),
   };
 }
 
@@ -112,7 +113,8 @@ export function planOf(typed: Typed): LabIn | null {
   const [minutes, repeats, scatter_v, cup_ml] = [typed.minutes, typed.repeats, typed.scatter, typed.cup].map((text) =>
     text.trim() === "" ? NaN : Number(text.replace(",", ".")),
   ) as [number, number, number, number];
-  if (!Number.isInteger(minutes) || !Number.isInteger(repeats) || !typed.date) return null;
+  const steps = stepsOf(typed.steps);
+  if (!steps || !Number.isInteger(minutes) || !Number.isInteger(repeats) || !typed.date) return null;
   if (Number.isNaN(scatter_v) || Number.isNaN(cup_ml)) return null;
   return {
     title: typed.title.trim() || "Untitled",
@@ -130,7 +132,7 @@ export function planOf(typed: Typed): LabIn | null {
     scatter_v,
     age: typed.age,
     activities: typed.activities,
-    steps: typed.steps,
+    steps,
     cup_ml,
     predict: typed.predict,
   };
