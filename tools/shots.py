@@ -92,6 +92,7 @@ def new_lab(page: Page, url: str) -> None:
     for name in ("magnesium", "zinc", "mild steel", "copper", "rhubarb juice"):
         page.locator("label:has([type=checkbox])").filter(has_text=name).first.click()
     page.get_by_text("Fits: ").wait_for()
+    page.evaluate("window.scrollTo(0, 0)")
 
 
 def board(page: Page, url: str) -> None:
@@ -129,6 +130,24 @@ def bench(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Build this cell").wait_for()
 
 
+def predict(page: Page, url: str) -> None:
+    """The first cell of a group in a lab that was opened just now."""
+    plan(page, url)
+    page.get_by_role("link", name="Sign off the safety sheet").first.click()
+    page.get_by_text("I have read this sheet").click()
+    page.get_by_role("button", name="Sign off the safety sheet").click()
+    page.get_by_role("link", name="To the plan").click()
+    page.get_by_role("button", name="Open the bench").click()
+    page.get_by_role("heading", name="Just in").wait_for()
+    code = page.locator("aside p").first.inner_text()
+    page.goto(f"{url}/join")
+    page.get_by_label("Code").fill(code)
+    page.get_by_label("PIN of your group").fill(PIN)
+    page.get_by_role("button", name="Join").click()
+    page.get_by_role("button", name="zinc", exact=True).click()
+    page.get_by_label("How many volts?").fill("1.1")
+
+
 Take = Callable[[Page, str], None]
 VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "labs": (labs, LAPTOP, False),
@@ -145,6 +164,7 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "compare": (compare, LAPTOP, False),
     "compare-phone": (compare, PHONE, True),
     "import": (bring_in, LAPTOP, False),
+    "predict-phone": (predict, PHONE, True),  # last: it opens the draft
 }
 
 

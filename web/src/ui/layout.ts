@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { colour, font, narrow, phone } from "./theme";
+import { colour, font, narrow, phone, print } from "./theme";
 
 /** A column of work. */
 export const Column = styled.section`
@@ -11,6 +11,9 @@ export const Column = styled.section`
   padding: 1.25rem;
   ${phone} {
     padding: 1rem;
+  }
+  ${print} {
+    padding: 0;
   }
 `;
 

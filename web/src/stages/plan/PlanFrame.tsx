@@ -46,7 +46,6 @@ const Nav = styled.nav`
 
 const Printed = styled.p`
   display: none;
-  padding: 0 1.25rem;
   color: ${colour.soft};
   ${print} {
     display: block;

@@ -31,6 +31,9 @@ const Part = styled.section`
   & + & {
     margin-top: 2rem;
     break-before: page;
+    ${print} {
+      margin-top: 0;
+    }
   }
 `;
 
