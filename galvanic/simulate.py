@@ -22,7 +22,7 @@ class Meter:
 
     def show(self, volts_v: float) -> str:
         """The display's text for a true voltage, in V."""
-        return f"{Decimal(repr(volts_v + self.offset_v)):.{self.decimals}f}"
+        return f"{Decimal(repr(float(volts_v + self.offset_v))):.{self.decimals}f}"
 
 
 class Bench:

@@ -65,16 +65,23 @@ def _rest(plates: tuple[str, ...], liquids: tuple[str, ...]) -> Rest:
 
 def expected_ladders(task: Task) -> dict[tuple[str, str], dict[str, float]]:
     """Expected potential of every plate in every bath, V against hydrogen; plates without an expectation are left out."""
-    single = tuple(key for key in task.electrolytes if electrolytes()[key].negative_side is None)
-    found = _rest(tuple(task.electrodes), single) if single else None
+    found = plate_potentials(tuple(task.electrodes), tuple(task.electrolytes))
+    known = {liquid: {plate: v for plate, v in row.items() if v is not None} for liquid, row in found.items()}
+    return {(liquid, condition): known[liquid] for liquid, condition in task.baths}
 
-    def ladder(liquid: str) -> dict[str, float]:
-        if found is not None and liquid in found.liquids:
-            return {plate: found.at(plate, liquid) for plate in task.electrodes}
-        table = {plate: electrodes()[plate].table_v_or_none() for plate in task.electrodes}
-        return {plate: value for plate, value in table.items() if value is not None}
 
-    return {(liquid, condition): ladder(liquid) for liquid, condition in task.baths}
+def plate_potentials(plates: tuple[str, ...], liquids: tuple[str, ...]) -> dict[str, dict[str, float | None]]:
+    """What the rest account expects of every plate in every liquid, V against hydrogen.
+
+    Two-solution cells have no single liquid: there the table's value stands, None for an inert plate.
+    """
+    single = tuple(key for key in liquids if electrolytes()[key].negative_side is None)
+    found = _rest(plates, single) if single else None
+    table = {plate: electrodes()[plate].table_v_or_none() for plate in plates}
+    return {
+        liquid: {plate: found.at(plate, liquid) for plate in plates} if found and liquid in found.liquids else dict(table)
+        for liquid in liquids
+    }
 
 
 def tell_apart(

@@ -90,7 +90,7 @@ function Setup({ lab }: { lab: Schemas["LabOut"] | null }) {
             </Row>
           </SetupForm>
         </Column>
-        <Beside>
+        <Beside tabIndex={0} role="region" aria-label="Who measures what">
           <h2>Who measures what</h2>
           {shown && plan ? (
             <>

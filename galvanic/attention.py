@@ -1,0 +1,73 @@
+"""Whom to go and see, in order of how much it matters. Weights are common practice, no source."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from galvanic.checks import Finding
+
+SILENT_MIN = 8.0
+BEHIND_CELLS = 1.0
+FAULT, SHARED, BEHIND, SILENT, UNCHECKED = 100, 80, 50, 40, 10
+POSSIBLE = 60
+
+
+@dataclass(frozen=True, slots=True)
+class GroupState:
+    """Where a group is: minutes since the lab opened and since its last entry, cells done and cells due by now.
+
+    `findings`: the latest findings by short name of the cell, of cells whose last reading has any; `shared_off_v` how far
+    the group's shared cell lies from the others' (None: not known), `shared_u_v` its uncertainty.
+    """
+
+    group: str
+    silent_min: float
+    done: int
+    due: float
+    findings: Sequence[tuple[str, Finding]]
+    shared_off_v: float | None
+    shared_u_v: float
+    checked: bool
+    finished: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Visit:
+    """One reason to go and see a group; `cell` is the short name of a cell, where it is about one."""
+
+    group: str
+    code: str
+    tone: str
+    text: str
+    weight: int
+    cell: str = ""
+
+
+def visits(states: Sequence[GroupState], most: int = 6) -> list[Visit]:
+    """At most one visit a group, the weightiest, and the heaviest first."""
+    found = [best for state in states if (best := _of(state)) is not None]
+    return sorted(found, key=lambda v: (-v.weight, v.group))[:most]
+
+
+def _of(state: GroupState) -> Visit | None:
+    options = []
+    for cell, finding in state.findings:
+        weight = FAULT if finding.sure == "likely" else POSSIBLE
+        tone = "wrong" if finding.sure == "likely" else "caution"
+        options.append(Visit(state.group, finding.code, tone, f"{cell}: {finding.text}", weight, cell))
+    if state.shared_off_v is not None and abs(state.shared_off_v) > 3.0 * state.shared_u_v:
+        text = f"The shared cell is {state.shared_off_v:+.2f} V from the other groups: meter or plates?".replace(
+            "-", "\u2212"
+        )
+        options.append(Visit(state.group, "shared_off", "caution", text, SHARED))
+    behind = state.due - state.done
+    if behind > BEHIND_CELLS and not state.finished:
+        text = f"{state.done} cells done, {state.due:.0f} due by now."
+        options.append(Visit(state.group, "behind", "caution", text, BEHIND + min(20, int(5 * behind))))
+    if state.silent_min > SILENT_MIN and not state.finished:
+        text = f"No entry for {state.silent_min:.0f} minutes."
+        options.append(Visit(state.group, "silent", "caution", text, SILENT + min(20, int(state.silent_min))))
+    if not state.checked and state.done > 0:
+        options.append(Visit(state.group, "unchecked", "plain", "Measures without a meter check.", UNCHECKED))
+    return max(options, key=lambda v: v.weight, default=None)
