@@ -10,7 +10,7 @@ from server.people.auth import Member
 from server.people.models import Teacher
 
 if TYPE_CHECKING:
-    from server.bench.models import Reading  # noqa: F401
+    from server.bench.models import MeterCheck, Reading  # noqa: F401
 
 
 class ReadingQuerySet(models.QuerySet["Reading"]):
@@ -25,3 +25,13 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
     def current(self) -> ReadingQuerySet:
         """Without those a later entry corrects."""
         return self.filter(correction__isnull=True)
+
+
+class MeterCheckQuerySet(models.QuerySet["MeterCheck"]):
+    """Meter checks."""
+
+    def visible_to(self, actor: Teacher | Member) -> MeterCheckQuerySet:
+        """A teacher sees those of their labs; a group sees its own."""
+        if isinstance(actor, Member):
+            return self.filter(group_id=actor.group_id)
+        return self.filter(group__lab__owner=actor)

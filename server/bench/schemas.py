@@ -26,7 +26,8 @@ class ReadingIn(BaseModel):
 
 
 class ReadingOut(BaseModel):
-    """A reading as kept. `signed_v` has red on the positive plate; `corrected_by` is the entry that replaced it."""
+    """A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
+    positive plate. `corrected_by` is the entry that replaced it."""
 
     id: uuid.UUID
     text: str
@@ -34,6 +35,7 @@ class ReadingOut(BaseModel):
     volts_v: float
     signed_v: float
     resolution_v: float
+    offset_v: float
     red: str
     black: str
     origin: str
@@ -115,8 +117,41 @@ class PredictionsOut(BaseModel):
     expected: int
 
 
+class FindingOut(BaseModel):
+    """What the checks say about one reading, and what to try, in order."""
+
+    reading: uuid.UUID
+    code: str
+    sure: str
+    text: str
+    tries: list[str]
+
+
+class MeterIn(BaseModel):
+    """A meter check: the numbers with the leads together and on a fresh dry cell, in volts."""
+
+    id: uuid.UUID
+    leads: Annotated[str, StringConstraints(max_length=32)]
+    dry: Annotated[str, StringConstraints(max_length=32)]
+    device_at: AwareDatetime | None = None
+
+
+class MeterOut(BaseModel):
+    """A kept meter check with its verdict."""
+
+    offset_v: float
+    code: str
+    tone: Literal["plain", "good", "caution", "wrong"]
+    text: str
+    do: str
+
+
 class BenchCell(CellWithReadings):
-    """A cell on a group's bench: cautions for its materials, the latest prediction, the subtraction both ways round."""
+    """A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
+    reading, the latest prediction, and the subtraction both ways round."""
+
+    findings: list[FindingOut]
+    asked: bool
 
     cautions: list[str]
     prediction: PredictionOut | None
@@ -127,6 +162,7 @@ class BenchOut(BaseModel):
     """A group's own bench; `predict` if the teacher asks for predictions."""
 
     predict: bool
+    meter: MeterOut | None
 
     group: str
     lab: str
@@ -136,13 +172,32 @@ class BenchOut(BaseModel):
     cells: list[BenchCell]
 
 
+class BoardCell(CellWithReadings):
+    """A cell on the board; `flag` is the code of what the checks say about its last reading, `asked` as on the bench."""
+
+    flag: str | None
+    asked: bool
+
+
+class VisitOut(BaseModel):
+    """Whom to go and see, and why; `cell` is the cell it is about, where there is one."""
+
+    group: str
+    code: str
+    tone: Literal["plain", "good", "caution", "wrong"]
+    text: str
+    cell: uuid.UUID | None
+
+
 class GroupBoard(BaseModel):
-    """One group on the board."""
+    """One group on the board; `meter` is the code of its latest meter check."""
+
+    meter: str | None
 
     id: uuid.UUID
     name: str
     pin: str
-    cells: list[CellWithReadings]
+    cells: list[BoardCell]
 
 
 class JustIn(BaseModel):
@@ -174,3 +229,4 @@ class BoardOut(BaseModel):
     wanted: int
     groups: list[GroupBoard]
     just_in: list[JustIn]
+    visits: list[VisitOut]

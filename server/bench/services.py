@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
+from server.bench.meter_checks import latest_offset_v
 from server.bench.models import Reading
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
@@ -91,6 +92,7 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         unit=parsed.unit,
         volts_v=parsed.volts_v,
         resolution_v=parsed.resolution_v,
+        offset_v=latest_offset_v(actor),
         corrects=_corrected(cell, entry),
         reason=entry.reason.strip(),
         device_at=entry.device_at,

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from galvanic.catalogue import edition
 from server.bench.api import router as bench
+from server.bench.board_api import router as board
 from server.config import errors
 from server.findings.api import router as findings
 from server.labs.api import router as labs
@@ -36,5 +37,5 @@ def health(request: HttpRequest) -> Health:
     return Health(database="ok", edition=edition())
 
 
-for router in (people, materials, labs, sheets, bench, findings, records):
+for router in (people, materials, labs, sheets, bench, board, findings, records):
     api.add_router("", router)

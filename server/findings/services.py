@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from django.db.models import F
+
 from galvanic.compare import ClassReading, ElectrolyteResult, compare
 from server.bench.models import Reading
 from server.labs.models import Lab
@@ -17,7 +19,10 @@ def class_readings(*, actor: Teacher, lab: Lab) -> list[ClassReading]:
         .current()
         .filter(cell__group__lab=lab)
         .order_by("cell__group__position", "cell__position", "received_at")
-        .values_list("cell__group__name", "red", "black", "cell__electrolyte", "volts_v", "resolution_v", "cell__condition")
+        .annotate(corrected_v=F("volts_v") - F("offset_v"))
+        .values_list(
+            "cell__group__name", "red", "black", "cell__electrolyte", "corrected_v", "resolution_v", "cell__condition"
+        )
     )
     return [ClassReading(*row) for row in rows]
 

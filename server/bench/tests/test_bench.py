@@ -119,7 +119,7 @@ class Recording(TestCase):
     def test_the_bench_needs_few_queries_however_many_readings(self):
         for _ in range(5):
             record(self.cell)
-        with self.assertNumQueries(7):  # group twice, own materials, lab, cells, readings, predictions
+        with self.assertNumQueries(10):  # group twice, own materials, lab, cells, readings, predictions, asked, class, meter
             self.client.get("/api/bench")
 
 

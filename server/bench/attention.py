@@ -1,0 +1,96 @@
+"""From a lab's board to whom the teacher should go and see."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from galvanic.attention import GroupState, Visit, visits
+from galvanic.checks import Finding
+from galvanic.class_reference import GroupCell, Reference
+from galvanic.schedule import Steps
+from server.bench.checking import Row, check_group, class_values
+from server.bench.outputs import current_rows
+from server.labs.models import Lab, PlannedCell
+from server.people.models import Group
+
+SHARED_U_V = 0.03  # how far groups' values of one cell lie apart without anything being wrong: common practice, no source
+
+
+@dataclass(frozen=True)
+class Attention:
+    """Visits with the cell each is about, and the code of what is said of each cell's last reading."""
+
+    visits: list[tuple[Visit, uuid.UUID | None]]
+    flags: dict[uuid.UUID, str]
+
+
+def visits_of(
+    lab: Lab,
+    groups: Sequence[Group],
+    hands: Sequence[Sequence[PlannedCell]],
+    checked: frozenset[uuid.UUID],
+    wanted: int,
+    steps: Steps,
+    now: datetime,
+) -> Attention:
+    """Everything the core needs is prefetched: cells with readings, and which groups have a meter check."""
+    rows = current_rows(cell for hand in hands for cell in hand)
+    values = class_values(rows)
+    minute = 0.0 if lab.opened_at is None else (now - lab.opened_at).total_seconds() / 60.0
+    states, flags, cells = [], {}, {}
+    for group, hand in zip(groups, hands, strict=True):
+        findings = check_group(lab, group.id, rows, values)
+        last = {row.cell_id: row for row in rows if row.group == group.id}
+        told: list[tuple[str, Finding]] = []
+        for planned in hand:
+            row = last.get(planned.id)
+            if row is not None and (said := findings.get(row.id)):
+                flags[planned.id] = said[0].code
+                told.append((planned.cell.short, said[0]))
+                cells[group.name, planned.cell.short] = planned.id
+        states.append(_state(lab, group, hand, rows, values, told, checked, wanted, steps, minute, now))
+    found = visits(states) if lab.state == Lab.State.OPEN else []
+    return Attention([(visit, cells.get((visit.group, visit.cell))) for visit in found], flags)
+
+
+def _state(
+    lab: Lab,
+    group: Group,
+    hand: Sequence[PlannedCell],
+    rows: Sequence[Row],
+    values: Sequence[GroupCell],
+    told: Sequence[tuple[str, Finding]],
+    checked: frozenset[uuid.UUID],
+    wanted: int,
+    steps: Steps,
+    minute: float,
+    now: datetime,
+) -> GroupState:
+    own = [row for row in rows if row.group == group.id]
+    per_cell = {planned.id: sum(row.cell_id == planned.id for row in own) for planned in hand}
+    done = sum(count >= wanted for count in per_cell.values())
+    due = sum(end <= minute for _, end in steps.cell_times(len(hand)))
+    newest = max((r.received_at for planned in hand for r in planned.readings.all()), default=lab.opened_at)
+    silent = 0.0 if newest is None else (now - newest).total_seconds() / 60.0
+    shared = next((planned.cell for planned in hand if planned.shared), None)
+    mine = [row.signed_v for row in own if row.cell == shared]
+    off = None
+    if shared is not None and mine:
+        others = [one.volts_v for one in values if one.cell == shared and one.group != str(group.id)]
+        if len(others) >= 2:
+            expected = Reference(lab.electrodes, lab.electrolytes, values, without=str(group.id)).of(shared)
+            off = sum(mine) / len(mine) - expected.volts_v
+    return GroupState(
+        group=group.name,
+        silent_min=silent,
+        done=done,
+        due=float(due),
+        findings=told,
+        shared_off_v=off,
+        shared_u_v=SHARED_U_V,
+        checked=group.id in checked,
+        finished=done >= len(hand),
+    )

@@ -1,0 +1,148 @@
+"""The teacher's board, and what groups predicted."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db.models import Prefetch
+from django.http import HttpRequest
+from django.utils import timezone
+from ninja import Router
+
+from galvanic.cells import Cell
+from server.bench.attention import visits_of
+from server.bench.meter_checks import ask_again
+from server.bench.models import MeterCheck
+from server.bench.outputs import is_asked, with_readings
+from server.bench.schemas import (
+    BoardCell,
+    BoardOut,
+    GroupBoard,
+    GroupPrediction,
+    JustIn,
+    PredictedCell,
+    PredictionsOut,
+    VisitOut,
+)
+from server.labs.models import Lab, PlannedCell
+from server.labs.policy import READINGS_PER_CELL
+from server.labs.tasks import steps_of
+from server.people.auth import TeacherAuth, teacher_of
+from server.people.schemas import Done, ProblemOut
+from server.problems import not_found
+
+router = Router(auth=TeacherAuth())
+JUST_IN = 8
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/predictions",
+    response={200: PredictionsOut, 404: ProblemOut},
+    operation_id="predictions",
+)
+def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
+    """The latest prediction of every group, cell by cell."""
+    if not Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).exists():
+        raise not_found("lab")
+    rows = (
+        PlannedCell.objects.visible_to(teacher_of(request))
+        .filter(group__lab=lab_id)
+        .select_related("group")
+        .prefetch_related("predictions")
+        .order_by("group__position", "position")
+    )
+    by_cell: dict[Cell, dict[str, GroupPrediction]] = {}
+    expected = set()
+    for planned in rows:
+        expected.add((planned.cell, planned.group_id))
+        found = by_cell.setdefault(planned.cell, {})
+        for kept in planned.predictions.all():
+            found[planned.group.name] = GroupPrediction(
+                group=planned.group.name, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v
+            )
+    return PredictionsOut(
+        cells=[
+            PredictedCell(
+                short=cell.short,
+                negative=cell.negative,
+                electrolyte=cell.electrolyte,
+                positive=cell.positive,
+                condition=cell.condition,
+                table_v=cell.table_v,
+                predictions=list(found.values()),
+            )
+            for cell, found in by_cell.items()
+        ],
+        made=sum(len(found) for found in by_cell.values()),
+        expected=len(expected),
+    )
+
+
+@router.get("/labs/{uuid:lab_id}/board", response={200: BoardOut, 404: ProblemOut}, operation_id="board")
+def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
+    """All groups' cells and readings."""
+    cells = Prefetch(
+        "groups__cells", queryset=PlannedCell.objects.order_by("position").prefetch_related("readings", "asked")
+    )
+    lab = Lab.objects.visible_to(teacher_of(request)).prefetch_related("groups", cells).filter(id=lab_id).first()
+    if lab is None:
+        raise not_found("lab")
+    steps, now = steps_of(lab), timezone.now()
+    rooms = list(lab.groups.all())
+    hands = [list(group.cells.all()) for group in rooms]
+    meters = {check.group_id: check.code for check in MeterCheck.objects.filter(group__lab=lab)}
+    attention = visits_of(lab, rooms, hands, frozenset(meters), READINGS_PER_CELL, steps, now)
+    groups = [
+        GroupBoard(
+            id=g.id,
+            name=g.name,
+            pin=g.pin,
+            meter=meters.get(g.id),
+            cells=[
+                BoardCell(**out.model_dump(), flag=attention.flags.get(planned.id), asked=is_asked(planned))
+                for planned, out in zip(hand, with_readings(hand), strict=True)
+            ],
+        )
+        for g, hand in zip(rooms, hands, strict=True)
+    ]
+    return BoardOut(
+        id=lab.id,
+        title=lab.title,
+        state=lab.state,
+        join_code=lab.join_code if lab.state == Lab.State.OPEN else None,
+        opened_at=lab.opened_at,
+        now=now,
+        minutes=lab.minutes,
+        minutes_to_start=steps.late + steps.start,
+        minutes_per_cell=steps.cell,
+        minutes_to_clear=steps.clear,
+        simulated=lab.simulated,
+        wanted=READINGS_PER_CELL,
+        groups=groups,
+        just_in=latest(groups),
+        visits=[
+            VisitOut(group=visit.group, code=visit.code, tone=visit.tone, text=visit.text, cell=cell)  # type: ignore[arg-type]
+            for visit, cell in attention.visits
+        ],
+    )
+
+
+@router.post(
+    "/cells/{uuid:cell_id}/ask-again",
+    response={200: Done, 404: ProblemOut, 409: ProblemOut},
+    operation_id="ask_again",
+)
+def post_ask_again(request: HttpRequest, cell_id: uuid.UUID) -> Done:
+    """Ask a group for a new reading of a cell."""
+    ask_again(actor=teacher_of(request), cell_id=cell_id)
+    return Done(ok=True)
+
+
+def latest(groups: list[GroupBoard]) -> list[JustIn]:
+    """The newest entries of the room, newest first."""
+    entries = [(r, nth, c, g) for g in groups for c in g.cells for nth, r in enumerate(c.readings, start=1)]
+    newest = sorted(entries, key=lambda entry: entry[0].received_at, reverse=True)[:JUST_IN]
+    return [
+        JustIn(id=r.id, group=g.name, cell=c.short, electrolyte=c.electrolyte, condition=c.condition, nth=nth, reading=r)
+        for r, nth, c, g in newest
+    ]

@@ -1,0 +1,70 @@
+"""What the core's checks say about the readings of a lab."""
+
+from __future__ import annotations
+
+import uuid
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from statistics import fmean
+
+from galvanic.cells import Cell
+from galvanic.checks import Finding, check
+from galvanic.class_reference import GroupCell, Reference
+from server.bench.models import Reading
+from server.labs.models import Lab
+
+Findings = Mapping[uuid.UUID, Sequence[Finding]]
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A reading that counts: whose, of which cell, V with the meter's offset taken off and red on the positive plate."""
+
+    id: uuid.UUID
+    group: uuid.UUID
+    cell_id: uuid.UUID
+    cell: Cell
+    signed_v: float
+    resolution_v: float
+
+
+def rows_of(lab_id: uuid.UUID) -> list[Row]:
+    """The readings of a lab that no later entry corrects, oldest first; one query."""
+    found = (
+        Reading.objects.current()
+        .filter(cell__group__lab=lab_id)
+        .order_by("received_at", "id")
+        .values_list(
+            "id", "cell__group", "cell", "cell__negative", "cell__electrolyte", "cell__positive", "cell__condition", "red",
+            "volts_v", "offset_v", "resolution_v",
+        )
+    )  # fmt: skip
+    rows = []
+    for key, group, cell_id, negative, electrolyte, positive, condition, red, volts_v, offset_v, resolution_v in found:
+        cell = Cell(negative, electrolyte, positive, condition)
+        rows.append(Row(key, group, cell_id, cell, cell.as_written_v(volts_v - offset_v, red), resolution_v))
+    return rows
+
+
+def class_values(rows: Sequence[Row]) -> list[GroupCell]:
+    """Each group's mean of each of its cells."""
+    values: dict[tuple[uuid.UUID, Cell], list[float]] = defaultdict(list)
+    for row in rows:
+        values[row.group, row.cell].append(row.signed_v)
+    return [GroupCell(str(group), cell, fmean(found)) for (group, cell), found in values.items()]
+
+
+def check_group(lab: Lab, group: uuid.UUID, rows: Sequence[Row], values: Sequence[GroupCell]) -> Findings:
+    """Findings on every reading of a group that counts; readings without any are left out."""
+    reference = Reference(lab.electrodes, lab.electrolytes, values, without=str(group))
+    earlier: dict[uuid.UUID, list[float]] = defaultdict(list)
+    found: dict[uuid.UUID, Sequence[Finding]] = {}
+    for row in rows:
+        if row.group != group:
+            continue
+        said = check(row.cell, row.signed_v, row.resolution_v, earlier[row.cell_id], reference.of(row.cell))
+        earlier[row.cell_id].append(row.signed_v)
+        if said:
+            found[row.id] = said
+    return found
