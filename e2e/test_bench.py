@@ -1,5 +1,7 @@
 """The bench when hands are wet and the network is not there."""
 
+import re
+
 from django.db import connections
 from playwright.sync_api import expect
 
@@ -159,3 +161,40 @@ class Bench(BrowserTestCase):
     def tearDown(self):
         connections.close_all()
         super().tearDown()
+
+    def test_a_meter_check_takes_its_offset_off_and_the_board_knows(self):
+        page = self.device(PHONE, touch=True)
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        page.get_by_label("Leads together, V").fill("none")
+        page.get_by_label("On a fresh dry cell, V").fill("1.48")
+        page.get_by_role("button", name="Keep this check").tap()
+        expect(page.get_by_role("alert")).to_contain_text("“none” is not one number")
+        page.get_by_label("Leads together, V").fill("-0.060")
+        self.check_access(page)
+        page.get_by_role("button", name="Keep this check").tap()
+        expect(page.get_by_text(re.compile("Sound, with an offset of"))).to_be_visible()
+        self.type_reading(page, "0.89")
+        expect(page.get_by_text(re.compile("0.060.V of the meter taken off"))).to_be_visible()
+        self.assertEqual(Reading.objects.get().text, "0.89")
+
+    def test_a_check_on_a_reading_advises_and_never_blocks_and_the_teacher_sees_it(self):
+        page, board = self.device(), self.device()
+        self.sign_in(board)
+        board.goto(f"/labs/{self.lab.id}/board")
+        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.type_reading(page, "0.01")
+        expect(page.get_by_text("Close to nothing")).to_be_visible()
+        expect(page.get_by_text("Do the plates or the clips touch, or does liquid bridge the clips?")).to_be_visible()
+        self.check_access(page)
+        expect(board.get_by_role("heading", name="Go and see")).to_be_visible()
+        expect(board.get_by_label(re.compile("Tern, Zn | Cu .*go and see")).first).to_be_visible()
+        self.check_access(board)
+        board.get_by_role("complementary").get_by_role("button", name="Ask for a new reading").click()
+        expect(board.get_by_text("A new reading is asked for.").first).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("Your teacher asks for a new reading")).to_be_visible()
+        self.type_reading(page, "0.95")
+        expect(page.get_by_text("Your teacher asks for a new reading")).to_have_count(0)
+        expect(page.get_by_text("Close to nothing")).to_have_count(0)
+        expect(board.get_by_role("heading", name="Go and see")).to_have_count(0)
+        self.assertEqual(Reading.objects.count(), 2)

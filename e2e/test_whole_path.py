@@ -81,7 +81,7 @@ class WholePath(BrowserTestCase):
         expect(board.get_by_text(f"{MINUS}0.36{THIN}V")).to_be_visible()
         expect(board.get_by_text("correction: wrong unit")).to_be_visible()
         expect(board.get_by_label("Tern, Zn | Cu in lemon juice, 3 of 3 readings")).to_be_visible()
-        board.get_by_label("Knot, Zn | Cu in lemon juice").click()
+        board.get_by_label("Knot, Zn | Cu in lemon juice").first.click()
         expect(board.get_by_role("heading", name="Knot, Zn | Cu in lemon juice")).to_be_visible()
         self.check_access(board)
 

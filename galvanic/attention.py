@@ -55,7 +55,16 @@ def _of(state: GroupState) -> Visit | None:
     for cell, finding in state.findings:
         weight = FAULT if finding.sure == "likely" else POSSIBLE
         tone = "wrong" if finding.sure == "likely" else "caution"
-        options.append(Visit(state.group, finding.code, tone, f"{cell}: {finding.text}", weight, cell))
+        options.append(
+            Visit(
+                state.group,
+                finding.code,
+                tone,
+                f"{cell}: {finding.title[0].lower()}{finding.title[1:].rstrip('?')}. {finding.text}",
+                weight,
+                cell,
+            )
+        )
     if state.shared_off_v is not None and abs(state.shared_off_v) > 3.0 * state.shared_u_v:
         text = f"The shared cell is {state.shared_off_v:+.2f} V from the other groups: meter or plates?".replace(
             "-", "\u2212"

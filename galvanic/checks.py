@@ -39,10 +39,11 @@ class Expectation:
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """One remark: a code for programs, how sure (likely or possible), a sentence, and what to try, in order."""
+    """One remark: a code for programs, how sure (likely or possible), a title, a sentence, and what to try, in order."""
 
     code: str
     sure: str
+    title: str
     text: str
     tries: tuple[str, ...]
 
@@ -108,6 +109,7 @@ def _millivolts(v: float) -> Finding:
     return Finding(
         "millivolts",
         "likely",
+        "Millivolts?",
         f"{volts(abs(v), 0)} is far more than any cell gives. Did the meter show millivolts?",
         ("Look at the meter: mV or V?", "Correct the reading with mV instead of V."),
     )
@@ -117,6 +119,7 @@ def _digit(v: float, how: str) -> Finding:
     return Finding(
         "digit",
         "possible",
+        "Has the point slipped?",
         f"{volts(v)} looks {how} for this cell. Has the point slipped, or a digit too many?",
         ("Read the display again, digit by digit.", "If it was a slip, correct the reading and say so."),
     )
@@ -126,6 +129,7 @@ def _too_high(cell: Cell, v: float, ceiling: float) -> Finding:
     return Finding(
         "too_high",
         "likely",
+        "Too much for this cell",
         f"{volts(v)} is above anything {cell.short} could give in one liquid (about {volts(ceiling, 1)} at most).",
         (
             "Is there only one cell in the circuit, and no battery?",
@@ -140,6 +144,7 @@ def _reversed(cell: Cell, ref: float) -> Finding:
     return Finding(
         "reversed",
         "likely",
+        "Leads the other way round?",
         f"The sign is the other way round than expected: red should be on {plate} for a plus.",
         (
             "Look where red and black are clipped.",
@@ -153,7 +158,8 @@ def _near_zero(ref: float) -> Finding:
     return Finding(
         "near_zero",
         "likely",
-        f"Close to nothing, where about {volts(abs(ref), 1)} can be expected: something joins the plates, or joins nothing.",
+        "Close to nothing",
+        f"About {volts(abs(ref), 1)} can be expected here. Either something joins the plates, or a clip joins nothing.",
         (
             "Do the plates or the clips touch, or does liquid bridge the clips?",
             "Are the two plates really two different metals?",
@@ -167,6 +173,7 @@ def _far(v: float, expected: Expectation) -> Finding:
     return Finding(
         "far",
         "possible",
+        "Far from expected",
         f"{volts(v)} lies {volts(abs(v - expected.volts_v))} from {who}.",
         (
             "Rub both plates, rinse, dry, dip again.",
@@ -180,6 +187,7 @@ def _drifting(change: float) -> Finding:
     return Finding(
         "drifting",
         "likely",
+        "Not steady yet",
         f"Your readings {'climb' if change > 0 else 'fall'} each time, by {volts(abs(change), 3)} in all: not steady yet.",
         ("Wait until the last digit stands still for ten seconds.", "Then measure again; the earlier ones stay."),
     )
@@ -189,6 +197,7 @@ def _jump(before: float, now: float) -> Finding:
     return Finding(
         "jump",
         "possible",
+        "A jump",
         f"This reading jumps by {volts(abs(now - before))} from the one before.",
         (
             "Press the clips on: is one loose, or on a wet or dirty spot?",

@@ -33,7 +33,7 @@ class Spread:
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """One reading as a group types it: whose, of which cell (by place), which of its readings, and the fault in it if any."""
+    """One reading as a group types it: whose, of which cell (by place), which of its readings, and any fault in it."""
 
     group: int
     place: int

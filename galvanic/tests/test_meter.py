@@ -43,7 +43,10 @@ def state(group, **changes):
 
 class GoAndSee(unittest.TestCase):
     def test_a_fault_comes_before_lateness_and_lateness_before_a_missing_check(self):
-        fault = ("Zn | Cu", Finding("near_zero", "likely", "Close to nothing.", ("Look.", "Look again.")))
+        fault = (
+            "Zn | Cu",
+            Finding("near_zero", "likely", "Close to nothing", "About 1 V was expected.", ("Look.", "Look again.")),
+        )
         found = visits([
             state("late", done=1), state("fault", findings=[fault]), state("fine"), state("unchecked", checked=False),
             state("silent", silent_min=12.0), state("off", shared_off_v=-0.2),

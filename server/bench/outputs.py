@@ -72,7 +72,7 @@ def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
 def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
     """What is said about the readings of one cell."""
     return [
-        FindingOut(reading=reading.id, code=one.code, sure=one.sure, text=one.text, tries=list(one.tries))
+        FindingOut(reading=reading.id, code=one.code, sure=one.sure, title=one.title, text=one.text, tries=list(one.tries))
         for reading in out.readings
         for one in findings.get(reading.id, ())
     ]

@@ -123,6 +123,7 @@ class FindingOut(BaseModel):
     reading: uuid.UUID
     code: str
     sure: str
+    title: str
     text: str
     tries: list[str]
 

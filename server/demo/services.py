@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import tomllib
 import uuid
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -13,10 +14,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.catalogue import electrodes
+from galvanic.meter import judge
 from galvanic.readings import parse
 from galvanic.schedule import Steps
 from galvanic.simulate import Bench, Meter
-from server.bench.models import Reading
+from server.bench.models import MeterCheck, Reading
 from server.labs.models import Lab, PlannedCell, Prediction
 from server.labs.opening import close_lab, open_lab, sign_off
 from server.labs.policy import READINGS_PER_CELL, sheet_of
@@ -67,12 +69,38 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
     sign_off(actor=teacher, lab_id=lab.id, fingerprint=sheet_of(lab).fingerprint)
     open_lab(actor=teacher, lab_id=lab.id)
     opened = day - timedelta(minutes=described["done"] * SCENARIO["minutes"])
+    _check_meters(groups, opened, rng)
     for group in groups:
         _predict_cells(group, described["done"], opened, rng)
         _read_cells(group, described["done"], opened, rng)
     if described["state"] == "closed":
         close_lab(actor=teacher, lab_id=lab.id)
     Lab.objects.filter(id=lab.id).update(opened_at=opened)
+
+
+def _check_meters(groups: Sequence[Group], opened: datetime, rng: np.random.Generator) -> None:
+    """Every group checks its meter at the start but those whose meter is off: a check would have told them."""
+    off = {fault["group"] for fault in SCENARIO["fault"] if fault["kind"] == "offset"}
+    checks = []
+    for group in groups:
+        leads, dry = "0.000", f"{rng.normal(1.56, 0.02):.3f}"
+        if group.name not in off:
+            at = opened + timedelta(minutes=STEPS.start / 2)
+            found = judge(parse(leads), parse(dry))
+            checks.append(
+                MeterCheck(
+                    id=uuid.UUID(bytes=rng.bytes(16), version=4),
+                    group=group,
+                    leads_text=leads,
+                    dry_text=dry,
+                    offset_v=found.offset_v,
+                    resolution_v=found.resolution_v,
+                    code=found.code,
+                    device_at=at,
+                    received_at=at,
+                )
+            )
+    MeterCheck.objects.bulk_create(checks)
 
 
 def _predict_cells(group: Group, done: float, opened: datetime, rng: np.random.Generator) -> None:

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/meter-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Meter Check
+         * @description Keep a meter check; the same id again changes nothing.
+         */
+        post: operations["record_meter_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/predictions": {
         parameters: {
             query?: never;
@@ -58,6 +78,26 @@ export interface paths {
          * @description Keep a reading; the same id again changes nothing.
          */
         post: operations["record_reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cells/{cell_id}/ask-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Ask Again
+         * @description Ask a group for a new reading of a cell.
+         */
+        post: operations["ask_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -663,15 +703,20 @@ export interface components {
         };
         /**
          * BenchCell
-         * @description A cell on a group's bench: cautions for its materials, the latest prediction, the subtraction both ways round.
+         * @description A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
+         *     reading, the latest prediction, and the subtraction both ways round.
          */
         BenchCell: {
+            /** Asked */
+            asked: boolean;
             /** Cautions */
             cautions: string[];
             /** Condition */
             condition: string;
             /** Electrolyte */
             electrolyte: string;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
             /**
              * Id
              * Format: uuid
@@ -704,6 +749,7 @@ export interface components {
             group: string;
             /** Lab */
             lab: string;
+            meter: components["schemas"]["MeterOut"] | null;
             /** Predict */
             predict: boolean;
             /** Simulated */
@@ -712,6 +758,37 @@ export interface components {
             state: string;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * BoardCell
+         * @description A cell on the board; `flag` is the code of what the checks say about its last reading, `asked` as on the bench.
+         */
+        BoardCell: {
+            /** Asked */
+            asked: boolean;
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Flag */
+            flag: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Negative */
+            negative: string;
+            /** Pinned */
+            pinned: boolean;
+            /** Positive */
+            positive: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Shared */
+            shared: boolean;
+            /** Short */
+            short: string;
         };
         /**
          * BoardOut
@@ -750,6 +827,8 @@ export interface components {
             state: string;
             /** Title */
             title: string;
+            /** Visits */
+            visits: components["schemas"]["VisitOut"][];
             /** Wanted */
             wanted: number;
         };
@@ -852,33 +931,6 @@ export interface components {
             table_v: number | null;
             /** U V */
             u_v: number | null;
-        };
-        /**
-         * CellWithReadings
-         * @description A cell with its readings, oldest first.
-         */
-        CellWithReadings: {
-            /** Condition */
-            condition: string;
-            /** Electrolyte */
-            electrolyte: string;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Negative */
-            negative: string;
-            /** Pinned */
-            pinned: boolean;
-            /** Positive */
-            positive: string;
-            /** Readings */
-            readings: components["schemas"]["ReadingOut"][];
-            /** Shared */
-            shared: boolean;
-            /** Short */
-            short: string;
         };
         /**
          * CompareOut
@@ -1066,17 +1118,40 @@ export interface components {
             tau_v: number | null;
         };
         /**
+         * FindingOut
+         * @description What the checks say about one reading, and what to try, in order.
+         */
+        FindingOut: {
+            /** Code */
+            code: string;
+            /**
+             * Reading
+             * Format: uuid
+             */
+            reading: string;
+            /** Sure */
+            sure: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Tries */
+            tries: string[];
+        };
+        /**
          * GroupBoard
-         * @description One group on the board.
+         * @description One group on the board; `meter` is the code of its latest meter check.
          */
         GroupBoard: {
             /** Cells */
-            cells: components["schemas"]["CellWithReadings"][];
+            cells: components["schemas"]["BoardCell"][];
             /**
              * Id
              * Format: uuid
              */
             id: string;
+            /** Meter */
+            meter: string | null;
             /** Name */
             name: string;
             /** Pin */
@@ -1503,6 +1578,42 @@ export interface components {
             templates: components["schemas"]["TemplateOut"][];
         };
         /**
+         * MeterIn
+         * @description A meter check: the numbers with the leads together and on a fresh dry cell, in volts.
+         */
+        MeterIn: {
+            /** Device At */
+            device_at?: string | null;
+            /** Dry */
+            dry: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Leads */
+            leads: string;
+        };
+        /**
+         * MeterOut
+         * @description A kept meter check with its verdict.
+         */
+        MeterOut: {
+            /** Code */
+            code: string;
+            /** Do */
+            do: string;
+            /** Offset V */
+            offset_v: number;
+            /** Text */
+            text: string;
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "plain" | "good" | "caution" | "wrong";
+        };
+        /**
          * NamedOut
          * @description A key with its words.
          */
@@ -1806,7 +1917,8 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description A reading as kept. `signed_v` has red on the positive plate; `corrected_by` is the entry that replaced it.
+         * @description A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
+         *     positive plate. `corrected_by` is the entry that replaced it.
          */
         ReadingOut: {
             /** Black */
@@ -1820,6 +1932,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Offset V */
+            offset_v: number;
             /** Origin */
             origin: string;
             /** Reason */
@@ -2095,6 +2209,25 @@ export interface components {
             steps: components["schemas"]["StepsIO"];
         };
         /**
+         * VisitOut
+         * @description Whom to go and see, and why; `cell` is the cell it is about, where there is one.
+         */
+        VisitOut: {
+            /** Cell */
+            cell: string | null;
+            /** Code */
+            code: string;
+            /** Group */
+            group: string;
+            /** Text */
+            text: string;
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "plain" | "good" | "caution" | "wrong";
+        };
+        /**
          * WhoAmI
          * @description Who this browser is: a teacher's name, a group's name, both, or neither.
          */
@@ -2155,6 +2288,48 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_meter_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2257,6 +2432,46 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ask_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cell_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,11 +12,16 @@ export type Prediction = Required<Omit<Schemas["PredictionIn"], "device_at">> & 
 export type Pending = { entry: Entry; refusal: string | null };
 /** The same for a prediction. */
 export type PendingPrediction = { prediction: Prediction; refusal: string | null };
-type Kept = Pending | PendingPrediction;
+export type MeterEntry = Required<Omit<Schemas["MeterIn"], "device_at">> & { device_at: string };
+/** A meter check; `cell_id` is any cell of the group's, to tell whose it is. */
+export type PendingCheck = { check: MeterEntry; cell_id: string; refusal: string | null };
+type Kept = Pending | PendingPrediction | PendingCheck;
 
 export const isReading = (one: Kept): one is Pending => "entry" in one;
 export const isPrediction = (one: Kept): one is PendingPrediction => "prediction" in one;
-const inside = (one: Kept) => (isReading(one) ? one.entry : one.prediction);
+export const isCheck = (one: Kept): one is PendingCheck => "check" in one;
+const inside = (one: Kept): { id: string; cell_id: string } =>
+  isReading(one) ? one.entry : isPrediction(one) ? one.prediction : { id: one.check.id, cell_id: one.cell_id };
 
 const store = createStore("pipette", "outbox");
 const KEY = "entries";
@@ -29,6 +34,9 @@ const change = (edit: (all: Kept[]) => Kept[]) => update<Kept[]>(KEY, (all) => e
 /** Put an entry on this device first. Throws if the browser refuses to store it. */
 export const put = (entry: Entry) => change((all) => [...all, { entry, refusal: null }]);
 export const putPrediction = (prediction: Prediction) => change((all) => [...all, { prediction, refusal: null }]);
+
+export const putCheck = (check: MeterEntry, cell_id: string) =>
+  change((all) => [...all, { check, cell_id, refusal: null }]);
 
 export const drop = (id: string) => change((all) => all.filter((one) => inside(one).id !== id));
 
@@ -48,7 +56,8 @@ export async function send(cells: ReadonlySet<string>): Promise<Sent> {
     if (one.refusal !== null || !cells.has(cell_id)) continue;
     try {
       if (isReading(one)) await dataOf(POST("/api/bench/readings", { body: one.entry }));
-      else await dataOf(POST("/api/bench/predictions", { body: one.prediction }));
+      else if (isPrediction(one)) await dataOf(POST("/api/bench/predictions", { body: one.prediction }));
+      else await dataOf(POST("/api/bench/meter-checks", { body: one.check }));
       await drop(id);
       sent += 1;
     } catch (error) {

@@ -124,6 +124,9 @@ export const useOpenLab = () =>
 export const useCloseLab = () =>
   useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/close", { params: { path: { lab_id: id } } })));
 
+export const useAskAgain = () =>
+  useChange((cell: string) => dataOf(POST("/api/cells/{cell_id}/ask-again", { params: { path: { cell_id: cell } } })));
+
 export const useImport = () =>
   useChange(({ file, title, on }: { file: File; title: string; on: string }) => {
     const form = new FormData();

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench, useLeave } from "../../api/queries";
@@ -10,14 +10,33 @@ import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
+import { MeterCheck } from "./MeterCheck";
 import { type Outbox, useOutbox } from "./useOutbox";
 
 type Bench = Schemas["BenchOut"];
+type Cell = Bench["cells"][number];
 
 const currentOf = (cell: Bench["cells"][number]) => cell.readings.filter((one) => one.corrected_by === null);
 
-/** What the bench's margin has to say: where the numbers are, minus signs, cautions. */
-function notesOf(bench: Bench, cautions: string[], outbox: Outbox, late: boolean): MarginNote[] {
+/** What is known of the group's meter, and the way to check it. */
+function meterNote(bench: Bench, outbox: Outbox, check: () => void): MarginNote {
+  const again = <TextButton onPress={check}>{bench.meter ? "Check the meter again" : "Check the meter"}</TextButton>;
+  if (outbox.checks.some((one) => one.refusal === null))
+    return { code: "meter", tone: "plain", title: "Meter check not sent yet", text: "It is safe on this device." };
+  if (!bench.meter)
+    return {
+      code: "meter",
+      tone: "caution",
+      title: "Meter not checked",
+      text: "Two numbers show whether it can be trusted. You may measure without.",
+      action: again,
+    };
+  const { tone, text, do: next } = bench.meter;
+  return { code: "meter", tone, title: "Your meter", text: `${text} ${next}`, action: again };
+}
+
+/** What the bench's margin has to say: where the numbers are, what the checks say, the meter, minus signs, cautions. */
+function notesOf(bench: Bench, cell: Cell | undefined, outbox: Outbox, late: boolean, check: () => void): MarginNote[] {
   const notes: MarginNote[] = [];
   const unsent = outbox.waiting.filter((one) => one.refusal === null).length;
   if (bench.state !== "open")
@@ -37,6 +56,29 @@ function notesOf(bench: Bench, cautions: string[], outbox: Outbox, late: boolean
           ? "Join again with your code and PIN, then they are sent."
           : "Go on measuring. They are sent by themselves when the network is back.",
     });
+  if (cell?.asked)
+    notes.push({
+      code: "asked",
+      tone: "caution",
+      title: "Your teacher asks for a new reading",
+      text: "Of this cell. The readings you have stay.",
+    });
+  const current = (cell?.readings ?? []).filter((one) => one.corrected_by === null);
+  const last = current.at(-1)?.id;
+  for (const finding of cell?.findings ?? [])
+    if (finding.reading === last)
+      notes.push({
+        code: finding.code,
+        tone: finding.sure === "likely" ? "wrong" : "caution",
+        title: finding.title,
+        text: (
+          <>
+            {finding.text} Your number is kept. Try this, in order:
+            <Bullets items={finding.tries} />
+          </>
+        ),
+      });
+  if (bench.state === "open") notes.push(meterNote(bench, outbox, check));
   notes.push({
     code: "minus",
     tone: "plain",
@@ -49,7 +91,7 @@ function notesOf(bench: Bench, cautions: string[], outbox: Outbox, late: boolean
     title: "Typed something wrong?",
     text: "Correct it with a new number and say why. The old one stays, struck through.",
   });
-  notes.push({ code: "cautions", tone: "caution", title: "Take care", text: <Bullets items={cautions} /> });
+  notes.push({ code: "cautions", tone: "caution", title: "Take care", text: <Bullets items={cell?.cautions ?? []} /> });
   return notes;
 }
 
@@ -62,8 +104,9 @@ export function BenchPage() {
   const cells = bench.data?.cells ?? [];
   const outbox = useOutbox(cells.map((cell) => cell.id));
   const here = Number(number ?? "0") - 1;
-  const unsent = outbox.waiting.length + outbox.predictions.length;
+  const unsent = outbox.waiting.length + outbox.predictions.length + outbox.checks.length;
   const sent = unsent === 0;
+  const [checking, setChecking] = useState<boolean | null>(null);
   const late = useLate(!sent);
 
   useEffect(() => {
@@ -116,7 +159,7 @@ export function BenchPage() {
           </small>
         </>
       }
-      margin={<Notes notes={notesOf(bench.data, cell?.cautions ?? [], outbox, late)} />}
+      margin={<Notes notes={notesOf(bench.data, cell, outbox, late, () => setChecking(true))} />}
     >
       {cell ? (
         <CellBench
@@ -125,6 +168,12 @@ export function BenchPage() {
           wanted={bench.data.wanted}
           open={bench.data.state === "open"}
           predict={bench.data.predict}
+          meter={
+            bench.data.state === "open" &&
+            (checking ?? (!bench.data.meter && here === 0 && cell.readings.length === 0)) ? (
+              <MeterCheck outbox={outbox} done={() => setChecking(false)} />
+            ) : null
+          }
           outbox={outbox}
           next={
             <Row>

@@ -1,12 +1,12 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useBoard, useCloseLab, useOpenLab } from "../../api/queries";
+import { useAskAgain, useBoard, useCloseLab, useOpenLab } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { StageLine } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
 import { asTyped, clock, count, ordinal } from "../../format";
-import { Button, ButtonLink, MainLink } from "../../ui/Button";
+import { Button, ButtonLink, MainLink, TextButton } from "../../ui/Button";
 import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -26,7 +26,7 @@ const Time = styled(Num)`
   color: ${colour.soft};
 `;
 
-const currentOf = (cell: Schemas["CellWithReadings"]) => cell.readings.filter((one) => one.corrected_by === null);
+const currentOf = (cell: Schemas["BoardCell"]) => cell.readings.filter((one) => one.corrected_by === null);
 
 /** Seconds into the lab at a moment. */
 const into = (board: Board, at: string) =>
@@ -45,12 +45,32 @@ function Joining({ board }: { board: Board }) {
   );
 }
 
+/** Ask the group for a new reading of a cell; it appears on their bench. */
+function AskAgain({ cell, asked }: { cell: string; asked: boolean }) {
+  const ask = useAskAgain();
+  if (asked) return <Soft>A new reading is asked for.</Soft>;
+  return (
+    <>
+      <TextButton onPress={() => ask.mutate(cell)}>Ask for a new reading</TextButton>
+      <ProblemNote problem={ask.error} />
+    </>
+  );
+}
+
 function notesOf(board: Board): MarginNote[] {
   const cells = board.groups.flatMap((group) => group.cells);
   const entries = cells.reduce((sum, cell) => sum + Math.min(board.wanted, currentOf(cell).length), 0);
   const done = cells.filter((cell) => currentOf(cell).length >= board.wanted).length;
-  const silent = board.groups.filter((group) => group.cells.every((cell) => cell.readings.length === 0));
-  const notes: MarginNote[] = [];
+  const unchecked = board.groups.filter((group) => group.meter === null);
+  const notes: MarginNote[] = board.visits.map((visit) => ({
+    code: `visit-${visit.code}-${visit.group}`,
+    tone: visit.tone,
+    title: visit.group,
+    text: visit.text,
+    action: visit.cell && (
+      <AskAgain cell={visit.cell} asked={cells.some((one) => one.id === visit.cell && one.asked)} />
+    ),
+  }));
   if (board.state === "open")
     notes.push({ code: "join", tone: "plain", title: "Join code", text: <Joining board={board} /> });
   if (board.state === "draft")
@@ -60,19 +80,19 @@ function notesOf(board: Board): MarginNote[] {
       title: "Not open yet",
       text: "Groups cannot join until you open the bench.",
     });
-  if (silent.length > 0 && silent.length < board.groups.length)
-    notes.push({
-      code: "silent",
-      tone: "caution",
-      title: `${count(silent.length, "group")} without a reading`,
-      text: silent.map((group) => group.name).join(", "),
-    });
   notes.push({
     code: "coverage",
     tone: "plain",
     title: `${entries} of ${cells.length * board.wanted} readings`,
     text: `${done} of ${count(cells.length, "cell")} have all ${board.wanted}.`,
   });
+  if (board.state === "open" && unchecked.length > 0)
+    notes.push({
+      code: "unchecked",
+      tone: "plain",
+      title: `${count(unchecked.length, "meter")} not checked`,
+      text: unchecked.map((group) => group.name).join(", "),
+    });
   if (board.simulated)
     notes.push({
       code: "simulated",
@@ -94,6 +114,7 @@ function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
       <h2>
         {group.name}, {cell.short} in {bathName(names, cell)}
       </h2>
+      {board.state === "open" && <AskAgain cell={cell.id} asked={cell.asked} />}
       {cell.readings.length === 0 ? (
         <Soft>No reading yet.</Soft>
       ) : (
@@ -189,6 +210,7 @@ export function BoardPage({ id }: { id: string }) {
           <small>{state === "open" ? `open · code ${join_code}` : state}</small>
         </>
       }
+      marginTitle={board.data.visits.length > 0 ? "Go and see" : "In the margin"}
       margin={<Notes notes={notesOf(board.data)} />}
     >
       <Column>

@@ -39,10 +39,18 @@ const Prepare = styled(Soft)`
   }
 `;
 
-type Props = { cell: Cell; wanted: number; open: boolean; predict: boolean; outbox: Outbox; next: ReactNode };
+type Props = {
+  cell: Cell;
+  wanted: number;
+  open: boolean;
+  predict: boolean;
+  meter: ReactNode;
+  outbox: Outbox;
+  next: ReactNode;
+};
 
 /** One cell: build it, read it, see and correct what was recorded. */
-export function CellBench({ cell, wanted, open, predict, outbox, next }: Props) {
+export function CellBench({ cell, wanted, open, predict, meter, outbox, next }: Props) {
   const names = useNames();
   const [swapped, setSwapped] = useState(false);
   const [correcting, setCorrecting] = useState<string | null>(null);
@@ -91,6 +99,7 @@ export function CellBench({ cell, wanted, open, predict, outbox, next }: Props) 
         </Prepare>
       </Column>
       <Column>
+        {meter}
         {predict && <Predict cell={cell} outbox={outbox} open={open && levels.length === 0} />}
         <Spread>
           <h2>{title}</h2>

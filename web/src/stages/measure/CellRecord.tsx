@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import type { Pending } from "../../api/outbox";
-import { asTyped } from "../../format";
+import { asTyped, volts } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
@@ -35,7 +35,7 @@ const Item = styled.li<{ $old: boolean }>`
 `;
 
 type Props = {
-  cell: Schemas["CellWithReadings"];
+  cell: Schemas["BenchCell"];
   waiting: Pending[];
   correcting: string | null;
   correct: ((id: string) => void) | null;
@@ -46,6 +46,7 @@ type Props = {
 export function CellRecord({ cell, waiting, correcting, correct, remove }: Props) {
   const { symbol } = useNames();
   const reasonFor = new Map(cell.readings.filter((one) => one.corrects).map((one) => [one.corrects, one.reason]));
+  const flagged = new Set(cell.findings.map((finding) => finding.reading));
   const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.entry.id));
   if (cell.readings.length === 0 && unsent.length === 0) return <Soft>Nothing recorded for this cell yet.</Soft>;
   return (
@@ -62,6 +63,8 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
               red on {symbol(one.red)}
               {one.corrected_by && `, corrected: ${reasonFor.get(one.id) ?? ""}`}
               {one.corrects && ", a correction"}
+              {one.offset_v !== 0 && `, ${volts(one.offset_v, 3, true)} of the meter taken off`}
+              {flagged.has(one.id) && !one.corrected_by && ", remarked on"}
             </small>
             {correct && !one.corrected_by && correcting !== one.id && (
               <TextButton onPress={() => correct(one.id)} aria-label={`Correct ${one.text} ${one.unit}`}>

@@ -51,7 +51,8 @@ const Place = styled.li<{ $from: number; $to: number }>`
   padding-right: 3px;
 `;
 
-const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean }>`
+const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean; $flag: boolean }>`
+  position: relative;
   display: grid;
   align-content: center;
   justify-items: start;
@@ -61,13 +62,19 @@ const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean }
   padding: 0 0.4rem;
   overflow: hidden;
   border: ${({ $kind }) => ($kind === "some" ? `2px solid ${colour.ink}` : `1px solid ${colour.hairline}`)};
-  background: ${({ $kind }) => ($kind === "done" ? colour.readingPale : colour.white)};
+  background: ${({ $kind, $flag }) =>
+    $flag ? colour.cautionPale : $kind === "done" ? colour.readingPale : colour.white};
   color: ${colour.ink};
   font-size: 0.92rem;
   font-weight: ${({ $shared }) => ($shared ? 700 : 400)};
   line-height: 1.1;
   white-space: nowrap;
   cursor: pointer;
+  & > svg[data-flag] {
+    position: absolute;
+    top: 4px;
+    right: 4px;
+  }
   &[aria-pressed="true"] {
     box-shadow: inset 0 0 0 2px ${colour.ink};
   }
@@ -181,11 +188,17 @@ export function RoomLanes({ board, picked, pick }: Props) {
                     <Box
                       $kind={kind}
                       $shared={cell.shared}
+                      $flag={cell.flag !== null}
                       aria-pressed={picked === cell.id}
-                      aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}`}
+                      aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}${cell.flag ? ", go and see" : ""}${cell.asked ? ", asked again" : ""}`}
                       onPress={() => pick(group.id, cell.id)}
                     >
                       {cell.short}
+                      {cell.flag && (
+                        <svg data-flag width="13" height="13" viewBox="0 0 14 14" aria-hidden>
+                          <path d="M7 0.500l7 13H0z" fill={colour.cautionMark} />
+                        </svg>
+                      )}
                       <small>{cell.condition || names.liquid(cell.electrolyte).split(" ")[0]}</small>
                       <Squares filled={filled} of={Math.max(board.wanted, filled)} />
                     </Box>

@@ -3,14 +3,18 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Problem } from "../../api/client";
 import {
   type Entry,
+  type MeterEntry,
   type Pending,
+  type PendingCheck,
   type PendingPrediction,
   type Prediction,
   drop,
+  isCheck,
   isPrediction,
   isReading,
   pending,
   put,
+  putCheck,
   putPrediction,
   send,
 } from "../../api/outbox";
@@ -30,6 +34,7 @@ export function newId(): string {
 export function useOutbox(cells: string[]) {
   const [waiting, setWaiting] = useState<Pending[]>([]);
   const [predictions, setPredictions] = useState<PendingPrediction[]>([]);
+  const [checks, setChecks] = useState<PendingCheck[]>([]);
   const [trouble, setTrouble] = useState<Problem | null>(null);
   const client = useQueryClient();
   const cellKey = cells.join();
@@ -38,6 +43,7 @@ export function useOutbox(cells: string[]) {
   const refresh = useCallback(async () => {
     const all = await pending();
     setWaiting(all.filter(isReading).filter((one) => own.has(one.entry.cell_id)));
+    setChecks(all.filter(isCheck).filter((one) => own.has(one.cell_id)));
     setPredictions(all.filter(isPrediction).filter((one) => own.has(one.prediction.cell_id)));
   }, [own]);
 
@@ -81,6 +87,16 @@ export function useOutbox(cells: string[]) {
     [flush, refresh],
   );
 
+  const checkMeter = useCallback(
+    async (check: MeterEntry) => {
+      await putCheck(check, cellKey.split(",")[0] ?? "");
+      await refresh();
+      await flush();
+      return (await pending()).filter(isCheck).find((one) => one.check.id === check.id)?.refusal ?? null;
+    },
+    [cellKey, flush, refresh],
+  );
+
   const remove = useCallback(
     async (id: string) => {
       await drop(id);
@@ -89,7 +105,7 @@ export function useOutbox(cells: string[]) {
     [flush],
   );
 
-  return { waiting, predictions, trouble, add, predict, remove };
+  return { waiting, predictions, checks, trouble, add, predict, checkMeter, remove };
 }
 
 export type Outbox = ReturnType<typeof useOutbox>;

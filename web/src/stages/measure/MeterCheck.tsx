@@ -1,0 +1,105 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { Button, MainButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Row, Soft } from "../../ui/layout";
+import { colour } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
+import { type Outbox, newId } from "./useOutbox";
+
+const Panel = styled.form`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.7rem;
+  max-width: 32rem;
+  padding: 0.8rem 0.9rem;
+  border: 1.5px solid ${colour.ink};
+  border-radius: 6px;
+  background: ${colour.white};
+  h2 {
+    font-size: 1.05rem;
+  }
+`;
+
+const Field = styled.div`
+  width: 13rem;
+`;
+
+const Wrong = styled.p`
+  color: ${colour.wrong};
+  font-weight: 600;
+`;
+
+/** Leads together, then one fresh dry cell: can this meter be trusted, and what is its offset? */
+export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void }) {
+  const [leads, setLeads, forgetLeads] = useKept("meter:leads", "");
+  const [dry, setDry, forgetDry] = useKept("meter:dry", "");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const keep = async () => {
+    if (!leads.trim() || !dry.trim()) return setWrong("Type both numbers as the meter shows them, in volts.");
+    const id = newId();
+    try {
+      const refusal = await outbox.checkMeter({ id, leads, dry, device_at: new Date().toISOString() });
+      if (refusal !== null) {
+        await outbox.remove(id);
+        return setWrong(refusal);
+      }
+      setLeads("");
+      setDry("");
+      done();
+      setTimeout(() => {
+        forgetLeads();
+        forgetDry();
+      });
+    } catch {
+      setWrong(
+        "This browser did not let Pipette store the check on this device. The numbers are still here; try again.",
+      );
+    }
+  };
+  return (
+    <Panel
+      aria-label="Meter check"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      <h2>First, the meter: DC volts, lowest range that holds 2 V</h2>
+      <Row>
+        <Field>
+          <TextField
+            label="Leads together, V"
+            value={leads}
+            onChange={(text) => {
+              setLeads(text);
+              setWrong(null);
+            }}
+            inputMode="decimal"
+            autoComplete="off"
+            maxLength={32}
+          />
+        </Field>
+        <Field>
+          <TextField
+            label="On a fresh dry cell, V"
+            value={dry}
+            onChange={(text) => {
+              setDry(text);
+              setWrong(null);
+            }}
+            inputMode="decimal"
+            autoComplete="off"
+            maxLength={32}
+          />
+        </Field>
+      </Row>
+      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      <Row>
+        <MainButton type="submit">Keep this check</MainButton>
+        <Button onPress={done}>Later</Button>
+        <Soft>The dry cell only meets the meter, never your cells. Never use the ohm range on a cell.</Soft>
+      </Row>
+    </Panel>
+  );
+}
