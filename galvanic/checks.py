@@ -59,8 +59,11 @@ def check(
     by_size = _size(cell, signed_v, expected)
     if any(one.code in ("millivolts", "digit", "too_high", "reversed") for one in by_size):
         return by_size
-    # How it moves says more than that it is off.
-    return [*_movement(signed_v, earlier_v, resolution_v), *by_size]
+    # How it moves says more than that it is off. A sound reading after a wrong one has not moved: it was put right.
+    before = [(e, {one.code for one in _size(cell, e, expected)}) for e in earlier_v]
+    climbs_from = [e for e, codes in before if codes <= {"far"}]
+    jumps_from = [e for e, codes in before if by_size or not codes]
+    return [*_movement(signed_v, climbs_from, jumps_from, resolution_v), *by_size]
 
 
 def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
@@ -90,18 +93,15 @@ def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
     return found or [_far(v, expected)]
 
 
-def _movement(v: float, earlier: Sequence[float], resolution: float) -> list[Finding]:
+def _movement(v: float, climbs_from: Sequence[float], jumps_from: Sequence[float], resolution: float) -> list[Finding]:
     """What the readings of one cell say together: a climb, or a jump."""
-    if not earlier:
-        return []
-    step = v - earlier[-1]
     noise = 3.0 * math.hypot(DIP_V, resolution)
-    if len(earlier) >= 2:
-        steps = [b - a for a, b in zip([*earlier[-2:], v], [*earlier[-1:], v], strict=False)]
-        if steps[0] * steps[1] > 0.0 and abs(sum(steps)) > max(DRIFT_V, noise) and abs(steps[1]) > resolution:
-            return [_drifting(sum(steps))]
-    if abs(step) > max(JUMP_V, 2.0 * noise):
-        return [_jump(earlier[-1], v)]
+    if len(climbs_from) >= 2:
+        first, second = climbs_from[-1] - climbs_from[-2], v - climbs_from[-1]
+        if first * second > 0.0 and abs(first + second) > max(DRIFT_V, noise) and abs(second) > resolution:
+            return [_drifting(first + second)]
+    if jumps_from and abs(v - jumps_from[-1]) > max(JUMP_V, 2.0 * noise):
+        return [_jump(jumps_from[-1], v)]
     return []
 
 

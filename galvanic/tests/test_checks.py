@@ -43,6 +43,11 @@ class OneReading(unittest.TestCase):
         self.assertEqual(codes(0.85, (1.02,)), ["jump"])
         self.assertEqual(codes(0.95, (0.94, 0.96)), [])
 
+    def test_a_sound_reading_after_a_wrong_one_is_left_in_peace(self):
+        for wrong in (0.01, -0.94, 940.0, 9.4, 2.6):
+            self.assertEqual(codes(0.95, (wrong,)), [])
+            self.assertEqual(codes(0.95, (wrong, 0.94)), [])
+
     def test_with_nothing_to_expect_only_the_impossible_is_remarked_on(self):
         self.assertEqual(codes(-0.4, expected=None), [])
         self.assertEqual(codes(5.0, expected=None), ["too_high"])
