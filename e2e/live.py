@@ -43,7 +43,7 @@ class BrowserTestCase(KeptReadingsTestCase):
             host="127.0.0.1",
             port=port,
             lifespan="off",
-            log_level="error",
+            log_level="critical",
             timeout_graceful_shutdown=1,
         )
         cls.server = uvicorn.Server(config)

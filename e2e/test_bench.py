@@ -134,7 +134,9 @@ class Bench(BrowserTestCase):
         self.assertEqual(self.kept(), [])
 
     def test_a_lab_closed_meanwhile_refuses_and_the_number_comes_back(self):
-        page = self.bench()
+        page = self.device()
+        page.route("**/events", lambda route: route.abort())  # a page that has not heard of it
+        self.join(page, self.lab.join_code, self.tern.pin)
         close_lab(actor=self.ada, lab_id=self.lab.id)
         self.type_reading(page, "0.94")
         expect(page.get_by_role("alert")).to_contain_text("The lab is closed")

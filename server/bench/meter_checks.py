@@ -13,6 +13,7 @@ from galvanic.errors import UnreadableReading
 from galvanic.meter import MeterVerdict, judge
 from galvanic.readings import ParsedReading, parse
 from server.bench.models import AskedAgain, MeterCheck
+from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
 from server.people.models import Group, Teacher
@@ -74,6 +75,7 @@ def _create(actor: Member, entry: MeterEntry) -> MeterCheck:
         raise Problem(409, "enough", f"This group has {MAX_CHECKS} meter checks, which is the most it can hold.")
     # An offset that cannot be one is not taken off.
     offset = 0.0 if found.code == "large_offset" else found.offset_v
+    announce(actor.lab_id)
     return MeterCheck.objects.create(
         id=entry.id,
         group=group,
@@ -102,3 +104,4 @@ def ask_again(*, actor: Teacher, cell_id: uuid.UUID) -> None:
     if cell.group.lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", "The lab is not open, so nothing can be asked of the groups.")
     AskedAgain.objects.create(cell=cell)
+    announce(cell.group.lab_id)

@@ -12,6 +12,7 @@ from django.utils import timezone
 from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
 from server.bench.models import Reading
+from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell, Prediction
 from server.people.auth import Member
 from server.problems import Problem, not_found
@@ -73,6 +74,7 @@ def _create(actor: Member, entry: PredictionEntry) -> Prediction:
         raise Problem(422, "no_sign", message, field="text")
     if Prediction.objects.filter(cell=cell).count() >= MAX_PREDICTIONS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_PREDICTIONS_PER_CELL} predictions, which is the most it can hold.")
+    announce(actor.lab_id)
     return Prediction.objects.create(
         id=entry.id,
         cell=cell,

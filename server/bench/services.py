@@ -13,6 +13,7 @@ from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
 from server.bench.meter_checks import latest_offset_v
 from server.bench.models import Reading
+from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
 from server.problems import Problem, not_found
@@ -83,6 +84,7 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         raise Problem(422, error.code, str(error), field="text") from error
     if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
+    announce(actor.lab_id)
     return Reading.objects.create(
         id=entry.id,
         cell=cell,

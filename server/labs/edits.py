@@ -14,6 +14,7 @@ from galvanic.design import Plan, Task, improve
 from galvanic.errors import OutOfRange
 from galvanic.replan import CannotChange, Change
 from galvanic.schedule import Steps
+from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
 from server.labs.tasks import planned, stock_of, wish_out
@@ -168,4 +169,5 @@ def set_times(*, actor: Teacher, lab_id: uuid.UUID, minutes: int, steps: Mapping
         raise Problem(422, error.code, str(error), field="steps") from error
     lab.minutes = minutes
     lab.save(update_fields=["minutes", "steps"])
+    announce(lab.id)
     return lab

@@ -8,6 +8,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic import catalogue
+from server.labs.live import announce
 from server.labs.models import Lab, SignOff
 from server.labs.policy import sheet_of, signed
 from server.labs.services import fresh_code, owned
@@ -35,6 +36,7 @@ def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     lab.opened_at = lab.opened_at or timezone.now()
     lab.closed_at = None
     lab.save(update_fields=["join_code", "state", "opened_at", "closed_at"])
+    announce(lab.id)
     return lab
 
 
@@ -65,4 +67,5 @@ def close_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
         lab.state = Lab.State.CLOSED
         lab.closed_at = timezone.now()
         lab.save(update_fields=["state", "closed_at"])
+        announce(lab.id)
     return lab

@@ -52,3 +52,9 @@ class ProblemOut(BaseModel):
     message: str
     field: str | None
     rows: list[RowFaultOut]
+
+
+class NewPin(BaseModel):
+    """A group's new PIN."""
+
+    pin: str

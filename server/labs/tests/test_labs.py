@@ -166,6 +166,9 @@ class Scoping(TestCase):
                 self.assertEqual(answer.status_code, 401)
                 self.assertEqual(answer.json()["code"], "sign_in")
 
+    def test_where_streams_would_hang_the_page_is_told_to_look_by_itself(self):
+        self.assertEqual(as_teacher(self.lab.owner).get(f"/api/labs/{self.lab.id}/events").status_code, 204)
+
     def test_the_catalogue_is_for_all(self):
         shown = Client().get("/api/materials").json()
         graphite = next(e for e in shown["electrodes"] if e["key"] == "graphite")

@@ -12,7 +12,7 @@ from server.labs.opening import close_lab
 from server.people.address import client_address
 from server.people.codes import join_code, pins, plain_code
 from server.people.models import FailedJoin, Group, Teacher
-from server.people.services import MAX_FAILURES_BY_ADDRESS
+from server.people.services import MAX_FAILURES_BY_ADDRESS, MAX_FAILURES_BY_CODE
 from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
 
 
@@ -92,6 +92,23 @@ class Joining(TestCase):
         self.assertEqual(send(Client(REMOTE_ADDR="127.0.0.9"), "/join", right).status_code, 200)
         FailedJoin.objects.update(at=timezone.now() - timedelta(minutes=11))
         self.assertEqual(send(Client(), "/join", right).status_code, 200)
+
+    def test_wrong_tries_at_a_lab_stop_those_who_made_them_and_nobody_else(self):
+        FailedJoin.objects.bulk_create(
+            FailedJoin(address=f"127.0.1.{k}", code=self.lab.join_code) for k in range(MAX_FAILURES_BY_CODE)
+        )
+        right = {"code": self.lab.join_code, "pin": self.tern.pin}
+        self.assertEqual(send(Client(REMOTE_ADDR="127.0.1.7"), "/join", right).status_code, 429)
+        self.assertEqual(send(Client(REMOTE_ADDR="127.0.0.9"), "/join", right).status_code, 200)
+
+    def test_a_teacher_gives_a_new_pin_and_the_devices_with_the_old_one_are_out(self):
+        device, ada = as_group(self.tern), as_teacher(self.lab.owner)
+        pin = send(ada, f"/groups/{self.tern.id}/new-pin").json()["pin"]
+        self.assertNotEqual(pin, self.tern.pin)
+        self.assertEqual(device.get("/api/bench").status_code, 401)
+        self.assertEqual(send(Client(), "/join", {"code": self.lab.join_code, "pin": pin}).status_code, 200)
+        self.assertEqual(send(as_teacher(teacher("bob")), f"/groups/{self.tern.id}/new-pin").status_code, 404)
+        self.assertEqual(send(device, f"/groups/{self.tern.id}/new-pin").status_code, 401)
 
     def test_a_closed_lab_and_a_draft_let_nobody_in(self):
         close_lab(actor=self.lab.owner, lab_id=self.lab.id)

@@ -1,8 +1,10 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useLive } from "./live";
 import { GET, POST, PUT, Problem, type Schemas, dataOf } from "./client";
 
-/** How often the board and the bench look for news, until the server can push it. */
+/** How often the board and the bench look for news by themselves, while the server cannot tell them, and while it can. */
 const LOOK_AGAIN_MS = 2000;
+const LIVE_MS = 20_000;
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -27,12 +29,14 @@ export const useLab = (id: string) =>
     queryFn: () => dataOf(GET("/api/labs/{lab_id}", { params: { path: { lab_id: id } } })),
   });
 
-export const useBoard = (id: string) =>
-  useQuery({
+export const useBoard = (id: string) => {
+  const live = useLive(`/api/labs/${id}/events`, ["board", id]);
+  return useQuery({
     queryKey: ["board", id],
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/board", { params: { path: { lab_id: id } } })),
-    refetchInterval: LOOK_AGAIN_MS,
+    refetchInterval: live ? LIVE_MS : LOOK_AGAIN_MS,
   });
+};
 
 export const useCompare = (id: string, anchors: string[]) =>
   useQuery({
@@ -57,8 +61,14 @@ export const usePredictions = (id: string) =>
 export const useCards = (id: string) =>
   useQuery({ queryKey: ["cards", id], queryFn: () => dataOf(GET("/api/labs/{lab_id}/cards", ofLab(id))) });
 
-export const useBench = () =>
-  useQuery({ queryKey: ["bench"], queryFn: () => dataOf(GET("/api/bench")), refetchInterval: 5 * LOOK_AGAIN_MS });
+export const useBench = () => {
+  const live = useLive("/api/bench/events", ["bench"]);
+  return useQuery({
+    queryKey: ["bench"],
+    queryFn: () => dataOf(GET("/api/bench")),
+    refetchInterval: live ? LIVE_MS : 3 * LOOK_AGAIN_MS,
+  });
+};
 
 export const usePreview = (plan: Schemas["LabIn"] | null) =>
   useQuery({
@@ -126,6 +136,11 @@ export const useCloseLab = () =>
 
 export const useAskAgain = () =>
   useChange((cell: string) => dataOf(POST("/api/cells/{cell_id}/ask-again", { params: { path: { cell_id: cell } } })));
+
+export const useNewPin = () =>
+  useChange((group: string) =>
+    dataOf(POST("/api/groups/{group_id}/new-pin", { params: { path: { group_id: group } } })),
+  );
 
 export const useImport = () =>
   useChange(({ file, title, on }: { file: File; title: string; on: string }) => {

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useAskAgain, useBoard, useCloseLab, useOpenLab } from "../../api/queries";
+import { useAskAgain, useBoard, useCloseLab, useNewPin, useOpenLab } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { StageLine } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
@@ -41,6 +41,20 @@ function Joining({ board }: { board: Board }) {
       <p>
         Groups go to <Num>{window.location.host}/join</Num> and type this code and their PIN.
       </p>
+    </>
+  );
+}
+
+/** Another PIN for a group: its devices must join again. */
+function NewPin({ group, pin }: { group: string; pin: string }) {
+  const change = useNewPin();
+  return (
+    <>
+      <span>
+        PIN <Num>{pin}</Num>
+      </span>
+      <TextButton onPress={() => change.mutate(group)}>New PIN, all devices out</TextButton>
+      <ProblemNote problem={change.error} />
     </>
   );
 }
@@ -114,7 +128,12 @@ function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
       <h2>
         {group.name}, {cell.short} in {bathName(names, cell)}
       </h2>
-      {board.state === "open" && <AskAgain cell={cell.id} asked={cell.asked} />}
+      {board.state === "open" && (
+        <Row>
+          <AskAgain cell={cell.id} asked={cell.asked} />
+          <NewPin group={group.id} pin={group.pin} />
+        </Row>
+      )}
       {cell.readings.length === 0 ? (
         <Soft>No reading yet.</Soft>
       ) : (

@@ -1,0 +1,74 @@
+"""The room live: streams that tell of changes, to those who may hear of them."""
+
+import http.client
+import re
+import time
+
+from playwright.sync_api import expect
+
+from e2e.live import BrowserTestCase
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, teacher
+
+
+class Streams(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada)
+        self.tern = group_of(self.lab)
+
+    def listen(self, path, client):
+        """Open a stream with a client's cookies; returns the answer, its head read."""
+        line = http.client.HTTPConnection("127.0.0.1", self.port, timeout=15)
+        self.addCleanup(line.close)
+        cookies = "; ".join(f"{name}={morsel.value}" for name, morsel in client.cookies.items())
+        line.request("GET", path, headers={"Cookie": cookies})
+        return line.getresponse()
+
+    def next_event(self, answer):
+        """The next event that is not a comment."""
+        while True:
+            line = answer.readline().decode().strip()
+            if line.startswith("event:"):
+                return line.removeprefix("event:").strip()
+
+    def test_a_teacher_and_a_group_hear_of_a_reading_when_it_is_kept(self):
+        board = self.listen(f"/api/labs/{self.lab.id}/events", as_teacher(self.ada))
+        bench = self.listen("/api/bench/events", as_group(self.tern))
+        for answer in (board, bench):
+            self.assertEqual((answer.status, answer.getheader("Content-Type")), (200, "text/event-stream"))
+            self.assertEqual(answer.readline().decode().strip(), "retry: 2000")
+        time.sleep(1.0)  # by now the process listens to the database
+        record(cell_of(self.tern), "0.95")
+        self.assertEqual((self.next_event(board), self.next_event(bench)), ("changed", "changed"))
+
+    def test_nobody_hears_of_labs_that_are_not_theirs(self):
+        bob = as_teacher(teacher("bob"))
+        for client in (bob, as_group(self.tern)):
+            self.assertEqual(self.listen(f"/api/labs/{self.lab.id}/events", client).status, 404)
+        self.assertEqual(self.listen("/api/bench/events", bob).status, 401)
+
+    def test_the_board_shows_a_reading_long_before_it_would_look_by_itself(self):
+        page = self.device()
+        self.sign_in(page)
+        with page.expect_response(re.compile("/events$")):
+            page.goto(f"/labs/{self.lab.id}/board")
+        expect(page.get_by_text("Readings appear here as groups record them.")).to_be_visible()
+        page.wait_for_timeout(2500)  # by now it has stopped looking every two seconds
+        looks = []
+        page.on("request", lambda request: looks.append(request.url) if request.url.endswith("/board") else None)
+        page.wait_for_timeout(2500)
+        self.assertEqual(looks, [], "it still looks by itself although the stream is open")
+        record(cell_of(self.tern), "0.95")
+        expect(page.get_by_text(re.compile("0.95"))).to_be_visible(timeout=4000)
+
+    def test_a_new_pin_puts_the_devices_out(self):
+        device, page = self.device(), self.device()
+        self.join(device, self.lab.join_code, self.tern.pin)
+        self.sign_in(page)
+        page.goto(f"/labs/{self.lab.id}/board")
+        page.get_by_label(re.compile("Tern, Zn | Cu")).first.click()
+        page.get_by_role("button", name="New PIN, all devices out").click()
+        expect(page.get_by_text(self.tern.pin)).to_have_count(0)
+        device.reload()
+        expect(device.get_by_role("heading", name="Join your lab")).to_be_visible()
