@@ -120,7 +120,7 @@ def _digit(v: float, how: str) -> Finding:
         "digit",
         "possible",
         "Has the point slipped?",
-        f"{volts(v)} looks {how} for this cell. Has the point slipped, or a digit too many?",
+        f"{volts(v)} looks {how} for this cell: a slipped point, or a digit too many.",
         ("Read the display again, digit by digit.", "If it was a slip, correct the reading and say so."),
     )
 
@@ -188,7 +188,7 @@ def _drifting(change: float) -> Finding:
         "drifting",
         "likely",
         "Not steady yet",
-        f"Your readings {'climb' if change > 0 else 'fall'} each time, by {volts(abs(change), 3)} in all: not steady yet.",
+        f"Your readings {'climb' if change > 0 else 'fall'} each time, by {volts(abs(change), 3)} in all.",
         ("Wait until the last digit stands still for ten seconds.", "Then measure again; the earlier ones stay."),
     )
 

@@ -150,3 +150,11 @@ import_readings() { # into the database of the running server, else into your ow
     echo "See it with ./pipette serve, at ${said##*$'\n'}"
   fi
 }
+
+rehearse() { # through the running server, with its own data
+  [[ -n ${1:-} ]] || fail "name the lab: ./pipette rehearse \"TITLE\""
+  server_pid >/dev/null || fail "no server of this folder is running. Start one with ./pipette demo or ./pipette serve, then rehearse in a second window."
+  set_up_python run
+  use_database "$(<"$SERVER/database")"
+  manage rehearse "$1" --url "http://127.0.0.1:$(<"$SERVER/port")" "${@:2}"
+}
