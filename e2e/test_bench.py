@@ -143,6 +143,48 @@ class Bench(BrowserTestCase):
         expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.94")
         self.assertEqual(self.kept(), [])
 
+    def test_the_bench_opens_again_while_the_server_is_away_and_goes_on(self):
+        page = self.bench()
+        self.type_reading(page, "0.93")
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        kept = """async () => {
+            const shell = await caches.open("pipette-shell-1"), data = await caches.open("pipette-bench-1");
+            const bench = await (await data.match("/api/bench"))?.text() ?? "";
+            return (await shell.keys()).length > 5 && Boolean(await shell.match("/bench")) && bench.includes("0.93");
+        }"""
+        for _ in range(40):
+            if page.evaluate(kept):
+                break
+            page.wait_for_timeout(250)
+        self.assertTrue(page.evaluate(kept), "the bench was not kept for later")
+        port = self.port
+        self.stop_server()
+        try:
+            page.reload()
+            expect(page.get_by_role("heading", name="Second reading of 3")).to_be_visible()
+            self.type_reading(page, "0.94")
+            expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
+            page.reload()
+            expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
+            self.type_reading(page, "0.95")
+            expect(page.get_by_text("2 not sent yet")).to_be_visible()
+        finally:
+            type(self).start_server(port)
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        self.assertEqual([text for text, _ in self.kept()], ["0.93", "0.94", "0.95"])
+
+    def test_leaving_forgets_what_was_kept(self):
+        page = self.bench()
+        there = "async () => Boolean(await (await caches.open('pipette-bench-1')).match('/api/bench'))"
+        for _ in range(40):
+            if page.evaluate(there):
+                break
+            page.wait_for_timeout(250)
+        page.get_by_role("button", name="Leave").click()
+        expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
+        page.wait_for_timeout(500)
+        self.assertFalse(page.evaluate(there))
+
     def test_two_devices_of_one_group_see_each_others_readings(self):
         one, other = self.bench(), self.bench(size=PHONE)
         self.type_reading(one, "0.94")

@@ -31,6 +31,17 @@ def built() -> dict[str, Any] | None:
 
 
 @require_safe
+def worker(request: HttpRequest) -> HttpResponse:
+    """The service worker, from the root so that it may serve every page."""
+    found = settings.BASE_DIR / "web" / "dist" / "app" / "sw.js"
+    if not found.is_file():
+        return HttpResponse("The front end is not built yet.", status=404, content_type="text/plain")
+    response = HttpResponse(found.read_bytes(), content_type="text/javascript; charset=utf-8")
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+@require_safe
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The application's page, for every address that is not the API's."""

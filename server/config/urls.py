@@ -4,11 +4,12 @@ from django.urls import path, re_path
 
 from server.config.api import api
 from server.config.events import events
-from server.config.page import page
+from server.config.page import page, worker
 
 urlpatterns = [
     path("api/labs/<uuid:lab_id>/events", events),
     path("api/bench/events", events),
     path("api/", api.urls),
+    path("sw.js", worker),
     re_path(r"^(?!api/|static/).*$", page),
 ]

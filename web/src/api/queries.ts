@@ -8,7 +8,10 @@ const LIVE_MS = 20_000;
 
 export const queries = new QueryClient({
   defaultOptions: {
+    // A service worker may answer while the network is away, and a refusal is better than waiting in silence.
+    mutations: { networkMode: "always" },
     queries: {
+      networkMode: "always",
       staleTime: 1000,
       retry: (failures, error) => error instanceof Problem && error.passing && failures < 3,
       refetchOnWindowFocus: true,

@@ -3,6 +3,7 @@ import { Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench, useLeave } from "../../api/queries";
 import { Frame } from "../../app/Frame";
+import { forgetOffline, keepForOffline } from "../../app/offline";
 import { Waiting, useLate } from "../../app/Waiting";
 import { count } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
@@ -109,6 +110,13 @@ export function BenchPage() {
   const [checking, setChecking] = useState<boolean | null>(null);
   const late = useLate(!sent);
 
+  const joined = bench.data !== undefined;
+  useEffect(() => {
+    if (!joined) return;
+    const timer = setTimeout(() => void keepForOffline(), 800);
+    return () => clearTimeout(timer);
+  }, [joined]);
+
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const field = event.target instanceof HTMLInputElement ? event.target.value : "";
@@ -153,7 +161,11 @@ export function BenchPage() {
         <>
           <strong role="status">{sent ? "All readings sent" : `${unsent} not sent yet`}</strong>
           <small>
-            <TextButton onPress={() => leave.mutate(undefined, { onSuccess: () => navigate("/join") })}>
+            <TextButton
+              onPress={() =>
+                leave.mutate(undefined, { onSuccess: () => void forgetOffline().then(() => navigate("/join")) })
+              }
+            >
               Leave
             </TextButton>
           </small>

@@ -1,0 +1,71 @@
+// Lets a group's bench be opened again while the network is away. The page names what it is made of; that is kept, and
+// given out when the network does not answer. Nothing is ever sent from here: readings wait in the page's own store.
+const SHELL = "pipette-shell-1";
+const DATA = "pipette-bench-1";
+const KEPT_DATA = ["/api/bench", "/api/who", "/api/materials"];
+const PATIENCE_MS = 4000;
+
+self.addEventListener("install", () => self.skipWaiting());
+
+self.addEventListener("activate", (event) => {
+  const mine = [SHELL, DATA];
+  event.waitUntil(
+    caches
+      .keys()
+      .then((names) => Promise.all(names.filter((name) => !mine.includes(name)).map((name) => caches.delete(name))))
+      .then(() => self.clients.claim()),
+  );
+});
+
+/** Keep a file that is not kept yet; files are named by their content, so what is kept stays right. */
+async function keep(url) {
+  const cache = await caches.open(SHELL);
+  if (!(await cache.match(url))) {
+    const answer = await fetch(url);
+    if (answer.ok) await cache.put(url, answer);
+  }
+}
+
+self.addEventListener("message", (event) => {
+  const { keep: urls, forget } = event.data ?? {};
+  if (forget) event.waitUntil(caches.delete(DATA));
+  if (urls)
+    event.waitUntil(
+      Promise.allSettled([
+        ...urls.map(keep),
+        fetch("/bench").then(async (answer) => answer.ok && (await caches.open(SHELL)).put("/bench", answer)),
+        ...KEPT_DATA.map((path) => fetch(path).then((answer) => store(path, answer))),
+      ]),
+    );
+});
+
+async function store(path, answer) {
+  if (answer.ok) await (await caches.open(DATA)).put(path, answer.clone());
+  else if (answer.status === 401) await caches.delete(DATA);
+  return answer;
+}
+
+const late = () => new Promise((_, refuse) => setTimeout(() => refuse(new Error("late")), PATIENCE_MS));
+
+/** What the network says; what is kept when it says nothing in time. */
+async function networkFirst(request, cacheName, key, put) {
+  const network = fetch(request);
+  try {
+    return await put(await Promise.race([network, late()]));
+  } catch {
+    const kept = await (await caches.open(cacheName)).match(key);
+    return kept ?? network;
+  }
+}
+
+self.addEventListener("fetch", (event) => {
+  const { request } = event;
+  const { origin, pathname } = new URL(request.url);
+  if (request.method !== "GET" || origin !== self.location.origin) return;
+  if (pathname.startsWith("/static/"))
+    event.respondWith(caches.match(request, { cacheName: SHELL }).then((kept) => kept ?? fetch(request)));
+  else if (KEPT_DATA.includes(pathname))
+    event.respondWith(networkFirst(request, DATA, pathname, (answer) => store(pathname, answer)));
+  else if (request.mode === "navigate" && (pathname === "/" || pathname.startsWith("/bench")))
+    event.respondWith(networkFirst(request, SHELL, "/bench", async (answer) => answer));
+});
