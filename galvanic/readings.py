@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
+from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -17,7 +18,10 @@ MAX_TEXT = 32
 MAX_DIGITS = 7
 UNITS = {"V": Decimal(1), "mV": Decimal("0.001")}
 MINUS = "-\u2212\u2010\u2011\u2012\u2013\u2014\uff0d"
-_NUMBER = re.compile(r"([+-]?)([0-9]*)(?:([.,])([0-9]*))?(mv|v|millivolts?|volts?)?", re.IGNORECASE)
+_NUMBER = re.compile(r"([+-]?)([0-9]*)(?:([.,])([0-9]*))?([a-z\u03bc]*)", re.IGNORECASE)
+_VOLTS = {"v": "V", "volt": "V", "volts": "V", "mv": "mV", "millivolt": "mV", "millivolts": "mV"}
+AMPERES = {"A": Decimal(1), "mA": Decimal("0.001"), "\u00b5A": Decimal("0.000001")}
+_AMPERES = {"a": "A", "amp": "A", "amps": "A", "ma": "mA", "\u03bca": "\u00b5A", "ua": "\u00b5A"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,14 +35,35 @@ class ParsedReading:
     negative: bool
 
 
+@dataclass(frozen=True, slots=True)
+class ParsedCurrent:
+    """A current as understood: `current_a` and `resolution_a` in A, `unit` A, mA or µA."""
+
+    text: str
+    current_a: float
+    resolution_a: float
+    unit: str
+
+
 def parse(text: str, unit: str = "V") -> ParsedReading:
-    """Read one number, with `unit` ("V" or "mV") unless the text names its own.
+    """Read one voltage, with `unit` ("V" or "mV") unless the text names its own.
 
     Accepts a decimal comma, any kind of minus sign, stray spaces and a unit. Raises UnreadableReading, with a sentence
     that says what would be right, for words, two numbers, powers of ten, `nan` or too many digits.
     """
-    if unit not in UNITS:
-        raise UnreadableReading(f"The unit “{unit[:8]}” is not V or mV.")
+    value, resolution, unit, negative = _read(text, unit, UNITS, _VOLTS)
+    return ParsedReading(text, value, resolution, unit, negative)
+
+
+def parse_current(text: str, unit: str = "mA") -> ParsedCurrent:
+    """Read one current the same way, with `unit` ("A", "mA" or "µA") unless the text names its own."""
+    value, resolution, unit, _ = _read(text, unit, AMPERES, _AMPERES)
+    return ParsedCurrent(text, value, resolution, unit)
+
+
+def _read(text: str, unit: str, scales: Mapping[str, Decimal], named: Mapping[str, str]) -> tuple[float, float, str, bool]:
+    if unit not in scales:
+        raise UnreadableReading(f"The unit “{unit[:8]}” is not {' or '.join(scales)}.")
     if not text.strip():
         raise UnreadableReading("Nothing was typed. Type the number on the meter, for example 0.94.")
     if len(text) > MAX_TEXT:
@@ -48,18 +73,16 @@ def parse(text: str, unit: str = "V") -> ParsedReading:
     if re.search(r"[0-9.,]\s+[0-9.,+-]", plain):
         raise UnreadableReading(f"“{text.strip()}” looks like two numbers. Type one reading at a time.")
     found = _NUMBER.fullmatch(re.sub(r"\s+", "", plain))
-    if found is None:
+    if found is None or (found[5] and found[5].casefold() not in named):
         raise UnreadableReading(f"“{text.strip()}” is not one number. Type it as on the meter, for example 0.94 or -0.46.")
-    sign, whole, mark, decimals, named = found.groups()
+    sign, whole, mark, decimals, own = found.groups()
     digits = whole + (decimals or "")
     if not digits or (mark and not whole and not decimals):
         raise UnreadableReading(f"“{text.strip()}” has no digits. Type the number on the meter, for example 0.94.")
     if len(digits) > MAX_DIGITS:
         raise UnreadableReading(f"“{text.strip()}” has more digits than a meter shows. Type it as on the meter.")
-    if named:
-        unit = "mV" if named.casefold().startswith("m") else "V"
-    scale = UNITS[unit]
-    size = Decimal(f"{whole or '0'}.{decimals or '0'}") * scale
-    resolution = Decimal(1).scaleb(-len(decimals or "")) * scale
+    unit = named[own.casefold()] if own else unit
+    size = Decimal(f"{whole or '0'}.{decimals or '0'}") * scales[unit]
+    resolution = Decimal(1).scaleb(-len(decimals or "")) * scales[unit]
     negative = sign == "-"
-    return ParsedReading(text, float(-size if negative else size), float(resolution), unit, negative)
+    return float(-size if negative else size), float(resolution), unit, negative

@@ -1,0 +1,60 @@
+"""A cell under load at the bench: what a short circuit and a known resistor say about its inside.
+
+With the open voltage E: a short-circuit current I gives an inner resistance E/I, a voltage V across a known resistor R gives
+R(E/V − 1) (Ohm's law, any physics text). A simple cell is no ideal source: its plates polarise, so the two need not agree,
+and a resistance is stated for its load. Limits of time are common practice, no source: long loads change the plates.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from galvanic.errors import OutOfRange
+
+SHORT_LIMIT_S = 3
+LOAD_LIMIT_S = 10
+LEAST_OHM, MOST_OHM = 0.1, 1e7
+NO_OHM_RANGE = (
+    "Never use the ohm range across a cell: the meter pushes its own current through it, so the number means nothing and "
+    "the meter can be damaged. The inner resistance comes from the voltage with and without a known resistor."
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Inner:
+    """Inner resistance in ohm with its standard uncertainty, and how it was found (short or load)."""
+
+    ohm: float
+    u_ohm: float
+    by: str
+
+
+def by_short(open_v: float, u_open_v: float, short_a: float, u_short_a: float) -> Inner:
+    """From the open voltage and the short-circuit current. Raises OutOfRange where one of them is zero."""
+    if not (abs(open_v) > 0.0 and abs(short_a) > 0.0):
+        raise OutOfRange("Without a voltage or a current there is no inner resistance to find.")
+    ohm = abs(open_v / short_a)
+    return Inner(ohm, ohm * math.hypot(u_open_v / open_v, u_short_a / short_a), "short")
+
+
+def by_load(open_v: float, u_open_v: float, load_v: float, u_load_v: float, load_ohm: float) -> Inner:
+    """From the voltages without and with a known resistor.
+
+    Raises OutOfRange where the loaded voltage is zero, of the other sign, or not below the open one.
+    """
+    if not LEAST_OHM <= load_ohm <= MOST_OHM:
+        raise OutOfRange(f"A load lies between {LEAST_OHM:g} and {MOST_OHM:.0f} Ω.")
+    if not 0.0 < load_v / open_v < 1.0 if open_v else True:
+        raise OutOfRange("A cell gives less under a load than without one, with the same sign. Measure both again.")
+    ratio = open_v / load_v
+    u_ohm = load_ohm * abs(ratio) * math.hypot(u_open_v / open_v, u_load_v / load_v)
+    return Inner(load_ohm * (ratio - 1.0), u_ohm, "load")
+
+
+def in_words(inner: Inner) -> str:
+    """The resistance for reading, two digits."""
+    digits = max(0, 1 - math.floor(math.log10(inner.ohm))) if inner.ohm > 0.0 else 0
+    rounded = round(inner.ohm, 1 - math.floor(math.log10(inner.ohm))) if inner.ohm > 0.0 else 0.0
+    how = "from the short-circuit current" if inner.by == "short" else "under this resistor"
+    return f"About {rounded:.{digits}f}\u202fΩ inside, {how}."

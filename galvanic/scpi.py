@@ -1,0 +1,40 @@
+"""The few words a bench meter needs: SCPI-1999 `MEASure:VOLTage:DC?` and its answer, a number in V.
+
+The answer is decimal text with or without an exponent, for example `+9.41230000E-01`; 9.9E37 stands for overload
+(SCPI-1999, section 7.2.1). The last digit sent is not the meter's last digit, so the resolution is asked for or assumed.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+
+from galvanic.errors import UnreadableReading
+
+ASK_VOLTS = "MEAS:VOLT:DC?"
+ASK_WHO = "*IDN?"
+OVERLOAD = 9.0e37
+MOST_V = 1000.0
+USUAL_RESOLUTION_V = 0.001
+MOST_ANSWER = 200
+_NUMBER = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)(E[+-]?\d{1,3})?", re.IGNORECASE)
+
+
+def volts_of(answer: str) -> float:
+    """The voltage in a meter's answer, V. Raises UnreadableReading, in words, for an overload or anything else."""
+    text = answer.strip()
+    if _NUMBER.fullmatch(text) is None:
+        raise UnreadableReading(f"The meter answered “{text[:40]}”, which is no voltage.")
+    value = float(text)
+    if not math.isfinite(value) or abs(value) >= OVERLOAD:
+        raise UnreadableReading("The meter says that the voltage is too much for its range.")
+    if abs(value) > MOST_V:
+        raise UnreadableReading(f"The meter answered {text[:40]} V, which no cell gives.")
+    return value
+
+
+def as_shown(value_v: float, resolution_v: float = USUAL_RESOLUTION_V) -> str:
+    """A voltage with as many digits as the resolution bears, as a person would type it."""
+    decimals = max(0, round(-math.log10(resolution_v)))
+    text = f"{value_v:.{decimals}f}"
+    return text.lstrip("-") if float(text) == 0.0 else text
