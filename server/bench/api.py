@@ -3,13 +3,23 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
+from django.utils import timezone
 from ninja import Router
 
 from galvanic.subtraction import worked_or_reason
-from server.bench.checking import check_group, class_values, rows_of
+from server.bench.checking import Row, check_group, class_values, rows_of
 from server.bench.meter_checks import MeterEntry, record_meter_check
 from server.bench.models import MeterCheck, Reading
-from server.bench.outputs import findings_out, is_asked, meter_out, reading_out, with_readings
+from server.bench.outputs import (
+    BESIDE,
+    beside_out,
+    findings_out,
+    is_asked,
+    meter_out,
+    others_out,
+    reading_out,
+    with_readings,
+)
 from server.bench.predictions import PredictionEntry, record_prediction
 from server.bench.schemas import (
     BenchCell,
@@ -26,7 +36,9 @@ from server.bench.schemas import (
 from server.bench.services import ReadingEntry, record_reading
 from server.labs.models import Lab, PlannedCell, Prediction
 from server.labs.policy import READINGS_PER_CELL, cautions
+from server.labs.tasks import steps_of
 from server.people.auth import GroupAuth, actor_of
+from server.people.models import Group
 from server.people.schemas import ProblemOut
 
 router = Router()
@@ -38,13 +50,26 @@ def bench(request: HttpRequest) -> BenchOut:
     actor = actor_of(request)
     lab = Lab.objects.visible_to(actor).get()
     cells = list(
-        PlannedCell.objects.visible_to(actor).order_by("position").prefetch_related("readings", "predictions", "asked")
+        PlannedCell.objects.visible_to(actor)
+        .order_by("position")
+        .prefetch_related("readings", "predictions", "asked", *BESIDE)
     )
     rows = rows_of(lab.id)
-    findings = check_group(lab, actor.group_id, rows, class_values(rows))
+    values = class_values(rows)
+    findings = check_group(lab, actor.group_id, rows, values)
+    now = timezone.now()
     meter = MeterCheck.objects.visible_to(actor).order_by("-received_at", "-id").first()
     return BenchOut(
         predict=lab.predict,
+        short_circuit=lab.short_circuit,
+        load_ohm=lab.load_ohm,
+        live_meter=Group.objects.filter(id=actor.group_id).exclude(meter_address="").exists(),
+        covered=not lab.show_values,
+        paused=lab.paused_at is not None,
+        now=now,
+        minutes=lab.minutes,
+        minutes_in=lab.minutes_in(now),
+        settle_s=60.0 * steps_of(lab).settle,
         meter=meter_out(meter) if meter else None,
         group=actor.name,
         lab=lab.title,
@@ -56,6 +81,8 @@ def bench(request: HttpRequest) -> BenchOut:
                 **out.model_dump(),
                 findings=findings_out(out, findings),
                 asked=is_asked(planned),
+                beside=beside_out(planned, rows),
+                others=others_out(planned, values) if lab.show_values and has_own(planned, rows) else None,
                 cautions=cautions([out.negative, out.positive], [out.electrolyte]),
                 prediction=prediction_out(list(planned.predictions.all())[-1]) if planned.predictions.all() else None,
                 working=[_working(planned, plate) for plate in planned.cell.pair] if lab.predict else [],
@@ -63,6 +90,11 @@ def bench(request: HttpRequest) -> BenchOut:
             for planned, out in zip(cells, with_readings(cells), strict=True)
         ],
     )
+
+
+def has_own(planned: PlannedCell, rows: list[Row]) -> bool:
+    """Whether the group has all its own readings of a cell."""
+    return sum(row.cell_id == planned.id for row in rows) >= READINGS_PER_CELL
 
 
 def prediction_out(kept: Prediction) -> PredictionOut:

@@ -39,7 +39,7 @@ def visits_of(
     """Everything the core needs is prefetched: cells with readings, and which groups have a meter check."""
     rows = current_rows(cell for hand in hands for cell in hand)
     values = class_values(rows)
-    minute = 0.0 if lab.opened_at is None else (now - lab.opened_at).total_seconds() / 60.0
+    minute = lab.minutes_in(now)
     states, flags, cells = [], {}, {}
     for group, hand in zip(groups, hands, strict=True):
         findings = check_group(lab, group.id, rows, values)
@@ -52,7 +52,7 @@ def visits_of(
                 told.append((planned.cell.short, said[0]))
                 cells[group.name, planned.cell.short] = planned.id
         states.append(_state(lab, group, hand, rows, values, told, checked, wanted, steps, minute, now))
-    found = visits(states) if lab.state == Lab.State.OPEN else []
+    found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
     return Attention([(visit, cells.get((visit.group, visit.cell))) for visit in found], flags)
 
 

@@ -11,10 +11,10 @@ from ninja import Router
 
 from galvanic.cells import Cell
 from server.bench.attention import visits_of
-from server.bench.meter_checks import ask_again
-from server.bench.models import MeterCheck
-from server.bench.outputs import is_asked, with_readings
+from server.bench.models import MeterCheck, SetAside
+from server.bench.outputs import BESIDE, beside_out, current_rows, is_asked, with_readings
 from server.bench.schemas import (
+    Beside,
     BoardCell,
     BoardOut,
     GroupBoard,
@@ -28,7 +28,7 @@ from server.labs.models import Lab, PlannedCell
 from server.labs.policy import READINGS_PER_CELL
 from server.labs.tasks import steps_of
 from server.people.auth import TeacherAuth, teacher_of
-from server.people.schemas import Done, ProblemOut
+from server.people.schemas import ProblemOut
 from server.problems import not_found
 
 router = Router(auth=TeacherAuth())
@@ -92,14 +92,21 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
     hands = [list(group.cells.all()) for group in rooms]
     meters = {check.group_id: check.code for check in MeterCheck.objects.filter(group__lab=lab)}
     attention = visits_of(lab, rooms, hands, frozenset(meters), READINGS_PER_CELL, steps, now)
+    aside = {row.group_id: row.reason for row in SetAside.objects.filter(group__lab=lab).order_by("at", "id")}
     groups = [
         GroupBoard(
             id=g.id,
             name=g.name,
             pin=g.pin,
             meter=meters.get(g.id),
+            meter_address=g.meter_address,
+            aside=aside.get(g.id, ""),
             cells=[
-                BoardCell(**out.model_dump(), flag=attention.flags.get(planned.id), asked=is_asked(planned))
+                BoardCell(
+                    **out.model_dump(),
+                    flag=attention.flags.get(planned.id),
+                    asked=is_asked(planned),
+                )
                 for planned, out in zip(hand, with_readings(hand), strict=True)
             ],
         )
@@ -113,6 +120,9 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
         opened_at=lab.opened_at,
         now=now,
         minutes=lab.minutes,
+        minutes_in=lab.minutes_in(now),
+        paused=lab.paused_at is not None,
+        show_values=lab.show_values,
         minutes_to_start=steps.late + steps.start,
         minutes_per_cell=steps.cell,
         minutes_to_clear=steps.clear,
@@ -127,15 +137,14 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
     )
 
 
-@router.post(
-    "/cells/{uuid:cell_id}/ask-again",
-    response={200: Done, 404: ProblemOut, 409: ProblemOut},
-    operation_id="ask_again",
-)
-def post_ask_again(request: HttpRequest, cell_id: uuid.UUID) -> Done:
-    """Ask a group for a new reading of a cell."""
-    ask_again(actor=teacher_of(request), cell_id=cell_id)
-    return Done(ok=True)
+@router.get("/cells/{uuid:cell_id}/beside", response={200: Beside, 404: ProblemOut}, operation_id="beside")
+def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
+    """What a group keeps of a cell beside its readings."""
+    found = PlannedCell.objects.visible_to(teacher_of(request)).prefetch_related("readings", *BESIDE).filter(id=cell_id)
+    cell = found.first()
+    if cell is None:
+        raise not_found("cell")
+    return beside_out(cell, current_rows([cell]))
 
 
 def latest(groups: list[GroupBoard]) -> list[JustIn]:

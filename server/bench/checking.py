@@ -30,9 +30,9 @@ class Row:
 
 
 def rows_of(lab_id: uuid.UUID) -> list[Row]:
-    """The readings of a lab that no later entry corrects, oldest first; one query."""
+    """The readings of a lab that count, oldest first; one query."""
     found = (
-        Reading.objects.current()
+        Reading.objects.counted()
         .filter(cell__group__lab=lab_id)
         .order_by("received_at", "id")
         .values_list(

@@ -6,13 +6,14 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db import IntegrityError, transaction
+from django.db import transaction
 from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.meter import MeterVerdict, judge
 from galvanic.readings import ParsedReading, parse
 from server.bench.models import AskedAgain, MeterCheck
+from server.bench.once import keep_once
 from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
@@ -49,21 +50,7 @@ def record_meter_check(*, actor: Member, entry: MeterEntry) -> MeterCheck:
 
     Raises Problem: lab_closed, unreadable_reading with its field, id_taken, or enough; then nothing is kept.
     """
-    try:
-        with transaction.atomic():
-            return _kept(actor, entry.id) or _create(actor, entry)
-    except IntegrityError:
-        kept = _kept(actor, entry.id)  # the same entry came twice at once
-        if kept is None:
-            raise
-        return kept
-
-
-def _kept(actor: Member, check_id: uuid.UUID) -> MeterCheck | None:
-    kept = MeterCheck.objects.filter(id=check_id).first()
-    if kept is not None and kept.group_id != actor.group_id:
-        raise Problem(409, "id_taken", "This entry’s number is taken. Check the meter again.")
-    return kept
+    return keep_once(MeterCheck, actor, entry.id, lambda: _create(actor, entry))[0]
 
 
 def _create(actor: Member, entry: MeterEntry) -> MeterCheck:

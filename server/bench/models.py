@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import uuid
 
+from django.conf import settings
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import F, Q
 
-from server.bench.querysets import MeterCheckQuerySet, ReadingQuerySet
+from server.bench.querysets import AtCellQuerySet, MeterCheckQuerySet, ReadingManager, ReadingQuerySet
 
 
 class Reading(models.Model):
@@ -15,7 +17,8 @@ class Reading(models.Model):
 
     `id` is made on the device, so that sending twice keeps one. `volts_v` is E(red) − E(black) as the meter showed it,
     `resolution_v` the step of its last digit, `offset_v` what the meter showed with its leads together when it was checked
-    last: the corrected value is volts_v − offset_v.
+    last: the corrected value is volts_v − offset_v. `device_at` is by the device's clock, `received_at` by the server's;
+    `taken_at` is when it was typed, by the server's clock, however wrong the device's is.
     """
 
     class Origin(models.TextChoices):
@@ -24,6 +27,7 @@ class Reading(models.Model):
         TYPED = "typed"
         IMPORTED = "imported"
         SIMULATED = "simulated"
+        METER = "meter"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="readings")
@@ -38,9 +42,10 @@ class Reading(models.Model):
     corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
     reason = models.CharField(max_length=200, blank=True)
     device_at = models.DateTimeField(null=True, blank=True)
+    taken_at = models.DateTimeField(null=True, blank=True)
     received_at = models.DateTimeField()
 
-    objects = ReadingQuerySet.as_manager()
+    objects = ReadingManager.from_queryset(ReadingQuerySet)()
 
     class Meta:
         ordering = ["received_at", "id"]
@@ -53,6 +58,11 @@ class Reading(models.Model):
 
     def __str__(self) -> str:
         return f"{self.text} {self.unit}"
+
+    @property
+    def aside(self) -> str:
+        """Why the teacher has set it (or its group) aside; empty where it counts. Known of every reading fetched."""
+        return str(self.__dict__.get("aside_reason", ""))
 
 
 class MeterCheck(models.Model):
@@ -89,3 +99,100 @@ class AskedAgain(models.Model):
 
     def __str__(self) -> str:
         return f"{self.cell}"
+
+
+class SetAside(models.Model):
+    """A teacher sets a reading, or all of a group's, aside with a reason, or (with an empty one) takes it back.
+
+    The latest row counts; none is changed. What is set aside stays visible and leaves the class's numbers.
+    """
+
+    reading = models.ForeignKey(Reading, on_delete=models.PROTECT, null=True, blank=True, related_name="set_aside")
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, null=True, blank=True, related_name="set_aside")
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    reason = models.CharField(max_length=200, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["at", "id"]
+        indexes = [models.Index(fields=["reading", "at"]), models.Index(fields=["group", "at"])]
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(reading__isnull=True, group__isnull=False) | Q(reading__isnull=False, group__isnull=True),
+                name="aside_reading_or_group",
+            )
+        ]
+
+    def __str__(self) -> str:
+        return self.reason or "taken back"
+
+
+class AtCell(models.Model):
+    """Something a group keeps about a cell; made on the device, never changed."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    device_at = models.DateTimeField(null=True, blank=True)
+    received_at = models.DateTimeField()
+
+    objects = AtCellQuerySet.as_manager()
+
+    class Meta:
+        abstract = True
+        ordering = ["received_at", "id"]
+
+
+class UnderLoad(AtCell):
+    """A short-circuit current in A, or the voltage in V across a resistor of `load_ohm`; the latest of a kind counts."""
+
+    class Kind(models.TextChoices):
+        """What was measured."""
+
+        SHORT = "short"
+        LOAD = "load"
+
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="under_load")
+    kind = models.CharField(max_length=5, choices=Kind.choices)
+    text = models.CharField(max_length=32)
+    unit = models.CharField(max_length=2)
+    value = models.FloatField()
+    resolution = models.FloatField()
+    load_ohm = models.FloatField(null=True, blank=True)
+
+    def __str__(self) -> str:
+        return f"{self.kind}: {self.text} {self.unit}"
+
+
+class Observation(AtCell):
+    """What a group saw: bubbles, a colour, a film."""
+
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="observations")
+    text = models.CharField(max_length=300)
+
+    def __str__(self) -> str:
+        return self.text[:40]
+
+
+class Photo(AtCell):
+    """A photograph of a cell; the file lies outside the database under its SHA-256."""
+
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="photos")
+    sha256 = models.CharField(max_length=64)
+    width = models.PositiveSmallIntegerField()
+    height = models.PositiveSmallIntegerField()
+    size = models.PositiveIntegerField()
+
+    def __str__(self) -> str:
+        return f"{self.width} × {self.height}"
+
+
+class KeptTrace(AtCell):
+    """Voltage against time from a data logger's file, seconds and volts, with how the file was understood."""
+
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="traces")
+    name = models.CharField(max_length=100)
+    times_s = ArrayField(models.FloatField())
+    volts_v = ArrayField(models.FloatField())
+    understood = models.JSONField()
+
+    def __str__(self) -> str:
+        return self.name

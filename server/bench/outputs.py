@@ -5,12 +5,32 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterable
 
+from galvanic.class_reference import GroupCell
+from galvanic.loading import in_words
+from galvanic.logger import Trace, judged, settled_v, thinned
+from galvanic.scpi import as_shown
+from server.bench.beside import inner_of
 from server.bench.checking import Findings, Row
 from server.bench.meter_checks import verdict_of
-from server.bench.models import MeterCheck, Reading
-from server.bench.schemas import CellWithReadings, FindingOut, MeterOut, ReadingOut
+from server.bench.models import KeptTrace, MeterCheck, Reading, UnderLoad
+from server.bench.schemas import (
+    Beside,
+    CellWithReadings,
+    FindingOut,
+    MeterOut,
+    ObservationOut,
+    OthersOut,
+    PhotoOut,
+    PreviewTrace,
+    ReadingOut,
+    TraceOut,
+    UnderLoadOut,
+)
 from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
+
+DRAWN_SAMPLES = 200
+BESIDE = ("under_load", "observations", "photos", "traces")
 
 
 def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID | None) -> ReadingOut:
@@ -26,10 +46,12 @@ def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID 
         red=reading.red,
         black=reading.black,
         origin=reading.origin,
+        taken_at=reading.taken_at or reading.received_at,
         received_at=reading.received_at,
         corrected_by=corrected_by,
         corrects=reading.corrects_id,
         reason=reading.reason,
+        aside=reading.aside,
     )
 
 
@@ -64,7 +86,7 @@ def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
                 r.resolution_v,
             )
             for r in readings
-            if r.id not in corrected
+            if r.id not in corrected and not r.aside
         ]
     return rows
 
@@ -89,3 +111,57 @@ def meter_out(check: MeterCheck) -> MeterOut:
     """A meter check with its verdict as it is sent."""
     found = verdict_of(check)
     return MeterOut(offset_v=check.offset_v, code=found.code, tone=found.tone, text=found.text, do=found.do)  # type: ignore[arg-type]
+
+
+def under_load_out(under: UnderLoad, open_v: float | None, u_open_v: float) -> UnderLoadOut:
+    """A measurement under load, with the inner resistance it gives."""
+    found = inner_of(open_v, u_open_v, under) if open_v is not None else None
+    return UnderLoadOut(
+        id=under.id, kind=under.kind, text=under.text, unit=under.unit, load_ohm=under.load_ohm,
+        says="" if found is None else in_words(found),
+    )  # fmt: skip
+
+
+def beside_out(planned: PlannedCell, rows: Iterable[Row]) -> Beside:
+    """What stands beside the readings of a cell; all of it is prefetched. `rows` are the readings that count."""
+    own = [row for row in rows if row.cell_id == planned.id]
+    open_v = sum(row.signed_v for row in own) / len(own) if own else None
+    u_open_v = max(row.resolution_v for row in own) / 12.0**0.5 if own else 0.0
+    return Beside(
+        under_load=[under_load_out(one, open_v, u_open_v) for one in planned.under_load.all()],
+        observations=[
+            ObservationOut(id=one.id, text=one.text, received_at=one.received_at) for one in planned.observations.all()
+        ],
+        photos=[
+            PhotoOut(id=one.id, width=one.width, height=one.height, received_at=one.received_at)
+            for one in planned.photos.all()
+        ],
+        traces=[trace_out(one) for one in planned.traces.all()],
+    )
+
+
+def trace_out(trace: KeptTrace) -> TraceOut:
+    """A trace, thinned for drawing."""
+    step = max(1, len(trace.times_s) // DRAWN_SAMPLES)
+    return TraceOut(id=trace.id, name=trace.name, times_s=trace.times_s[::step], volts_v=trace.volts_v[::step])
+
+
+def preview_out(trace: Trace) -> PreviewTrace:
+    """What was understood of a file."""
+    found, samples = judged(trace), thinned(trace, DRAWN_SAMPLES)
+    return PreviewTrace(
+        delimiter=trace.delimiter, decimal=trace.decimal, time_column=trace.time_column, volts_column=trace.volts_column,
+        unit=trace.unit, others=list(trace.others), rows=len(trace.times_s), seconds=trace.times_s[-1],
+        skipped=[f"Line {one.line}: {one.why}." for one in trace.skipped[:10]], skipped_count=len(trace.skipped),
+        steady=None if found is None else found.steady,
+        read_text=as_shown(settled_v(trace), min(0.1, max(1e-4, trace.resolution_v))),
+        times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
+    )  # fmt: skip
+
+
+def others_out(planned: PlannedCell, values: Iterable[GroupCell]) -> OthersOut | None:
+    """The other groups' values of a cell; None where there are none."""
+    found = [one.volts_v for one in values if one.cell == planned.cell and one.group != str(planned.group_id)]
+    if not found:
+        return None
+    return OthersOut(groups=len(found), mean_v=sum(found) / len(found), low_v=min(found), high_v=max(found))

@@ -6,16 +6,16 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
 from server.bench.models import Reading
+from server.bench.once import keep_once, open_cell
 from server.labs.live import announce
-from server.labs.models import Lab, PlannedCell, Prediction
+from server.labs.models import Prediction
 from server.people.auth import Member
-from server.problems import Problem, not_found
+from server.problems import Problem
 
 MAX_PREDICTIONS_PER_CELL = 20
 
@@ -38,29 +38,11 @@ def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
     Raises Problem: not_found (not this group's cell), lab_closed, too_late (the cell is measured), wrong_plate,
     unreadable_reading, or enough; then nothing is kept.
     """
-    try:
-        with transaction.atomic():
-            return _kept(actor, entry.id) or _create(actor, entry)
-    except IntegrityError:
-        kept = _kept(actor, entry.id)  # the same entry came twice at once
-        if kept is None:
-            raise
-        return kept
-
-
-def _kept(actor: Member, prediction_id: uuid.UUID) -> Prediction | None:
-    kept = Prediction.objects.select_related("cell").filter(id=prediction_id).first()
-    if kept is not None and kept.cell.group_id != actor.group_id:
-        raise Problem(409, "id_taken", "This entry’s number is taken. Send the prediction again.")
-    return kept
+    return keep_once(Prediction, actor, entry.id, lambda: _create(actor, entry))[0]
 
 
 def _create(actor: Member, entry: PredictionEntry) -> Prediction:
-    cell = PlannedCell.objects.visible_to(actor).select_related("group__lab").filter(id=entry.cell_id).first()
-    if cell is None:
-        raise not_found("cell")
-    if cell.group.lab.state != Lab.State.OPEN:
-        raise Problem(409, "lab_closed", "The lab is closed, so this was not recorded.")
+    cell = open_cell(actor, entry.cell_id)
     if Reading.objects.filter(cell=cell).exists():
         raise Problem(409, "too_late", "You have measured this cell already, so it is no prediction any more.")
     if entry.negative not in (cell.negative, cell.positive):

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
+from django.apps import apps
 from django.db import models
+from django.db.models.functions import Coalesce
 
 from server.people.auth import Member
 from server.people.models import Teacher
@@ -26,6 +28,27 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
         """Without those a later entry corrects."""
         return self.filter(correction__isnull=True)
 
+    def counted(self) -> ReadingQuerySet:
+        """Those that count: not corrected, not set aside."""
+        return self.current().filter(models.Q(("aside_reason", "")))
+
+
+class ReadingManager(models.Manager["Reading"]):
+    """Readings come with the reason for which they are set aside, by themselves or with their group."""
+
+    def get_queryset(self) -> models.QuerySet[Reading]:
+        asides = apps.get_model("bench", "SetAside").objects
+
+        def latest(**of: models.OuterRef) -> Coalesce:
+            rows = asides.filter(**of).order_by("-at", "-id").values("reason")[:1]
+            return Coalesce(models.Subquery(rows), models.Value(""))
+
+        own, whole = latest(reading=models.OuterRef("pk")), latest(group=models.OuterRef("cell__group"))
+        found: models.QuerySet[Reading] = super().get_queryset().alias(own_reason=own)
+        return found.annotate(
+            aside_reason=models.Case(models.When(own_reason="", then=whole), default=models.F("own_reason"))
+        )
+
 
 class MeterCheckQuerySet(models.QuerySet["MeterCheck"]):
     """Meter checks."""
@@ -35,3 +58,13 @@ class MeterCheckQuerySet(models.QuerySet["MeterCheck"]):
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
         return self.filter(group__lab__owner=actor)
+
+
+class AtCellQuerySet(models.QuerySet[Any]):
+    """What groups keep about their cells besides readings."""
+
+    def visible_to(self, actor: Teacher | Member) -> AtCellQuerySet:
+        """A teacher sees what is in their labs; a group its own."""
+        if isinstance(actor, Member):
+            return self.filter(cell__group_id=actor.group_id)
+        return self.filter(cell__group__lab__owner=actor)

@@ -6,13 +6,13 @@ import datetime
 import uuid
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, StringConstraints
+from pydantic import AwareDatetime, BaseModel, Field, StringConstraints
 
 from server.labs.schemas import Key, PlannedCellOut
 
 
 class ReadingIn(BaseModel):
-    """One entry as typed; `corrects` and `reason` go together."""
+    """One entry as typed; `corrects` and `reason` go together. `sent_at` is by the same clock as `device_at`."""
 
     id: uuid.UUID
     cell_id: uuid.UUID
@@ -21,13 +21,15 @@ class ReadingIn(BaseModel):
     text: Annotated[str, StringConstraints(max_length=200)]
     unit: Literal["V", "mV"]
     device_at: AwareDatetime | None = None
+    sent_at: AwareDatetime | None = None
+    origin: Literal["typed", "meter", "imported", "simulated"] = "typed"
     corrects: uuid.UUID | None = None
     reason: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
 class ReadingOut(BaseModel):
     """A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
-    positive plate. `corrected_by` is the entry that replaced it."""
+    positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts)."""
 
     id: uuid.UUID
     text: str
@@ -39,10 +41,12 @@ class ReadingOut(BaseModel):
     red: str
     black: str
     origin: str
+    taken_at: datetime.datetime
     received_at: datetime.datetime
     corrected_by: uuid.UUID | None
     corrects: uuid.UUID | None
     reason: str
+    aside: str
 
 
 class CellWithReadings(PlannedCellOut):
@@ -147,12 +151,109 @@ class MeterOut(BaseModel):
     do: str
 
 
+class UnderLoadIn(BaseModel):
+    """A short-circuit current or a voltage under the lab's resistor, as typed."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    kind: Literal["short", "load"]
+    text: Annotated[str, StringConstraints(max_length=200)]
+    unit: Annotated[str, StringConstraints(max_length=2)]
+    device_at: AwareDatetime | None = None
+
+
+class UnderLoadOut(BaseModel):
+    """A measurement under load as kept; `says` is the inner resistance in words, empty where there is none yet."""
+
+    id: uuid.UUID
+    kind: str
+    text: str
+    unit: str
+    load_ohm: float | None
+    says: str
+
+
+class ObservationIn(BaseModel):
+    """What a group saw."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    text: Annotated[str, StringConstraints(max_length=300)]
+    device_at: AwareDatetime | None = None
+
+
+class ObservationOut(BaseModel):
+    """What a group saw, as kept."""
+
+    id: uuid.UUID
+    text: str
+    received_at: datetime.datetime
+
+
+class PhotoOut(BaseModel):
+    """A kept photograph; the picture itself is at /api/photos/{id}."""
+
+    id: uuid.UUID
+    width: int
+    height: int
+    received_at: datetime.datetime
+
+
+class TraceOut(BaseModel):
+    """A kept trace: at most 200 samples of it, seconds and volts."""
+
+    id: uuid.UUID
+    name: str
+    times_s: list[float]
+    volts_v: list[float]
+
+
+class PreviewTrace(BaseModel):
+    """What was understood of a logger's file, before anything is kept; `read_text` is what would be read off at the end."""
+
+    delimiter: str
+    decimal: str
+    time_column: str
+    volts_column: str
+    unit: str
+    others: list[str]
+    rows: int
+    seconds: float
+    skipped: list[str]
+    skipped_count: int
+    steady: bool | None
+    read_text: str
+    times_s: list[float]
+    volts_v: list[float]
+
+
+class Beside(BaseModel):
+    """What a group keeps of a cell beside its readings."""
+
+    under_load: list[UnderLoadOut]
+    observations: list[ObservationOut]
+    photos: list[PhotoOut]
+    traces: list[TraceOut]
+
+
+class OthersOut(BaseModel):
+    """The other groups' values of a cell: how many groups, their mean, lowest and highest, V."""
+
+    groups: int
+    mean_v: float
+    low_v: float
+    high_v: float
+
+
 class BenchCell(CellWithReadings):
     """A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
-    reading, the latest prediction, and the subtraction both ways round."""
+    reading, the latest prediction, and the subtraction both ways round. `others` stay covered (None) until the group has
+    its own readings and the teacher shows them."""
 
     findings: list[FindingOut]
     asked: bool
+    beside: Beside
+    others: OthersOut | None
 
     cautions: list[str]
     prediction: PredictionOut | None
@@ -160,9 +261,21 @@ class BenchCell(CellWithReadings):
 
 
 class BenchOut(BaseModel):
-    """A group's own bench; `predict` if the teacher asks for predictions."""
+    """A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if for loads.
+
+    `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `live_meter` if there is a
+    connected one."""
 
     predict: bool
+    short_circuit: bool
+    load_ohm: float | None
+    live_meter: bool
+    covered: bool
+    paused: bool
+    now: datetime.datetime
+    minutes: int
+    minutes_in: float
+    settle_s: float
     meter: MeterOut | None
 
     group: str
@@ -191,9 +304,11 @@ class VisitOut(BaseModel):
 
 
 class GroupBoard(BaseModel):
-    """One group on the board; `meter` is the code of its latest meter check."""
+    """One group on the board; `meter` is the code of its latest meter check, `aside` why all of it is set aside."""
 
     meter: str | None
+    meter_address: str
+    aside: str
 
     id: uuid.UUID
     name: str
@@ -223,6 +338,9 @@ class BoardOut(BaseModel):
     opened_at: datetime.datetime | None
     now: datetime.datetime
     minutes: int
+    minutes_in: float
+    paused: bool
+    show_values: bool
     minutes_to_start: float
     minutes_per_cell: float
     minutes_to_clear: float
@@ -231,3 +349,33 @@ class BoardOut(BaseModel):
     groups: list[GroupBoard]
     just_in: list[JustIn]
     visits: list[VisitOut]
+
+
+class ReasonIn(BaseModel):
+    """Why something is set aside; empty takes it back."""
+
+    reason: Annotated[str, StringConstraints(max_length=200)]
+
+
+class GiveIn(BaseModel):
+    """The group a cell is given to."""
+
+    group: uuid.UUID
+
+
+class SwitchIn(BaseModel):
+    """On or off."""
+
+    on: bool
+
+
+class MinutesIn(BaseModel):
+    """Minutes to add to a period (below zero: to take off)."""
+
+    minutes: Annotated[int, Field(ge=-120, le=120)]
+
+
+class AddressIn(BaseModel):
+    """Where a group's meter listens; empty for none."""
+
+    address: Annotated[str, StringConstraints(max_length=60)]

@@ -4,21 +4,23 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError
 from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
 from server.bench.meter_checks import latest_offset_v
 from server.bench.models import Reading
+from server.bench.once import keep_once, open_cell
 from server.labs.live import announce
-from server.labs.models import Lab, PlannedCell
+from server.labs.models import PlannedCell
 from server.people.auth import Member
 from server.problems import Problem, not_found
 
 MAX_READINGS_PER_CELL = 60
+LEAST_WAIT, MOST_WAIT = timedelta(0), timedelta(hours=12)
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +34,8 @@ class ReadingEntry:
     text: str
     unit: str
     device_at: datetime | None = None
+    sent_at: datetime | None = None
+    origin: str = Reading.Origin.TYPED
     corrects: uuid.UUID | None = None
     reason: str = ""
 
@@ -50,32 +54,14 @@ def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
     Repeating an entry (same id) changes nothing and returns what was kept. Raises Problem: not_found (not this group's
     cell), lab_closed, unreadable_reading, wrong_leads, or what is wrong with a correction; then nothing is kept.
     """
-    kept = _kept(actor, entry.id)
-    if kept is not None:
-        return Recorded(kept, repeated=True)
     try:
-        with transaction.atomic():
-            return Recorded(_create(actor, entry), repeated=False)
+        return Recorded(*keep_once(Reading, actor, entry.id, lambda: _create(actor, entry)))
     except IntegrityError:
-        kept = _kept(actor, entry.id)  # the same entry came twice at once
-        if kept is not None:
-            return Recorded(kept, repeated=True)
         raise Problem(409, "already_corrected", "That reading was corrected on another device. Look at it again.") from None
 
 
-def _kept(actor: Member, reading_id: uuid.UUID) -> Reading | None:
-    kept = Reading.objects.select_related("cell").filter(id=reading_id).first()
-    if kept is not None and kept.cell.group_id != actor.group_id:
-        raise Problem(409, "id_taken", "This entry’s number is taken. Type the reading again.")
-    return kept
-
-
 def _create(actor: Member, entry: ReadingEntry) -> Reading:
-    cell = PlannedCell.objects.visible_to(actor).select_related("group__lab").filter(id=entry.cell_id).first()
-    if cell is None:
-        raise not_found("cell")
-    if cell.group.lab.state != Lab.State.OPEN:
-        raise Problem(409, "lab_closed", "The lab is closed, so this was not recorded. Show your teacher the number.")
+    cell = open_cell(actor, entry.cell_id)
     if {entry.red, entry.black} != {cell.negative, cell.positive}:
         raise Problem(422, "wrong_leads", "The leads must be on this cell’s two plates.", field="red")
     try:
@@ -85,6 +71,7 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
     if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
     announce(actor.lab_id)
+    now = timezone.now()
     return Reading.objects.create(
         id=entry.id,
         cell=cell,
@@ -98,8 +85,17 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         corrects=_corrected(cell, entry),
         reason=entry.reason.strip(),
         device_at=entry.device_at,
-        received_at=timezone.now(),
+        origin=entry.origin,
+        taken_at=taken(now, entry.device_at, entry.sent_at),
+        received_at=now,
     )
+
+
+def taken(now: datetime, device_at: datetime | None, sent_at: datetime | None) -> datetime:
+    """When an entry was typed, by the server's clock: now, less the time it waited by the device's own clock."""
+    if device_at is None or sent_at is None or not LEAST_WAIT <= sent_at - device_at <= MOST_WAIT:
+        return now
+    return now - (sent_at - device_at)
 
 
 def _corrected(cell: PlannedCell, entry: ReadingEntry) -> Reading | None:

@@ -9,7 +9,9 @@ from pydantic import BaseModel
 
 from galvanic.catalogue import edition
 from server.bench.api import router as bench
+from server.bench.beside_api import router as beside
 from server.bench.board_api import router as board
+from server.bench.room_api import router as room
 from server.config import errors
 from server.findings.api import router as findings
 from server.labs.api import router as labs
@@ -37,5 +39,5 @@ def health(request: HttpRequest) -> Health:
     return Health(database="ok", edition=edition())
 
 
-for router in (people, materials, labs, sheets, bench, board, findings, records):
+for router in (people, materials, labs, sheets, bench, beside, board, room, findings, records):
     api.add_router("", router)

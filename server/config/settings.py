@@ -6,6 +6,8 @@ PIPETTE_ALLOWED_HOSTS    comma-separated; default: loopback names
 PIPETTE_HTTPS            1 behind a proxy that speaks HTTPS: secure cookies, HSTS
 PIPETTE_TRUSTED_PROXIES  how many proxies stand in front and set X-Forwarded-For; default 0
 PIPETTE_DEBUG            1 for tracebacks in the browser; never on a server others reach
+PIPETTE_PHOTOS           folder for photographs; default .run/photos
+PIPETTE_METERS           comma-separated networks in which meters may be asked; default 127.0.0.0/8 (this machine only)
 PIPETTE_LOG              json (default) or plain
 """
 
@@ -127,6 +129,8 @@ CONTENT_SECURITY_POLICY = {
         "object-src": [NONE],
     }
 }
+PHOTO_DIR: Path = Path(os.environ.get("PIPETTE_PHOTOS") or BASE_DIR / ".run" / "photos")
+METER_NETWORKS = [n for n in os.environ.get("PIPETTE_METERS", "127.0.0.0/8").split(",") if n]
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 200

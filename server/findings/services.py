@@ -13,10 +13,10 @@ from server.people.models import Teacher
 
 
 def class_readings(*, actor: Teacher, lab: Lab) -> list[ClassReading]:
-    """The readings that count, in one query: those no later entry corrects."""
+    """The readings that count, in one query: neither corrected nor set aside."""
     rows = (
         Reading.objects.visible_to(actor)
-        .current()
+        .counted()
         .filter(cell__group__lab=lab)
         .order_by("cell__group__position", "cell__position", "received_at")
         .annotate(corrected_v=F("volts_v") - F("offset_v"))

@@ -11,9 +11,10 @@ from pydantic import BaseModel, Field, StringConstraints
 from galvanic import catalogue
 from galvanic.kinetics import forms, surfaces
 from galvanic.safety import ACTIVITIES
+from galvanic.symptoms import SYMPTOMS
 from server.labs import material_services as services
 from server.labs.models import OwnMaterial, Shelf
-from server.labs.schemas import ElectrodeOut, ElectrolyteOut, Key, MaterialsOut, NamedOut, OnShelf, TemplateOut
+from server.labs.schemas import ElectrodeOut, ElectrolyteOut, Key, MaterialsOut, NamedOut, OnShelf, SymptomOut, TemplateOut
 from server.labs.templates import TEMPLATES
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.models import Teacher
@@ -107,6 +108,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
         forms=[NamedOut(key=key, name=form.name) for key, form in forms().items()],
         activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
         templates=[TemplateOut(**row) for row in TEMPLATES],
+        symptoms=[SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(s.tries)) for s in SYMPTOMS],
     )
 
 

@@ -6,6 +6,7 @@ Electrodes and electrolytes are keys of the core's catalogue, or of the teacher'
 from __future__ import annotations
 
 import uuid
+from datetime import datetime
 
 from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
@@ -67,6 +68,11 @@ class Lab(models.Model):
     wished = models.JSONField(default=list)
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
+    short_circuit = models.BooleanField(default=False)
+    load_ohm = models.FloatField(null=True, blank=True)
+    show_values = models.BooleanField(default=False)
+    paused_at = models.DateTimeField(null=True, blank=True)
+    paused_s = models.FloatField(default=0.0)
     state = models.CharField(max_length=6, choices=State.choices, default=State.DRAFT)
     join_code = models.CharField(max_length=20, unique=True, null=True, blank=True)
     simulated = models.BooleanField(default=False)
@@ -85,6 +91,13 @@ class Lab(models.Model):
 
     def __str__(self) -> str:
         return self.title
+
+    def minutes_in(self, now: datetime) -> float:
+        """Minutes of the lab gone by, pauses not counted; 0 before it opens, and what it was when it closed."""
+        if self.opened_at is None:
+            return 0.0
+        until = min(now, self.closed_at or now, self.paused_at or now)
+        return max(0.0, (until - self.opened_at).total_seconds() - self.paused_s) / 60.0
 
 
 class PlannedCell(models.Model):

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from galvanic.loading import LEAST_OHM, MOST_OHM
 from server.labs.policy import Stage
 
 Key = Annotated[str, StringConstraints(max_length=60)]
@@ -82,6 +83,19 @@ class MaterialsOut(BaseModel):
     forms: list[NamedOut]
     activities: list[NamedOut]
     templates: list[TemplateOut]
+    symptoms: list[SymptomOut]
+
+
+class SymptomOut(BaseModel):
+    """What a group sees when something is off, what it may be, and what to try, in order."""
+
+    key: str
+    seen: str
+    means: str
+    tries: list[str]
+
+
+MaterialsOut.model_rebuild()
 
 
 Minutes = Annotated[float, Field(ge=0, le=600)]
@@ -123,6 +137,8 @@ class LabIn(BaseModel):
     steps: StepsIO = StepsIO()
     cup_ml: Annotated[float, Field(ge=5, le=1000)] = 40.0
     predict: bool = True
+    short_circuit: bool = False
+    load_ohm: Annotated[float, Field(ge=LEAST_OHM, le=MOST_OHM)] | None = None
 
 
 class TimesIn(BaseModel):
@@ -285,6 +301,8 @@ class LabSettings(BaseModel):
     steps: StepsOut
     cup_ml: float
     predict: bool
+    short_circuit: bool
+    load_ohm: float | None
 
 
 class StepsOut(BaseModel):

@@ -29,7 +29,7 @@ MAX_GROUP_NAME = 40
 MAX_CONDITIONS, MAX_CONDITION = 8, 40
 COPIED = (
     "minutes electrodes electrolytes question varies kept conditions against repeats scatter_v age activities steps wished "
-    "cup_ml predict"
+    "cup_ml predict short_circuit load_ohm"
 ).split()
 
 
@@ -55,6 +55,8 @@ class NewLab:
     steps: Mapping[str, float] = field(default_factory=dict)
     cup_ml: float = CUP_ML
     predict: bool = True
+    short_circuit: bool = False
+    load_ohm: float | None = None
 
 
 def tidy_names(names: Sequence[str]) -> list[str]:
@@ -113,6 +115,7 @@ def _fill(lab: Lab, plan: NewLab) -> None:
     lab.repeats, lab.scatter_v, lab.age = plan.repeats, plan.scatter_v, plan.age
     lab.activities, lab.steps = list(dict.fromkeys(plan.activities)), dict(plan.steps)
     lab.cup_ml, lab.predict = plan.cup_ml, plan.predict
+    lab.short_circuit, lab.load_ohm = plan.short_circuit, plan.load_ohm
     try:
         Steps(**lab.steps)
         sheet([], [], lab.age, lab.activities)

@@ -20,6 +20,7 @@ class Group(models.Model):
     name = models.CharField(max_length=40)
     pin = models.CharField(max_length=4)
     position = models.PositiveSmallIntegerField()
+    meter_address = models.CharField(max_length=60, blank=True)
 
     class Meta:
         ordering = ["position"]

@@ -119,7 +119,8 @@ class Recording(TestCase):
     def test_the_bench_needs_few_queries_however_many_readings(self):
         for _ in range(5):
             record(self.cell)
-        with self.assertNumQueries(10):  # group twice, own materials, lab, cells, readings, predictions, asked, class, meter
+        # group twice, own materials, lab, cells, readings, predictions, asked, four beside, class, meter check, its address
+        with self.assertNumQueries(15):
             self.client.get("/api/bench")
 
 
@@ -217,7 +218,7 @@ class AtOnce(KeptReadingsTestCase):
     def test_the_whole_table_cannot_be_emptied(self):
         record(cell_of(group_of(lab_of(teacher()))))
         with self.assertRaisesRegex(IntegrityError, "TRUNCATE"), connection.cursor() as cursor:
-            cursor.execute("TRUNCATE bench_reading")
+            cursor.execute("TRUNCATE bench_reading CASCADE")
         self.assertEqual(Reading.objects.count(), 1)
 
     def test_the_same_entry_from_many_threads_at_once_is_kept_once(self):

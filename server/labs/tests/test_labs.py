@@ -116,7 +116,7 @@ class OpeningAndClosing(TestCase):
             with self.subTest(path):
                 self.client.get(path)
                 # session, teacher, own materials; then the list, or lab, groups, cells, stock, signature, or the board's six
-                with self.assertNumQueries(9 if path.endswith("board") else 8 if path.count("/") == 3 else 4):
+                with self.assertNumQueries(10 if path.endswith("board") else 8 if path.count("/") == 3 else 4):
                     self.client.get(path)
         lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
         with self.assertNumQueries(4):

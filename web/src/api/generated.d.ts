@@ -44,6 +44,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/observations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Observation
+         * @description Keep what a group saw; the same id again changes nothing.
+         */
+        post: operations["record_observation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Photo
+         * @description Keep a photograph; the same id again changes nothing.
+         */
+        post: operations["record_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/predictions": {
         parameters: {
             query?: never;
@@ -84,6 +124,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Trace
+         * @description Keep the trace in a logger's file; the same id again changes nothing.
+         */
+        post: operations["record_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/traces/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Trace
+         * @description What would be understood of a logger's file; nothing is kept.
+         */
+        post: operations["preview_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/under-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Under Load
+         * @description Keep a measurement under load; the same id again changes nothing.
+         */
+        post: operations["record_under_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cells/{cell_id}/ask-again": {
         parameters: {
             query?: never;
@@ -98,6 +198,86 @@ export interface paths {
          * @description Ask a group for a new reading of a cell.
          */
         post: operations["ask_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cells/{cell_id}/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Beside
+         * @description What a group keeps of a cell beside its readings.
+         */
+        get: operations["beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cells/{cell_id}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Cell
+         * @description Give a cell that is not begun to another group.
+         */
+        post: operations["give_cell"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Group Aside
+         * @description Set all of a group's readings aside with a reason, or take that back.
+         */
+        post: operations["set_group_aside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Meter
+         * @description Say where a group's meter listens.
+         */
+        post: operations["set_meter"];
         delete?: never;
         options?: never;
         head?: never;
@@ -392,6 +572,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/minutes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Minutes
+         * @description Make the period longer or shorter.
+         */
+        post: operations["add_minutes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/open": {
         parameters: {
             query?: never;
@@ -406,6 +606,26 @@ export interface paths {
          * @description Let groups in, once the safety sheet is signed off.
          */
         post: operations["open_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pause
+         * @description Stop the lab's clock, or let it go on.
+         */
+        post: operations["pause"];
         delete?: never;
         options?: never;
         head?: never;
@@ -470,6 +690,26 @@ export interface paths {
          * @description Sign the sheet off.
          */
         post: operations["sign_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/show-values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Values
+         * @description Show groups the others' values, or cover them.
+         */
+        post: operations["show_values"];
         delete?: never;
         options?: never;
         head?: never;
@@ -596,6 +836,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/readings/{reading_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Reading Aside
+         * @description Set a reading aside with a reason, or take that back.
+         */
+        post: operations["set_reading_aside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/{key}": {
         parameters: {
             query?: never;
@@ -696,6 +956,32 @@ export interface components {
             times: number;
         };
         /**
+         * AddressIn
+         * @description Where a group's meter listens; empty for none.
+         */
+        AddressIn: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * Attached
+         * @description To which cell a file belongs; the id is made on the device.
+         */
+        Attached: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
          * BatchOut
          * @description One electrolyte for the whole class.
          */
@@ -724,11 +1010,13 @@ export interface components {
         /**
          * BenchCell
          * @description A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
-         *     reading, the latest prediction, and the subtraction both ways round.
+         *     reading, the latest prediction, and the subtraction both ways round. `others` stay covered (None) until the group has
+         *     its own readings and the teacher shows them.
          */
         BenchCell: {
             /** Asked */
             asked: boolean;
+            beside: components["schemas"]["Beside"];
             /** Cautions */
             cautions: string[];
             /** Condition */
@@ -744,6 +1032,7 @@ export interface components {
             id: string;
             /** Negative */
             negative: string;
+            others: components["schemas"]["OthersOut"] | null;
             /** Pinned */
             pinned: boolean;
             /** Positive */
@@ -760,24 +1049,62 @@ export interface components {
         };
         /**
          * BenchOut
-         * @description A group's own bench; `predict` if the teacher asks for predictions.
+         * @description A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if for loads.
+         *
+         *     `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `live_meter` if there is a
+         *     connected one.
          */
         BenchOut: {
             /** Cells */
             cells: components["schemas"]["BenchCell"][];
+            /** Covered */
+            covered: boolean;
             /** Group */
             group: string;
             /** Lab */
             lab: string;
+            /** Live Meter */
+            live_meter: boolean;
+            /** Load Ohm */
+            load_ohm: number | null;
             meter: components["schemas"]["MeterOut"] | null;
+            /** Minutes */
+            minutes: number;
+            /** Minutes In */
+            minutes_in: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Paused */
+            paused: boolean;
             /** Predict */
             predict: boolean;
+            /** Settle S */
+            settle_s: number;
+            /** Short Circuit */
+            short_circuit: boolean;
             /** Simulated */
             simulated: boolean;
             /** State */
             state: string;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * Beside
+         * @description What a group keeps of a cell beside its readings.
+         */
+        Beside: {
+            /** Observations */
+            observations: components["schemas"]["ObservationOut"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+            /** Traces */
+            traces: components["schemas"]["TraceOut"][];
+            /** Under Load */
+            under_load: components["schemas"]["UnderLoadOut"][];
         };
         /**
          * BoardCell
@@ -828,6 +1155,8 @@ export interface components {
             just_in: components["schemas"]["JustIn"][];
             /** Minutes */
             minutes: number;
+            /** Minutes In */
+            minutes_in: number;
             /** Minutes Per Cell */
             minutes_per_cell: number;
             /** Minutes To Clear */
@@ -841,6 +1170,10 @@ export interface components {
             now: string;
             /** Opened At */
             opened_at: string | null;
+            /** Paused */
+            paused: boolean;
+            /** Show Values */
+            show_values: boolean;
             /** Simulated */
             simulated: boolean;
             /** State */
@@ -1159,10 +1492,23 @@ export interface components {
             tries: string[];
         };
         /**
+         * GiveIn
+         * @description The group a cell is given to.
+         */
+        GiveIn: {
+            /**
+             * Group
+             * Format: uuid
+             */
+            group: string;
+        };
+        /**
          * GroupBoard
-         * @description One group on the board; `meter` is the code of its latest meter check.
+         * @description One group on the board; `meter` is the code of its latest meter check, `aside` why all of it is set aside.
          */
         GroupBoard: {
+            /** Aside */
+            aside: string;
             /** Cells */
             cells: components["schemas"]["BoardCell"][];
             /**
@@ -1172,6 +1518,8 @@ export interface components {
             id: string;
             /** Meter */
             meter: string | null;
+            /** Meter Address */
+            meter_address: string;
             /** Name */
             name: string;
             /** Pin */
@@ -1415,6 +1763,8 @@ export interface components {
              * @default
              */
             kept: string;
+            /** Load Ohm */
+            load_ohm?: number | null;
             /** Minutes */
             minutes: number;
             /**
@@ -1437,6 +1787,11 @@ export interface components {
              * @default 0.05
              */
             scatter_v: number;
+            /**
+             * Short Circuit
+             * @default false
+             */
+            short_circuit: boolean;
             /**
              * @default {
              *       "clear": 8,
@@ -1561,6 +1916,8 @@ export interface components {
             electrolytes: string[];
             /** Kept */
             kept: string;
+            /** Load Ohm */
+            load_ohm: number | null;
             /** Minutes */
             minutes: number;
             /** Predict */
@@ -1571,6 +1928,8 @@ export interface components {
             repeats: number;
             /** Scatter V */
             scatter_v: number;
+            /** Short Circuit */
+            short_circuit: boolean;
             steps: components["schemas"]["StepsOut"];
             /** Varies */
             varies: string;
@@ -1594,6 +1953,8 @@ export interface components {
             forms: components["schemas"]["NamedOut"][];
             /** Surfaces */
             surfaces: components["schemas"]["NamedOut"][];
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomOut"][];
             /** Templates */
             templates: components["schemas"]["TemplateOut"][];
         };
@@ -1634,6 +1995,14 @@ export interface components {
             tone: "plain" | "good" | "caution" | "wrong";
         };
         /**
+         * MinutesIn
+         * @description Minutes to add to a period (below zero: to take off).
+         */
+        MinutesIn: {
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * NamedOut
          * @description A key with its words.
          */
@@ -1670,6 +2039,44 @@ export interface components {
             tone: "plain" | "good" | "caution" | "wrong";
         };
         /**
+         * ObservationIn
+         * @description What a group saw.
+         */
+        ObservationIn: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ObservationOut
+         * @description What a group saw, as kept.
+         */
+        ObservationOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * OnShelf
          * @description How many pieces (litres) the teacher has and what one costs, where known.
          */
@@ -1678,6 +2085,20 @@ export interface components {
             count: number | null;
             /** Price */
             price: number | null;
+        };
+        /**
+         * OthersOut
+         * @description The other groups' values of a cell: how many groups, their mean, lowest and highest, V.
+         */
+        OthersOut: {
+            /** Groups */
+            groups: number;
+            /** High V */
+            high_v: number;
+            /** Low V */
+            low_v: number;
+            /** Mean V */
+            mean_v: number;
         };
         /**
          * OwnElectrodeIn
@@ -1742,6 +2163,26 @@ export interface components {
              * @default 0
              */
             zinc_mol_per_l: number;
+        };
+        /**
+         * PhotoOut
+         * @description A kept photograph; the picture itself is at /api/photos/{id}.
+         */
+        PhotoOut: {
+            /** Height */
+            height: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Width */
+            width: number;
         };
         /**
          * PlanDetail
@@ -1894,6 +2335,40 @@ export interface components {
             plan: components["schemas"]["PlanDetail"];
         };
         /**
+         * PreviewTrace
+         * @description What was understood of a logger's file, before anything is kept; `read_text` is what would be read off at the end.
+         */
+        PreviewTrace: {
+            /** Decimal */
+            decimal: string;
+            /** Delimiter */
+            delimiter: string;
+            /** Others */
+            others: string[];
+            /** Read Text */
+            read_text: string;
+            /** Rows */
+            rows: number;
+            /** Seconds */
+            seconds: number;
+            /** Skipped */
+            skipped: string[];
+            /** Skipped Count */
+            skipped_count: number;
+            /** Steady */
+            steady: boolean | null;
+            /** Time Column */
+            time_column: string;
+            /** Times S */
+            times_s: number[];
+            /** Unit */
+            unit: string;
+            /** Volts Column */
+            volts_column: string;
+            /** Volts V */
+            volts_v: number[];
+        };
+        /**
          * ProblemOut
          * @description Every refusal has this shape.
          */
@@ -1909,7 +2384,7 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description One entry as typed; `corrects` and `reason` go together.
+         * @description One entry as typed; `corrects` and `reason` go together. `sent_at` is by the same clock as `device_at`.
          */
         ReadingIn: {
             /** Black */
@@ -1929,12 +2404,20 @@ export interface components {
              */
             id: string;
             /**
+             * Origin
+             * @default typed
+             * @enum {string}
+             */
+            origin: "typed" | "meter" | "imported" | "simulated";
+            /**
              * Reason
              * @default
              */
             reason: string;
             /** Red */
             red: string;
+            /** Sent At */
+            sent_at?: string | null;
             /** Text */
             text: string;
             /**
@@ -1946,9 +2429,11 @@ export interface components {
         /**
          * ReadingOut
          * @description A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
-         *     positive plate. `corrected_by` is the entry that replaced it.
+         *     positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts).
          */
         ReadingOut: {
+            /** Aside */
+            aside: string;
             /** Black */
             black: string;
             /** Corrected By */
@@ -1977,12 +2462,25 @@ export interface components {
             resolution_v: number;
             /** Signed V */
             signed_v: number;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
             /** Text */
             text: string;
             /** Unit */
             unit: string;
             /** Volts V */
             volts_v: number;
+        };
+        /**
+         * ReasonIn
+         * @description Why something is set aside; empty takes it back.
+         */
+        ReasonIn: {
+            /** Reason */
+            reason: string;
         };
         /**
          * RowFaultOut
@@ -2202,6 +2700,28 @@ export interface components {
             upper: string;
         };
         /**
+         * SwitchIn
+         * @description On or off.
+         */
+        SwitchIn: {
+            /** On */
+            on: boolean;
+        };
+        /**
+         * SymptomOut
+         * @description What a group sees when something is off, what it may be, and what to try, in order.
+         */
+        SymptomOut: {
+            /** Key */
+            key: string;
+            /** Means */
+            means: string;
+            /** Seen */
+            seen: string;
+            /** Tries */
+            tries: string[];
+        };
+        /**
          * TemplateOut
          * @description A starting point for a plan.
          */
@@ -2235,6 +2755,71 @@ export interface components {
             /** Minutes */
             minutes: number;
             steps: components["schemas"]["StepsIO"];
+        };
+        /**
+         * TraceOut
+         * @description A kept trace: at most 200 samples of it, seconds and volts.
+         */
+        TraceOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Times S */
+            times_s: number[];
+            /** Volts V */
+            volts_v: number[];
+        };
+        /**
+         * UnderLoadIn
+         * @description A short-circuit current or a voltage under the lab's resistor, as typed.
+         */
+        UnderLoadIn: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "short" | "load";
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * UnderLoadOut
+         * @description A measurement under load as kept; `says` is the inner resistance in words, empty where there is none yet.
+         */
+        UnderLoadOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Load Ohm */
+            load_ohm: number | null;
+            /** Says */
+            says: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * VisitOut
@@ -2367,6 +2952,126 @@ export interface operations {
             };
         };
     };
+    record_observation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObservationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ObservationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Cell Id
+                     * Format: uuid
+                     */
+                    cell_id: string;
+                    /** Device At */
+                    device_at?: string | null;
+                    /**
+                     * Id
+                     * Format: uuid
+                     */
+                    id: string;
+                    /**
+                     * Photo
+                     * Format: binary
+                     */
+                    photo: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     record_prediction: {
         parameters: {
             query?: never;
@@ -2469,6 +3174,183 @@ export interface operations {
             };
         };
     };
+    record_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Cell Id
+                     * Format: uuid
+                     */
+                    cell_id: string;
+                    /** Device At */
+                    device_at?: string | null;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Id
+                     * Format: uuid
+                     */
+                    id: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    preview_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewTrace"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_under_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnderLoadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderLoadOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     ask_again: {
         parameters: {
             query?: never;
@@ -2500,6 +3382,205 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    beside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cell_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    give_cell: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cell_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_group_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3077,6 +4158,59 @@ export interface operations {
             };
         };
     };
+    add_minutes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MinutesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     open_lab: {
         parameters: {
             query?: never;
@@ -3108,6 +4242,59 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    pause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3267,6 +4454,59 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    show_values: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3466,6 +4706,59 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_reading_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

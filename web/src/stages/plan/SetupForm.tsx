@@ -199,6 +199,16 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
           <Tick isSelected={typed.predict} onChange={(predict) => change({ predict })}>
             Groups predict before they measure
           </Tick>
+          <Tick isSelected={typed.short} onChange={(short) => change({ short })}>
+            Groups also measure the short-circuit current, 3 s at most
+          </Tick>
+          <TextField
+            label="Also the voltage across a resistor of, Ω (empty: no)"
+            value={typed.load}
+            onChange={(load) => change({ load })}
+            inputMode="decimal"
+            maxLength={8}
+          />
           <div role="group" aria-label="What else goes on in the room">
             {materials.activities.map(({ key, name }) => (
               <Tick

@@ -25,6 +25,8 @@ export type Typed = {
   activities: string[];
   cup: string;
   predict: boolean;
+  short: boolean;
+  load: string;
   steps: TypedSteps;
 };
 
@@ -61,6 +63,8 @@ export const empty = (): Typed => ({
   activities: [],
   cup: "40",
   predict: true,
+  short: false,
+  load: "",
   steps: typedSteps(USUAL_STEPS),
 });
 
@@ -102,6 +106,8 @@ export function fromLab(lab: Schemas["LabOut"]): Typed {
     activities: settings.activities,
     cup: String(settings.cup_ml),
     predict: settings.predict,
+    short: settings.short_circuit,
+    load: settings.load_ohm === null ? "" : String(settings.load_ohm),
     steps: typedSteps(settings.steps),
   };
 }
@@ -115,6 +121,8 @@ export function planOf(typed: Typed): LabIn | null {
   ) as [number, number, number, number];
   const steps = stepsOf(typed.steps);
   if (!steps || !Number.isInteger(minutes) || !Number.isInteger(repeats) || !typed.date) return null;
+  const load_ohm = typed.load.trim() === "" ? null : Number(typed.load.replace(",", "."));
+  if (Number.isNaN(load_ohm)) return null;
   if (Number.isNaN(scatter_v) || Number.isNaN(cup_ml)) return null;
   return {
     title: typed.title.trim() || "Untitled",
@@ -135,6 +143,8 @@ export function planOf(typed: Typed): LabIn | null {
     steps,
     cup_ml,
     predict: typed.predict,
+    short_circuit: typed.short,
+    load_ohm,
   };
 }
 

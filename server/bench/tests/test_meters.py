@@ -1,0 +1,130 @@
+"""The gateway against the simulated meter, and against meters that are not there, talk nonsense or stop."""
+
+import asyncio
+import json
+import unittest
+import unittest.mock
+
+from django.test import TestCase, override_settings
+
+from galvanic.cells import Cell
+from galvanic.stream import CellStream
+from server.bench.meters import Address, Line, address_of, samples
+from server.demo.meter import NAME, SimulatedMeter, serve
+from server.problems import Problem
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, send, teacher
+
+CELL = Cell("zinc", "rhubarb-juice", "copper")
+
+
+async def events(address, cell, wanted):
+    """The first events of a meter's stream, as (name, data)."""
+    found = []
+    stream = samples(address, cell)
+    async for text in stream:
+        name, data = text.strip().split("\n")
+        found.append((name.removeprefix("event: "), json.loads(data.removeprefix("data: "))))
+        if len(found) == wanted:
+            break
+    await stream.aclose()
+    return found
+
+
+async def with_meter(wanted, fault="none", talk=None, cell=CELL):
+    """Events from a meter of our own on a free port."""
+    meter = SimulatedMeter(CellStream(0.5, fault=fault, settle_s=0.01), seed=1)
+    server = await (serve(meter, 0) if talk is None else asyncio.start_server(talk, "127.0.0.1", 0))
+    async with server:
+        return await events(Address("127.0.0.1", server.sockets[0].getsockname()[1]), cell, wanted)
+
+
+class Gateway(unittest.TestCase):
+    def test_a_simulated_meter_is_told_its_cell_and_streams_it(self):
+        found = asyncio.run(with_meter(6))
+        self.assertEqual({name for name, _ in found}, {"sample"})
+        last = found[-1][1]
+        self.assertTrue(last["simulated"])
+        self.assertAlmostEqual(last["volts_v"], CellStream(0.0).of(CELL).end_v, delta=0.02)
+        self.assertRegex(last["text"], r"^\d\.\d{3}$")
+        self.assertIsNotNone(last["drift_mv"])
+
+    def test_a_meter_that_is_not_there_is_said_in_words(self):
+        name, data = asyncio.run(events(Address("127.0.0.1", 9), CELL, 1))[0]
+        self.assertEqual(name, "trouble")
+        self.assertIn("No meter answers", data["text"])
+
+    def test_nonsense_and_overload_are_said_in_words_and_it_goes_on(self):
+        for fault, words in (("nonsense", "READY"), ("overload", "too much for its range")):
+            found = asyncio.run(with_meter(2, fault))
+            self.assertEqual([name for name, _ in found], ["trouble", "trouble"])
+            self.assertIn(words, found[0][1]["text"])
+
+    def test_a_meter_that_falls_silent_is_said_in_words(self):
+        with unittest.mock.patch("server.bench.meters.ANSWER_S", 0.1):
+            found = asyncio.run(with_meter(1, "silent"))
+        self.assertIn("stopped answering", found[0][1]["text"])
+
+    def test_a_peer_that_floods_or_hangs_up_is_left(self):
+        async def flood(reader, writer):
+            writer.write(b"9" * 100_000)
+            await writer.drain()
+            writer.close()
+
+        async def hang_up(reader, writer):
+            writer.close()
+
+        for talk in (flood, hang_up):
+            name, data = asyncio.run(with_meter(1, talk=talk))[0]
+            self.assertEqual(name, "trouble")
+            self.assertIn("type the number meanwhile", data["text"])
+
+    def test_the_simulated_meter_speaks_the_standard_and_survives_nonsense(self):
+        async def talk():
+            server = await serve(SimulatedMeter(CellStream(0.94, settle_s=0.01), 1), 0)
+            async with server:
+                line = await Line.open(Address("127.0.0.1", server.sockets[0].getsockname()[1]))
+                said = [await line.ask("*IDN?"), await line.ask("meas:volt:dc?"), await line.ask("SYST:ERR?")]
+                said.append(await line.ask("SIM:CELL no,such,plate;FROBNICATE;*OPC?"))
+                line.close()
+                return said
+
+        name, volts, error, done = asyncio.run(talk())
+        self.assertEqual((name, error, done), (NAME, '0,"No error"', "1"))
+        self.assertRegex(volts, r"^[+-]\d\.\d{6}E[+-]\d\d$")
+
+
+class Addresses(TestCase):
+    def test_only_numbers_in_the_allowed_networks_are_asked(self):
+        self.assertEqual(address_of(" 127.0.0.1 "), Address("127.0.0.1", 5025))
+        self.assertEqual(address_of("localhost:5026"), Address("127.0.0.1", 5026))
+        for text in ("meter.example:5025", "10.0.0.7:5025", "127.0.0.1:0", "127.0.0.1:x", "8.8.8.8", "::1:5025", ":"):
+            with self.assertRaises(Problem, msg=text):
+                address_of(text)
+        with override_settings(METER_NETWORKS=["10.0.0.0/8"]):
+            self.assertEqual(address_of("10.0.0.7:5025").host, "10.0.0.7")
+
+    def test_a_teacher_sets_the_meter_and_the_group_sees_that_there_is_one(self):
+        ada = teacher()
+        lab = lab_of(ada)
+        tern = group_of(lab)
+        path = f"/groups/{tern.id}/meter"
+        self.assertEqual(send(as_teacher(ada), path, {"address": "127.0.0.1:5030"}).status_code, 200)
+        self.assertTrue(as_group(tern).get("/api/bench").json()["live_meter"])
+        self.assertEqual(send(as_teacher(ada), path, {"address": "10.1.1.1"}).json()["code"], "address")
+        send(as_teacher(ada), path, {"address": ""})
+        self.assertFalse(as_group(tern).get("/api/bench").json()["live_meter"])
+
+    def test_the_stream_is_for_the_groups_own_cells_and_never_under_wsgi(self):
+        cell = cell_of(group_of(lab_of(teacher())))
+        self.assertEqual(self.client.get(f"/api/bench/cells/{cell.id}/meter").status_code, 204)
+
+
+class OverAsgi(TestCase):
+    async def test_without_a_meter_or_a_group_there_is_no_stream(self):
+        from asgiref.sync import sync_to_async
+
+        lab = await sync_to_async(lambda: lab_of(teacher()))()
+        tern = await sync_to_async(lambda: group_of(lab))()
+        cell = await sync_to_async(lambda: cell_of(tern))()
+        path = f"/api/bench/cells/{cell.id}/meter"
+        self.assertEqual((await self.async_client.get(path)).status_code, 404)
