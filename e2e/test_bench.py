@@ -36,7 +36,7 @@ class Bench(BrowserTestCase):
         for text in ("0.91", "0.92"):
             self.type_reading(page, text)
             expect(page.get_by_role("textbox", name="Reading in")).to_have_value("")
-        expect(page.get_by_text("2 readings safe on this device")).to_be_visible()
+        expect(page.get_by_text("2 entries safe on this device")).to_be_visible()
         expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
         self.assertEqual(self.kept(), [])
         page.context.set_offline(False)
@@ -72,7 +72,7 @@ class Bench(BrowserTestCase):
 
         page.route("**/api/bench/readings", lose)
         self.type_reading(page, "0.95")
-        expect(page.get_by_text("1 reading safe on this device")).to_be_visible()
+        expect(page.get_by_text("1 entry safe on this device")).to_be_visible()
         expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
         self.assertEqual((lost, self.kept()), ([200], [("0.95", "V")]))
 

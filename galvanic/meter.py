@@ -62,4 +62,4 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
             "offset", "good", f"Sound, with an offset of {volts(offset, 3, signed=True)}.",
             "It is taken off your readings from now on; the numbers you type are kept as they are.",
         )  # fmt: skip
-    return verdict("sound", "good", "Sound: the meter and its leads can be trusted.", "Go on to the first cell.")
+    return verdict("sound", "good", "Sound: the meter and its leads can be trusted.", "Go on with your cells.")

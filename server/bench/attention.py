@@ -19,12 +19,21 @@ from server.people.models import Group
 SHARED_U_V = 0.03  # how far groups' values of one cell lie apart without anything being wrong: common practice, no source
 
 
+@dataclass(frozen=True, slots=True)
+class Relief:
+    """A cell that a group that is behind could give to another, which has the least left to do."""
+
+    cell: PlannedCell
+    to: Group
+
+
 @dataclass(frozen=True)
 class Attention:
-    """Visits with the cell each is about, and the code of what is said of each cell's last reading."""
+    """Visits with the cell each is about, the code of what is said of each cell's last reading, and relief by group."""
 
     visits: list[tuple[Visit, uuid.UUID | None]]
     flags: dict[uuid.UUID, str]
+    relief: dict[str, Relief]
 
 
 def visits_of(
@@ -53,7 +62,26 @@ def visits_of(
                 cells[group.name, planned.cell.short] = planned.id
         states.append(_state(lab, group, hand, rows, values, told, checked, wanted, steps, minute, now))
     found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
-    return Attention([(visit, cells.get((visit.group, visit.cell))) for visit in found], flags)
+    behind = [visit.group for visit in found if visit.code == "behind"]
+    relief = {name: one for name in behind if (one := _relief(name, groups, hands, behind))}
+    return Attention([(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, relief)
+
+
+def _relief(
+    name: str, groups: Sequence[Group], hands: Sequence[Sequence[PlannedCell]], behind: Sequence[str]
+) -> Relief | None:
+    """The last cell of a group's that is not begun, and the group with the least left that does not have it."""
+    hand = next(hand for group, hand in zip(groups, hands, strict=True) if group.name == name)
+    free = [planned for planned in hand if not planned.shared and not planned.readings.all()]
+    if not free:
+        return None
+    given = free[-1]
+    open_to = [
+        (sum(not planned.readings.all() for planned in theirs), group.position, group)
+        for group, theirs in zip(groups, hands, strict=True)
+        if group.name not in behind and all(planned.cell != given.cell for planned in theirs)
+    ]
+    return Relief(given, min(open_to, key=lambda one: one[:2])[2]) if open_to else None
 
 
 def _state(

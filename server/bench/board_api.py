@@ -10,7 +10,7 @@ from django.utils import timezone
 from ninja import Router
 
 from galvanic.cells import Cell
-from server.bench.attention import visits_of
+from server.bench.attention import Relief, visits_of
 from server.bench.models import MeterCheck, SetAside
 from server.bench.outputs import BESIDE, beside_out, current_rows, is_asked, with_readings
 from server.bench.schemas import (
@@ -22,6 +22,7 @@ from server.bench.schemas import (
     JustIn,
     PredictedCell,
     PredictionsOut,
+    ReliefOut,
     VisitOut,
 )
 from server.labs.models import Lab, PlannedCell
@@ -131,7 +132,14 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
         groups=groups,
         just_in=latest(groups),
         visits=[
-            VisitOut(group=visit.group, code=visit.code, tone=visit.tone, text=visit.text, cell=cell)  # type: ignore[arg-type]
+            VisitOut(
+                group=visit.group,
+                code=visit.code,
+                tone=visit.tone,  # type: ignore[arg-type]
+                text=visit.text,
+                cell=cell,
+                relief=relief_out(attention.relief.get(visit.group)) if visit.code == "behind" else None,
+            )
             for visit, cell in attention.visits
         ],
     )
@@ -145,6 +153,13 @@ def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
     if cell is None:
         raise not_found("cell")
     return beside_out(cell, current_rows([cell]))
+
+
+def relief_out(found: Relief | None) -> ReliefOut | None:
+    """What would help who is behind, as it is sent."""
+    if found is None:
+        return None
+    return ReliefOut(cell=found.cell.id, short=found.cell.cell.short, group=found.to.id, name=found.to.name)
 
 
 def latest(groups: list[GroupBoard]) -> list[JustIn]:

@@ -293,14 +293,24 @@ class BoardCell(CellWithReadings):
     asked: bool
 
 
+class ReliefOut(BaseModel):
+    """A cell that could be given to another group."""
+
+    cell: uuid.UUID
+    short: str
+    group: uuid.UUID
+    name: str
+
+
 class VisitOut(BaseModel):
-    """Whom to go and see, and why; `cell` is the cell it is about, where there is one."""
+    """Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind."""
 
     group: str
     code: str
     tone: Literal["plain", "good", "caution", "wrong"]
     text: str
     cell: uuid.UUID | None
+    relief: ReliefOut | None
 
 
 class GroupBoard(BaseModel):

@@ -2483,6 +2483,26 @@ export interface components {
             reason: string;
         };
         /**
+         * ReliefOut
+         * @description A cell that could be given to another group.
+         */
+        ReliefOut: {
+            /**
+             * Cell
+             * Format: uuid
+             */
+            cell: string;
+            /**
+             * Group
+             * Format: uuid
+             */
+            group: string;
+            /** Name */
+            name: string;
+            /** Short */
+            short: string;
+        };
+        /**
          * RowFaultOut
          * @description One faulty row of a file.
          */
@@ -2823,7 +2843,7 @@ export interface components {
         };
         /**
          * VisitOut
-         * @description Whom to go and see, and why; `cell` is the cell it is about, where there is one.
+         * @description Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind.
          */
         VisitOut: {
             /** Cell */
@@ -2832,6 +2852,7 @@ export interface components {
             code: string;
             /** Group */
             group: string;
+            relief: components["schemas"]["ReliefOut"] | null;
             /** Text */
             text: string;
             /**

@@ -25,6 +25,9 @@ const MaterialsPage = lazy(async () => ({
 }));
 const PlanPage = lazy(async () => ({ default: (await import("../stages/plan/PlanPage")).PlanPage }));
 const BoardPage = lazy(async () => ({ default: (await import("../stages/measure/BoardPage")).BoardPage }));
+const BoardProjector = lazy(async () => ({
+  default: (await import("../stages/measure/BoardProjector")).BoardProjector,
+}));
 const BenchPage = lazy(async () => ({ default: (await import("../stages/measure/BenchPage")).BenchPage }));
 const ComparePage = lazy(async () => ({ default: (await import("../stages/compare/ComparePage")).ComparePage }));
 
@@ -115,6 +118,7 @@ export function App() {
             <Route path="/labs/:id/print" element={<OfLab page={PrintPage} />} />
             <Route path="/labs/:id/predict" element={<OfLab page={PredictionsPage} />} />
             <Route path="/labs/:id/board" element={<OfLab page={BoardPage} />} />
+            <Route path="/labs/:id/board/projector" element={<OfLab page={BoardProjector} />} />
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
             <Route path="*" element={<Nowhere />} />
           </Routes>

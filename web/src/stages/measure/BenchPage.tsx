@@ -1,28 +1,34 @@
 import { useEffect, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
+import { only } from "../../api/outbox";
 import { useBench, useLeave } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { forgetOffline, keepForOffline } from "../../app/offline";
 import { Waiting, useLate } from "../../app/Waiting";
-import { count } from "../../format";
+import { count, volts } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
 import { MeterCheck } from "./MeterCheck";
+import { TimeLeft } from "./TimeLeft";
 import { type Outbox, useOutbox } from "./useOutbox";
 
 type Bench = Schemas["BenchOut"];
 type Cell = Bench["cells"][number];
 
-const currentOf = (cell: Bench["cells"][number]) => cell.readings.filter((one) => one.corrected_by === null);
+/** A device's clock this far from the server's is remarked on. */
+const SKEW_MS = 120_000;
+const NONE: Cell[] = [];
+
+const currentOf = (cell: Cell) => cell.readings.filter((one) => one.corrected_by === null && !one.aside);
 
 /** What is known of the group's meter, and the way to check it. */
 function meterNote(bench: Bench, outbox: Outbox, check: () => void): MarginNote {
   const again = <TextButton onPress={check}>{bench.meter ? "Check the meter again" : "Check the meter"}</TextButton>;
-  if (outbox.checks.some((one) => one.refusal === null))
+  if (only(outbox.waiting, "check").some((one) => one.refusal === null))
     return { code: "meter", tone: "plain", title: "Meter check not sent yet", text: "It is safe on this device." };
   if (!bench.meter)
     return {
@@ -36,10 +42,46 @@ function meterNote(bench: Bench, outbox: Outbox, check: () => void): MarginNote 
   return { code: "meter", tone, title: "Your meter", text: `${text} ${next}`, action: again };
 }
 
+/** The other groups' values of this cell, covered until this group has its own. */
+function othersNote(bench: Bench, cell: Cell): MarginNote {
+  const title = "Other groups’ values";
+  if (!cell.others)
+    return {
+      code: "others",
+      tone: "plain",
+      title,
+      text: bench.covered
+        ? "stay covered until your teacher shows them."
+        : `stay covered until your ${bench.wanted} are in, or until another group has this cell.`,
+    };
+  const { groups, mean_v, low_v, high_v } = cell.others;
+  const range = groups > 1 ? `, from ${volts(low_v, 2)} to ${volts(high_v, 2)}` : "";
+  return {
+    code: "others",
+    tone: "plain",
+    title,
+    text: `${volts(mean_v, 2)} on average, ${count(groups, "group")}${range}.`,
+  };
+}
+
 /** What the bench's margin has to say: where the numbers are, what the checks say, the meter, minus signs, cautions. */
-function notesOf(bench: Bench, cell: Cell | undefined, outbox: Outbox, late: boolean, check: () => void): MarginNote[] {
+function notesOf(
+  bench: Bench,
+  cell: Cell | undefined,
+  outbox: Outbox,
+  late: boolean,
+  skewMs: number,
+  check: () => void,
+): MarginNote[] {
   const notes: MarginNote[] = [];
-  const unsent = outbox.waiting.filter((one) => one.refusal === null).length;
+  if (bench.paused)
+    notes.push({
+      code: "paused",
+      tone: "caution",
+      title: "Pause",
+      text: "Your teacher has stopped the clock. Look up. What you record now is kept as always.",
+    });
+  const unsent = outbox.waiting.filter((one) => one.refusal === null && !one.sent).length;
   if (bench.state !== "open")
     notes.push({
       code: "closed",
@@ -47,11 +89,25 @@ function notesOf(bench: Bench, cell: Cell | undefined, outbox: Outbox, late: boo
       title: "The lab is closed",
       text: "Your readings are kept. Nothing more is recorded unless your teacher opens it again.",
     });
+  if (outbox.safety !== "kept")
+    notes.push({
+      code: "storage",
+      tone: "wrong",
+      title: outbox.safety === "full" ? "This device is full" : "This browser keeps nothing",
+      text: `Pipette cannot store readings on this device${outbox.safety === "full" ? ": its storage is full" : " (a private window?)"}. With the network they are sent at once and are safe. Without it, keep this page open and write each number on your bench card too.`,
+    });
+  if (Math.abs(skewMs) > SKEW_MS)
+    notes.push({
+      code: "clock",
+      tone: "plain",
+      title: "This device’s clock is off",
+      text: `By ${count(Math.round(Math.abs(skewMs) / 60_000), "minute")}. It does not matter: Pipette goes by the server’s time.`,
+    });
   if (unsent > 0 && late)
     notes.push({
       code: "waiting",
       tone: "caution",
-      title: `${count(unsent, "reading")} safe on this device`,
+      title: `${count(unsent, "entry", "entries")} ${outbox.safety === "kept" ? "safe on this device" : "in this page only"}`,
       text:
         outbox.trouble?.status === 401
           ? "Join again with your code and PIN, then they are sent."
@@ -80,6 +136,7 @@ function notesOf(bench: Bench, cell: Cell | undefined, outbox: Outbox, late: boo
         ),
       });
   if (bench.state === "open") notes.push(meterNote(bench, outbox, check));
+  if (cell) notes.push(othersNote(bench, cell));
   notes.push({
     code: "minus",
     tone: "plain",
@@ -102,10 +159,10 @@ export function BenchPage() {
   const { number } = useParams();
   const navigate = useNavigate();
   const leave = useLeave();
-  const cells = bench.data?.cells ?? [];
-  const outbox = useOutbox(cells.map((cell) => cell.id));
+  const cells = bench.data?.cells ?? NONE;
+  const outbox = useOutbox(cells);
   const here = Number(number ?? "0") - 1;
-  const unsent = outbox.waiting.length + outbox.predictions.length + outbox.checks.length;
+  const unsent = outbox.waiting.filter((one) => !one.sent).length;
   const sent = unsent === 0;
   const [checking, setChecking] = useState<boolean | null>(null);
   const late = useLate(!sent);
@@ -137,6 +194,9 @@ export function BenchPage() {
   if (number === undefined && cells.length > 0)
     return <Navigate to={`/bench/${(first === -1 ? cells.length - 1 : first) + 1}`} replace />;
   const cell = cells[here];
+  // A page from the offline store carries an old time; only what the server has just said tells how this clock stands.
+  const away = outbox.trouble?.status === 0;
+  const skewMs = away ? 0 : Date.parse(bench.data.now) - bench.dataUpdatedAt;
   return (
     <Frame
       title={`${bench.data.group}, cell ${here + 1}`}
@@ -159,6 +219,7 @@ export function BenchPage() {
       }
       who={
         <>
+          {bench.data.state === "open" && <TimeLeft lab={bench.data} fetchedAt={bench.dataUpdatedAt} />}
           <strong role="status">{sent ? "All readings sent" : `${unsent} not sent yet`}</strong>
           <small>
             <TextButton
@@ -171,16 +232,14 @@ export function BenchPage() {
           </small>
         </>
       }
-      margin={<Notes notes={notesOf(bench.data, cell, outbox, late, () => setChecking(true))} />}
+      margin={<Notes notes={notesOf(bench.data, cell, outbox, late, skewMs, () => setChecking(true))} />}
     >
       {cell ? (
         <CellBench
           key={cell.id}
           cell={cell}
-          wanted={bench.data.wanted}
-          open={bench.data.state === "open"}
-          predict={bench.data.predict}
-          meter={
+          bench={bench.data}
+          meterCheck={
             bench.data.state === "open" &&
             (checking ?? (!bench.data.meter && here === 0 && cell.readings.length === 0)) ? (
               <MeterCheck outbox={outbox} done={() => setChecking(false)} />

@@ -1,13 +1,16 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useAskAgain, useBoard, useCloseLab, useNewPin, useOpenLab } from "../../api/queries";
+import { useBoard, useCloseLab, useOpenLab } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { StageLine } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
 import { asTyped, clock, count, ordinal } from "../../format";
-import { Button, ButtonLink, MainLink, TextButton } from "../../ui/Button";
+import { Button, ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
+import { CellDetail } from "./CellDetail";
+import { RoomControls, ShowValues } from "./RoomControls";
+import { AskAgain, Relieve, currentOf, into } from "./boardParts";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
@@ -26,12 +29,6 @@ const Time = styled(Num)`
   color: ${colour.soft};
 `;
 
-const currentOf = (cell: Schemas["BoardCell"]) => cell.readings.filter((one) => one.corrected_by === null);
-
-/** Seconds into the lab at a moment. */
-const into = (board: Board, at: string) =>
-  board.opened_at ? (Date.parse(at) - Date.parse(board.opened_at)) / 1000 : 0;
-
 function Joining({ board }: { board: Board }) {
   return (
     <>
@@ -41,32 +38,6 @@ function Joining({ board }: { board: Board }) {
       <p>
         Groups go to <Num>{window.location.host}/join</Num> and type this code and their PIN.
       </p>
-    </>
-  );
-}
-
-/** Another PIN for a group: its devices must join again. */
-function NewPin({ group, pin }: { group: string; pin: string }) {
-  const change = useNewPin();
-  return (
-    <>
-      <span>
-        PIN <Num>{pin}</Num>
-      </span>
-      <TextButton onPress={() => change.mutate(group)}>New PIN, all devices out</TextButton>
-      <ProblemNote problem={change.error} />
-    </>
-  );
-}
-
-/** Ask the group for a new reading of a cell; it appears on their bench. */
-function AskAgain({ cell, asked }: { cell: string; asked: boolean }) {
-  const ask = useAskAgain();
-  if (asked) return <Soft>A new reading is asked for.</Soft>;
-  return (
-    <>
-      <TextButton onPress={() => ask.mutate(cell)}>Ask for a new reading</TextButton>
-      <ProblemNote problem={ask.error} />
     </>
   );
 }
@@ -81,9 +52,11 @@ function notesOf(board: Board): MarginNote[] {
     tone: visit.tone,
     title: visit.group,
     text: visit.text,
-    action: visit.cell && (
+    action: visit.cell ? (
       <AskAgain cell={visit.cell} asked={cells.some((one) => one.id === visit.cell && one.asked)} />
-    ),
+    ) : visit.relief ? (
+      <Relieve relief={visit.relief} />
+    ) : undefined,
   }));
   if (board.state === "open")
     notes.push({ code: "join", tone: "plain", title: "Join code", text: <Joining board={board} /> });
@@ -107,6 +80,16 @@ function notesOf(board: Board): MarginNote[] {
       title: `${count(unchecked.length, "meter")} not checked`,
       text: unchecked.map((group) => group.name).join(", "),
     });
+  if (board.state === "open")
+    notes.push({
+      code: "values",
+      tone: "plain",
+      title: board.show_values ? "Class values are shown" : "Class values are covered",
+      text: board.show_values
+        ? "A group sees the others’ values of a cell once it has its own."
+        : "Groups see only their own.",
+      action: <ShowValues board={board} />,
+    });
   if (board.simulated)
     notes.push({
       code: "simulated",
@@ -115,57 +98,6 @@ function notesOf(board: Board): MarginNote[] {
       text: "The demo’s readings come from a simulator with a fixed seed.",
     });
   return notes;
-}
-
-/** The readings of the cell that was pressed. */
-function CellDetail({ board, picked }: { board: Board; picked: Picked }) {
-  const names = useNames();
-  const group = board.groups.find((one) => one.id === picked.group);
-  const cell = group?.cells.find((one) => one.id === picked.cell);
-  if (!group || !cell) return null;
-  return (
-    <section aria-live="polite">
-      <h2>
-        {group.name}, {cell.short} in {bathName(names, cell)}
-      </h2>
-      {board.state === "open" && (
-        <Row>
-          <AskAgain cell={cell.id} asked={cell.asked} />
-          <NewPin group={group.id} pin={group.pin} />
-        </Row>
-      )}
-      {cell.readings.length === 0 ? (
-        <Soft>No reading yet.</Soft>
-      ) : (
-        <Scroll>
-          <Table>
-            <thead>
-              <tr>
-                <th scope="col">at</th>
-                <th scope="col">reading</th>
-                <th scope="col">red on</th>
-                <th scope="col">note</th>
-              </tr>
-            </thead>
-            <tbody>
-              {cell.readings.map((one) => (
-                <tr key={one.id}>
-                  <td>
-                    <Time>{clock(into(board, one.received_at))}</Time>
-                  </td>
-                  <td>
-                    <Num as={one.corrected_by ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
-                  </td>
-                  <td>{names.symbol(one.red)}</td>
-                  <td>{one.corrects ? `correction: ${one.reason}` : one.corrected_by ? "corrected" : ""}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        </Scroll>
-      )}
-    </section>
-  );
 }
 
 function JustIn({ board }: { board: Board }) {
@@ -179,7 +111,7 @@ function JustIn({ board }: { board: Board }) {
           {board.just_in.map((one) => (
             <tr key={one.id}>
               <td>
-                <Time>{clock(into(board, one.reading.received_at))}</Time>
+                <Time>{clock(into(board, one.reading.taken_at))}</Time>
               </td>
               <td>
                 <strong>{one.group}</strong>
@@ -188,12 +120,16 @@ function JustIn({ board }: { board: Board }) {
                 {one.cell} · {bathName(names, one)}
               </td>
               <td>
-                <Num as={one.reading.corrected_by ? "s" : "strong"}>{asTyped(one.reading.text, one.reading.unit)}</Num>
+                <Num as={one.reading.corrected_by || one.reading.aside ? "s" : "strong"}>
+                  {asTyped(one.reading.text, one.reading.unit)}
+                </Num>
               </td>
               <td>
                 {one.reading.corrects
                   ? `correction: ${one.reading.reason}`
-                  : `${ordinal(one.nth).toLowerCase()} entry${one.reading.volts_v < 0 ? ", minus sign kept" : ""}`}
+                  : one.reading.aside
+                    ? `set aside: ${one.reading.aside}`
+                    : `${ordinal(one.nth).toLowerCase()} entry${one.reading.volts_v < 0 ? ", minus sign kept" : ""}`}
               </td>
             </tr>
           ))}
@@ -237,8 +173,10 @@ export function BoardPage({ id }: { id: string }) {
           <h1>The room, minute by minute</h1>
           <Row>
             {state === "draft" && <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>}
+            {state === "open" && <RoomControls board={board.data} />}
             {state === "open" && <Button onPress={() => close.mutate(id)}>Close the bench</Button>}
             {state === "closed" && <Button onPress={() => open.mutate(id)}>Open the bench again</Button>}
+            {state === "open" && <ButtonLink to={`/labs/${id}/board/projector`}>Projector</ButtonLink>}
             {state !== "draft" && <ButtonLink to={`/labs/${id}/compare`}>Compare</ButtonLink>}
           </Row>
         </Spread>

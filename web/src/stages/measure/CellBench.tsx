@@ -1,16 +1,26 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { useMeter } from "../../api/meter";
+import { only } from "../../api/outbox";
 import { CellDrawing } from "../../charts/CellDrawing";
 import { type Level, Tubes } from "../../charts/Tubes";
-import { ordinal } from "../../format";
+import { number, ordinal } from "../../format";
 import { Button, Key } from "../../ui/Button";
-import { Column, Columns, Soft, Spread } from "../../ui/layout";
+import { Disclosure } from "../../ui/controls";
+import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
+import { usePhone } from "../../ui/usePhone";
 import { bathName, useNames } from "../plan/useNames";
 import { Predict } from "../predict/Predict";
 import { CellRecord } from "./CellRecord";
 import { EntryForm } from "./EntryForm";
+import { FromLogger } from "./FromLogger";
+import { OffSheet } from "./OffSheet";
+import { Seen } from "./Seen";
+import { SettleByMeter, SettleByTime } from "./Settle";
+import { UnderLoad } from "./UnderLoad";
+import { useEntry } from "./useEntry";
 import type { Outbox } from "./useOutbox";
 
 type Cell = Schemas["BenchCell"];
@@ -41,29 +51,42 @@ const Prepare = styled(Soft)`
 
 type Props = {
   cell: Cell;
-  wanted: number;
-  open: boolean;
-  predict: boolean;
-  meter: ReactNode;
+  bench: Schemas["BenchOut"];
+  meterCheck: ReactNode;
   outbox: Outbox;
   next: ReactNode;
 };
 
-/** One cell: build it, read it, see and correct what was recorded. */
-export function CellBench({ cell, wanted, open, predict, meter, outbox, next }: Props) {
+/** How the last two readings differ, in words. */
+function trendOf(levels: Level[]): string | null {
+  const [before, last] = levels.slice(-2).map((level) => level.volts);
+  if (levels.length < 2 || before === null || before === undefined || last === null || last === undefined) return null;
+  const change = 1000 * (last - before);
+  return `Last reading ${number(change, 0, true)} mV from the one before.`;
+}
+
+/** One cell: build it, wait, read it, see and correct what was recorded. */
+export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
   const names = useNames();
+  const onPhone = usePhone();
+  const { wanted } = bench;
+  const open = bench.state === "open";
   const [swapped, setSwapped] = useState(false);
   const [correcting, setCorrecting] = useState<string | null>(null);
+  const [off, setOff] = useState(false);
+  const [dipped, setDipped] = useState<number | null>(null);
+  const entry = useEntry(cell.id, correcting ?? "new");
+  const meter = useMeter(cell.id, bench.live_meter && open);
   const red = swapped ? cell.negative : cell.positive;
   const black = swapped ? cell.positive : cell.negative;
-  const mine = outbox.waiting.filter((one) => one.entry.cell_id === cell.id);
-  const correctedHere = new Set(mine.filter((one) => one.refusal === null).map((one) => one.entry.corrects));
-  const kept = cell.readings.filter((one) => one.corrected_by === null && !correctedHere.has(one.id));
+  const mine = only(outbox.waiting, "reading").filter((one) => one.cell_id === cell.id);
+  const correctedHere = new Set(mine.filter((one) => one.refusal === null).map((one) => one.body.corrects));
+  const kept = cell.readings.filter((one) => one.corrected_by === null && !one.aside && !correctedHere.has(one.id));
   const levels: Level[] = [
     ...kept.map(({ id, text, unit, volts_v }) => ({ id, text, unit, volts: volts_v })),
     ...mine
-      .filter((one) => one.refusal === null && !cell.readings.some((reading) => reading.id === one.entry.id))
-      .map(({ entry }) => ({ id: entry.id, text: entry.text, unit: entry.unit, volts: null })),
+      .filter((one) => one.refusal === null && !cell.readings.some((reading) => reading.id === one.id))
+      .map(({ id, body, sent }) => ({ id, text: body.text, unit: body.unit, volts: sent?.volts_v ?? null })),
   ];
   const enough = levels.length >= wanted;
   const target = cell.readings.find((one) => one.id === correcting) ?? null;
@@ -72,9 +95,39 @@ export function CellBench({ cell, wanted, open, predict, meter, outbox, next }: 
     : enough
       ? `${levels.length} readings are in`
       : `${ordinal(levels.length + 1)} reading of ${wanted}`;
+
+  const readMeter = () => {
+    if (meter.sample) entry.fill(meter.sample.text, meter.sample.simulated ? "simulated" : "meter");
+  };
+  /** Do what a key stands for; whether it stands for anything. */
+  const press = (key: string): boolean => {
+    if (key === "s") setSwapped((before) => !before);
+    else if (key === "?") setOff((before) => !before);
+    else if (key === "d") setDipped(Date.now());
+    else if (key === "r") readMeter();
+    else return false;
+    return true;
+  };
+  const pressing = useRef(press);
+  useEffect(() => {
+    pressing.current = press;
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      if (typing || event.altKey || event.ctrlKey || event.metaKey) return;
+      if (pressing.current(event.key.toLowerCase())) event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  const predict = bench.predict && <Predict cell={cell} outbox={outbox} open={open && levels.length === 0} />;
+  const loads = bench.short_circuit || bench.load_ohm !== null;
   return (
     <Columns $left="minmax(0, 27rem)">
       <Column>
+        {onPhone && predict}
         <h1>Build this cell</h1>
         <p>
           Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
@@ -88,19 +141,23 @@ export function CellBench({ cell, wanted, open, predict, meter, outbox, next }: 
             redOnLeft={swapped}
           />
         </Picture>
-        <p>
+        <Row>
           <Button onPress={() => setSwapped(!swapped)} aria-pressed={swapped}>
             {swapped ? "Leads are swapped" : "Swap leads"} <Key>S</Key>
           </Button>
-        </p>
+          <Button onPress={() => setOff(!off)} aria-expanded={off}>
+            Something is off <Key>?</Key>
+          </Button>
+        </Row>
+        {off && <OffSheet close={() => setOff(false)} />}
         <Prepare>
           {names.symbol(cell.negative)}: {names.prepare(cell.negative)} {names.symbol(cell.positive)}:{" "}
           {names.prepare(cell.positive)} The plates must not touch. Clips stay above the liquid.
         </Prepare>
       </Column>
       <Column>
-        {meter}
-        {predict && <Predict cell={cell} outbox={outbox} open={open && levels.length === 0} />}
+        {meterCheck}
+        {!onPhone && predict}
         <Spread>
           <h2>{title}</h2>
           <Soft>{!target && levels.length > 0 && !enough && "lift out, rinse, put back first"}</Soft>
@@ -116,10 +173,23 @@ export function CellBench({ cell, wanted, open, predict, meter, outbox, next }: 
             open={open}
             enough={enough}
             outbox={outbox}
-            swap={() => setSwapped((before) => !before)}
+            entry={entry}
+            press={press}
             finished={() => setCorrecting(null)}
+            recorded={() => setDipped(null)}
           />
         </Work>
+        {open &&
+          (bench.live_meter ? (
+            <SettleByMeter meter={meter} read={readMeter} />
+          ) : (
+            <SettleByTime
+              dipped={dipped}
+              dip={() => setDipped(Date.now())}
+              settleS={bench.settle_s}
+              trend={trendOf(levels)}
+            />
+          ))}
         <CellRecord
           cell={cell}
           waiting={mine}
@@ -127,8 +197,24 @@ export function CellBench({ cell, wanted, open, predict, meter, outbox, next }: 
           correct={open ? setCorrecting : null}
           remove={outbox.remove}
         />
+        {loads && (
+          <Disclosure title="Under load" detail="only after the open voltage, only for seconds">
+            <UnderLoad cell={cell} short={bench.short_circuit} loadOhm={bench.load_ohm} open={open} outbox={outbox} />
+          </Disclosure>
+        )}
+        <Disclosure title="What you see" detail={seenSoFar(cell)}>
+          <Seen cell={cell} open={open} outbox={outbox} />
+        </Disclosure>
+        <Disclosure title="From a data logger" detail="a CSV file">
+          <FromLogger cell={cell} open={open} outbox={outbox} take={(text) => entry.fill(text, "imported")} />
+        </Disclosure>
         {next}
       </Column>
     </Columns>
   );
+}
+
+function seenSoFar({ beside }: Cell): string {
+  const n = beside.observations.length + beside.photos.length;
+  return n ? `${n} kept` : "notes and photographs";
 }

@@ -34,9 +34,13 @@ const Item = styled.li<{ $old: boolean }>`
   }
 `;
 
+const WAITED_MS = 60_000;
+const waited = (one: Schemas["ReadingOut"]) => Date.parse(one.received_at) - Date.parse(one.taken_at) > WAITED_MS;
+const time = (iso: string) => new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
 type Props = {
   cell: Schemas["BenchCell"];
-  waiting: Pending[];
+  waiting: Pending<"reading">[];
   correcting: string | null;
   correct: ((id: string) => void) | null;
   remove: (id: string) => Promise<void>;
@@ -47,14 +51,14 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
   const { symbol } = useNames();
   const reasonFor = new Map(cell.readings.filter((one) => one.corrects).map((one) => [one.corrects, one.reason]));
   const flagged = new Set(cell.findings.map((finding) => finding.reading));
-  const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.entry.id));
+  const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.id));
   if (cell.readings.length === 0 && unsent.length === 0) return <Soft>Nothing recorded for this cell yet.</Soft>;
   return (
     <section aria-label="Recorded for this cell">
       <List>
         {cell.readings.map((one) => (
           <Item key={one.id} $old={one.corrected_by !== null}>
-            {one.corrected_by ? (
+            {one.corrected_by || one.aside ? (
               <Num as="s">{asTyped(one.text, one.unit)}</Num>
             ) : (
               <Num>{asTyped(one.text, one.unit)}</Num>
@@ -64,6 +68,11 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
               {one.corrected_by && `, corrected: ${reasonFor.get(one.id) ?? ""}`}
               {one.corrects && ", a correction"}
               {one.offset_v !== 0 && `, ${volts(one.offset_v, 3, true)} of the meter taken off`}
+              {one.origin === "meter" && ", from the meter"}
+              {one.origin === "simulated" && ", simulated"}
+              {one.origin === "imported" && ", from a file"}
+              {waited(one) && `, typed at ${time(one.taken_at)}, sent later`}
+              {one.aside && `, set aside by your teacher: ${one.aside}`}
               {flagged.has(one.id) && !one.corrected_by && ", remarked on"}
             </small>
             {correct && !one.corrected_by && correcting !== one.id && (
@@ -73,12 +82,12 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
             )}
           </Item>
         ))}
-        {unsent.map(({ entry, refusal }) => (
-          <Item key={entry.id} $old={false}>
-            <Num>{asTyped(entry.text, entry.unit)}</Num>
-            <small>{refusal === null ? "safe on this device, not sent yet" : `not recorded: ${refusal}`}</small>
+        {unsent.map(({ id, body, refusal, sent }) => (
+          <Item key={id} $old={false}>
+            <Num>{asTyped(body.text, body.unit)}</Num>
+            <small>{sent ? "sent" : refusal === null ? "safe on this device, not sent yet" : `not recorded: ${refusal}`}</small>
             {refusal !== null && (
-              <TextButton onPress={() => void remove(entry.id)} aria-label={`Put away ${entry.text}`}>
+              <TextButton onPress={() => void remove(id)} aria-label={`Put away ${body.text}`}>
                 I have noted it
               </TextButton>
             )}

@@ -6,7 +6,7 @@ import { Button, Key, MainButton, TextButton } from "../../ui/Button";
 import { TextField as Line } from "../../ui/fields";
 import { Row, Soft } from "../../ui/layout";
 import { colour, font, phone } from "../../ui/theme";
-import { useKept } from "../../ui/useKept";
+import type { EntryState } from "./useEntry";
 import { type Outbox, newId } from "./useOutbox";
 
 const Entry = styled(Form)`
@@ -86,14 +86,27 @@ type Props = {
   open: boolean;
   enough: boolean;
   outbox: Outbox;
-  swap: () => void;
+  entry: EntryState;
+  press: (key: string) => boolean;
   finished: () => void;
+  recorded: () => void;
 };
 
 /** One big entry. The text goes as typed; the server's core reads it. What it cannot read comes back into the field. */
-export function EntryForm({ cellId, red, black, target, open, enough, outbox, swap, finished }: Props) {
-  const [text, setText] = useKept(`entry:${cellId}:${target?.id ?? ""}`, "");
-  const [unit, setUnit] = useState<"V" | "mV">("V");
+export function EntryForm({
+  cellId,
+  red,
+  black,
+  target,
+  open,
+  enough,
+  outbox,
+  entry,
+  press,
+  finished,
+  recorded,
+}: Props) {
+  const { text, unit, origin, setUnit, type } = entry;
   const [reason, setReason] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);
   const lastKey = useRef("");
@@ -103,24 +116,29 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
     if (target && !reason.trim()) return setWrong("Say in a few words why the first number was wrong.");
     const id = newId();
     const typed = text;
-    setText("");
+    type(() => "");
     setWrong(null);
-    const entry = { id, cell_id: cellId, red, black, text: typed, unit, device_at: new Date().toISOString() };
-    try {
-      const refusal = await outbox.add({ ...entry, corrects: target?.id ?? null, reason: target ? reason : "" });
-      if (refusal !== null) {
-        await outbox.remove(id);
-        setText((now) => now || typed);
-        return setWrong(refusal);
-      }
-      // Only a correction ends correcting: meanwhile somebody may have begun to correct another entry.
-      if (target) finished();
-    } catch {
-      setText((now) => now || typed);
-      setWrong(
-        "This browser did not let Pipette store the reading on this device. The number is still here; try again.",
-      );
+    const body = {
+      id,
+      cell_id: cellId,
+      red,
+      black,
+      text: typed,
+      unit,
+      origin,
+      device_at: new Date().toISOString(),
+      corrects: target?.id ?? null,
+      reason: target ? reason : "",
+    };
+    const refusal = await outbox.add({ kind: "reading", id, cell_id: cellId, body });
+    if (refusal !== null) {
+      await outbox.remove(id);
+      type((now) => now || typed);
+      return setWrong(refusal);
     }
+    recorded();
+    // Only a correction ends correcting: meanwhile somebody may have begun to correct another entry.
+    if (target) finished();
   };
 
   const onKey = (event: KeyboardEvent) => {
@@ -128,8 +146,7 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
     const key = event.key.toLowerCase();
     if (key === "m") setUnit("mV");
     if (key === "v" && lastKey.current !== "m") setUnit("V");
-    if (key === "s") swap();
-    if (key === "m" || key === "v" || key === "s") event.preventDefault();
+    if (press(key) || key === "m" || key === "v") event.preventDefault();
     lastKey.current = key;
   };
 
@@ -146,7 +163,7 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
         aria-label={`Reading in ${unit === "V" ? "volts" : "millivolts"}`}
         value={text}
         onChange={(value) => {
-          setText(value);
+          type(() => value);
           setWrong(null);
         }}
         isDisabled={!open}
@@ -187,7 +204,7 @@ export function EntryForm({ cellId, red, black, target, open, enough, outbox, sw
       {!target && (
         <Minus>
           {"No minus on your keypad? "}
-          <TextButton onPress={() => setText((now) => (/^[-\u2212]/.test(now) ? now.slice(1) : `\u2212${now}`))}>
+          <TextButton onPress={() => type((now) => (/^[-\u2212]/.test(now) ? now.slice(1) : `\u2212${now}`))}>
             Put or take the minus
           </TextButton>
         </Minus>

@@ -38,24 +38,19 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
   const keep = async () => {
     if (!leads.trim() || !dry.trim()) return setWrong("Type both numbers as the meter shows them, in volts.");
     const id = newId();
-    try {
-      const refusal = await outbox.checkMeter({ id, leads, dry, device_at: new Date().toISOString() });
-      if (refusal !== null) {
-        await outbox.remove(id);
-        return setWrong(refusal);
-      }
-      setLeads("");
-      setDry("");
-      done();
-      setTimeout(() => {
-        forgetLeads();
-        forgetDry();
-      });
-    } catch {
-      setWrong(
-        "This browser did not let Pipette store the check on this device. The numbers are still here; try again.",
-      );
+    const body = { id, leads, dry, device_at: new Date().toISOString() };
+    const refusal = await outbox.add({ kind: "check", id, cell_id: outbox.anyCell, body });
+    if (refusal !== null) {
+      await outbox.remove(id);
+      return setWrong(refusal);
     }
+    setLeads("");
+    setDry("");
+    done();
+    setTimeout(() => {
+      forgetLeads();
+      forgetDry();
+    });
   };
   return (
     <Panel

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { clock } from "../../format";
 import { colour, font } from "../../ui/theme";
+import { currentOf } from "./boardParts";
 import { bathName, useNames } from "../plan/useNames";
 
 const NAME_REM = 7;
@@ -145,18 +146,22 @@ const Squares = ({ filled, of }: { filled: number; of: number }) => (
   </svg>
 );
 
-type Props = { board: Schemas["BoardOut"]; picked: string | null; pick: (group: string, cell: string) => void };
+type Props = {
+  board: Schemas["BoardOut"];
+  picked: string | null;
+  pick: (group: string, cell: string) => void;
+  wall?: boolean;
+};
 
-/** One lane a group, minutes across: boxes fill up as readings come in. */
-export function RoomLanes({ board, picked, pick }: Props) {
+/** One lane a group, minutes across: boxes fill up as readings come in. On the wall nobody is pointed at. */
+export function RoomLanes({ board, picked, pick, wall = false }: Props) {
   const names = useNames();
   const start = Math.round(board.minutes_to_start * 10);
   const each = Math.round(board.minutes_per_cell * 10);
   const most = Math.max(1, ...board.groups.map((group) => group.cells.length));
   const end = start + most * each;
   const tenths = Math.max(board.minutes * 10, end + Math.round(board.minutes_to_clear * 10));
-  const now =
-    board.state === "open" && board.opened_at ? (Date.parse(board.now) - Date.parse(board.opened_at)) / 1000 : null;
+  const now = board.state === "open" && board.opened_at ? 60 * board.minutes_in : null;
   const nowTenths = now === null ? null : Math.floor(now / 6);
   return (
     <Scroller tabIndex={0} role="region" aria-label="The room, one lane a group">
@@ -174,27 +179,27 @@ export function RoomLanes({ board, picked, pick }: Props) {
           <Lane key={group.id}>
             <Name>
               {group.name}
-              <small>PIN {group.pin}</small>
+              {!wall && <small>PIN {group.pin}</small>}
             </Name>
             <Track $tenths={tenths} aria-label={group.name}>
               <Place $from={0} $to={start}>
                 <Still>zero, check</Still>
               </Place>
               {group.cells.map((cell, index) => {
-                const filled = cell.readings.filter((one) => one.corrected_by === null).length;
+                const filled = currentOf(cell).length;
                 const kind = filled >= board.wanted ? "done" : filled > 0 ? "some" : "none";
                 return (
                   <Place key={cell.id} $from={start + index * each} $to={start + (index + 1) * each}>
                     <Box
                       $kind={kind}
                       $shared={cell.shared}
-                      $flag={cell.flag !== null}
+                      $flag={cell.flag !== null && !wall}
                       aria-pressed={picked === cell.id}
-                      aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}${cell.flag ? ", go and see" : ""}${cell.asked ? ", asked again" : ""}`}
+                      aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}${cell.flag && !wall ? ", go and see" : ""}${cell.asked ? ", asked again" : ""}`}
                       onPress={() => pick(group.id, cell.id)}
                     >
                       {cell.short}
-                      {cell.flag && (
+                      {cell.flag && !wall && (
                         <svg data-flag width="13" height="13" viewBox="0 0 14 14" aria-hidden>
                           <path d="M7 0.500l7 13H0z" fill={colour.cautionMark} />
                         </svg>

@@ -1,23 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import type { Problem } from "../../api/client";
-import {
-  type Entry,
-  type MeterEntry,
-  type Pending,
-  type PendingCheck,
-  type PendingPrediction,
-  type Prediction,
-  drop,
-  isCheck,
-  isPrediction,
-  isReading,
-  pending,
-  put,
-  putCheck,
-  putPrediction,
-  send,
-} from "../../api/outbox";
+import type { Problem, Schemas } from "../../api/client";
+import { type Pending, type Safety, askToKeep, drop, howSafe, letGo, pending, put, send } from "../../api/outbox";
 
 const AGAIN_MS = 3000;
 
@@ -30,21 +14,26 @@ export function newId(): string {
   return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
 }
 
+type WithoutRefusal<T> = T extends unknown ? Omit<T, "refusal"> : never;
+/** What can be added: an entry whose id was made here. */
+export type Fresh = WithoutRefusal<Pending>;
+
+type Cells = Schemas["BenchOut"]["cells"];
+
 /** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them. */
-export function useOutbox(cells: string[]) {
+export function useOutbox(bench: Cells) {
   const [waiting, setWaiting] = useState<Pending[]>([]);
-  const [predictions, setPredictions] = useState<PendingPrediction[]>([]);
-  const [checks, setChecks] = useState<PendingCheck[]>([]);
   const [trouble, setTrouble] = useState<Problem | null>(null);
+  const [safety, setSafety] = useState<Safety>("kept");
   const client = useQueryClient();
-  const cellKey = cells.join();
+  const cellKey = bench.map((cell) => cell.id).join();
+  const seen = useMemo(() => new Set(bench.flatMap((cell) => cell.readings.map((one) => one.id))), [bench]);
   const own = useMemo(() => new Set(cellKey ? cellKey.split(",") : []), [cellKey]);
 
   const refresh = useCallback(async () => {
     const all = await pending();
-    setWaiting(all.filter(isReading).filter((one) => own.has(one.entry.cell_id)));
-    setChecks(all.filter(isCheck).filter((one) => own.has(one.cell_id)));
-    setPredictions(all.filter(isPrediction).filter((one) => own.has(one.prediction.cell_id)));
+    setWaiting(all.filter((one) => own.has(one.cell_id)));
+    setSafety(howSafe());
   }, [own]);
 
   const flush = useCallback(async () => {
@@ -56,6 +45,7 @@ export function useOutbox(cells: string[]) {
 
   useEffect(() => {
     if (own.size === 0) return;
+    askToKeep();
     const first = setTimeout(() => void flush(), 0);
     const timer = setInterval(() => void flush(), AGAIN_MS);
     window.addEventListener("online", flush);
@@ -66,35 +56,19 @@ export function useOutbox(cells: string[]) {
     };
   }, [own, flush]);
 
+  useEffect(() => {
+    void letGo(seen).then(refresh);
+  }, [seen, refresh]);
+
+  /** Keep an entry and try to send it; returns what the server said if it would not keep it. */
   const add = useCallback(
-    async (entry: Entry) => {
-      await put(entry);
+    async (entry: Fresh): Promise<string | null> => {
+      await put({ ...entry, refusal: null } as Pending);
       await refresh();
       await flush();
-      return (await pending()).filter(isReading).find((one) => one.entry.id === entry.id)?.refusal ?? null;
+      return (await pending()).find((one) => one.id === entry.id)?.refusal ?? null;
     },
     [flush, refresh],
-  );
-
-  const predict = useCallback(
-    async (prediction: Prediction) => {
-      await putPrediction(prediction);
-      await refresh();
-      await flush();
-      const kept = (await pending()).filter(isPrediction).find((one) => one.prediction.id === prediction.id);
-      return kept?.refusal ?? null;
-    },
-    [flush, refresh],
-  );
-
-  const checkMeter = useCallback(
-    async (check: MeterEntry) => {
-      await putCheck(check, cellKey.split(",")[0] ?? "");
-      await refresh();
-      await flush();
-      return (await pending()).filter(isCheck).find((one) => one.check.id === check.id)?.refusal ?? null;
-    },
-    [cellKey, flush, refresh],
   );
 
   const remove = useCallback(
@@ -105,7 +79,7 @@ export function useOutbox(cells: string[]) {
     [flush],
   );
 
-  return { waiting, predictions, checks, trouble, add, predict, checkMeter, remove };
+  return { waiting, trouble, safety, add, remove, anyCell: bench[0]?.id ?? "" };
 }
 
 export type Outbox = ReturnType<typeof useOutbox>;

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { only } from "../../api/outbox";
 import { asTyped } from "../../format";
 import { Button, MainButton, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
@@ -91,8 +92,10 @@ export function Predict({ cell, outbox, open }: Props) {
   const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
   const [again, setAgain] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
-  const waiting = outbox.predictions.filter((one) => one.prediction.cell_id === cell.id && one.refusal === null).at(-1);
-  const kept = waiting?.prediction ?? cell.prediction;
+  const waiting = only(outbox.waiting, "prediction")
+    .filter((one) => one.cell_id === cell.id && one.refusal === null)
+    .at(-1);
+  const kept = waiting?.body ?? cell.prediction;
 
   if (kept && !again) {
     const working = cell.working.find((one) => one.negative === kept.negative);
@@ -101,7 +104,7 @@ export function Predict({ cell, outbox, open }: Props) {
         <h2>
           <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
         </h2>
-        {working && working.lines.length > 0 && <Subtraction working={working} whole />}
+        {open && working && working.lines.length > 0 && <Subtraction working={working} whole />}
         {open && (
           <p>
             <TextButton onPress={() => setAgain(true)}>Predict again</TextButton>
@@ -121,18 +124,21 @@ export function Predict({ cell, outbox, open }: Props) {
   const keep = async () => {
     if (!negative || !text.trim()) return setWrong("Choose a plate and type how many volts, for example 1.1.");
     const id = newId();
-    const at = new Date().toISOString();
-    try {
-      const refusal = await outbox.predict({ id, cell_id: cell.id, negative, text, unit: "V", device_at: at });
-      if (refusal !== null) {
-        await outbox.remove(id);
-        return setWrong(refusal);
-      }
-      setWrong(null);
-      setAgain(false);
-    } catch {
-      setWrong("This browser did not let Pipette store that on this device. It is still in the box; try again.");
+    const body = {
+      id,
+      cell_id: cell.id,
+      negative,
+      text,
+      unit: "V" as const,
+      device_at: new Date().toISOString(),
+    };
+    const refusal = await outbox.add({ kind: "prediction", id, cell_id: cell.id, body });
+    if (refusal !== null) {
+      await outbox.remove(id);
+      return setWrong(refusal);
     }
+    setWrong(null);
+    setAgain(false);
   };
   const working = cell.working.find((one) => one.negative === negative);
   return (

@@ -1,0 +1,72 @@
+"""The server as a process of its own, so that a test can let it crash."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+from django.db import connection
+
+from e2e.live import BrowserTestCase
+
+SECRET = "kept-over-the-crash-and-only-for-this-test-0123456789"
+
+
+def free_port() -> int:
+    """A free loopback port."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+class ProcessTestCase(BrowserTestCase):
+    """As BrowserTestCase, with the server in a process that can be killed and started again."""
+
+    @classmethod
+    def start_server(cls, port: int = 0) -> None:
+        """Start the server on the test's database; `port` 0 takes a free one."""
+        cls.port = port or free_port()
+        cls.url = f"http://127.0.0.1:{cls.port}"
+        to = connection.settings_dict
+        database = f"postgresql://{to['USER']}:{to['PASSWORD']}@{to['HOST']}:{to['PORT']}/{to['NAME']}"
+        command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(cls.port)]
+        cls.process = subprocess.Popen(
+            [*command, "--lifespan", "off", "--log-level", "critical"],
+            env={**os.environ, "DATABASE_URL": database, "PIPETTE_SECRET_KEY": SECRET, "PIPETTE_LOG": "plain"},
+            cwd=Path(__file__).resolve().parents[1],
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
+        cls.addClassCleanup(cls.stop_server)
+        end = time.monotonic() + 30
+        while True:
+            try:
+                urllib.request.urlopen(f"{cls.url}/api/health", timeout=2).close()  # noqa: S310
+                return
+            except OSError:
+                if cls.process.poll() is not None or time.monotonic() > end:
+                    raise RuntimeError("the server did not start") from None
+                time.sleep(0.1)
+
+    @classmethod
+    def crash(cls) -> None:
+        """Kill the server as it stands: no goodbye, no clean-up."""
+        cls.process.send_signal(signal.SIGKILL)
+        cls.process.wait(10)
+
+    @classmethod
+    def stop_server(cls) -> None:
+        """Stop the server; stopping twice is fine."""
+        if cls.process.poll() is None:
+            cls.process.terminate()
+            try:
+                cls.process.wait(10)
+            except subprocess.TimeoutExpired:
+                cls.process.kill()
+                cls.process.wait(10)

@@ -1,0 +1,64 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import { useBoard } from "../../api/queries";
+import { Waiting } from "../../app/Waiting";
+import { Num, Spread } from "../../ui/layout";
+import { RoomLanes } from "./RoomLanes";
+import { TimeLeft } from "./TimeLeft";
+import { currentOf } from "./boardParts";
+
+/** A third larger than on the desk, with nothing that is for the teacher alone. */
+const Wall = styled.main`
+  min-height: 100vh;
+  padding: 0.7rem 1.2rem;
+  zoom: 1.3;
+  h1 {
+    font-size: 1.25rem;
+  }
+`;
+
+const Head = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  align-items: baseline;
+  gap: 0.3rem 1.6rem;
+`;
+
+const Big = styled(Num)`
+  font-size: 1.5rem;
+  font-weight: 700;
+`;
+
+/** The room for the back row: lanes, time left and the join code; no PINs and no names of who is behind. */
+export function BoardProjector({ id }: { id: string }) {
+  const board = useBoard(id);
+  if (!board.data) return <Waiting title="Board" error={board.error} />;
+  const { data } = board;
+  const cells = data.groups.flatMap((group) => group.cells);
+  const entries = cells.reduce((sum, cell) => sum + Math.min(data.wanted, currentOf(cell).length), 0);
+  return (
+    <Wall>
+      <title>{`Projector, ${data.title} · Pipette`}</title>
+      <Head>
+        <h1>{data.title}</h1>
+        {data.join_code ? (
+          <span>
+            join with <Big>{data.join_code}</Big>
+          </span>
+        ) : (
+          <span />
+        )}
+        <Big as="div">
+          <TimeLeft lab={data} fetchedAt={board.dataUpdatedAt} />
+        </Big>
+      </Head>
+      <RoomLanes board={data} picked={null} pick={() => undefined} wall />
+      <Spread>
+        <p>
+          <Num>{entries}</Num> of <Num>{cells.length * data.wanted}</Num> readings
+        </p>
+        <Link to={`/labs/${id}/board`}>Back to the board</Link>
+      </Spread>
+    </Wall>
+  );
+}

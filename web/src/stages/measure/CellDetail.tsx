@@ -1,0 +1,228 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useBeside, useGiveCell, useNewPin, useSetAside, useSetMeter } from "../../api/queries";
+import { TraceLine } from "../../charts/TraceLine";
+import { asTyped, clock } from "../../format";
+import { Button, TextButton } from "../../ui/Button";
+import { Disclosure } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
+import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Select } from "../../ui/Select";
+import { bathName, useNames } from "../plan/useNames";
+import { AskAgain, into } from "./boardParts";
+
+type Board = Schemas["BoardOut"];
+type Group = Schemas["GroupBoard"];
+type Cell = Schemas["BoardCell"];
+
+const Beside = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1.2rem;
+  align-items: start;
+  img {
+    width: 9rem;
+    height: 6.75rem;
+    object-fit: cover;
+  }
+`;
+
+const End = styled(Row)`
+  align-items: end;
+`;
+
+/** A reason, then set aside; or take it back. Nothing is hidden by it. */
+function SetAside({ kind, id, aside }: { kind: "readings" | "groups"; id: string; aside: string }) {
+  const set = useSetAside();
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState("");
+  const what = kind === "readings" ? "Set aside, with a reason" : "Set all of this group’s readings aside";
+  if (aside)
+    return (
+      <>
+        <TextButton onPress={() => set.mutate({ kind, id, reason: "" })}>Take it back</TextButton>
+        <ProblemNote problem={set.error} />
+      </>
+    );
+  if (!asking) return <TextButton onPress={() => setAsking(true)}>{what}</TextButton>;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim()) set.mutate({ kind, id, reason }, { onSuccess: () => setAsking(false) });
+      }}
+    >
+      <End>
+        <TextField label="Reason" value={reason} onChange={setReason} maxLength={200} autoFocus />
+        <Button type="submit" isDisabled={!reason.trim()}>
+          Set aside
+        </Button>
+        <TextButton onPress={() => setAsking(false)}>Leave it</TextButton>
+      </End>
+      <ProblemNote problem={set.error} />
+    </form>
+  );
+}
+
+/** Give a cell that nobody has begun to another group. */
+function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }) {
+  const give = useGiveCell();
+  const others = board.groups.filter((one) => one.id !== group.id);
+  if (cell.readings.length > 0 || cell.shared || others.length === 0) return null;
+  return (
+    <>
+      <Select
+        label="Give this cell to"
+        options={others.map(({ id, name }) => ({ key: id, name }))}
+        value=""
+        onChange={(to) => give.mutate({ cell: cell.id, group: to })}
+      />
+      <ProblemNote problem={give.error} />
+    </>
+  );
+}
+
+/** Another PIN for a group (its devices must join again), its meter, and all of it set aside. */
+function OfGroup({ group, open }: { group: Group; open: boolean }) {
+  const change = useNewPin();
+  const set = useSetMeter();
+  const [address, setAddress] = useState(group.meter_address);
+  return (
+    <Disclosure title={group.name} detail={group.aside ? `set aside: ${group.aside}` : "PIN, meter, set aside"}>
+      <Row>
+        <span>
+          PIN <Num>{group.pin}</Num>
+        </span>
+        {open && <TextButton onPress={() => change.mutate(group.id)}>New PIN, all devices out</TextButton>}
+        <SetAside kind="groups" id={group.id} aside={group.aside} />
+      </Row>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          set.mutate({ group: group.id, address });
+        }}
+      >
+        <End>
+          <TextField
+            label="Address of a connected meter (empty: none)"
+            value={address}
+            onChange={setAddress}
+            maxLength={60}
+            autoComplete="off"
+          />
+          <Button type="submit">Keep</Button>
+        </End>
+      </form>
+      <ProblemNote problem={change.error ?? set.error} />
+    </Disclosure>
+  );
+}
+
+/** What the group keeps of the cell beside its readings. */
+function BesideOf({ cell }: { cell: string }) {
+  const beside = useBeside(cell);
+  if (!beside.data) return null;
+  const { under_load, observations, photos, traces } = beside.data;
+  if (under_load.length + observations.length + photos.length + traces.length === 0) return null;
+  return (
+    <Beside>
+      {under_load.length > 0 && (
+        <ul>
+          {under_load.map((one) => (
+            <li key={one.id}>
+              <Num>{asTyped(one.text, one.unit)}</Num>{" "}
+              {one.kind === "short" ? "short-circuit current" : `across ${one.load_ohm} Ω`}. {one.says}
+            </li>
+          ))}
+        </ul>
+      )}
+      {observations.length > 0 && (
+        <ul>
+          {observations.map((one) => (
+            <li key={one.id}>“{one.text}”</li>
+          ))}
+        </ul>
+      )}
+      {photos.map((one, index) => (
+        <a key={one.id} href={`/api/photos/${one.id}`} target="_blank" rel="noreferrer">
+          <img src={`/api/photos/${one.id}`} alt={`Photograph ${index + 1} of this cell`} />
+        </a>
+      ))}
+      {traces.map((one) => (
+        <div key={one.id}>
+          <Soft>{one.name}</Soft>
+          <TraceLine
+            points={one.times_s.map((t, index) => [t, one.volts_v[index] ?? 0] as const)}
+            label={`Trace ${one.name}`}
+          />
+        </div>
+      ))}
+    </Beside>
+  );
+}
+
+/** What is said of one reading. */
+function remark(one: Schemas["ReadingOut"]): string {
+  if (one.corrected_by) return "corrected";
+  if (one.aside) return `set aside: ${one.aside}`;
+  const origin = { meter: "from the meter", imported: "from a file", simulated: "simulated" }[one.origin] ?? "";
+  return one.corrects ? `correction: ${one.reason}` : origin;
+}
+
+/** The cell that was pressed on the board: its readings, what stands beside them, and what can be done about it. */
+export function CellDetail({ board, picked }: { board: Board; picked: { group: string; cell: string } }) {
+  const names = useNames();
+  const group = board.groups.find((one) => one.cells.some((cell) => cell.id === picked.cell));
+  const cell = group?.cells.find((one) => one.id === picked.cell);
+  if (!group || !cell) return null;
+  const open = board.state === "open";
+  return (
+    <section aria-live="polite">
+      <h2>
+        {group.name}, {cell.short} in {bathName(names, cell)}
+      </h2>
+      {open && (
+        <Row>
+          <AskAgain cell={cell.id} asked={cell.asked} />
+          <Give board={board} group={group} cell={cell} />
+        </Row>
+      )}
+      {cell.readings.length === 0 ? (
+        <Soft>No reading yet.</Soft>
+      ) : (
+        <Scroll>
+          <Table>
+            <thead>
+              <tr>
+                <th scope="col">at</th>
+                <th scope="col">reading</th>
+                <th scope="col">red on</th>
+                <th scope="col">note</th>
+                <th scope="col">does it count?</th>
+              </tr>
+            </thead>
+            <tbody>
+              {cell.readings.map((one) => (
+                <tr key={one.id}>
+                  <td>
+                    <Num>{clock(into(board, one.taken_at))}</Num>
+                  </td>
+                  <td>
+                    <Num as={one.corrected_by || one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
+                  </td>
+                  <td>{names.symbol(one.red)}</td>
+                  <td>{remark(one)}</td>
+                  <td>{!one.corrected_by && <SetAside kind="readings" id={one.id} aside={one.aside} />}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Scroll>
+      )}
+      <BesideOf cell={cell.id} />
+      <OfGroup key={group.id} group={group} open={open} />
+    </section>
+  );
+}

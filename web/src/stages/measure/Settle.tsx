@@ -1,0 +1,129 @@
+import { useEffect, useState } from "react";
+import styled from "styled-components";
+import type { Meter } from "../../api/meter";
+import { TraceLine } from "../../charts/TraceLine";
+import { clock, number } from "../../format";
+import { Button, Key } from "../../ui/Button";
+import { Num, Soft } from "../../ui/layout";
+import { colour, font } from "../../ui/theme";
+
+const Strip = styled.div`
+  display: grid;
+  grid-template-columns: 58px minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 0.4rem 0.9rem;
+  max-width: 36rem;
+  padding-top: 0.7rem;
+  border-top: 1px solid ${colour.hairline};
+`;
+
+const Whole = styled.div`
+  grid-column: 1 / -1;
+`;
+
+const TURN = 2 * Math.PI * 24;
+
+/** A ring that fills up; `part` from 0 to 1. */
+function Ring({ part, text }: { part: number; text: string }) {
+  const done = part >= 1;
+  return (
+    <svg width="58" height="58" viewBox="0 0 58 58" aria-hidden>
+      <circle cx="29" cy="29" r="24" fill="none" stroke={colour.hairline} strokeWidth="7" />
+      <circle
+        cx="29"
+        cy="29"
+        r="24"
+        fill="none"
+        stroke={done ? colour.good : colour.reading}
+        strokeWidth="7"
+        strokeDasharray={`${Math.min(1, part) * TURN} ${TURN}`}
+        transform="rotate(-90 29 29)"
+      />
+      {done ? (
+        <path d="M19 30l7 8 14-17" fill="none" stroke={colour.good} strokeWidth="4" />
+      ) : (
+        <text x="29" y="34" textAnchor="middle" fontSize="14" fontWeight="600" fontFamily={font.numbers}>
+          {text}
+        </text>
+      )}
+    </svg>
+  );
+}
+
+/** Seconds since `from`, counted while it is set. */
+function useSeconds(from: number | null): number {
+  const [now, setNow] = useState(0);
+  useEffect(() => {
+    if (from === null) return;
+    const tick = () => setNow(Date.now());
+    const first = setTimeout(tick, 0);
+    const timer = setInterval(tick, 500);
+    return () => {
+      clearTimeout(first);
+      clearInterval(timer);
+    };
+  }, [from]);
+  return from === null ? 0 : Math.max(0, (now - from) / 1000);
+}
+
+type TypedProps = { dipped: number | null; dip: () => void; settleS: number; trend: string | null };
+
+/** Without a connected meter: the time since the plates went in, and how the last readings moved. */
+export function SettleByTime({ dipped, dip, settleS, trend }: TypedProps) {
+  const gone = useSeconds(dipped);
+  const left = Math.max(0, settleS - gone);
+  return (
+    <Strip>
+      <Ring part={dipped === null ? 0 : gone / Math.max(1, settleS)} text={dipped === null ? "–" : clock(left)} />
+      <div>
+        <strong>
+          {dipped === null ? "Plates in? Start the wait." : left > 0 ? "Wait for it to settle" : "Read it now"}
+        </strong>
+        <Soft>{trend ?? (dipped !== null && left === 0 ? "if the last digit stands still for ten seconds" : "")}</Soft>
+      </div>
+      <Button onPress={dip}>
+        {dipped === null ? "Plates are in" : "Dipped again"} <Key>D</Key>
+      </Button>
+    </Strip>
+  );
+}
+
+/** With a connected meter: what it shows, how fast it moves, and a button that takes the number over. */
+export function SettleByMeter({ meter, read }: { meter: Meter; read: () => void }) {
+  const { sample, trouble, trace } = meter;
+  const wait = sample?.wait_s ?? null;
+  const moving = sample && sample.drift_mv !== null ? `Moving ${number(sample.drift_mv, 1, true)} mV in 10 s.` : "";
+  return (
+    <Strip>
+      <Ring
+        part={sample?.steady ? 1 : wait !== null ? Math.max(0.05, 1 - wait / 30) : 0}
+        text={wait !== null ? clock(Math.ceil(wait)) : "…"}
+      />
+      <div>
+        <strong>
+          {trouble ? (
+            "No number from the meter"
+          ) : sample ? (
+            <>
+              The meter shows <Num>{sample.text}</Num> V{sample.simulated && ", simulated"}
+            </>
+          ) : (
+            "Asking the meter …"
+          )}
+        </strong>
+        <Soft role={trouble ? "status" : undefined}>
+          {trouble ??
+            (sample?.steady ? `${moving} Steady: read it.` : `${moving} Steady is under 2 mV. Wait for it to settle.`)}
+        </Soft>
+      </div>
+      <Button onPress={read} isDisabled={!sample}>
+        Read from meter <Key>R</Key>
+      </Button>
+      {trace.length > 4 && (
+        <Whole>
+          <TraceLine points={trace} label="The meter, live" />
+        </Whole>
+      )}
+    </Strip>
+  );
+}

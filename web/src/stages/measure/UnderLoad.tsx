@@ -1,0 +1,140 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { only } from "../../api/outbox";
+import { asTyped } from "../../format";
+import { MainButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Num, Row, Soft } from "../../ui/layout";
+import { colour } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
+import { type Outbox, newId } from "./useOutbox";
+
+const Ask = styled.form`
+  display: grid;
+  gap: 0.4rem;
+  & > div {
+    align-items: end;
+  }
+`;
+
+const Field = styled.div`
+  width: 11rem;
+`;
+
+const Wrong = styled.p`
+  color: ${colour.wrong};
+  font-weight: 600;
+`;
+
+type LoadProps = {
+  cell: Schemas["BenchCell"];
+  kind: "short" | "load";
+  title: string;
+  how: string;
+  unit: string;
+  open: boolean;
+  outbox: Outbox;
+};
+
+/** One number under load; measuring again keeps the earlier one too, the latest counts. */
+function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
+  const [text, setText] = useKept(`load:${cell.id}:${kind}`, "");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const kept = cell.beside.under_load.filter((one) => one.kind === kind);
+  const waiting = only(outbox.waiting, "load").filter(
+    (one) => one.cell_id === cell.id && one.body.kind === kind && !kept.some(({ id }) => id === one.id),
+  );
+  const record = async () => {
+    if (!text.trim()) return setWrong("Type the number on the meter first.");
+    const id = newId();
+    const body = { id, cell_id: cell.id, kind, text, unit, device_at: new Date().toISOString() };
+    const typed = text;
+    setText("");
+    const refusal = await outbox.add({ kind: "load", id, cell_id: cell.id, body });
+    if (refusal === null) return setWrong(null);
+    await outbox.remove(id);
+    setText((now) => now || typed);
+    setWrong(refusal);
+  };
+  return (
+    <Ask
+      onSubmit={(event) => {
+        event.preventDefault();
+        void record();
+      }}
+    >
+      <strong>{title}</strong>
+      <Soft>{how}</Soft>
+      {kept.map((one, index) => (
+        <p key={one.id}>
+          <Num as={index + 1 < kept.length ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>{" "}
+          {index + 1 === kept.length && one.says}
+        </p>
+      ))}
+      {waiting.map((one) => (
+        <p key={one.id}>
+          <Num>{asTyped(one.body.text, one.body.unit)}</Num> {one.refusal ?? "safe on this device, not sent yet"}
+        </p>
+      ))}
+      <Row>
+        <Field>
+          <TextField
+            label={`${kind === "short" ? "Current" : "Voltage"}, ${unit}`}
+            value={text}
+            onChange={(value) => {
+              setText(value);
+              setWrong(null);
+            }}
+            inputMode="decimal"
+            autoComplete="off"
+            maxLength={32}
+            isDisabled={!open}
+          />
+        </Field>
+        <MainButton type="submit" isDisabled={!open}>
+          {kept.length > 0 ? "Measure again" : "Record"}
+        </MainButton>
+      </Row>
+      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+    </Ask>
+  );
+}
+
+type Props = {
+  cell: Schemas["BenchCell"];
+  short: boolean;
+  loadOhm: number | null;
+  open: boolean;
+  outbox: Outbox;
+};
+
+/** What the lab asks for besides the open voltage: only after it, and only for seconds. */
+export function UnderLoad({ cell, short, loadOhm, open, outbox }: Props) {
+  return (
+    <>
+      {loadOhm !== null && (
+        <OneLoad
+          cell={cell}
+          kind="load"
+          title={`Voltage across ${loadOhm} Ω`}
+          how={`Hang the ${loadOhm} Ω resistor across the two clips, read within 10 s, take it off.`}
+          unit="V"
+          open={open}
+          outbox={outbox}
+        />
+      )}
+      {short && (
+        <OneLoad
+          cell={cell}
+          kind="short"
+          title="Short-circuit current"
+          how="Meter on DC milliamps, leads in the mA socket. Hold it on for 3 s at most, read, take it off, and turn the meter back to volts."
+          unit="mA"
+          open={open}
+          outbox={outbox}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,40 @@
+import type { Schemas } from "../../api/client";
+import { useAskAgain, useGiveCell } from "../../api/queries";
+import { TextButton } from "../../ui/Button";
+import { Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+
+type Board = Schemas["BoardOut"];
+
+/** The readings of a cell that count. */
+export const currentOf = (cell: Schemas["BoardCell"]) =>
+  cell.readings.filter((one) => one.corrected_by === null && !one.aside);
+
+/** Seconds into the lab at a moment. */
+export const into = (board: Board, at: string) =>
+  board.opened_at ? (Date.parse(at) - Date.parse(board.opened_at)) / 1000 : 0;
+
+/** Ask the group for a new reading of a cell; it appears on their bench. */
+export function AskAgain({ cell, asked }: { cell: string; asked: boolean }) {
+  const ask = useAskAgain();
+  if (asked) return <Soft>A new reading is asked for.</Soft>;
+  return (
+    <>
+      <TextButton onPress={() => ask.mutate(cell)}>Ask for a new reading</TextButton>
+      <ProblemNote problem={ask.error} />
+    </>
+  );
+}
+
+/** Take a cell off a group that is behind. */
+export function Relieve({ relief }: { relief: Schemas["ReliefOut"] }) {
+  const give = useGiveCell();
+  return (
+    <>
+      <TextButton onPress={() => give.mutate({ cell: relief.cell, group: relief.group })}>
+        Give {relief.short} to {relief.name}
+      </TextButton>
+      <ProblemNote problem={give.error} />
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useKept } from "../../ui/useKept";
+
+type Origin = Schemas["ReadingIn"]["origin"];
+
+/** The number being entered for a cell, one for a new reading and one for each entry being corrected. */
+export function useEntry(cellId: string, slot: string) {
+  const [texts, setTexts] = useKept<Record<string, string>>(`entries:${cellId}`, {});
+  const [unit, setUnit] = useState<"V" | "mV">("V");
+  const [origin, setOrigin] = useState<Origin>("typed");
+  const text = texts[slot] ?? "";
+  const set = (change: (before: string) => string) =>
+    setTexts((before) => ({ ...before, [slot]: change(before[slot] ?? "") }));
+  return {
+    text,
+    unit,
+    origin,
+    setUnit,
+    /** What a person types. */
+    type: (change: (before: string) => string) => {
+      set(change);
+      setOrigin("typed");
+    },
+    /** A number in volts that a meter or a file gives. */
+    fill: (value: string, from: Origin) => {
+      set(() => value);
+      setUnit("V");
+      setOrigin(from);
+    },
+  };
+}
+
+export type EntryState = ReturnType<typeof useEntry>;
