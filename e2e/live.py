@@ -8,12 +8,12 @@ import time
 
 import uvicorn
 from axe_playwright_python.sync_playwright import Axe
-from django.core.asgi import get_asgi_application
 from django.db import connections
 from django.test import modify_settings
 from playwright.sync_api import BrowserContext, Page, expect
 
 from e2e.browser import LAPTOP, chromium
+from server.config.asgi import application
 from server.tests.support import KeptReadingsTestCase
 
 PASSWORD = "adaada-long-enough"
@@ -39,7 +39,7 @@ class BrowserTestCase(KeptReadingsTestCase):
     def start_server(cls, port: int = 0) -> None:
         """Start the server; `port` 0 takes a free one."""
         config = uvicorn.Config(
-            get_asgi_application(),
+            application,
             host="127.0.0.1",
             port=port,
             lifespan="off",

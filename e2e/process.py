@@ -36,7 +36,7 @@ class ProcessTestCase(BrowserTestCase):
         to = connection.settings_dict
         database = f"postgresql://{to['USER']}:{to['PASSWORD']}@{to['HOST']}:{to['PORT']}/{to['NAME']}"
         command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(cls.port)]
-        cls.process = subprocess.Popen(
+        cls.process = subprocess.Popen(  # noqa: S603
             [*command, "--lifespan", "off", "--log-level", "critical"],
             env={**os.environ, "DATABASE_URL": database, "PIPETTE_SECRET_KEY": SECRET, "PIPETTE_LOG": "plain"},
             cwd=Path(__file__).resolve().parents[1],

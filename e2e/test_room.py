@@ -245,7 +245,7 @@ class TheTeachersHand(BrowserTestCase):
         super().setUp()
         self.ada = teacher("ada")
         self.lab = lab_of(
-            self.ada, electrodes=["zinc", "copper", "tin", "nickel", "magnesium", "steel", "silver"], minutes=60
+            self.ada, electrodes=["zinc", "copper", "tin", "nickel", "magnesium", "steel", "silver"], minutes=60, repeats=1
         )
         self.tern, self.knot = group_of(self.lab, "Tern"), group_of(self.lab, "Knot")
         self.board = self.device()

@@ -12,6 +12,7 @@ import math
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -50,6 +51,12 @@ class Believed:
 
 def believe(prior_v: Mapping[str, float | None], values: Sequence[GroupCell]) -> Believed:
     """Potentials of a bath's plates from the account's (None: unknown) and other groups' values of its cells."""
+    return _believe(tuple(prior_v.items()), tuple(values))
+
+
+@lru_cache(maxsize=1024)  # everybody who looks at a lab asks for the same
+def _believe(prior: tuple[tuple[str, float | None], ...], values: tuple[GroupCell, ...]) -> Believed:
+    prior_v = dict(prior)
     plates = tuple(prior_v)
     row = {plate: i for i, plate in enumerate(plates)}
     spread = np.array([UNKNOWN_V if v is None else PLATE_V for v in prior_v.values()])
@@ -80,9 +87,15 @@ class Reference:
             if one.group != without and math.isfinite(one.volts_v):
                 self.values[one.cell.bath].append(one)
         self.believed: dict[Bath, Believed] = {}
+        self.expected: dict[Cell, Expectation] = {}
 
     def of(self, cell: Cell) -> Expectation:
         """What can be expected of a cell."""
+        if cell not in self.expected:
+            self.expected[cell] = self._of(cell)
+        return self.expected[cell]
+
+    def _of(self, cell: Cell) -> Expectation:
         bath = cell.bath
         prior = self.prior[cell.electrolyte]
         if bath not in self.believed:

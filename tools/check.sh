@@ -60,6 +60,7 @@ run_benches() {
   python bench/plan.py
   python bench/checks.py
   python bench/answers.py
+  python bench/classroom.py
 }
 
 take_shots() {

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
 from galvanic.subtraction import worked_or_reason
-from server.bench.checking import Row, check_group, class_values, rows_of
+from server.bench.checking import Row, check_rows, class_values, reference_of, rows_of
 from server.bench.meter_checks import MeterEntry, record_meter_check
 from server.bench.models import MeterCheck, Reading
 from server.bench.outputs import (
@@ -19,6 +19,7 @@ from server.bench.outputs import (
     others_out,
     reading_out,
     with_readings,
+    with_their_readings,
 )
 from server.bench.predictions import PredictionEntry, record_prediction
 from server.bench.schemas import (
@@ -34,10 +35,11 @@ from server.bench.schemas import (
     Working,
 )
 from server.bench.services import ReadingEntry, record_reading
+from server.labs.kept import answer
 from server.labs.models import Lab, PlannedCell, Prediction
 from server.labs.policy import READINGS_PER_CELL, cautions
 from server.labs.tasks import steps_of
-from server.people.auth import GroupAuth, actor_of
+from server.people.auth import GroupAuth, Member, actor_of
 from server.people.models import Group
 from server.people.schemas import ProblemOut
 
@@ -45,18 +47,23 @@ router = Router()
 
 
 @router.get("/bench", response={200: BenchOut, 401: ProblemOut}, auth=GroupAuth(), operation_id="bench")
-def bench(request: HttpRequest) -> BenchOut:
+def bench(request: HttpRequest) -> HttpResponse:
     """The group's own cells and readings."""
     actor = actor_of(request)
     lab = Lab.objects.visible_to(actor).get()
+    return answer(lab, ("bench", actor.group_id), lambda: _bench(actor, lab))
+
+
+def _bench(actor: Member, lab: Lab) -> BenchOut:
     cells = list(
-        PlannedCell.objects.visible_to(actor)
+        with_their_readings(PlannedCell.objects.visible_to(actor))
         .order_by("position")
-        .prefetch_related("readings", "predictions", "asked", *BESIDE)
+        .prefetch_related("predictions", *BESIDE)
     )
     rows = rows_of(lab.id)
     values = class_values(rows)
-    findings = check_group(lab, actor.group_id, rows, values)
+    own = [row for row in rows if row.group == actor.group_id]
+    findings = check_rows(own, reference_of(lab, actor.group_id, values))
     now = timezone.now()
     meter = MeterCheck.objects.visible_to(actor).order_by("-received_at", "-id").first()
     return BenchOut(
@@ -81,8 +88,8 @@ def bench(request: HttpRequest) -> BenchOut:
                 **out.model_dump(),
                 findings=findings_out(out, findings),
                 asked=is_asked(planned),
-                beside=beside_out(planned, rows),
-                others=others_out(planned, values) if lab.show_values and has_own(planned, rows) else None,
+                beside=beside_out(planned, own),
+                others=others_out(planned, values) if lab.show_values and has_own(planned, own) else None,
                 cautions=cautions([out.negative, out.positive], [out.electrolyte]),
                 prediction=prediction_out(list(planned.predictions.all())[-1]) if planned.predictions.all() else None,
                 working=[_working(planned, plate) for plate in planned.cell.pair] if lab.predict else [],

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -11,8 +12,8 @@ from galvanic.attention import GroupState, Visit, visits
 from galvanic.checks import Finding
 from galvanic.class_reference import GroupCell, Reference
 from galvanic.schedule import Steps
-from server.bench.checking import Row, check_group, class_values
-from server.bench.outputs import current_rows
+from server.bench.checking import Row, check_rows, class_values, reference_of
+from server.bench.outputs import current_rows, readings_of
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
 
@@ -49,18 +50,22 @@ def visits_of(
     rows = current_rows(cell for hand in hands for cell in hand)
     values = class_values(rows)
     minute = lab.minutes_in(now)
+    by_group: dict[uuid.UUID, list[Row]] = defaultdict(list)
+    for row in rows:
+        by_group[row.group].append(row)
     states, flags, cells = [], {}, {}
     for group, hand in zip(groups, hands, strict=True):
-        findings = check_group(lab, group.id, rows, values)
-        last = {row.cell_id: row for row in rows if row.group == group.id}
+        own, reference = by_group[group.id], reference_of(lab, group.id, values)
+        findings = check_rows(own, reference)
+        last = {row.cell_id: row for row in own}
         told: list[tuple[str, Finding]] = []
         for planned in hand:
-            row = last.get(planned.id)
-            if row is not None and (said := findings.get(row.id)):
+            newest = last.get(planned.id)
+            if newest is not None and (said := findings.get(newest.id)):
                 flags[planned.id] = said[0].code
                 told.append((planned.cell.short, said[0]))
                 cells[group.name, planned.cell.short] = planned.id
-        states.append(_state(lab, group, hand, rows, values, told, checked, wanted, steps, minute, now))
+        states.append(_state(lab, group, hand, own, values, reference, told, checked, wanted, steps, minute, now))
     found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
     behind = [visit.group for visit in found if visit.code == "behind"]
     relief = {name: one for name in behind if (one := _relief(name, groups, hands, behind))}
@@ -72,12 +77,12 @@ def _relief(
 ) -> Relief | None:
     """The last cell of a group's that is not begun, and the group with the least left that does not have it."""
     hand = next(hand for group, hand in zip(groups, hands, strict=True) if group.name == name)
-    free = [planned for planned in hand if not planned.shared and not planned.readings.all()]
+    free = [planned for planned in hand if not planned.shared and not readings_of(planned)]
     if not free:
         return None
     given = free[-1]
     open_to = [
-        (sum(not planned.readings.all() for planned in theirs), group.position, group)
+        (sum(not readings_of(planned) for planned in theirs), group.position, group)
         for group, theirs in zip(groups, hands, strict=True)
         if group.name not in behind and all(planned.cell != given.cell for planned in theirs)
     ]
@@ -88,8 +93,9 @@ def _state(
     lab: Lab,
     group: Group,
     hand: Sequence[PlannedCell],
-    rows: Sequence[Row],
+    own: Sequence[Row],
     values: Sequence[GroupCell],
+    reference: Reference,
     told: Sequence[tuple[str, Finding]],
     checked: frozenset[uuid.UUID],
     wanted: int,
@@ -97,11 +103,10 @@ def _state(
     minute: float,
     now: datetime,
 ) -> GroupState:
-    own = [row for row in rows if row.group == group.id]
-    per_cell = {planned.id: sum(row.cell_id == planned.id for row in own) for planned in hand}
-    done = sum(count >= wanted for count in per_cell.values())
+    per_cell = Counter(row.cell_id for row in own)
+    done = sum(per_cell[planned.id] >= wanted for planned in hand)
     due = sum(end <= minute for _, end in steps.cell_times(len(hand)))
-    newest = max((r.received_at for planned in hand for r in planned.readings.all()), default=lab.opened_at)
+    newest = max((r.received_at for planned in hand for r in readings_of(planned)), default=lab.opened_at)
     silent = 0.0 if newest is None else (now - newest).total_seconds() / 60.0
     shared = next((planned.cell for planned in hand if planned.shared), None)
     mine = [row.signed_v for row in own if row.cell == shared]
@@ -109,8 +114,7 @@ def _state(
     if shared is not None and mine:
         others = [one.volts_v for one in values if one.cell == shared and one.group != str(group.id)]
         if len(others) >= 2:
-            expected = Reference(lab.electrodes, lab.electrolytes, values, without=str(group.id)).of(shared)
-            off = sum(mine) / len(mine) - expected.volts_v
+            off = sum(mine) / len(mine) - reference.of(shared).volts_v
     return GroupState(
         group=group.name,
         silent_min=silent,

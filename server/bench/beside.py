@@ -68,7 +68,7 @@ def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
         except UnreadableReading as error:
             raise Problem(422, error.code, str(error), field="text") from error
         _room_for(UnderLoad, cell, MAX_UNDER_LOAD)
-        announce(actor.lab_id)
+        announce(actor.lab_id, actor.group_id)
         return UnderLoad.objects.create(
             id=entry.id, cell=cell, kind=entry.kind, text=entry.text.strip(), unit=unit, value=value, resolution=resolution,
             load_ohm=None if short else lab.load_ohm, device_at=entry.device_at, received_at=timezone.now(),
@@ -97,7 +97,7 @@ def record_observation(*, actor: Member, entry: NoteEntry) -> Observation:
         if not text:
             raise Problem(422, "empty", "Write what you see first.", field="text")
         _room_for(Observation, cell, MAX_OBSERVATIONS)
-        announce(actor.lab_id)
+        announce(actor.lab_id, actor.group_id)
         return Observation.objects.create(
             id=entry.id, cell=cell, text=text, device_at=entry.device_at, received_at=timezone.now()
         )
@@ -115,7 +115,7 @@ def record_photo(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, content: 
         cell = open_cell(actor, cell_id)
         _room_for(Photo, cell, MAX_PHOTOS)
         stored = store(content)
-        announce(actor.lab_id)
+        announce(actor.lab_id, actor.group_id)
         return Photo.objects.create(id=key, cell=cell, device_at=device_at, received_at=timezone.now(), **asdict(stored))
 
     return keep_once(Photo, actor, key, create)[0]
@@ -146,7 +146,7 @@ def record_trace(
             "delimiter": trace.delimiter, "decimal": trace.decimal, "time": trace.time_column, "volts": trace.volts_column,
             "unit": trace.unit, "rows": len(trace.times_s), "skipped": len(trace.skipped),
         }  # fmt: skip
-        announce(actor.lab_id)
+        announce(actor.lab_id, actor.group_id)
         return KeptTrace.objects.create(
             id=key, cell=cell, name=name[:100], times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
             understood=how, device_at=device_at, received_at=timezone.now(),

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import uuid
 
-from django.db.models import Prefetch
-from django.http import HttpRequest
+from django.db.models import Prefetch, prefetch_related_objects
+from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
 from galvanic.cells import Cell
 from server.bench.attention import Relief, visits_of
 from server.bench.models import MeterCheck, SetAside
-from server.bench.outputs import BESIDE, beside_out, current_rows, is_asked, with_readings
+from server.bench.outputs import BESIDE, beside_out, current_rows, is_asked, with_readings, with_their_readings
 from server.bench.schemas import (
     Beside,
     BoardCell,
@@ -25,6 +25,7 @@ from server.bench.schemas import (
     ReliefOut,
     VisitOut,
 )
+from server.labs.kept import answer
 from server.labs.models import Lab, PlannedCell
 from server.labs.policy import READINGS_PER_CELL
 from server.labs.tasks import steps_of
@@ -80,14 +81,17 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
 
 
 @router.get("/labs/{uuid:lab_id}/board", response={200: BoardOut, 404: ProblemOut}, operation_id="board")
-def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
+def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
     """All groups' cells and readings."""
-    cells = Prefetch(
-        "groups__cells", queryset=PlannedCell.objects.order_by("position").prefetch_related("readings", "asked")
-    )
-    lab = Lab.objects.visible_to(teacher_of(request)).prefetch_related("groups", cells).filter(id=lab_id).first()
+    lab = Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).first()
     if lab is None:
         raise not_found("lab")
+    return answer(lab, "board", lambda: _board(lab))
+
+
+def _board(lab: Lab) -> BoardOut:
+    cells = Prefetch("groups__cells", queryset=with_their_readings(PlannedCell.objects.order_by("position")))
+    prefetch_related_objects([lab], "groups", cells)
     steps, now = steps_of(lab), timezone.now()
     rooms = list(lab.groups.all())
     hands = [list(group.cells.all()) for group in rooms]
@@ -148,8 +152,8 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> BoardOut:
 @router.get("/cells/{uuid:cell_id}/beside", response={200: Beside, 404: ProblemOut}, operation_id="beside")
 def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
     """What a group keeps of a cell beside its readings."""
-    found = PlannedCell.objects.visible_to(teacher_of(request)).prefetch_related("readings", *BESIDE).filter(id=cell_id)
-    cell = found.first()
+    found = with_their_readings(PlannedCell.objects.visible_to(teacher_of(request))).filter(id=cell_id)
+    cell = found.prefetch_related(*BESIDE).first()
     if cell is None:
         raise not_found("cell")
     return beside_out(cell, current_rows([cell]))

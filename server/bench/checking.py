@@ -55,14 +55,16 @@ def class_values(rows: Sequence[Row]) -> list[GroupCell]:
     return [GroupCell(str(group), cell, fmean(found)) for (group, cell), found in values.items()]
 
 
-def check_group(lab: Lab, group: uuid.UUID, rows: Sequence[Row], values: Sequence[GroupCell]) -> Findings:
-    """Findings on every reading of a group that counts; readings without any are left out."""
-    reference = Reference(lab.electrodes, lab.electrolytes, values, without=str(group))
+def reference_of(lab: Lab, group: uuid.UUID, values: Sequence[GroupCell]) -> Reference:
+    """What can be expected of a group's cells: the account, and the other groups' values."""
+    return Reference(lab.electrodes, lab.electrolytes, values, without=str(group))
+
+
+def check_rows(own: Sequence[Row], reference: Reference) -> Findings:
+    """Findings on every reading of one group that counts; readings without any are left out."""
     earlier: dict[uuid.UUID, list[float]] = defaultdict(list)
     found: dict[uuid.UUID, Sequence[Finding]] = {}
-    for row in rows:
-        if row.group != group:
-            continue
+    for row in own:
         said = check(row.cell, row.signed_v, row.resolution_v, earlier[row.cell_id], reference.of(row.cell))
         earlier[row.cell_id].append(row.signed_v)
         if said:

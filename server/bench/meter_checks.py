@@ -62,7 +62,7 @@ def _create(actor: Member, entry: MeterEntry) -> MeterCheck:
         raise Problem(409, "enough", f"This group has {MAX_CHECKS} meter checks, which is the most it can hold.")
     # An offset that cannot be one is not taken off.
     offset = 0.0 if found.code == "large_offset" else found.offset_v
-    announce(actor.lab_id)
+    announce(actor.lab_id, actor.group_id)
     return MeterCheck.objects.create(
         id=entry.id,
         group=group,
@@ -91,4 +91,4 @@ def ask_again(*, actor: Teacher, cell_id: uuid.UUID) -> None:
     if cell.group.lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", "The lab is not open, so nothing can be asked of the groups.")
     AskedAgain.objects.create(cell=cell)
-    announce(cell.group.lab_id)
+    announce(cell.group.lab_id, cell.group_id)

@@ -70,7 +70,7 @@ def set_address(*, actor: Teacher, group_id: uuid.UUID, text: str) -> Group:
     else:
         group.meter_address = ""
     group.save(update_fields=["meter_address"])
-    announce(group.lab_id)
+    announce(group.lab_id, group.id)
     return group
 
 

@@ -9,7 +9,7 @@ from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import F, Q
 
-from server.bench.querysets import AtCellQuerySet, MeterCheckQuerySet, ReadingManager, ReadingQuerySet
+from server.bench.querysets import AtCellQuerySet, MeterCheckQuerySet, ReadingQuerySet
 
 
 class Reading(models.Model):
@@ -45,7 +45,7 @@ class Reading(models.Model):
     taken_at = models.DateTimeField(null=True, blank=True)
     received_at = models.DateTimeField()
 
-    objects = ReadingManager.from_queryset(ReadingQuerySet)()
+    objects = ReadingQuerySet.as_manager()
 
     class Meta:
         ordering = ["received_at", "id"]
@@ -61,7 +61,7 @@ class Reading(models.Model):
 
     @property
     def aside(self) -> str:
-        """Why the teacher has set it (or its group) aside; empty where it counts. Known of every reading fetched."""
+        """Why the teacher has set it (or its group) aside; empty where it counts. Known if fetched `with_aside`."""
         return str(self.__dict__.get("aside_reason", ""))
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterable
 
+from django.db.models import Prefetch
+
 from galvanic.class_reference import GroupCell
 from galvanic.loading import in_words
 from galvanic.logger import Trace, judged, settled_v, thinned
@@ -12,7 +14,7 @@ from galvanic.scpi import as_shown
 from server.bench.beside import inner_of
 from server.bench.checking import Findings, Row
 from server.bench.meter_checks import verdict_of
-from server.bench.models import KeptTrace, MeterCheck, Reading, UnderLoad
+from server.bench.models import AskedAgain, KeptTrace, MeterCheck, Reading, UnderLoad
 from server.bench.schemas import (
     Beside,
     CellWithReadings,
@@ -28,8 +30,32 @@ from server.bench.schemas import (
 )
 from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
+from server.labs.querysets import PlannedCellQuerySet
 
 DRAWN_SAMPLES = 200
+
+
+def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:
+    """Cells with their readings, why these are set aside, and what was asked of the group, as plain lists."""
+    found: PlannedCellQuerySet = cells.prefetch_related(
+        Prefetch("readings", queryset=Reading.objects.with_aside(), to_attr="kept_readings"),
+        Prefetch("asked", to_attr="kept_asked"),
+    )
+    return found
+
+
+def readings_of(planned: PlannedCell) -> list[Reading]:
+    """The readings of a cell that was fetched `with_their_readings`, oldest first."""
+    found: list[Reading] = planned.__dict__["kept_readings"]
+    return found
+
+
+def asked_of(planned: PlannedCell) -> list[AskedAgain]:
+    """What was asked of the group about a cell that was fetched `with_their_readings`."""
+    found: list[AskedAgain] = planned.__dict__["kept_asked"]
+    return found
+
+
 BESIDE = ("under_load", "observations", "photos", "traces")
 
 
@@ -59,7 +85,7 @@ def with_readings(cells: Iterable[PlannedCell]) -> list[CellWithReadings]:
     """Cells with prefetched readings as they are sent."""
     found = []
     for planned in cells:
-        readings = list(planned.readings.all())
+        readings = readings_of(planned)
         corrected = {r.corrects_id: r.id for r in readings if r.corrects_id}
         found.append(
             CellWithReadings(
@@ -74,7 +100,7 @@ def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
     """Readings that count of cells whose readings are prefetched, oldest first in each cell."""
     rows = []
     for planned in cells:
-        readings = list(planned.readings.all())
+        readings = readings_of(planned)
         corrected = {r.corrects_id for r in readings}
         rows += [
             Row(
@@ -102,8 +128,8 @@ def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
 
 def is_asked(planned: PlannedCell) -> bool:
     """Whether the teacher has asked for a reading of this cell and none has come since; both are prefetched."""
-    asked = max((one.asked_at for one in planned.asked.all()), default=None)
-    newest = max((one.received_at for one in planned.readings.all()), default=None)
+    asked = max((one.asked_at for one in asked_of(planned)), default=None)
+    newest = max((one.received_at for one in readings_of(planned)), default=None)
     return asked is not None and (newest is None or newest < asked)
 
 

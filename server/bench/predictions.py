@@ -56,7 +56,7 @@ def _create(actor: Member, entry: PredictionEntry) -> Prediction:
         raise Problem(422, "no_sign", message, field="text")
     if Prediction.objects.filter(cell=cell).count() >= MAX_PREDICTIONS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_PREDICTIONS_PER_CELL} predictions, which is the most it can hold.")
-    announce(actor.lab_id)
+    announce(actor.lab_id, actor.group_id)
     return Prediction.objects.create(
         id=entry.id,
         cell=cell,

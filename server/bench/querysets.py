@@ -28,15 +28,8 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
         """Without those a later entry corrects."""
         return self.filter(correction__isnull=True)
 
-    def counted(self) -> ReadingQuerySet:
-        """Those that count: not corrected, not set aside."""
-        return self.current().filter(models.Q(("aside_reason", "")))
-
-
-class ReadingManager(models.Manager["Reading"]):
-    """Readings come with the reason for which they are set aside, by themselves or with their group."""
-
-    def get_queryset(self) -> models.QuerySet[Reading]:
+    def with_aside(self) -> ReadingQuerySet:
+        """With the reason for which each is set aside, by itself or with its group; empty where it counts."""
         asides = apps.get_model("bench", "SetAside").objects
 
         def latest(**of: models.OuterRef) -> Coalesce:
@@ -44,10 +37,14 @@ class ReadingManager(models.Manager["Reading"]):
             return Coalesce(models.Subquery(rows), models.Value(""))
 
         own, whole = latest(reading=models.OuterRef("pk")), latest(group=models.OuterRef("cell__group"))
-        found: models.QuerySet[Reading] = super().get_queryset().alias(own_reason=own)
+        found: ReadingQuerySet = self.alias(own_reason=own)
         return found.annotate(
             aside_reason=models.Case(models.When(own_reason="", then=whole), default=models.F("own_reason"))
         )
+
+    def counted(self) -> ReadingQuerySet:
+        """Those that count: not corrected, not set aside."""
+        return self.current().with_aside().filter(models.Q(("aside_reason", "")))
 
 
 class MeterCheckQuerySet(models.QuerySet["MeterCheck"]):

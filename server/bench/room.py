@@ -12,6 +12,7 @@ from server.bench.models import Reading, SetAside
 from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import owned
+from server.people.codes import pins
 from server.people.models import Group, Teacher
 from server.problems import Problem, not_found
 
@@ -110,7 +111,7 @@ def set_reading_aside(*, actor: Teacher, reading_id: uuid.UUID, reason: str) -> 
         raise not_found("reading")
     if Reading.objects.filter(corrects=reading).exists():
         raise Problem(409, "corrected", "That reading is corrected by a later one and does not count anyway.")
-    announce(reading.cell.group.lab_id)
+    announce(reading.cell.group.lab_id, reading.cell.group_id)
     return SetAside.objects.create(reading=reading, teacher=actor, reason=" ".join(reason.split()))
 
 
@@ -120,5 +121,18 @@ def set_group_aside(*, actor: Teacher, group_id: uuid.UUID, reason: str) -> SetA
     group = Group.objects.filter(id=group_id, lab__owner=actor).first()
     if group is None:
         raise not_found("group")
-    announce(group.lab_id)
+    announce(group.lab_id, group.id)
     return SetAside.objects.create(group=group, teacher=actor, reason=" ".join(reason.split()))
+
+
+@transaction.atomic
+def new_pin(*, actor: Teacher, group_id: uuid.UUID) -> Group:
+    """Give a group another PIN; its devices must join again with it. Raises Problem not_found."""
+    group = Group.objects.select_for_update().filter(id=group_id, lab__owner=actor).first()
+    if group is None:
+        raise not_found("group")
+    taken = set(Group.objects.filter(lab=group.lab_id).values_list("pin", flat=True))
+    group.pin = next(pin for pin in pins(len(taken) + 1) if pin not in taken)
+    group.save(update_fields=["pin"])
+    announce(group.lab_id)
+    return group

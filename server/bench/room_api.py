@@ -10,7 +10,7 @@ from ninja import Router
 from server.bench import meter_checks, meters, room
 from server.bench.schemas import AddressIn, GiveIn, MinutesIn, ReasonIn, SwitchIn
 from server.people.auth import TeacherAuth, teacher_of
-from server.people.schemas import Done, ProblemOut
+from server.people.schemas import Done, NewPin, ProblemOut
 
 router = Router(auth=TeacherAuth())
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
@@ -71,3 +71,13 @@ def add_minutes(request: HttpRequest, lab_id: uuid.UUID, data: MinutesIn) -> Don
     """Make the period longer or shorter."""
     room.add_minutes(actor=teacher_of(request), lab_id=lab_id, minutes=data.minutes)
     return DONE
+
+
+@router.post(
+    "/groups/{uuid:group_id}/new-pin",
+    response={200: NewPin, 404: ProblemOut},
+    operation_id="new_pin",
+)
+def new_pin(request: HttpRequest, group_id: uuid.UUID) -> NewPin:
+    """Give a group another PIN; devices that joined with the old one are out."""
+    return NewPin(pin=room.new_pin(actor=teacher_of(request), group_id=group_id).pin)

@@ -70,7 +70,7 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         raise Problem(422, error.code, str(error), field="text") from error
     if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
-    announce(actor.lab_id)
+    announce(actor.lab_id, actor.group_id)
     now = timezone.now()
     return Reading.objects.create(
         id=entry.id,

@@ -19,13 +19,13 @@ from server.people.models import Teacher
 from server.problems import Problem
 
 
-def _lab_of(request: HttpRequest, lab_id: uuid.UUID | None) -> uuid.UUID | None:
-    """The lab whose changes this visitor may hear of, or None."""
+def _heard(request: HttpRequest, lab_id: uuid.UUID | None) -> tuple[uuid.UUID, uuid.UUID | None] | None:
+    """The lab whose changes this visitor may hear of, and the group if it is one; or None."""
     if lab_id is None:
         member = member_of(request.COOKIES.get(COOKIE))
-        return member.lab_id if member else None
+        return (member.lab_id, member.group_id) if member else None
     if isinstance(request.user, Teacher) and Lab.objects.visible_to(request.user).filter(id=lab_id).exists():
-        return lab_id
+        return lab_id, None
     return None
 
 
@@ -33,10 +33,10 @@ async def events(request: HttpRequest, lab_id: uuid.UUID | None = None) -> HttpR
     """Server-sent events under ASGI; 204 under WSGI, which would hang on an endless stream, and the page polls."""
     if not isinstance(request, ASGIRequest):
         return HttpResponse(status=204)
-    lab = await sync_to_async(_lab_of)(request, lab_id)
-    if lab is None:
+    heard = await sync_to_async(_heard)(request, lab_id)
+    if heard is None:
         return HttpResponse(status=401 if lab_id is None else 404)
-    return await _streamed(stream(lab))
+    return await _streamed(stream(*heard))
 
 
 async def _streamed(events: AsyncIterator[str]) -> StreamingHttpResponse:

@@ -16,20 +16,25 @@ from django.db import connection
 CHANNEL = "pipette_lab"
 PING_S = 20.0
 AGAIN_S = 1.0
+QUIET_S = 0.15
 WAITING = 50
 
 
-def announce(lab_id: uuid.UUID) -> None:
-    """Say that a lab has changed, as part of the running transaction."""
+def announce(lab_id: uuid.UUID, group_id: uuid.UUID | None = None) -> None:
+    """Say that a lab has changed (only for `group_id` and the teacher, if given), as part of the running transaction.
+
+    The lab's count of changes goes up with it, by which kept answers are known to be old.
+    """
     with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, str(lab_id)])
+        cursor.execute("UPDATE labs_lab SET changes = changes + 1 WHERE id = %s", [lab_id])
+        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, f"{lab_id} {group_id or ''}".strip()])
 
 
 class Hub:
     """One listening connection of this process, and the queues of its open streams by lab."""
 
     def __init__(self) -> None:
-        self.queues: dict[str, set[asyncio.Queue[None]]] = {}
+        self.queues: dict[str, dict[asyncio.Queue[None], str]] = {}
         self.task: asyncio.Task[None] | None = None
 
     async def listen(self) -> None:
@@ -47,25 +52,26 @@ class Hub:
             except psycopg.OperationalError:
                 await asyncio.sleep(AGAIN_S)
 
-    def tell(self, lab: str) -> None:
-        """Wake the streams of a lab."""
-        for queue in self.queues.get(lab, ()):
-            if not queue.full():
+    def tell(self, what: str) -> None:
+        """Wake the streams of a lab; those of groups only by what concerns their own or all."""
+        lab, _, group = what.partition(" ")
+        for queue, only in self.queues.get(lab, {}).items():
+            if (not only or not group or only == group) and not queue.full():
                 queue.put_nowait(None)
 
-    def subscribe(self, lab: str) -> asyncio.Queue[None]:
-        """A queue that gets an item whenever the lab changes."""
+    def subscribe(self, lab: str, group: str) -> asyncio.Queue[None]:
+        """A queue that gets an item whenever the lab changes, for a group (empty: for the teacher)."""
         loop = asyncio.get_running_loop()
         if self.task is None or self.task.done() or self.task.get_loop() is not loop:
             self.task = loop.create_task(self.listen())
         queue: asyncio.Queue[None] = asyncio.Queue(WAITING)
-        self.queues.setdefault(lab, set()).add(queue)
+        self.queues.setdefault(lab, {})[queue] = group
         return queue
 
     def leave(self, lab: str, queue: asyncio.Queue[None]) -> None:
         """Forget a stream."""
-        queues = self.queues.get(lab, set())
-        queues.discard(queue)
+        queues = self.queues.get(lab, {})
+        queues.pop(queue, None)
         if not queues:
             self.queues.pop(lab, None)
 
@@ -73,9 +79,10 @@ class Hub:
 HUB = Hub()
 
 
-async def stream(lab: uuid.UUID) -> AsyncIterator[str]:
-    """Server-sent events of one lab: `changed`, whenever there is something to fetch, and a comment now and then."""
-    queue = HUB.subscribe(str(lab))
+async def stream(lab: uuid.UUID, group: uuid.UUID | None = None) -> AsyncIterator[str]:
+    """Server-sent events of one lab, for a group or the teacher: `changed`, whenever there is something to fetch, a few
+    times a second at most, and a comment now and then."""
+    queue = HUB.subscribe(str(lab), str(group or ""))
     try:
         yield "retry: 2000\n\n"
         while True:
@@ -84,6 +91,7 @@ async def stream(lab: uuid.UUID) -> AsyncIterator[str]:
                 while not queue.empty():
                     queue.get_nowait()
                 yield "event: changed\ndata: 1\n\n"
+                await asyncio.sleep(QUIET_S)
             except TimeoutError:
                 yield ": still here\n\n"
     finally:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
-
 from django.contrib.auth import logout
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import csrf_protect
@@ -11,9 +9,9 @@ from ninja import Router
 from ninja.decorators import decorate_view
 
 from server.people import services
-from server.people.auth import COOKIE, TeacherAuth, forget_group, member_of, remember_group, teacher_of
+from server.people.auth import COOKIE, forget_group, member_of, remember_group
 from server.people.models import Teacher
-from server.people.schemas import Done, Join, NewPin, ProblemOut, SignIn, WhoAmI
+from server.people.schemas import Done, Join, ProblemOut, SignIn, WhoAmI
 
 router = Router()
 
@@ -53,17 +51,6 @@ def join(request: HttpRequest, response: HttpResponse, data: Join) -> WhoAmI:
     group = services.join(request=request, code=data.code, pin=data.pin)
     remember_group(response, group)
     return _who(request, group.name)
-
-
-@router.post(
-    "/groups/{uuid:group_id}/new-pin",
-    auth=TeacherAuth(),
-    response={200: NewPin, 404: ProblemOut},
-    operation_id="new_pin",
-)
-def new_pin(request: HttpRequest, group_id: uuid.UUID) -> NewPin:
-    """Give a group another PIN; devices that joined with the old one are out."""
-    return NewPin(pin=services.new_pin(actor=teacher_of(request), group_id=group_id).pin)
 
 
 @router.post("/leave", response=Done, operation_id="leave", auth=None)

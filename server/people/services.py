@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-import uuid
 from datetime import timedelta
 
 from django.contrib.auth import authenticate, login
-from django.db import transaction
 from django.db.models import Q
 from django.http import HttpRequest
 from django.utils import timezone
 
 from server.people.address import client_address
-from server.people.codes import pins, plain_code
+from server.people.codes import plain_code
 from server.people.models import FailedJoin, Group, Teacher
-from server.problems import Problem, not_found
+from server.problems import Problem
 
 WINDOW = timedelta(minutes=10)
 MAX_FAILURES_BY_ADDRESS = 30  # a whole class may share one address
@@ -56,18 +54,6 @@ def join(*, request: HttpRequest, code: str, pin: str) -> Group:
         FailedJoin.objects.filter(at__lt=timezone.now() - timedelta(hours=1)).delete()
         FailedJoin.objects.create(address=address, code=wanted)
         raise WRONG_CODE
-    return group
-
-
-@transaction.atomic
-def new_pin(*, actor: Teacher, group_id: uuid.UUID) -> Group:
-    """Give a group another PIN; its devices must join again with it. Raises Problem not_found."""
-    group = Group.objects.select_for_update().filter(id=group_id, lab__owner=actor).first()
-    if group is None:
-        raise not_found("group")
-    taken = set(Group.objects.filter(lab=group.lab_id).values_list("pin", flat=True))
-    group.pin = next(pin for pin in pins(len(taken) + 1) if pin not in taken)
-    group.save(update_fields=["pin"])
     return group
 
 
