@@ -2,8 +2,8 @@
 
 The server runs as one process on a database of its own. 40 devices of 10 groups post; 40 watchers hold an event stream open
 and fetch what they are told of: 4 boards and 36 benches. Each device posts every 60 s, twice as often as a group that takes
-three readings of a cell in six minutes; `--every 20` shows a rush. Target: nothing lost, p95 under 100 ms for a post and under 300 ms from a post
-to a board that shows it.  bench/classroom.py [--every SECONDS] [--seconds N]
+three readings of a cell in six minutes; `--every 20` shows a rush. Target: nothing lost, p95 under 100 ms for a post and
+under 300 ms from a post to a board that shows it.  bench/classroom.py [--every SECONDS] [--seconds N]
 """
 
 from __future__ import annotations
