@@ -17,6 +17,7 @@ from galvanic import ladder
 from galvanic.catalogue import electrodes
 from galvanic.cells import Cell
 from galvanic.repeats import Pooled, Repeats, coverage, pooled, summarise
+from galvanic.wild import Wild, tame
 
 SURE = 2.0  # standard uncertainties beyond which a change of places is called found
 
@@ -87,7 +88,8 @@ class ElectrolyteResult:
 
     `loose` are electrodes that no chain of cells connects to the anchor. `tau_v` is the scatter between groups beyond
     their own, None where nothing is measured twice over; `inside` and `between` are the pooled scatter inside groups and
-    between groups' means. `anchor` is None when no metal of the table was used.
+    between groups' means. `anchor` is None when no metal of the table was used. `wild` are values that all others
+    contradict: they stay and are shown, but do not pull the `ladder`.
     """
 
     electrolyte: str
@@ -102,6 +104,8 @@ class ElectrolyteResult:
     dof: int
     inside: Pooled | None
     between: Pooled | None
+    wild: tuple[Wild, ...]
+    ladder: ladder.Ladder | None
 
 
 def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
@@ -131,8 +135,11 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     cells = sorted((_cell(cell, groups, between) for cell, groups in found.items()), key=_widest_gap_first)
     differences = _differences(cells, inside)
     if not differences:
-        return ElectrolyteResult(electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between)
-    fitted = ladder.fit(differences)
+        return ElectrolyteResult(
+            electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between, (), None
+        )
+    tamed, wild = tame(differences)
+    fitted = ladder.fit(tamed)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
     anchor = wanted if wanted in usable else middle_anchor(fitted, usable)
@@ -140,8 +147,9 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     loose = tuple(name for part in fitted.parts[1:] for name in part) if anchor else fitted.electrodes
     swaps = found_swaps(fitted, usable)
     return ElectrolyteResult(
-        electrolyte, condition, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between
-    )
+        electrolyte, condition, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between,
+        tuple(wild), fitted,
+    )  # fmt: skip
 
 
 def _differences(cells: Iterable[CellResult], inside: Pooled | None) -> list[ladder.Difference]:
@@ -154,8 +162,13 @@ def _differences(cells: Iterable[CellResult], inside: Pooled | None) -> list[lad
 
 
 def differences_of(result: ElectrolyteResult) -> list[ladder.Difference]:
-    """What the ladder of a result was fitted to: one difference for each group and cell."""
+    """One difference for each group and cell of a result, as measured."""
     return _differences(result.cells, result.inside)
+
+
+def tamed_of(result: ElectrolyteResult) -> list[ladder.Difference]:
+    """What the ladder of a result was fitted to: as `differences_of`, wild values with their residual as uncertainty."""
+    return tame(differences_of(result))[0]
 
 
 def _group_values(

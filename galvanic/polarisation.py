@@ -14,7 +14,7 @@ from galvanic.catalogue import electrolytes
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange
 from galvanic.plates import Array, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
-from galvanic.rest import settle
+from galvanic.rest import net, settle
 
 ROUNDS, POINTS = 6, 65
 
@@ -74,21 +74,34 @@ class LoadedCell:
         lower = settle(*self.negative, drawn_a_per_m2=density)[:, 0, 0]
         return np.asarray(upper - lower - current * self.solution_ohm)
 
-    def at_load(self, load_ohm: float) -> Loaded:
-        """The working point with a resistor across the cell; 0 is a short circuit. Raises OutOfRange below zero."""
+    def rest(self) -> tuple[float, float]:
+        """Rest potentials of the negative and the positive plate, V against hydrogen."""
+        return float(settle(*self.negative)[0, 0, 0]), float(settle(*self.positive)[0, 0, 0])
+
+    def at_load(self, load_ohm: float, rest_v: tuple[float, float] | None = None) -> Loaded:
+        """The working point with a resistor across the cell; 0 is a short circuit. Raises OutOfRange below zero.
+
+        The negative plate's potential E fixes its current I = A·i(E), and with it the positive plate's, E + I·R; where that
+        plate gives −I, the circuit is closed. The sum of both currents rises with E, so there is one crossing. `rest_v`:
+        what `rest` gave, if it is known.
+        """
         if not load_ohm >= 0.0:
             raise OutOfRange("A load cannot be below zero ohm.")
-        open_v = float(self.volts(np.zeros(1))[0])
-        sign = 1.0 if open_v >= 0.0 else -1.0
-        low, high = 0.0, abs(open_v) / (self.solution_ohm + load_ohm)
-        for _ in range(ROUNDS):  # the voltage falls with current, the load line rises: one crossing
+        lower, upper = rest_v or self.rest()
+        open_v, wetted = upper - lower, self.geometry.area_m2 * self.geometry.pairs
+        around = self.solution_ohm + load_ohm
+        low, high = min(lower, upper), max(lower, upper)
+        for _ in range(ROUNDS):
             tried = np.linspace(low, high, POINTS)
-            under = int((sign * self.volts(sign * tried) > tried * load_ohm).sum())
+            current = wetted * net(tried[:, None, None], *self.negative)
+            sums = current + wetted * net(tried[:, None, None] + current * around, *self.positive)
+            under = int((sums[:, 0, 0] < 0.0).sum())
             low, high = tried[max(under - 1, 0)], tried[min(under, POINTS - 1)]
-        current = sign * 0.5 * float(low + high)
-        volts = current * load_ohm
-        internal = (open_v - volts) / current if current else self.solution_ohm
-        return Loaded(self.cell, load_ohm, volts, current, open_v, self.solution_ohm, internal)
+        at = np.full((1, 1, 1), 0.5 * (low + high))
+        current_a = wetted * float(net(at, *self.negative)[0, 0, 0])
+        volts = current_a * load_ohm
+        internal = (open_v - volts) / current_a if current_a else self.solution_ohm
+        return Loaded(self.cell, load_ohm, volts, current_a, open_v, self.solution_ohm, internal)
 
 
 def stirred(half: tuple[Plates, Liquids, Pairing], times: float) -> tuple[Plates, Liquids, Pairing]:

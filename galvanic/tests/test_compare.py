@@ -4,8 +4,8 @@ import unittest
 
 import numpy as np
 
+from galvanic.bath_notes import bath_notes
 from galvanic.compare import ClassReading, compare
-from galvanic.notes import compare_notes
 from galvanic.readings import parse
 from galvanic.simulate import Bench, Meter
 
@@ -51,7 +51,7 @@ class Compare(unittest.TestCase):
         result = compare(readings)[0]
         self.assertEqual([(s.lower, s.upper) for s in result.swaps], [("aluminium", "zinc")])
         self.assertAlmostEqual(result.swaps[0].by_v, 0.36, places=6)
-        note = compare_notes(result)[0]
+        note = bath_notes(result)[0]
         self.assertEqual(note.title, "Al and Zn changed places")
         self.assertIn("0.36\u202fV", note.text)
 
@@ -77,7 +77,7 @@ class Compare(unittest.TestCase):
     def test_loose_electrodes_are_named_and_only_inert_ones_give_no_stem(self):
         result = compare([r("a", "copper", "zinc", 0.9), r("a", "tin", "zinc", 0.5), r("a", "nickel", "steel", 0.2)])[0]
         self.assertEqual(set(result.loose), {"nickel", "steel"})
-        self.assertIn("loose", [note.code for note in compare_notes(result)])
+        self.assertIn("loose", [note.code for note in bath_notes(result)])
         self.assertEqual(compare([r("a", "copper", "copper", 0.01)])[0].rungs, ())
 
     def test_electrolytes_are_kept_apart_and_nothing_gives_nothing(self):

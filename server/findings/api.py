@@ -8,7 +8,7 @@ from django.http import HttpRequest
 from ninja import Query, Router
 
 from galvanic.compare import CellResult, ElectrolyteResult
-from galvanic.notes import compare_notes
+from galvanic.bath_notes import bath_notes
 from server.findings.schemas import CellRow, CompareOut, ElectrolyteResultOut, GroupMean, Held, RungOut, SwapOut
 from server.findings.services import compare_lab
 from server.labs.models import Lab
@@ -50,7 +50,7 @@ def electrolyte_out(result: ElectrolyteResult) -> ElectrolyteResultOut:
         cells=[cell_row(cell) for cell in result.cells],
         tau_v=result.tau_v,
         dof=result.dof,
-        notes=notes_out(compare_notes(result)),
+        notes=notes_out(bath_notes(result)),
     )
 
 
