@@ -14,6 +14,9 @@ from server.bench.board_api import router as board
 from server.bench.room_api import router as room
 from server.config import errors
 from server.findings.api import router as findings
+from server.findings.claim_api import router as claims
+from server.findings.explain_api import router as explaining
+from server.findings.export_api import router as tables
 from server.labs.api import router as labs
 from server.labs.material_api import router as materials
 from server.labs.sheet_api import router as sheets
@@ -39,5 +42,5 @@ def health(request: HttpRequest) -> Health:
     return Health(database="ok", edition=edition())
 
 
-for router in (people, materials, labs, sheets, bench, beside, board, room, findings, records):
+for router in (people, materials, labs, sheets, bench, beside, board, room, findings, explaining, claims, tables, records):
     api.add_router("", router)

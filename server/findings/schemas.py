@@ -18,12 +18,22 @@ class Held(BaseModel):
 
 
 class GroupMean(BaseModel):
-    """One group's mean for a cell, red on the positive plate."""
+    """One group's mean for a cell, red on the positive plate; `wild` if all other values contradict it."""
 
     group: str
     mean_v: float
     u_v: float
     n: int
+    wild: bool
+
+
+class PredictedOut(BaseModel):
+    """What a group predicted of a cell, signed as the cell is written; `off_v` is prediction less the group's own mean."""
+
+    group: str
+    signed_v: float
+    right_sign: bool
+    off_v: float
 
 
 class CellRow(BaseModel):
@@ -38,8 +48,10 @@ class CellRow(BaseModel):
     low_v: float | None
     high_v: float | None
     gap_v: float | None
+    gap_percent: float | None
     n: int
     groups: list[GroupMean]
+    predicted: list[PredictedOut]
 
 
 class RungOut(BaseModel):
@@ -73,11 +85,72 @@ class ElectrolyteResultOut(BaseModel):
     cells: list[CellRow]
     tau_v: float | None
     dof: int
+    inside_v: float | None
+    between_v: float | None
     notes: list[NoteOut]
 
 
+class InLiquid(BaseModel):
+    """A pair's class value in one liquid, with the middle pH and conductivity of the liquid."""
+
+    electrolyte: str
+    mean_v: float
+    ph: float
+    conductivity_s_per_m: float
+
+
+class SlopeOut(BaseModel):
+    """A straight line with the 95 % interval of its slope."""
+
+    slope: float
+    intercept: float
+    low: float
+    high: float
+
+
+class PairInLiquidsOut(BaseModel):
+    """The same pair across liquids; `per_decade` is against log10 of the conductivity in S/m."""
+
+    short: str
+    negative: str
+    positive: str
+    points: list[InLiquid]
+    per_ph: SlopeOut | None
+    per_decade: SlopeOut | None
+    ph_says: str
+    conductivity_says: str
+
+
+class OffsetOut(BaseModel):
+    """How much a group reads above the class in all its cells."""
+
+    group: str
+    volts_v: float
+    u_v: float
+
+
+class SharedOut(BaseModel):
+    """One reading of the shared cell, minutes after the lab opened."""
+
+    group: str
+    minute: float
+    volts_v: float
+
+
+class AsideOut(BaseModel):
+    """A reading that is set aside: by itself (`reading` is its id) or with its group."""
+
+    reading: uuid.UUID
+    group: str
+    short: str
+    electrolyte: str
+    text: str
+    unit: str
+    reason: str
+
+
 class CompareOut(BaseModel):
-    """A class's result."""
+    """A class's result. `released` are the parts that groups may see."""
 
     id: uuid.UUID
     title: str
@@ -87,4 +160,10 @@ class CompareOut(BaseModel):
     edition: str
     group_count: int
     reading_count: int
+    released: list[str]
     electrolytes: list[ElectrolyteResultOut]
+    notes: list[NoteOut]
+    liquids: list[PairInLiquidsOut]
+    offsets: list[OffsetOut]
+    shared: list[SharedOut]
+    aside: list[AsideOut]

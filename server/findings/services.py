@@ -3,32 +3,71 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
 
 from django.db.models import F
 
 from galvanic.compare import ClassReading, ElectrolyteResult, compare
-from server.bench.models import Reading
+from galvanic.drift import Shared
+from server.bench.models import MeterCheck, Reading
 from server.labs.models import Lab
-from server.people.models import Teacher
+
+PARTS = ("compare", "explain", "claims")
 
 
-def class_readings(*, actor: Teacher, lab: Lab) -> list[ClassReading]:
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """The readings of a lab that count, those of the shared cell with their minute, and when the last one came."""
+
+    readings: list[ClassReading]
+    shared: list[Shared]
+
+
+def kept_readings(lab: Lab) -> Kept:
     """The readings that count, in one query: neither corrected nor set aside."""
     rows = (
-        Reading.objects.visible_to(actor)
-        .counted()
+        Reading.objects.counted()
         .filter(cell__group__lab=lab)
         .order_by("cell__group__position", "cell__position", "received_at")
         .annotate(corrected_v=F("volts_v") - F("offset_v"))
         .values_list(
-            "cell__group__name", "red", "black", "cell__electrolyte", "corrected_v", "resolution_v", "cell__condition"
+            "cell__group__name", "red", "black", "cell__electrolyte", "corrected_v", "resolution_v", "cell__condition",
+            "cell__shared", "cell__positive", "taken_at", "received_at",
         )
-    )
-    return [ClassReading(*row) for row in rows]
+    )  # fmt: skip
+    readings, shared = [], []
+    for group, red, black, liquid, volts_v, resolution_v, condition, is_shared, positive, taken_at, received_at in rows:
+        readings.append(ClassReading(group, red, black, liquid, volts_v, resolution_v, condition))
+        if is_shared and lab.opened_at is not None:
+            at = _minute(lab.opened_at, taken_at or received_at)
+            shared.append(Shared(group, at, volts_v if red == positive else -volts_v))
+    return Kept(readings, shared)
 
 
-def compare_lab(*, actor: Teacher, lab: Lab, anchors: Mapping[str, str]) -> list[ElectrolyteResult]:
-    """Each electrolyte's result, in the lab's order of electrolytes."""
-    results = compare(class_readings(actor=actor, lab=lab), anchors)
+def _minute(opened_at: datetime, at: datetime) -> float:
+    return (at - opened_at).total_seconds() / 60.0
+
+
+def class_readings(lab: Lab) -> list[ClassReading]:
+    """The readings that count."""
+    return kept_readings(lab).readings
+
+
+def in_order(lab: Lab, results: tuple[ElectrolyteResult, ...]) -> list[ElectrolyteResult]:
+    """Results in the lab's order of electrolytes and settings."""
     baths = [(liquid, condition) for liquid in lab.electrolytes for condition in lab.conditions]
     return sorted(results, key=lambda result: baths.index((result.electrolyte, result.condition)))
+
+
+def compare_lab(lab: Lab, anchors: Mapping[str, str] | None = None) -> list[ElectrolyteResult]:
+    """Each electrolyte's result, in the lab's order of electrolytes."""
+    return in_order(lab, compare(class_readings(lab), anchors))
+
+
+def checked_offsets(lab: Lab) -> dict[str, float | None]:
+    """Each group's offset by its latest meter check, V; None without one."""
+    found: dict[str, float | None] = dict.fromkeys(lab.groups.values_list("name", flat=True))
+    checks = MeterCheck.objects.filter(group__lab=lab).order_by("received_at", "id")
+    found.update(checks.values_list("group__name", "offset_v"))
+    return found

@@ -74,6 +74,8 @@ class Lab(models.Model):
     paused_at = models.DateTimeField(null=True, blank=True)
     paused_s = models.FloatField(default=0.0)
     changes = models.PositiveIntegerField(default=0)
+    released = ArrayField(models.CharField(max_length=10), default=list)
+    rubric = models.JSONField(default=list)
     state = models.CharField(max_length=6, choices=State.choices, default=State.DRAFT)
     join_code = models.CharField(max_length=20, unique=True, null=True, blank=True)
     simulated = models.BooleanField(default=False)

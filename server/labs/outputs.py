@@ -74,7 +74,16 @@ def notes_out(notes: Sequence[Note]) -> list[NoteOut]:
             group=n.action.group,
         )
         found.append(
-            NoteOut.model_validate({"code": n.code, "tone": n.tone, "title": n.title, "text": n.text, "action": action})
+            NoteOut.model_validate(
+                {
+                    "code": n.code,
+                    "tone": n.tone,
+                    "title": n.title,
+                    "text": n.text,
+                    "action": action,
+                    "evidence": list(n.evidence),
+                }
+            )
         )
     return found
 

@@ -220,13 +220,14 @@ class ActionOut(BaseModel):
 
 
 class NoteOut(BaseModel):
-    """A margin note with at most one action."""
+    """A margin note with at most one action, and the numbers behind it."""
 
     code: str
     tone: Literal["plain", "good", "caution", "wrong"]
     title: str
     text: str
     action: ActionOut | None
+    evidence: list[str]
 
 
 class CountOut(BaseModel):

@@ -1,0 +1,140 @@
+"""Claims: a group's own, all of them for the teacher, answers, rubric, release."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterable
+
+from django.db.models import Prefetch
+from django.http import HttpRequest
+from ninja import Router
+
+from galvanic.cells import Cell
+from galvanic.claims import CAUSES
+from server.bench.models import Reading
+from server.findings import claims as services
+from server.findings.claim_schemas import (
+    AnswerIn,
+    AnswerOut,
+    CauseChoice,
+    CitedOut,
+    ClaimIn,
+    ClaimOut,
+    ClaimsOut,
+    HeardOut,
+    ReleaseIn,
+    RubricIn,
+    RubricRow,
+)
+from server.findings.models import Answer, Claim
+from server.findings.policy import lab_for_teacher
+from server.findings.services import compare_lab
+from server.labs.models import Lab
+from server.labs.schemas import CellIO
+from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
+from server.people.schemas import Done, ProblemOut
+
+router = Router()
+REFUSED = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
+DONE = Done(ok=True)
+
+
+def claims_out(lab: Lab, found: Iterable[Claim]) -> ClaimsOut:
+    """Claims with what the core says of each now; a constant number of queries."""
+    rows = list(found)
+    cited = {key for claim in rows for key in claim.cited}
+    readings = {one.id: one for one in Reading.objects.with_aside().filter(id__in=cited).select_related("cell")}
+    revised = {claim.revises_id for claim in rows if claim.revises_id}
+    results = compare_lab(lab) if rows else []
+    return ClaimsOut(
+        claims=[_claim(claim, results, readings, claim.id not in revised) for claim in rows],
+        causes=[CauseChoice(key=one.key, name=one.name, implies=one.implies) for one in CAUSES.values()],
+        rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
+        released=list(lab.released),
+    )
+
+
+def _claim(claim: Claim, results: list, readings: dict[uuid.UUID, Reading], latest: bool) -> ClaimOut:  # type: ignore[type-arg]
+    own = [readings[key] for key in claim.cited if key in readings]
+    found = services.tested(claim, results, claim.group.name, own)
+    cell = Cell(claim.negative, claim.electrolyte, claim.positive, claim.condition)
+    answers: list[Answer] = list(claim.answers.all())
+    return ClaimOut(
+        id=claim.id,
+        group=claim.group.name,
+        cell=CellIO(negative=cell.negative, electrolyte=cell.electrolyte, positive=cell.positive, condition=cell.condition),
+        short=cell.short,
+        cause=claim.cause,
+        cause_name=CAUSES[claim.cause].name if claim.cause in CAUSES else claim.cause,
+        reasoning=claim.reasoning,
+        cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, short=one.cell.cell.short) for one in own],
+        may_show=claim.may_show,
+        revises=claim.revises_id,
+        latest=latest,
+        received_at=claim.received_at,
+        verdict=found.verdict.code,  # type: ignore[arg-type]
+        says=found.verdict.text,
+        question=found.verdict.question,
+        evidence=found.evidence,
+        heard=[
+            HeardOut(name=one.name, against=one.against, in_data=one.in_data, question=one.question) for one in found.heard
+        ],
+        answer=AnswerOut(text=answers[-1].text, marks=answers[-1].marks, shown=answers[-1].shown, at=answers[-1].at)
+        if answers
+        else None,
+    )
+
+
+def _with_answers() -> Prefetch[str]:
+    return Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
+
+
+@router.get("/bench/claims", response=ClaimsOut, auth=GroupAuth(), operation_id="bench_claims")
+def bench_claims(request: HttpRequest) -> ClaimsOut:
+    """The group's own claims, all versions."""
+    actor = actor_of(request)
+    lab = Lab.objects.visible_to(actor).get()
+    return claims_out(lab, Claim.objects.visible_to(actor).select_related("group").prefetch_related(_with_answers()))
+
+
+@router.post("/bench/claims", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_claim")
+def post_claim(request: HttpRequest, data: ClaimIn) -> Done:
+    """Keep a version of a claim; the same id again changes nothing."""
+    kept = data.model_dump(exclude={"cell"})
+    services.record_claim(actor=actor_of(request), entry=services.ClaimEntry(cell=Cell(**data.cell.model_dump()), **kept))
+    return DONE
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/claims", response={200: ClaimsOut, 404: ProblemOut}, auth=TeacherAuth(), operation_id="claims"
+)
+def claims(request: HttpRequest, lab_id: uuid.UUID) -> ClaimsOut:
+    """All claims of the lab, all versions."""
+    actor = teacher_of(request)
+    lab = lab_for_teacher(actor, lab_id)
+    rows = Claim.objects.visible_to(actor).filter(group__lab=lab).select_related("group").prefetch_related(_with_answers())
+    return claims_out(lab, rows)
+
+
+@router.post(
+    "/claims/{uuid:claim_id}/answer", response={200: Done, **REFUSED}, auth=TeacherAuth(), operation_id="answer_claim"
+)
+def post_answer(request: HttpRequest, claim_id: uuid.UUID, data: AnswerIn) -> Done:
+    """Answer and mark a claim, and show it or not."""
+    services.answer_claim(actor=teacher_of(request), claim_id=claim_id, **data.model_dump())
+    return DONE
+
+
+@router.put("/labs/{uuid:lab_id}/rubric", response={200: Done, **REFUSED}, auth=TeacherAuth(), operation_id="set_rubric")
+def put_rubric(request: HttpRequest, lab_id: uuid.UUID, data: RubricIn) -> Done:
+    """Set the rows of the rubric."""
+    rows = [(row.name, row.most) for row in data.rows]
+    services.set_rubric(actor=teacher_of(request), lab_id=lab_id, rows=rows)
+    return DONE
+
+
+@router.post("/labs/{uuid:lab_id}/release", response={200: Done, **REFUSED}, auth=TeacherAuth(), operation_id="release")
+def post_release(request: HttpRequest, lab_id: uuid.UUID, data: ReleaseIn) -> Done:
+    """Decide what groups see."""
+    services.release(actor=teacher_of(request), lab_id=lab_id, parts=data.parts)
+    return DONE

@@ -1,0 +1,117 @@
+"""What goes in and out of claims."""
+
+from __future__ import annotations
+
+import datetime
+import uuid
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field, StringConstraints
+
+from server.labs.schemas import CellIO, Key
+
+
+class ClaimIn(BaseModel):
+    """One version of a claim; `revises` is the version before."""
+
+    id: uuid.UUID
+    cell: CellIO
+    cause: Key
+    reasoning: Annotated[str, StringConstraints(max_length=1500)]
+    cited: Annotated[list[uuid.UUID], Field(max_length=30)]
+    may_show: bool = False
+    revises: uuid.UUID | None = None
+
+
+class CauseChoice(BaseModel):
+    """A cause that may be claimed, and what would follow from it."""
+
+    key: str
+    name: str
+    implies: str
+
+
+class HeardOut(BaseModel):
+    """A misconception heard in the reasoning: what speaks against it, in chemistry and in this class's data."""
+
+    name: str
+    against: str
+    in_data: str
+    question: str
+
+
+class CitedOut(BaseModel):
+    """A cited reading."""
+
+    id: uuid.UUID
+    text: str
+    unit: str
+    short: str
+
+
+class AnswerOut(BaseModel):
+    """The teacher's latest answer."""
+
+    text: str
+    marks: dict[str, float]
+    shown: bool
+    at: datetime.datetime
+
+
+class ClaimOut(BaseModel):
+    """A version of a claim, what the core says of it, and the teacher's answer. `latest` if no later version revises it."""
+
+    id: uuid.UUID
+    group: str
+    cell: CellIO
+    short: str
+    cause: str
+    cause_name: str
+    reasoning: str
+    cited: list[CitedOut]
+    may_show: bool
+    revises: uuid.UUID | None
+    latest: bool
+    received_at: datetime.datetime
+    verdict: Literal["fits", "contradicted", "open"]
+    says: str
+    question: str
+    evidence: str
+    heard: list[HeardOut]
+    answer: AnswerOut | None
+
+
+class RubricRow(BaseModel):
+    """A row of the rubric and the most points it gives."""
+
+    name: Annotated[str, StringConstraints(max_length=40)]
+    most: Annotated[int, Field(ge=1, le=20)]
+
+
+class ClaimsOut(BaseModel):
+    """All claims of a lab, or of a group, with the causes there are, the rubric, and what is released."""
+
+    claims: list[ClaimOut]
+    causes: list[CauseChoice]
+    rubric: list[RubricRow]
+    released: list[str]
+
+
+class AnswerIn(BaseModel):
+    """The teacher's answer to a claim."""
+
+    text: Annotated[str, StringConstraints(max_length=600)] = ""
+    marks: Annotated[dict[str, float], Field(max_length=8)] = {}
+    shown: bool = False
+
+
+class RubricIn(BaseModel):
+    """The rows of the rubric."""
+
+    rows: Annotated[list[RubricRow], Field(max_length=8)]
+
+
+class ReleaseIn(BaseModel):
+    """What groups may see."""
+
+    parts: list[Literal["compare", "explain", "claims"]]

@@ -1,0 +1,168 @@
+"""Keeping claims and answers, and what the core makes of a claim."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+
+from galvanic.cells import Cell
+from galvanic.claims import CAUSES, ClaimData, Verdict, data_of, weigh
+from galvanic.compare import ElectrolyteResult
+from galvanic.errors import NotEnoughData
+from galvanic.misconceptions import Heard, heard_in
+from server.bench.models import Reading
+from server.bench.once import keep_once
+from server.findings.models import Answer, Claim
+from server.findings.services import PARTS
+from server.labs.live import announce
+from server.labs.models import Lab, PlannedCell
+from server.labs.services import owned
+from server.people.auth import Member
+from server.people.models import Teacher
+from server.problems import Problem, not_found
+
+MAX_CLAIMS, MAX_CITED = 60, 30
+USUAL_RUBRIC = ({"name": "Claim", "most": 2}, {"name": "Evidence", "most": 3}, {"name": "Reasoning", "most": 3})
+MAX_ROWS, MOST_POINTS = 8, 20
+
+
+@dataclass(frozen=True, slots=True)
+class ClaimEntry:
+    """One version of a claim as it comes from a device."""
+
+    id: uuid.UUID
+    cell: Cell
+    cause: str
+    reasoning: str
+    cited: Sequence[uuid.UUID]
+    may_show: bool
+    revises: uuid.UUID | None
+
+
+@dataclass(frozen=True, slots=True)
+class Tested:
+    """What the core says of a claim: its verdict, what the cited readings lack, and misconceptions heard in it."""
+
+    verdict: Verdict
+    evidence: str
+    heard: Sequence[Heard]
+
+
+def record_claim(*, actor: Member, entry: ClaimEntry) -> Claim:
+    """Keep a version of a claim; the same id again changes nothing.
+
+    Raises Problem: not_released, not_found (cell, reading or earlier version), cause, empty, already_revised, or enough.
+    """
+
+    def create() -> Claim:
+        lab = Lab.objects.visible_to(actor).get()
+        if "claims" not in lab.released:
+            raise Problem(403, "not_released", "Your teacher has not asked for claims yet. What you typed stays here.")
+        if entry.cause not in CAUSES:
+            raise Problem(422, "cause", "Choose one of the causes.", field="cause")
+        reasoning = entry.reasoning.strip()
+        if not reasoning:
+            raise Problem(422, "empty", "Write why your readings show it.", field="reasoning")
+        planned = PlannedCell.objects.filter(
+            group__lab=lab, negative=entry.cell.negative, electrolyte=entry.cell.electrolyte,
+            positive=entry.cell.positive, condition=entry.cell.condition,
+        )  # fmt: skip
+        if not planned.exists():
+            raise not_found("cell")
+        cited = list(dict.fromkeys(entry.cited))[:MAX_CITED]
+        if Reading.objects.visible_to(actor).filter(id__in=cited).count() != len(cited):
+            raise not_found("reading")
+        if Claim.objects.visible_to(actor).count() >= MAX_CLAIMS:
+            raise Problem(409, "enough", f"Your group has {MAX_CLAIMS} versions of claims, which is the most it can hold.")
+        announce(actor.lab_id, actor.group_id)
+        return Claim.objects.create(
+            id=entry.id, group_id=actor.group_id, negative=entry.cell.negative, electrolyte=entry.cell.electrolyte,
+            positive=entry.cell.positive, condition=entry.cell.condition, cause=entry.cause, reasoning=reasoning,
+            cited=cited, may_show=entry.may_show, revises=_earlier(actor, entry), received_at=timezone.now(),
+        )  # fmt: skip
+
+    return keep_once(Claim, actor, entry.id, create)[0]
+
+
+def _earlier(actor: Member, entry: ClaimEntry) -> Claim | None:
+    if entry.revises is None:
+        return None
+    earlier = Claim.objects.visible_to(actor).filter(id=entry.revises).first()
+    if earlier is None:
+        raise not_found("claim")
+    if Claim.objects.filter(revises=earlier).exists():
+        raise Problem(409, "already_revised", "That version is revised already. Revise the newest one.")
+    return earlier
+
+
+def tested(claim: Claim, results: Sequence[ElectrolyteResult], group: str, cited: Sequence[Reading]) -> Tested:
+    """Weigh a claim against chemistry and the class's data as they are now."""
+    cell = Cell(claim.negative, claim.electrolyte, claim.positive, claim.condition)
+    try:
+        data = data_of(group, cell, results)
+    except NotEnoughData as error:
+        return Tested(Verdict("open", str(error), "Which of your readings shows it?"), "", ())
+    return Tested(weigh(claim.cause, data), _evidence(data, cited), heard_in(claim.reasoning, data))
+
+
+def _evidence(data: ClaimData, cited: Sequence[Reading]) -> str:
+    """What the cited readings lack as evidence; empty where they are of the cell and count."""
+    if not cited:
+        return "No reading is cited. Which of yours shows it?"
+    if all(reading.cell.cell != data.cell for reading in cited):
+        return f"The readings you cite are of other cells than {data.cell.short}. Do they bear on it?"
+    if any(reading.aside for reading in cited):
+        return "One of the readings you cite is set aside. Does the claim stand without it?"
+    return ""
+
+
+@transaction.atomic
+def answer_claim(*, actor: Teacher, claim_id: uuid.UUID, text: str, marks: dict[str, float], shown: bool) -> Answer:
+    """Keep the teacher's answer to a claim. Raises Problem: not_found, marks, or no_leave (the group has not agreed)."""
+    claim = Claim.objects.visible_to(actor).select_related("group__lab").filter(id=claim_id).first()
+    if claim is None:
+        raise not_found("claim")
+    if shown and not claim.may_show:
+        raise Problem(409, "no_leave", f"{claim.group.name} has not agreed to have this claim shown. Ask them.")
+    rows = {row["name"]: float(row["most"]) for row in rubric_of(claim.group.lab)}
+    for name, points in marks.items():
+        if name not in rows or not 0.0 <= points <= rows[name]:
+            raise Problem(422, "marks", "Marks lie between 0 and the most of their row.", field="marks")
+    announce(claim.group.lab_id, claim.group_id)
+    return Answer.objects.create(claim=claim, teacher=actor, text=" ".join(text.split()), marks=marks, shown=shown)
+
+
+def rubric_of(lab: Lab) -> list[dict[str, Any]]:
+    """The lab's rubric, the usual one where the teacher has made none."""
+    return list(lab.rubric) or [dict(row) for row in USUAL_RUBRIC]
+
+
+@transaction.atomic
+def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[tuple[str, int]]) -> Lab:
+    """Set the rows of the rubric. Raises Problem: not_found, or rubric."""
+    lab = owned(actor, lab_id)
+    tidy = [(" ".join(name.split()), most) for name, most in rows if name.strip()]
+    if not 1 <= len(tidy) <= MAX_ROWS or len({name for name, _ in tidy}) != len(tidy):
+        raise Problem(422, "rubric", f"A rubric has 1 to {MAX_ROWS} rows, each with its own name.", field="rows")
+    if any(not 1 <= most <= MOST_POINTS for _, most in tidy):
+        raise Problem(422, "rubric", f"A row gives 1 to {MOST_POINTS} points.", field="rows")
+    lab.rubric = [{"name": name, "most": most} for name, most in tidy]
+    lab.save(update_fields=["rubric"])
+    return lab
+
+
+@transaction.atomic
+def release(*, actor: Teacher, lab_id: uuid.UUID, parts: Sequence[str]) -> Lab:
+    """Decide what groups see. Raises Problem: not_found, or part."""
+    lab = owned(actor, lab_id)
+    if not set(parts) <= set(PARTS):
+        raise Problem(422, "part", f"Parts are {', '.join(PARTS)}.", field="parts")
+    lab.released = [part for part in PARTS if part in parts]
+    lab.save(update_fields=["released"])
+    announce(lab.id)
+    return lab

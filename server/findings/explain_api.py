@@ -1,0 +1,167 @@
+"""Explain: one cell, what if, and all cells by the four accounts."""
+
+from __future__ import annotations
+
+import math
+import uuid
+from dataclasses import asdict
+from functools import lru_cache
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Query, Router
+
+from galvanic import catalogue
+from galvanic.cells import Cell
+from galvanic.class_accounts import TEXTBOOK, AccountsResult, score_accounts
+from galvanic.compare import ElectrolyteResult
+from galvanic.errors import NotEnoughData
+from galvanic.gap import explain
+from galvanic.plate_work import at_plates
+from galvanic.polarisation import sides_of
+from galvanic.what_if import Change, Outcome, what_if
+from server.findings.explain_schemas import (
+    AccountCell,
+    AccountsOut,
+    CauseOut,
+    ExplainOut,
+    OutcomeOut,
+    RankingOut,
+    ScoreOut,
+    WhatIfIn,
+    WhatIfOut,
+    WorkOut,
+)
+from server.findings.policy import lab_for_group, lab_for_teacher
+from server.findings.services import compare_lab
+from server.labs.schemas import CellIO
+from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
+from server.people.models import Teacher
+from server.people.schemas import ProblemOut
+from server.problems import Problem, not_found
+
+router = Router()
+REFUSED = {403: ProblemOut, 404: ProblemOut, 422: ProblemOut}
+BOTH = [TeacherAuth(), GroupAuth()]
+U_MEASURED_V = 0.02
+
+
+def _lab(request: HttpRequest, lab_id: uuid.UUID) -> Any:
+    """The lab for its teacher; for a group of it once Explain is released."""
+    actor: Teacher | Member = actor_of(request)
+    if isinstance(actor, Member):
+        if actor.lab_id != lab_id:
+            raise not_found("lab")
+        return lab_for_group(actor, "explain")
+    return lab_for_teacher(teacher_of(request), lab_id)
+
+
+def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
+    for result in results:
+        for one in result.cells:
+            if one.cell == wanted:
+                return one
+    raise not_found("cell with a reading that counts")
+
+
+@router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
+def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> ExplainOut:
+    """Where the volts of one cell went, and what happens at each plate."""
+    cell = Cell(**data.model_dump())
+    one = _found(compare_lab(_lab(request, lab_id)), cell)
+    u_v = U_MEASURED_V if one.u_v is None else one.u_v
+    gap, work = explain(cell, one.mean_v, u_measured_v=u_v), at_plates(cell)
+    return ExplainOut(
+        notation=cell.notation,
+        short=cell.short,
+        cell=data,
+        start=gap.start,
+        start_v=gap.start_v,
+        causes=[CauseOut(**asdict(cause)) for cause in gap.causes],
+        measured_v=gap.measured_v,
+        u_measured_v=u_v,
+        n=one.n,
+        groups=len(one.groups),
+        negative_plate=work.negative,
+        positive_plate=work.positive,
+        at_negative=[WorkOut(**asdict(row)) for row in work.at_negative],
+        at_positive=[WorkOut(**asdict(row)) for row in work.at_positive],
+    )
+
+
+def _outcome(found: Outcome) -> OutcomeOut:
+    row = asdict(found)
+    if not math.isfinite(row["internal_ohm"]):
+        row["internal_ohm"] = 1e12
+    return OutcomeOut(**row)
+
+
+@lru_cache(maxsize=256)
+def _usual(cell: Cell) -> Outcome:
+    return what_if(cell, Change())
+
+
+@router.post("/what-if", response={200: WhatIfOut, **REFUSED}, auth=BOTH, operation_id="what_if")
+def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
+    """What a cell would do if something were different; nothing is kept."""
+    cell = Cell(**data.cell.model_dump())
+    plates, liquids = catalogue.electrodes(), catalogue.electrolytes()
+    if not set(cell.pair) <= set(plates) or cell.electrolyte not in liquids or cell.negative == cell.positive:
+        raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="cell")
+    change = Change(
+        ph=data.ph,
+        ions_mol_per_l=data.ions_mol_per_l,
+        oxygen=data.oxygen,
+        stir=data.stir,
+        celsius=data.celsius,
+        area_m2=data.area_cm2 * 1e-4,
+        gap_m=data.gap_cm * 1e-2,
+        meter_ohm=data.meter_ohm,
+        scratched=data.scratched,
+    )
+    own = any(key.startswith("own-") for key in (*cell.pair, cell.electrolyte))
+    usual = what_if(cell, Change()) if own else _usual(cell)
+    ph = liquids[sides_of(cell)[1]].ph
+    return WhatIfOut(usual=_outcome(usual), changed=_outcome(what_if(cell, change)), ph=0.5 * (ph.low + ph.high))
+
+
+@router.get("/labs/{uuid:lab_id}/accounts", response={200: AccountsOut, **REFUSED}, auth=BOTH, operation_id="accounts")
+def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
+    """The four accounts scored on this class's data, and cell by cell."""
+    try:
+        return accounts_out(score_accounts(compare_lab(_lab(request, lab_id))))
+    except NotEnoughData:
+        return AccountsOut(accounts=[], cells=[], ranking=None, textbook=TEXTBOOK)
+
+
+def accounts_out(found: AccountsResult) -> AccountsOut:
+    """The accounts as they are sent."""
+    return AccountsOut(
+        accounts=[
+            ScoreOut(
+                account=row.account, name=row.name, about=row.about,
+                n=row.score.n if row.score else 0,
+                bias_v=row.score.bias_v if row.score else None,
+                rms_v=row.score.rms_v if row.score else None,
+                signs_right=row.score.signs_right if row.score else 0,
+                left_out=row.score.left_out if row.score else 0,
+                worse_v=row.against_best.difference_v if row.against_best else None,
+                worse_low_v=row.against_best.low_v if row.against_best else None,
+                worse_high_v=row.against_best.high_v if row.against_best else None,
+            )
+            for row in found.rows
+        ],
+        cells=[
+            AccountCell(
+                short=row.cell.short, electrolyte=row.cell.electrolyte, condition=row.cell.condition,
+                measured_v=row.measured_v,
+                says_v={name: one.volts_v for name, one in row.predictions.items()},
+                reasons={name: one.reason for name, one in row.predictions.items() if one.volts_v is None},
+            )
+            for row in found.cells
+        ],
+        ranking=RankingOut(
+            right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order), wrong=list(found.ranking.wrong)
+        ),
+        textbook=TEXTBOOK,
+    )  # fmt: skip

@@ -1,0 +1,129 @@
+"""What Explain sends and takes. Voltages in V, currents in A, resistances in Ω."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import BaseModel, Field
+
+from server.labs.schemas import CellIO
+
+
+class CauseOut(BaseModel):
+    """One step from the table to the meter."""
+
+    code: str
+    plate: str | None
+    name: str
+    volts_v: float
+    u_v: float
+    equation: str
+    test: str
+
+
+class WorkOut(BaseModel):
+    """One half-reaction and its share of the current."""
+
+    equation: str
+    share: float
+    remark: str
+
+
+class ExplainOut(BaseModel):
+    """One cell: where the volts went, and what happens at each plate. `negative_plate` is the one that really is."""
+
+    notation: str
+    short: str
+    cell: CellIO
+    start: str
+    start_v: float
+    causes: list[CauseOut]
+    measured_v: float
+    u_measured_v: float
+    n: int
+    groups: int
+    negative_plate: str
+    positive_plate: str
+    at_negative: list[WorkOut]
+    at_positive: list[WorkOut]
+
+
+class ScoreOut(BaseModel):
+    """One account against the groups' values: how often it has no answer, bias, rms, signs right."""
+
+    account: str
+    name: str
+    about: str
+    n: int
+    bias_v: float | None
+    rms_v: float | None
+    signs_right: int
+    left_out: int
+    worse_v: float | None
+    worse_low_v: float | None
+    worse_high_v: float | None
+
+
+class AccountCell(BaseModel):
+    """One cell and what each account says of it, None with the reason where it has no answer."""
+
+    short: str
+    electrolyte: str
+    condition: str
+    measured_v: float
+    says_v: dict[str, float | None]
+    reasons: dict[str, str]
+
+
+class RankingOut(BaseModel):
+    """Electronegativity as an order: right in `right` of `of` pairs; pairs that it gets wrong."""
+
+    right: int
+    of: int
+    order: list[str]
+    wrong: list[tuple[str, str]]
+
+
+class AccountsOut(BaseModel):
+    """The accounts, best first."""
+
+    accounts: list[ScoreOut]
+    cells: list[AccountCell]
+    ranking: RankingOut | None
+    textbook: str
+
+
+class WhatIfIn(BaseModel):
+    """A cell, and what is different about it."""
+
+    cell: CellIO
+    ph: Annotated[float, Field(ge=0, le=14)] | None = None
+    ions_mol_per_l: Annotated[float, Field(ge=1e-9, le=2)] | None = None
+    oxygen: Annotated[float, Field(ge=0, le=5)] = 1.0
+    stir: Annotated[float, Field(ge=0.2, le=50)] = 1.0
+    celsius: Annotated[float, Field(ge=0, le=60)] = 25.0
+    area_cm2: Annotated[float, Field(gt=0, le=1000)] = 4.0
+    gap_cm: Annotated[float, Field(gt=0, le=100)] = 2.0
+    meter_ohm: Annotated[float, Field(ge=1, le=1e12)] = 1e7
+    scratched: bool = False
+
+
+class OutcomeOut(BaseModel):
+    """What the cell would do."""
+
+    negative_v: float
+    positive_v: float
+    open_v: float
+    shown_v: float
+    short_a: float
+    internal_ohm: float
+    table_v: float | None
+    oxygen_share: float
+
+
+class WhatIfOut(BaseModel):
+    """As it is, and with the change."""
+
+    usual: OutcomeOut
+    changed: OutcomeOut
+    ph: float

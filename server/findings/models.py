@@ -1,0 +1,59 @@
+"""What groups claim and what the teacher answers: kept with all versions; the database itself refuses changes."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.conf import settings
+from django.contrib.postgres.fields import ArrayField
+from django.db import models
+
+from server.findings.querysets import AnswerQuerySet, ClaimQuerySet
+
+
+class Claim(models.Model):
+    """A group's cause for a cell's gap, with the readings it cites and its reasoning; a later version names the earlier.
+
+    `may_show`: the group lets the teacher show it to the class.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="claims")
+    negative = models.CharField(max_length=60)
+    electrolyte = models.CharField(max_length=60)
+    positive = models.CharField(max_length=60)
+    condition = models.CharField(max_length=40, blank=True)
+    cause = models.CharField(max_length=20)
+    reasoning = models.CharField(max_length=1500, blank=True)
+    cited = ArrayField(models.UUIDField(), default=list)
+    may_show = models.BooleanField(default=False)
+    revises = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="revision")
+    received_at = models.DateTimeField()
+
+    objects = ClaimQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["received_at", "id"]
+        indexes = [models.Index(fields=["group", "received_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.group}: {self.cause}"
+
+
+class Answer(models.Model):
+    """The teacher's answer to a version of a claim: words, points by row of the rubric, whether it is on the projector."""
+
+    claim = models.ForeignKey(Claim, on_delete=models.PROTECT, related_name="answers")
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    text = models.CharField(max_length=600, blank=True)
+    marks = models.JSONField(default=dict)
+    shown = models.BooleanField(default=False)
+    at = models.DateTimeField(auto_now_add=True)
+
+    objects = AnswerQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["at", "id"]
+
+    def __str__(self) -> str:
+        return self.text[:40]

@@ -1,0 +1,144 @@
+"""How a class's result is sent."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+
+from galvanic.bath_notes import bath_notes
+from galvanic.cells import Cell
+from galvanic.class_notes import class_notes, joint_differences
+from galvanic.compare import CellResult, ElectrolyteResult, compare
+from galvanic.effects import Slope
+from galvanic.errors import NotEnoughData
+from galvanic.ladder_checks import group_offsets
+from galvanic.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
+from server.bench.models import Reading
+from server.findings.schemas import (
+    AsideOut,
+    CellRow,
+    CompareOut,
+    ElectrolyteResultOut,
+    GroupMean,
+    InLiquid,
+    OffsetOut,
+    PairInLiquidsOut,
+    PredictedOut,
+    RungOut,
+    SharedOut,
+    SlopeOut,
+    SwapOut,
+)
+from server.findings.services import checked_offsets, in_order, kept_readings
+from server.labs.models import Lab, Prediction
+from server.labs.outputs import notes_out
+
+Predictions = Mapping[Cell, Mapping[str, float]]
+
+
+def predictions_of(lab: Lab) -> Predictions:
+    """Each group's latest prediction of each cell, signed as the cell is written; one query."""
+    found: dict[Cell, dict[str, float]] = defaultdict(dict)
+    rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
+    for one in rows:
+        sign = 1.0 if one.negative == one.cell.negative else -1.0
+        found[one.cell.cell][one.cell.group.name] = sign * one.volts_v
+    return found
+
+
+def cell_row(result: CellResult, wild: frozenset[str], predicted: Mapping[str, float]) -> CellRow:
+    """One cell as it is sent; `wild` are the groups whose value all others contradict."""
+    own = {g.group: g.summary.mean_v for g in result.groups}
+    percent = None if not result.table_v or result.gap_v is None else 100.0 * result.gap_v / abs(result.table_v)
+    return CellRow(
+        short=result.cell.short, negative=result.cell.negative, positive=result.cell.positive, table_v=result.table_v,
+        mean_v=result.mean_v, u_v=result.u_v, low_v=result.low_v, high_v=result.high_v, gap_v=result.gap_v,
+        gap_percent=percent, n=result.n,
+        groups=[
+            GroupMean(group=g.group, mean_v=g.summary.mean_v, u_v=g.summary.u_v, n=g.summary.n, wild=g.group in wild)
+            for g in result.groups
+        ],
+        predicted=[
+            PredictedOut(
+                group=group, signed_v=volts, right_sign=(volts >= 0.0) == (own[group] >= 0.0), off_v=volts - own[group]
+            )
+            for group, volts in predicted.items()
+            if group in own
+        ],
+    )  # fmt: skip
+
+
+def electrolyte_out(result: ElectrolyteResult, predictions: Predictions) -> ElectrolyteResultOut:
+    """One electrolyte's result as it is sent."""
+    wild: dict[frozenset[str], set[str]] = defaultdict(set)
+    for one in result.wild:
+        wild[frozenset((one.difference.red, one.difference.black))].add(one.difference.group)
+    return ElectrolyteResultOut(
+        electrolyte=result.electrolyte, condition=result.condition, anchor=result.anchor, anchors=list(result.anchors),
+        rungs=[RungOut(electrode=r.electrode, table_v=r.table_v, class_v=r.class_v, u_v=r.u_v) for r in result.rungs],
+        loose=list(result.loose),
+        swaps=[SwapOut(upper=s.upper, lower=s.lower, by_v=s.by_v, u_v=s.u_v) for s in result.swaps],
+        cells=[
+            cell_row(cell, frozenset(wild[frozenset(cell.cell.pair)]), predictions.get(cell.cell, {}))
+            for cell in result.cells
+        ],
+        tau_v=result.tau_v, dof=result.dof,
+        inside_v=result.inside.s_v if result.inside else None,
+        between_v=result.between.s_v if result.between else None,
+        notes=notes_out(bath_notes(result)),
+    )  # fmt: skip
+
+
+def _slope(found: Slope | None) -> SlopeOut | None:
+    if found is None:
+        return None
+    return SlopeOut(slope=found.slope, intercept=found.intercept, low=found.low, high=found.high)
+
+
+def _pair(one: PairInLiquids) -> PairInLiquidsOut:
+    points = []
+    for key, mean_v in one.volts_v.items():
+        ph, kappa = middles(key)
+        points.append(InLiquid(electrolyte=key, mean_v=mean_v, ph=ph, conductivity_s_per_m=kappa))
+    return PairInLiquidsOut(
+        short=one.short, negative=one.negative, positive=one.positive, points=points,
+        per_ph=_slope(one.effect.per_ph), per_decade=_slope(one.effect.per_decade),
+        ph_says=one.ph_says, conductivity_says=one.conductivity_says,
+    )  # fmt: skip
+
+
+def asides_of(lab: Lab) -> list[AsideOut]:
+    """Readings that are set aside, with the reason."""
+    rows = Reading.objects.current().filter(cell__group__lab=lab).with_aside().exclude(aside_reason="")  # type: ignore[misc]
+    return [
+        AsideOut(
+            reading=one.id, group=one.cell.group.name, short=one.cell.cell.short, electrolyte=one.cell.electrolyte,
+            text=one.text, unit=one.unit, reason=one.aside,
+        )
+        for one in rows.select_related("cell__group")
+    ]  # fmt: skip
+
+
+def _offsets(results: Sequence[ElectrolyteResult]) -> list[OffsetOut]:
+    try:
+        found = group_offsets(joint_differences(results))
+    except NotEnoughData:
+        return []
+    return [OffsetOut(group=one.group, volts_v=one.volts_v, u_v=one.u_v) for one in found]
+
+
+def compare_out(lab: Lab, anchors: Mapping[str, str], group_count: int, reading_count: int) -> CompareOut:
+    """The class's whole result as it is sent."""
+    kept = kept_readings(lab)
+    results = in_order(lab, compare(kept.readings, anchors))
+    predictions = predictions_of(lab)
+    return CompareOut(
+        id=lab.id, title=lab.title, date=lab.date, state=lab.state, simulated=lab.simulated, edition=lab.edition,
+        group_count=group_count, reading_count=reading_count, released=list(lab.released),
+        electrolytes=[electrolyte_out(result, predictions) for result in results],
+        notes=notes_out([*class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results)]),
+        liquids=[_pair(one) for one in in_liquids(results)],
+        offsets=_offsets(results),
+        shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],
+        aside=asides_of(lab),
+    )  # fmt: skip

@@ -1,0 +1,224 @@
+"""Every table of a lab's findings with units, uncertainty and the edition of the data used, as rows for CSV and XLSX."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from openpyxl import Workbook
+from openpyxl.styles import Font
+
+from galvanic import catalogue
+from galvanic.class_accounts import NAMES, score_accounts
+from galvanic.errors import NotEnoughData
+from galvanic.gap import explain
+from galvanic.scpi import as_shown
+from server.bench.models import Reading
+from server.findings.outputs import compare_out
+from server.findings.schemas import CompareOut
+from server.findings.services import compare_lab
+from server.labs.models import Lab
+
+Value = str | float | int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """One table: a name for its file, the headings with their units, and the rows."""
+
+    name: str
+    headings: Sequence[str]
+    rows: Sequence[Sequence[Value]]
+
+
+def _names() -> tuple[dict[str, str], dict[str, str]]:
+    return (
+        {key: one.name for key, one in catalogue.electrodes().items()},
+        {key: one.name for key, one in catalogue.electrolytes().items()},
+    )
+
+
+def sheets_of(lab: Lab) -> list[Sheet]:
+    """All tables of a lab."""
+    found = compare_out(lab, {}, 0, 0)
+    return [_readings(lab), _cells(found), _ladders(found), _predictions(found), _liquids(found), *_explained(lab)]
+
+
+def _readings(lab: Lab) -> Sheet:
+    plates, liquids = _names()
+    rows = (
+        Reading.objects.with_aside()
+        .filter(cell__group__lab=lab)
+        .select_related("cell__group")
+        .order_by("cell__group__position", "cell__position", "received_at")
+    )
+    corrected = set(
+        Reading.objects.filter(cell__group__lab=lab).exclude(corrects=None).values_list("corrects_id", flat=True)
+    )
+    return Sheet(
+        "readings",
+        (
+            "group", "red", "black", "electrolyte", "volts", "condition", "as typed", "unit", "offset taken off, V",
+            "resolution, V", "origin", "typed at", "counts", "why not",
+        ),
+        [
+            (
+                one.cell.group.name, plates.get(one.red, one.red), plates.get(one.black, one.black),
+                liquids.get(one.cell.electrolyte, one.cell.electrolyte), as_shown(one.volts_v - one.offset_v, one.resolution_v),
+                one.cell.condition, one.text, one.unit, one.offset_v, one.resolution_v, one.origin,
+                (one.taken_at or one.received_at).isoformat(),
+                "no" if one.id in corrected or one.aside else "yes",
+                "corrected by a later entry" if one.id in corrected else one.aside,
+            )
+            for one in rows
+        ],
+    )  # fmt: skip
+
+
+def _cells(found: CompareOut) -> Sheet:
+    plates, liquids = _names()
+    return Sheet(
+        "cells",
+        (
+            "negative by the table", "electrolyte", "positive by the table", "condition", "table, V", "class mean, V",
+            "standard uncertainty, V", "95 % from, V", "95 % to, V", "difference, V", "difference, %", "readings", "groups",
+        ),
+        [
+            (
+                plates[c.negative], liquids[e.electrolyte], plates[c.positive], e.condition, c.table_v, c.mean_v, c.u_v,
+                c.low_v, c.high_v, c.gap_v, c.gap_percent, c.n, len(c.groups),
+            )
+            for e in found.electrolytes
+            for c in e.cells
+        ],
+    )  # fmt: skip
+
+
+def _ladders(found: CompareOut) -> Sheet:
+    plates, liquids = _names()
+    return Sheet(
+        "ladders",
+        (
+            "electrolyte", "condition", "plate", "table, V", "class, V",
+            "standard uncertainty of the distance to the held plate, V", "held",
+        ),
+        [
+            (
+                liquids[e.electrolyte], e.condition, plates[r.electrode], r.table_v, r.class_v, r.u_v,
+                "yes" if r.electrode == e.anchor else "",
+            )
+            for e in found.electrolytes
+            for r in e.rungs
+        ],
+    )  # fmt: skip
+
+
+def _predictions(found: CompareOut) -> Sheet:
+    plates, liquids = _names()
+    return Sheet(
+        "predictions",
+        (
+            "group", "negative by the table", "electrolyte", "positive by the table", "predicted, V", "sign right",
+            "off by, V",
+        ),
+        [
+            (
+                p.group, plates[c.negative], liquids[e.electrolyte], plates[c.positive], p.signed_v,
+                "yes" if p.right_sign else "no", p.off_v,
+            )
+            for e in found.electrolytes
+            for c in e.cells
+            for p in c.predicted
+        ],
+    )  # fmt: skip
+
+
+def _liquids(found: CompareOut) -> Sheet:
+    _, liquids = _names()
+    return Sheet(
+        "liquids",
+        ("pair", "electrolyte", "class mean, V", "pH, middle", "conductivity, S/m, middle"),
+        [
+            (one.short, liquids[p.electrolyte], p.mean_v, p.ph, p.conductivity_s_per_m)
+            for one in found.liquids
+            for p in one.points
+        ],
+    )
+
+
+def _explained(lab: Lab) -> list[Sheet]:
+    """The accounts cell by cell, and every cause of every cell."""
+    plates, liquids = _names()
+    results = compare_lab(lab)
+    try:
+        scored = score_accounts(results)
+    except NotEnoughData:
+        return []
+    accounts = Sheet(
+        "accounts",
+        ("cell", "electrolyte", "condition", "class mean, V", *(f"{name}, V" for name, _ in NAMES.values())),
+        [
+            (
+                row.cell.short, liquids[row.cell.electrolyte], row.cell.condition, row.measured_v,
+                *(row.predictions[key].volts_v for key in NAMES),
+            )
+            for row in scored.cells
+        ],
+    )  # fmt: skip
+    causes = Sheet(
+        "causes",
+        ("cell", "electrolyte", "condition", "step", "plate", "adds, V", "standard uncertainty, V", "working", "test"),
+        [
+            (
+                one.cell.short, liquids[one.cell.electrolyte], one.cell.condition, cause.name,
+                plates[cause.plate] if cause.plate else "", cause.volts_v, cause.u_v, cause.equation, cause.test,
+            )
+            for result in results
+            for one in result.cells
+            for cause in explain(one.cell, one.mean_v, u_measured_v=one.u_v or 0.02).causes
+        ],
+    )  # fmt: skip
+    return [accounts, causes]
+
+
+def as_csv(sheet: Sheet, lab: Lab) -> str:
+    """A table as CSV with a heading; the edition of the data stands in its last column."""
+    made = io.StringIO()
+    writer = csv.writer(made, lineterminator="\n")
+    writer.writerow([*sheet.headings, "edition of the data"])
+    for row in sheet.rows:
+        writer.writerow([*(_plain(value) for value in row), lab.edition])
+    return made.getvalue()
+
+
+def as_xlsx(sheets: Sequence[Sheet], lab: Lab) -> bytes:
+    """All tables as one workbook; the first page says what it is and which edition of the data it was judged by."""
+    book = Workbook()
+    about = book.active
+    about.title = "about"
+    for line in (
+        ("lab", lab.title), ("date", lab.date.isoformat()), ("edition of the data", lab.edition),
+        ("simulated readings", "yes" if lab.simulated else "no"),
+        ("voltages", "V, red on the plate that the table makes positive; uncertainties are one standard uncertainty"),
+    ):  # fmt: skip
+        about.append(line)
+    for sheet in sheets:
+        page = book.create_sheet(sheet.name)
+        page.append(list(sheet.headings))
+        for cell in page[1]:
+            cell.font = Font(bold=True)
+        page.freeze_panes = "A2"
+        for row in sheet.rows:
+            page.append([_plain(value) for value in row])
+    made = io.BytesIO()
+    book.save(made)
+    return made.getvalue()
+
+
+def _plain(value: Value) -> Value:
+    """No spreadsheet takes typed text for a formula."""
+    if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t"):
+        return f"\u2019{value}" if not value[1:].replace(".", "", 1).replace(",", "", 1).isdigit() else value
+    return "" if value is None else value
