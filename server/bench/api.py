@@ -72,6 +72,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         load_ohm=lab.load_ohm,
         live_meter=Group.objects.filter(id=actor.group_id).exclude(meter_address="").exists(),
         covered=not lab.show_values,
+        released=list(lab.released),
         paused=lab.paused_at is not None,
         now=now,
         minutes=lab.minutes,

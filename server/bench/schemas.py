@@ -271,6 +271,7 @@ class BenchOut(BaseModel):
     load_ohm: float | None
     live_meter: bool
     covered: bool
+    released: list[str]
     paused: bool
     now: datetime.datetime
     minutes: int

@@ -39,5 +39,5 @@ def compare(request: HttpRequest, lab_id: uuid.UUID, held: Query[Held]) -> Compa
 @router.get("/bench/compare", response={200: CompareOut, 403: ProblemOut}, auth=GroupAuth(), operation_id="bench_compare")
 def bench_compare(request: HttpRequest) -> CompareOut:
     """The same for a group, once the teacher has released it."""
-    lab = lab_for_group(actor_of(request), "compare")
+    lab = lab_for_group(actor_of(request), "compare", "explain")
     return compare_out(lab, {}, lab.group_count, lab.reading_count)

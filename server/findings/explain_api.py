@@ -161,7 +161,7 @@ def accounts_out(found: AccountsResult) -> AccountsOut:
             for row in found.cells
         ],
         ranking=RankingOut(
-            right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order), wrong=list(found.ranking.wrong)
+            right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order), wrong=[list(pair) for pair in found.ranking.wrong]
         ),
         textbook=TEXTBOOK,
     )  # fmt: skip

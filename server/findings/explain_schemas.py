@@ -81,7 +81,7 @@ class RankingOut(BaseModel):
     right: int
     of: int
     order: list[str]
-    wrong: list[tuple[str, str]]
+    wrong: list[list[str]]
 
 
 class AccountsOut(BaseModel):

@@ -66,7 +66,8 @@ def _readings(lab: Lab) -> Sheet:
         [
             (
                 one.cell.group.name, plates.get(one.red, one.red), plates.get(one.black, one.black),
-                liquids.get(one.cell.electrolyte, one.cell.electrolyte), as_shown(one.volts_v - one.offset_v, one.resolution_v),
+                liquids.get(one.cell.electrolyte, one.cell.electrolyte),
+                as_shown(one.volts_v - one.offset_v, one.resolution_v),
                 one.cell.condition, one.text, one.unit, one.offset_v, one.resolution_v, one.origin,
                 (one.taken_at or one.received_at).isoformat(),
                 "no" if one.id in corrected or one.aside else "yes",

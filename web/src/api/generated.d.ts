@@ -24,6 +24,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench Claims
+         * @description The group's own claims, all versions.
+         */
+        get: operations["bench_claims"];
+        put?: never;
+        /**
+         * Post Claim
+         * @description Keep a version of a claim; the same id again changes nothing.
+         */
+        post: operations["record_claim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench Compare
+         * @description The same for a group, once the teacher has released it.
+         */
+        get: operations["bench_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/meter-checks": {
         parameters: {
             query?: never;
@@ -244,6 +288,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/claims/{claim_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Answer
+         * @description Answer and mark a claim, and show it or not.
+         */
+        post: operations["answer_claim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/aside": {
         parameters: {
             query?: never;
@@ -432,6 +496,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Accounts
+         * @description The four accounts scored on this class's data, and cell by cell.
+         */
+        get: operations["accounts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/board": {
         parameters: {
             query?: never;
@@ -464,6 +548,26 @@ export interface paths {
          * @description What each group's bench card says.
          */
         get: operations["cards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Claims
+         * @description All claims of the lab, all versions.
+         */
+        get: operations["claims"];
         put?: never;
         post?: never;
         delete?: never;
@@ -526,6 +630,26 @@ export interface paths {
          * @description Make a new draft with the same plan.
          */
         post: operations["copy_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Explain Cell
+         * @description Where the volts of one cell went, and what happens at each plate.
+         */
+        get: operations["explain"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -665,6 +789,46 @@ export interface paths {
          */
         get: operations["predictions"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Release
+         * @description Decide what groups see.
+         */
+        post: operations["release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/rubric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Rubric
+         * @description Set the rows of the rubric.
+         */
+        put: operations["set_rubric"];
         post?: never;
         delete?: never;
         options?: never;
@@ -916,6 +1080,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post What If
+         * @description What a cell would do if something were different; nothing is kept.
+         */
+        post: operations["what_if"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/who": {
         parameters: {
             query?: never;
@@ -941,6 +1125,41 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccountCell
+         * @description One cell and what each account says of it, None with the reason where it has no answer.
+         */
+        AccountCell: {
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Measured V */
+            measured_v: number;
+            /** Reasons */
+            reasons: {
+                [key: string]: string;
+            };
+            /** Says V */
+            says_v: {
+                [key: string]: number | null;
+            };
+            /** Short */
+            short: string;
+        };
+        /**
+         * AccountsOut
+         * @description The accounts, best first.
+         */
+        AccountsOut: {
+            /** Accounts */
+            accounts: components["schemas"]["ScoreOut"][];
+            /** Cells */
+            cells: components["schemas"]["AccountCell"][];
+            ranking: components["schemas"]["RankingOut"] | null;
+            /** Textbook */
+            textbook: string;
+        };
+        /**
          * ActionOut
          * @description What a note offers to do: an edit of the plan.
          */
@@ -962,6 +1181,71 @@ export interface components {
         AddressIn: {
             /** Address */
             address: string;
+        };
+        /**
+         * AnswerIn
+         * @description The teacher's answer to a claim.
+         */
+        AnswerIn: {
+            /**
+             * Marks
+             * @default {}
+             */
+            marks: {
+                [key: string]: number;
+            };
+            /**
+             * Shown
+             * @default false
+             */
+            shown: boolean;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * AnswerOut
+         * @description The teacher's latest answer.
+         */
+        AnswerOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Marks */
+            marks: {
+                [key: string]: number;
+            };
+            /** Shown */
+            shown: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AsideOut
+         * @description A reading that is set aside: by itself (`reading` is its id) or with its group.
+         */
+        AsideOut: {
+            /** Electrolyte */
+            electrolyte: string;
+            /** Group */
+            group: string;
+            /**
+             * Reading
+             * Format: uuid
+             */
+            reading: string;
+            /** Reason */
+            reason: string;
+            /** Short */
+            short: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * Attached
@@ -1081,6 +1365,8 @@ export interface components {
             paused: boolean;
             /** Predict */
             predict: boolean;
+            /** Released */
+            released: string[];
             /** Settle S */
             settle_s: number;
             /** Short Circuit */
@@ -1227,6 +1513,38 @@ export interface components {
             wanted: number;
         };
         /**
+         * CauseChoice
+         * @description A cause that may be claimed, and what would follow from it.
+         */
+        CauseChoice: {
+            /** Implies */
+            implies: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CauseOut
+         * @description One step from the table to the meter.
+         */
+        CauseOut: {
+            /** Code */
+            code: string;
+            /** Equation */
+            equation: string;
+            /** Name */
+            name: string;
+            /** Plate */
+            plate: string | null;
+            /** Test */
+            test: string;
+            /** U V */
+            u_v: number;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * CellIO
          * @description A cell by keys; `condition` is empty where a lab varies nothing else.
          */
@@ -1262,6 +1580,8 @@ export interface components {
          * @description One cell beside the table; the interval is 95 %, between groups, None with one group.
          */
         CellRow: {
+            /** Gap Percent */
+            gap_percent: number | null;
             /** Gap V */
             gap_v: number | null;
             /** Groups */
@@ -1278,6 +1598,8 @@ export interface components {
             negative: string;
             /** Positive */
             positive: string;
+            /** Predicted */
+            predicted: components["schemas"]["PredictedOut"][];
             /** Short */
             short: string;
             /** Table V */
@@ -1286,10 +1608,117 @@ export interface components {
             u_v: number | null;
         };
         /**
+         * CitedOut
+         * @description A cited reading.
+         */
+        CitedOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Short */
+            short: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ClaimIn
+         * @description One version of a claim; `revises` is the version before.
+         */
+        ClaimIn: {
+            /** Cause */
+            cause: string;
+            cell: components["schemas"]["CellIO"];
+            /** Cited */
+            cited: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * May Show
+             * @default false
+             */
+            may_show: boolean;
+            /** Reasoning */
+            reasoning: string;
+            /** Revises */
+            revises?: string | null;
+        };
+        /**
+         * ClaimOut
+         * @description A version of a claim, what the core says of it, and the teacher's answer. `latest` if no later version revises it.
+         */
+        ClaimOut: {
+            answer: components["schemas"]["AnswerOut"] | null;
+            /** Cause */
+            cause: string;
+            /** Cause Name */
+            cause_name: string;
+            cell: components["schemas"]["CellIO"];
+            /** Cited */
+            cited: components["schemas"]["CitedOut"][];
+            /** Evidence */
+            evidence: string;
+            /** Group */
+            group: string;
+            /** Heard */
+            heard: components["schemas"]["HeardOut"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Latest */
+            latest: boolean;
+            /** May Show */
+            may_show: boolean;
+            /** Question */
+            question: string;
+            /** Reasoning */
+            reasoning: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Revises */
+            revises: string | null;
+            /** Says */
+            says: string;
+            /** Short */
+            short: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "contradicted" | "open";
+        };
+        /**
+         * ClaimsOut
+         * @description All claims of a lab, or of a group, with the causes there are, the rubric, and what is released.
+         */
+        ClaimsOut: {
+            /** Causes */
+            causes: components["schemas"]["CauseChoice"][];
+            /** Claims */
+            claims: components["schemas"]["ClaimOut"][];
+            /** Released */
+            released: string[];
+            /** Rubric */
+            rubric: components["schemas"]["RubricRow"][];
+        };
+        /**
          * CompareOut
-         * @description A class's result.
+         * @description A class's result. `released` are the parts that groups may see.
          */
         CompareOut: {
+            /** Aside */
+            aside: components["schemas"]["AsideOut"][];
             /**
              * Date
              * Format: date
@@ -1306,8 +1735,18 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Liquids */
+            liquids: components["schemas"]["PairInLiquidsOut"][];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Offsets */
+            offsets: components["schemas"]["OffsetOut"][];
             /** Reading Count */
             reading_count: number;
+            /** Released */
+            released: string[];
+            /** Shared */
+            shared: components["schemas"]["SharedOut"][];
             /** Simulated */
             simulated: boolean;
             /** State */
@@ -1451,6 +1890,8 @@ export interface components {
             anchor: string | null;
             /** Anchors */
             anchors: string[];
+            /** Between V */
+            between_v: number | null;
             /** Cells */
             cells: components["schemas"]["CellRow"][];
             /** Condition */
@@ -1459,6 +1900,8 @@ export interface components {
             dof: number;
             /** Electrolyte */
             electrolyte: string;
+            /** Inside V */
+            inside_v: number | null;
             /** Loose */
             loose: string[];
             /** Notes */
@@ -1469,6 +1912,39 @@ export interface components {
             swaps: components["schemas"]["SwapOut"][];
             /** Tau V */
             tau_v: number | null;
+        };
+        /**
+         * ExplainOut
+         * @description One cell: where the volts went, and what happens at each plate. `negative_plate` is the one that really is.
+         */
+        ExplainOut: {
+            /** At Negative */
+            at_negative: components["schemas"]["WorkOut"][];
+            /** At Positive */
+            at_positive: components["schemas"]["WorkOut"][];
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            cell: components["schemas"]["CellIO"];
+            /** Groups */
+            groups: number;
+            /** Measured V */
+            measured_v: number;
+            /** N */
+            n: number;
+            /** Negative Plate */
+            negative_plate: string;
+            /** Notation */
+            notation: string;
+            /** Positive Plate */
+            positive_plate: string;
+            /** Short */
+            short: string;
+            /** Start */
+            start: string;
+            /** Start V */
+            start_v: number;
+            /** U Measured V */
+            u_measured_v: number;
         };
         /**
          * FindingOut
@@ -1537,7 +2013,7 @@ export interface components {
         };
         /**
          * GroupMean
-         * @description One group's mean for a cell, red on the positive plate.
+         * @description One group's mean for a cell, red on the positive plate; `wild` if all other values contradict it.
          */
         GroupMean: {
             /** Group */
@@ -1548,6 +2024,8 @@ export interface components {
             n: number;
             /** U V */
             u_v: number;
+            /** Wild */
+            wild: boolean;
         };
         /**
          * GroupPlan
@@ -1593,6 +2071,20 @@ export interface components {
             edition: string;
         };
         /**
+         * HeardOut
+         * @description A misconception heard in the reasoning: what speaks against it, in chemistry and in this class's data.
+         */
+        HeardOut: {
+            /** Against */
+            against: string;
+            /** In Data */
+            in_data: string;
+            /** Name */
+            name: string;
+            /** Question */
+            question: string;
+        };
+        /**
          * Held
          * @description Which electrode to hold at its table value: `electrolyte:electrode`, once for each electrolyte.
          */
@@ -1619,6 +2111,20 @@ export interface components {
             readings: number;
             /** Title */
             title: string;
+        };
+        /**
+         * InLiquid
+         * @description A pair's class value in one liquid, with the middle pH and conductivity of the liquid.
+         */
+        InLiquid: {
+            /** Conductivity S Per M */
+            conductivity_s_per_m: number;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Mean V */
+            mean_v: number;
+            /** Ph */
+            ph: number;
         };
         /**
          * IngredientOut
@@ -2022,12 +2528,14 @@ export interface components {
         };
         /**
          * NoteOut
-         * @description A margin note with at most one action.
+         * @description A margin note with at most one action, and the numbers behind it.
          */
         NoteOut: {
             action: components["schemas"]["ActionOut"] | null;
             /** Code */
             code: string;
+            /** Evidence */
+            evidence: string[];
             /** Text */
             text: string;
             /** Title */
@@ -2077,6 +2585,18 @@ export interface components {
             text: string;
         };
         /**
+         * OffsetOut
+         * @description How much a group reads above the class in all its cells.
+         */
+        OffsetOut: {
+            /** Group */
+            group: string;
+            /** U V */
+            u_v: number;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * OnShelf
          * @description How many pieces (litres) the teacher has and what one costs, where known.
          */
@@ -2099,6 +2619,28 @@ export interface components {
             low_v: number;
             /** Mean V */
             mean_v: number;
+        };
+        /**
+         * OutcomeOut
+         * @description What the cell would do.
+         */
+        OutcomeOut: {
+            /** Internal Ohm */
+            internal_ohm: number;
+            /** Negative V */
+            negative_v: number;
+            /** Open V */
+            open_v: number;
+            /** Oxygen Share */
+            oxygen_share: number;
+            /** Positive V */
+            positive_v: number;
+            /** Short A */
+            short_a: number;
+            /** Shown V */
+            shown_v: number;
+            /** Table V */
+            table_v: number | null;
         };
         /**
          * OwnElectrodeIn
@@ -2163,6 +2705,26 @@ export interface components {
              * @default 0
              */
             zinc_mol_per_l: number;
+        };
+        /**
+         * PairInLiquidsOut
+         * @description The same pair across liquids; `per_decade` is against log10 of the conductivity in S/m.
+         */
+        PairInLiquidsOut: {
+            /** Conductivity Says */
+            conductivity_says: string;
+            /** Negative */
+            negative: string;
+            per_decade: components["schemas"]["SlopeOut"] | null;
+            per_ph: components["schemas"]["SlopeOut"] | null;
+            /** Ph Says */
+            ph_says: string;
+            /** Points */
+            points: components["schemas"]["InLiquid"][];
+            /** Positive */
+            positive: string;
+            /** Short */
+            short: string;
         };
         /**
          * PhotoOut
@@ -2250,6 +2812,20 @@ export interface components {
             short: string;
             /** Table V */
             table_v: number | null;
+        };
+        /**
+         * PredictedOut
+         * @description What a group predicted of a cell, signed as the cell is written; `off_v` is prediction less the group's own mean.
+         */
+        PredictedOut: {
+            /** Group */
+            group: string;
+            /** Off V */
+            off_v: number;
+            /** Right Sign */
+            right_sign: boolean;
+            /** Signed V */
+            signed_v: number;
         };
         /**
          * PredictionIn
@@ -2383,6 +2959,23 @@ export interface components {
             rows: components["schemas"]["RowFaultOut"][];
         };
         /**
+         * RankingOut
+         * @description Electronegativity as an order: right in `right` of `of` pairs; pairs that it gets wrong.
+         */
+        RankingOut: {
+            /** Of */
+            of: number;
+            /** Order */
+            order: string[];
+            /** Right */
+            right: number;
+            /** Wrong */
+            wrong: [
+                string,
+                string
+            ][];
+        };
+        /**
          * ReadingIn
          * @description One entry as typed; `corrects` and `reason` go together. `sent_at` is by the same clock as `device_at`.
          */
@@ -2483,6 +3076,14 @@ export interface components {
             reason: string;
         };
         /**
+         * ReleaseIn
+         * @description What groups may see.
+         */
+        ReleaseIn: {
+            /** Parts */
+            parts: ("compare" | "explain" | "claims")[];
+        };
+        /**
          * ReliefOut
          * @description A cell that could be given to another group.
          */
@@ -2511,6 +3112,24 @@ export interface components {
             line: number;
             /** Message */
             message: string;
+        };
+        /**
+         * RubricIn
+         * @description The rows of the rubric.
+         */
+        RubricIn: {
+            /** Rows */
+            rows: components["schemas"]["RubricRow"][];
+        };
+        /**
+         * RubricRow
+         * @description A row of the rubric and the most points it gives.
+         */
+        RubricRow: {
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
         };
         /**
          * RungOut
@@ -2574,6 +3193,34 @@ export interface components {
             signed: boolean;
         };
         /**
+         * ScoreOut
+         * @description One account against the groups' values: how often it has no answer, bias, rms, signs right.
+         */
+        ScoreOut: {
+            /** About */
+            about: string;
+            /** Account */
+            account: string;
+            /** Bias V */
+            bias_v: number | null;
+            /** Left Out */
+            left_out: number;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Rms V */
+            rms_v: number | null;
+            /** Signs Right */
+            signs_right: number;
+            /** Worse High V */
+            worse_high_v: number | null;
+            /** Worse Low V */
+            worse_low_v: number | null;
+            /** Worse V */
+            worse_v: number | null;
+        };
+        /**
          * SegmentOut
          * @description A stretch of a group's period in minutes; `cell` counts from 0.
          */
@@ -2586,6 +3233,18 @@ export interface components {
             end: number;
             /** Kind */
             kind: string;
+        };
+        /**
+         * SharedOut
+         * @description One reading of the shared cell, minutes after the lab opened.
+         */
+        SharedOut: {
+            /** Group */
+            group: string;
+            /** Minute */
+            minute: number;
+            /** Volts V */
+            volts_v: number;
         };
         /**
          * ShelfIn
@@ -2629,6 +3288,20 @@ export interface components {
             current: boolean;
             /** Teacher */
             teacher: string;
+        };
+        /**
+         * SlopeOut
+         * @description A straight line with the 95 % interval of its slope.
+         */
+        SlopeOut: {
+            /** High */
+            high: number;
+            /** Intercept */
+            intercept: number;
+            /** Low */
+            low: number;
+            /** Slope */
+            slope: number;
         };
         /**
          * StepsIO
@@ -2862,6 +3535,62 @@ export interface components {
             tone: "plain" | "good" | "caution" | "wrong";
         };
         /**
+         * WhatIfIn
+         * @description A cell, and what is different about it.
+         */
+        WhatIfIn: {
+            /**
+             * Area Cm2
+             * @default 4
+             */
+            area_cm2: number;
+            cell: components["schemas"]["CellIO"];
+            /**
+             * Celsius
+             * @default 25
+             */
+            celsius: number;
+            /**
+             * Gap Cm
+             * @default 2
+             */
+            gap_cm: number;
+            /** Ions Mol Per L */
+            ions_mol_per_l?: number | null;
+            /**
+             * Meter Ohm
+             * @default 10000000
+             */
+            meter_ohm: number;
+            /**
+             * Oxygen
+             * @default 1
+             */
+            oxygen: number;
+            /** Ph */
+            ph?: number | null;
+            /**
+             * Scratched
+             * @default false
+             */
+            scratched: boolean;
+            /**
+             * Stir
+             * @default 1
+             */
+            stir: number;
+        };
+        /**
+         * WhatIfOut
+         * @description As it is, and with the change.
+         */
+        WhatIfOut: {
+            changed: components["schemas"]["OutcomeOut"];
+            /** Ph */
+            ph: number;
+            usual: components["schemas"]["OutcomeOut"];
+        };
+        /**
          * WhoAmI
          * @description Who this browser is: a teacher's name, a group's name, both, or neither.
          */
@@ -2870,6 +3599,18 @@ export interface components {
             group: string | null;
             /** Teacher */
             teacher: string | null;
+        };
+        /**
+         * WorkOut
+         * @description One half-reaction and its share of the current.
+         */
+        WorkOut: {
+            /** Equation */
+            equation: string;
+            /** Remark */
+            remark: string;
+            /** Share */
+            share: number;
         };
         /**
          * WorkedLine
@@ -2922,6 +3663,115 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bench_claims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClaimsOut"];
+                };
+            };
+        };
+    };
+    record_claim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClaimIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bench_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3505,6 +4355,68 @@ export interface operations {
             };
         };
     };
+    answer_claim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                claim_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     set_group_aside: {
         parameters: {
             query?: never;
@@ -3929,6 +4841,55 @@ export interface operations {
             };
         };
     };
+    accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     board: {
         parameters: {
             query?: never;
@@ -3978,6 +4939,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CardsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    claims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClaimsOut"];
                 };
             };
             /** @description Not Found */
@@ -4095,6 +5087,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    explain: {
+        parameters: {
+            query: {
+                negative: string;
+                electrolyte: string;
+                positive: string;
+                condition?: string;
+            };
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description Not Found */
@@ -4400,6 +5446,130 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReleaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_rubric: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RubricIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4882,6 +6052,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+        };
+    };
+    what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

@@ -49,6 +49,46 @@ export const useCompare = (id: string, anchors: string[]) =>
     placeholderData: (previous) => previous,
   });
 
+export const useBenchCompare = () =>
+  useQuery({ queryKey: ["bench-compare"], queryFn: () => dataOf(GET("/api/bench/compare")) });
+export const useExplain = (id: string, cell: Schemas["CellIO"] | null) =>
+  useQuery({
+    queryKey: ["explain", id, cell],
+    enabled: cell !== null,
+    queryFn: () =>
+      dataOf(
+        GET("/api/labs/{lab_id}/explain", {
+          params: { path: { lab_id: id }, query: cell ?? { negative: "", electrolyte: "", positive: "" } },
+        }),
+      ),
+    placeholderData: (previous) => previous,
+  });
+export const useWhatIf = (body: Schemas["WhatIfIn"]) =>
+  useQuery({
+    queryKey: ["what-if", body],
+    queryFn: () => dataOf(POST("/api/what-if", { body })),
+    placeholderData: (previous) => previous,
+    staleTime: Infinity,
+    retry: false,
+  });
+export const useAccounts = (id: string) =>
+  useQuery({
+    queryKey: ["accounts", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/accounts", { params: { path: { lab_id: id } } })),
+  });
+export const useClaims = (id: string) =>
+  useQuery({
+    queryKey: ["claims", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/claims", { params: { path: { lab_id: id } } })),
+    refetchInterval: LIVE_MS,
+  });
+export const useBenchClaims = () =>
+  useQuery({
+    queryKey: ["bench-claims"],
+    queryFn: () => dataOf(GET("/api/bench/claims")),
+    refetchInterval: LIVE_MS,
+  });
+
 const ofLab = (id: string) => ({ params: { path: { lab_id: id } } });
 
 export const useKit = (id: string) =>
@@ -140,6 +180,20 @@ export const useCloseLab = () =>
 export const useAskAgain = () =>
   useChange((cell: string) => dataOf(POST("/api/cells/{cell_id}/ask-again", { params: { path: { cell_id: cell } } })));
 
+export const useRecordClaim = () =>
+  useChange((body: Schemas["ClaimIn"]) => dataOf(POST("/api/bench/claims", { body })));
+export const useAnswerClaim = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["AnswerIn"] }) =>
+    dataOf(POST("/api/claims/{claim_id}/answer", { params: { path: { claim_id: id } }, body })),
+  );
+export const useSetRubric = () =>
+  useChange(({ id, rows }: { id: string; rows: Schemas["RubricRow"][] }) =>
+    dataOf(PUT("/api/labs/{lab_id}/rubric", { ...ofLab(id), body: { rows } })),
+  );
+export const useRelease = () =>
+  useChange(({ id, parts }: { id: string; parts: Schemas["ReleaseIn"]["parts"] }) =>
+    dataOf(POST("/api/labs/{lab_id}/release", { ...ofLab(id), body: { parts } })),
+  );
 export const useGiveCell = () =>
   useChange(({ cell, group }: { cell: string; group: string }) =>
     dataOf(POST("/api/cells/{cell_id}/give", { params: { path: { cell_id: cell } }, body: { group } })),

@@ -28,6 +28,16 @@ const BoardPage = lazy(async () => ({ default: (await import("../stages/measure/
 const BoardProjector = lazy(async () => ({
   default: (await import("../stages/measure/BoardProjector")).BoardProjector,
 }));
+const CompareProjector = lazy(async () => ({
+  default: (await import("../stages/compare/CompareProjector")).CompareProjector,
+}));
+const ExplainPage = lazy(async () => ({ default: (await import("../stages/explain/ExplainPage")).ExplainPage }));
+const ExplainProjector = lazy(async () => ({
+  default: (await import("../stages/explain/ExplainProjector")).ExplainProjector,
+}));
+const BenchClaims = lazy(async () => ({ default: (await import("../stages/explain/BenchClaims")).BenchClaims }));
+const BenchResults = lazy(async () => ({ default: (await import("../stages/explain/BenchResults")).BenchResults }));
+const BenchExplain = lazy(async () => ({ default: (await import("../stages/explain/BenchResults")).BenchExplain }));
 const BenchPage = lazy(async () => ({ default: (await import("../stages/measure/BenchPage")).BenchPage }));
 const ComparePage = lazy(async () => ({ default: (await import("../stages/compare/ComparePage")).ComparePage }));
 
@@ -77,6 +87,9 @@ export function App() {
             <Route path="/join" element={<JoinPage />} />
             <Route path="/sign-in" element={<SignInPage />} />
             <Route path="/bench" element={<BenchPage />} />
+            <Route path="/bench/claims" element={<BenchClaims />} />
+            <Route path="/bench/results" element={<BenchResults />} />
+            <Route path="/bench/explain" element={<BenchExplain />} />
             <Route path="/bench/:number" element={<BenchPage />} />
             <Route
               path="/labs"
@@ -120,6 +133,9 @@ export function App() {
             <Route path="/labs/:id/board" element={<OfLab page={BoardPage} />} />
             <Route path="/labs/:id/board/projector" element={<OfLab page={BoardProjector} />} />
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
+            <Route path="/labs/:id/compare/projector" element={<OfLab page={CompareProjector} />} />
+            <Route path="/labs/:id/explain" element={<OfLab page={ExplainPage} />} />
+            <Route path="/labs/:id/explain/projector" element={<OfLab page={ExplainProjector} />} />
             <Route path="*" element={<Nowhere />} />
           </Routes>
         </Suspense>

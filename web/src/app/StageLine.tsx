@@ -10,6 +10,7 @@ const PATHS: Partial<Record<Stage, string>> = {
   Predict: "predict",
   Measure: "board",
   Compare: "compare",
+  Explain: "explain",
 };
 const REACHED: Record<string, Stage> = { plan: "Plan", measure: "Measure", compare: "Compare" };
 const MINOR = 4;

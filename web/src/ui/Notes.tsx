@@ -1,4 +1,5 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
+import { Button } from "react-aria-components";
 import styled from "styled-components";
 import { colour } from "./theme";
 
@@ -35,7 +36,14 @@ const Mark = ({ tone }: { tone: Tone }) =>
     </svg>
   );
 
-export type MarginNote = { code: string; tone: Tone; title: string; text: ReactNode; action?: ReactNode };
+export type MarginNote = {
+  code: string;
+  tone: Tone;
+  title: string;
+  text: ReactNode;
+  action?: ReactNode;
+  evidence?: string[];
+};
 
 const Dashes = styled.ul`
   && li {
@@ -60,6 +68,30 @@ export const Bullets = ({ items }: { items: string[] }) => (
   </Dashes>
 );
 
+const Press = styled(Button)`
+  min-height: 32px;
+  padding: 0.1rem 0;
+  border: 0;
+  background: none;
+  color: ${colour.table};
+  text-decoration: underline;
+  text-underline-offset: 0.2em;
+  cursor: pointer;
+`;
+
+/** The numbers a note rests on, shown on a press. */
+function Evidence({ rows }: { rows: string[] }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Press onPress={() => setOpen(!open)} aria-expanded={open}>
+        {open ? "Less" : "The numbers"}
+      </Press>
+      {open && <Bullets items={rows} />}
+    </>
+  );
+}
+
 /** Short notes, most useful first, each with at most one action. */
 export function Notes({ notes }: { notes: MarginNote[] }) {
   return (
@@ -71,6 +103,7 @@ export function Notes({ notes }: { notes: MarginNote[] }) {
             {note.title}
           </Title>
           <div>{note.text}</div>
+          {note.evidence && note.evidence.length > 0 && <Evidence rows={note.evidence} />}
           {note.action}
         </li>
       ))}

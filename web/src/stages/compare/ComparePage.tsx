@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/queries";
@@ -9,15 +10,19 @@ import { Waiting } from "../../app/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
 import { Stems } from "../../charts/Stems";
 import { count, day } from "../../format";
-import { ButtonLink } from "../../ui/Button";
+import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
-import { Notes } from "../../ui/Notes";
+import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 import { Legend } from "../../ui/voices";
 import { withoutActions } from "../plan/planNotes";
 import { bathName, useNames } from "../plan/useNames";
 import { AnchorChoice } from "./AnchorChoice";
+import { Changed } from "./Changed";
+import { GroupsTab } from "./GroupsTab";
+import { LiquidsTab } from "./LiquidsTab";
 import { CellTable, LadderTable } from "./Numbers";
+import { Release } from "./Release";
 
 const Liquids = styled(TabList)`
   display: flex;
@@ -41,9 +46,11 @@ const Liquid = styled(Tab)`
 `;
 
 type Result = Schemas["ElectrolyteResultOut"];
+const TABLES = ["readings", "cells", "ladders", "predictions", "liquids", "accounts", "causes"];
 
 /** One electrolyte: both stems, the cells, and the numbers behind them. */
-function OneLiquid({ result, hold }: { result: Result; hold: (anchor: string) => void }) {
+function OneLiquid({ result, hold }: { result: Result; hold: ((anchor: string) => void) | null }) {
+  const { plate } = useNames();
   return (
     <Columns $left="minmax(0, 26rem)">
       <Column>
@@ -52,7 +59,11 @@ function OneLiquid({ result, hold }: { result: Result; hold: (anchor: string) =>
           <>
             <Soft>
               Volts against hydrogen, held at{" "}
-              <AnchorChoice anchors={result.anchors} anchor={result.anchor} onChange={hold} />
+              {hold ? (
+                <AnchorChoice anchors={result.anchors} anchor={result.anchor} onChange={hold} />
+              ) : (
+                plate(result.anchor)
+              )}
             </Soft>
             <Stems result={result} />
             <LadderTable result={result} />
@@ -77,19 +88,105 @@ function OneLiquid({ result, hold }: { result: Result; hold: (anchor: string) =>
   );
 }
 
+type Compare = Schemas["CompareOut"];
+const tabOf = (bath: { electrolyte: string; condition: string }) => `${bath.electrolyte}|${bath.condition}`;
+
+type ViewProps = {
+  data: Compare;
+  tab: string;
+  setTab: (tab: string) => void;
+  hold: ((electrolyte: string, anchor: string) => void) | null;
+  before: (() => void) | null;
+};
+
+/** The class's result in tabs: one for each liquid, all liquids, groups. */
+export function CompareView({ data, tab, setTab, hold, before }: ViewProps) {
+  const names = useNames();
+  const { electrolytes } = data;
+  return (
+    <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
+      <Liquids aria-label="What to compare">
+        {electrolytes.map((one) => (
+          <Liquid key={tabOf(one)} id={tabOf(one)}>
+            {bathName(names, one)}
+          </Liquid>
+        ))}
+        {electrolytes.length > 1 && <Liquid id="liquids">all liquids</Liquid>}
+        <Liquid id="groups">groups</Liquid>
+      </Liquids>
+      {electrolytes.map((result) => (
+        <TabPanel key={tabOf(result)} id={tabOf(result)}>
+          <OneLiquid result={result} hold={hold ? (anchor) => hold(result.electrolyte, anchor) : null} />
+        </TabPanel>
+      ))}
+      {electrolytes.length > 1 && (
+        <TabPanel id="liquids">
+          <LiquidsTab data={data} />
+        </TabPanel>
+      )}
+      <TabPanel id="groups">
+        <GroupsTab data={data} before={before} />
+      </TabPanel>
+    </Tabs>
+  );
+}
+
+/** What the margin says on a tab: of that liquid, or of the class as a whole. */
+export function notesOn(data: Compare, tab: string): MarginNote[] {
+  const result = data.electrolytes.find((one) => tabOf(one) === tab);
+  const whole = withoutActions(data.notes);
+  if (!result) return whole;
+  const accusing = whole.filter((note) => note.tone === "caution" || note.tone === "wrong");
+  return [...withoutActions(result.notes.slice(0, 3)), ...accusing, ...withoutActions(result.notes.slice(3))];
+}
+
 /** The class's voltages beside the table, one ladder per electrolyte. */
 export function ComparePage({ id }: { id: string }) {
   const [held, setHeld] = useState<Record<string, string>>({});
-  const [liquid, setLiquid] = useState<string | null>(null);
-  const names = useNames();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [before, setBefore] = useState<Compare | null>(null);
   const compare = useCompare(
     id,
     Object.entries(held).map(([electrolyte, electrode]) => `${electrolyte}:${electrode}`),
   );
   if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
-  const { title, date, state, simulated, electrolytes, group_count, reading_count, edition } = compare.data;
-  const tabOf = (bath: { electrolyte: string; condition: string }) => `${bath.electrolyte}|${bath.condition}`;
-  const current = electrolytes.find((one) => tabOf(one) === liquid) ?? electrolytes[0];
+  const { data } = compare;
+  const { title, date, state, simulated, electrolytes, group_count, reading_count, edition } = data;
+  const first = electrolytes[0];
+  const tab = chosen ?? (first ? tabOf(first) : null);
+  const notes: MarginNote[] = tab ? notesOn(data, tab) : [];
+  if (before)
+    notes.unshift({
+      code: "changed",
+      tone: "plain",
+      title: "What changed",
+      text: <Changed before={before} now={data} />,
+      action: <TextButton onPress={() => setBefore(null)}>Put this away</TextButton>,
+    });
+  notes.push(
+    {
+      code: "release",
+      tone: "plain",
+      title: "Groups see on their devices",
+      text: <Release lab={id} released={data.released} />,
+    },
+    {
+      code: "out",
+      tone: "plain",
+      title: "Numbers out",
+      text: (
+        <>
+          All tables with units and uncertainty: <a href={`/api/labs/${id}/tables.xlsx`}>XLSX</a>, or as CSV:{" "}
+          {TABLES.map((name, index) => (
+            <span key={name}>
+              {index > 0 && ", "}
+              <a href={`/api/labs/${id}/tables/${name}.csv`}>{name}</a>
+            </span>
+          ))}
+        </>
+      ),
+    },
+  );
   return (
     <Frame
       title={`Compare, ${title}`}
@@ -107,28 +204,23 @@ export function ComparePage({ id }: { id: string }) {
           <small>
             {count(group_count, "group")} · {count(reading_count, "reading")} · tables of {edition}
           </small>
+          {first && (
+            <small>
+              <Link to={`/labs/${id}/compare/projector`}>Projector</Link>
+            </small>
+          )}
         </>
       }
-      margin={current ? <Notes notes={withoutActions(current.notes)} /> : <Soft>Nothing to say yet.</Soft>}
+      margin={tab ? <Notes notes={notes} /> : <Soft>Nothing to say yet.</Soft>}
     >
-      {current ? (
-        <Tabs selectedKey={tabOf(current)} onSelectionChange={(key) => setLiquid(String(key))}>
-          <Liquids aria-label="Electrolyte">
-            {electrolytes.map((one) => (
-              <Liquid key={tabOf(one)} id={tabOf(one)}>
-                {bathName(names, one)}
-              </Liquid>
-            ))}
-          </Liquids>
-          {electrolytes.map((result) => (
-            <TabPanel key={tabOf(result)} id={tabOf(result)}>
-              <OneLiquid
-                result={result}
-                hold={(anchor) => setHeld((before) => ({ ...before, [result.electrolyte]: anchor }))}
-              />
-            </TabPanel>
-          ))}
-        </Tabs>
+      {tab ? (
+        <CompareView
+          data={data}
+          tab={tab}
+          setTab={setChosen}
+          hold={(electrolyte, anchor) => setHeld((now) => ({ ...now, [electrolyte]: anchor }))}
+          before={() => setBefore(data)}
+        />
       ) : (
         <Column>
           <h1>Nothing to compare yet</h1>

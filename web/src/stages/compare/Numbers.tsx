@@ -1,5 +1,5 @@
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { decimalsFor, number } from "../../format";
@@ -21,7 +21,7 @@ const Press = styled(Button)`
 `;
 
 /** The numbers behind a chart, folded away until asked for. */
-function Behind({ label, children }: { label: string; children: ReactNode }) {
+export function Behind({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Disclosure>
       <Heading level={2}>
@@ -72,45 +72,82 @@ export function LadderTable({ result }: { result: Result }) {
   );
 }
 
+type Cell = Result["cells"][number];
+const COLUMNS: { key: string; name: string; value: (cell: Cell) => number | string | null }[] = [
+  { key: "cell", name: "cell", value: (cell) => cell.short },
+  { key: "table", name: "table, V", value: (cell) => cell.table_v },
+  { key: "class", name: "class, V", value: (cell) => cell.mean_v },
+  { key: "gap", name: "difference, V", value: (cell) => cell.gap_v },
+  { key: "percent", name: "%", value: (cell) => cell.gap_percent },
+];
+
+const Sort = styled(Button)`
+  padding: 0.2rem 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  font-weight: 600;
+  cursor: pointer;
+`;
+
+/** Every cell beside the table; pressing a heading sorts by it, cells without a number last. */
 export function CellTable({ result }: { result: Result }) {
   const { plate } = useNames();
+  const [by, setBy] = useState<{ key: string; up: boolean } | null>(null);
+  const column = COLUMNS.find((one) => one.key === by?.key);
+  const cells = [...result.cells];
+  if (column && by)
+    cells.sort((one, other) => {
+      const [a, b] = [column.value(one), column.value(other)];
+      if (a === null || b === null) return a === b ? 0 : a === null ? 1 : -1;
+      const order = typeof a === "string" || typeof b === "string" ? String(a).localeCompare(String(b)) : a - b;
+      return by.up ? order : -order;
+    });
   return (
     <Behind label="Numbers of all cells and groups">
       <Table>
         <caption hidden>Each cell beside the table, in volts with red on the plate named second</caption>
         <thead>
           <tr>
-            <th scope="col">cell</th>
-            <th scope="col" data-number>
-              table, V
-            </th>
-            <th scope="col" data-number>
-              class, V
-            </th>
+            {COLUMNS.map(({ key, name }) => (
+              <th
+                key={key}
+                scope="col"
+                data-number={key === "cell" ? undefined : true}
+                aria-sort={by?.key === key ? (by.up ? "ascending" : "descending") : undefined}
+              >
+                <Sort onPress={() => setBy({ key, up: by?.key === key ? !by.up : true })}>
+                  {name} {by?.key === key ? (by.up ? "▴" : "▾") : ""}
+                </Sort>
+              </th>
+            ))}
             <th scope="col" data-number>
               95 % from, to
-            </th>
-            <th scope="col" data-number>
-              gap, V
             </th>
             <th scope="col">groups</th>
           </tr>
         </thead>
         <tbody>
-          {result.cells.map((cell) => (
+          {cells.map((cell) => (
             <tr key={cell.short}>
               <td>
                 {plate(cell.negative)}, {plate(cell.positive)}
               </td>
               <td data-number>{cell.table_v === null ? NONE : number(cell.table_v, 3)}</td>
               <td data-number>{number(cell.mean_v, 3)}</td>
+              <td data-number>{cell.gap_v === null ? "" : number(cell.gap_v, 3, true)}</td>
+              <td data-number>{cell.gap_percent === null ? "" : number(cell.gap_percent, 0, true)}</td>
               <td data-number>
                 {cell.low_v === null || cell.high_v === null
                   ? "one group"
                   : `${number(cell.low_v, 3)}, ${number(cell.high_v, 3)}`}
               </td>
-              <td data-number>{cell.gap_v === null ? "" : number(cell.gap_v, 3, true)}</td>
-              <td>{cell.groups.map((one) => `${one.group} ${number(one.mean_v, 3)} (${one.n})`).join(", ")}</td>
+              <td>
+                {cell.groups
+                  .map((one) => `${one.group} ${number(one.mean_v, 3)} (${one.n}${one.wild ? ", does not fit" : ""})`)
+                  .join(", ")}
+              </td>
             </tr>
           ))}
         </tbody>

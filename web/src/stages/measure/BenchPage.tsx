@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Navigate, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { only } from "../../api/outbox";
 import { useBench, useLeave } from "../../api/queries";
@@ -22,6 +22,11 @@ type Cell = Bench["cells"][number];
 /** A device's clock this far from the server's is remarked on. */
 const SKEW_MS = 120_000;
 const NONE: Cell[] = [];
+const LINKS = [
+  ["compare", "/bench/results", "the class’s results"],
+  ["explain", "/bench/explain", "where the volts went"],
+  ["claims", "/bench/claims", "make your claim"],
+] as const;
 
 const currentOf = (cell: Cell) => cell.readings.filter((one) => one.corrected_by === null && !one.aside);
 
@@ -102,6 +107,22 @@ function notesOf(
       tone: "plain",
       title: "This device’s clock is off",
       text: `By ${count(Math.round(Math.abs(skewMs) / 60_000), "minute")}. It does not matter: Pipette goes by the server’s time.`,
+    });
+  const shown = LINKS.filter(([part]) => bench.released.includes(part));
+  if (shown.length > 0)
+    notes.push({
+      code: "released",
+      tone: "good",
+      title: "Your teacher shows you",
+      text: (
+        <ul>
+          {shown.map(([part, to, name]) => (
+            <li key={part} style={{ border: 0, padding: "0.15rem 0" }}>
+              <Link to={to}>{name}</Link>
+            </li>
+          ))}
+        </ul>
+      ),
     });
   if (unsent > 0 && late)
     notes.push({

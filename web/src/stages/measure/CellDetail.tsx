@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useBeside, useGiveCell, useNewPin, useSetAside, useSetMeter } from "../../api/queries";
+import { useBeside, useGiveCell, useNewPin, useSetMeter } from "../../api/queries";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, clock } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
@@ -11,6 +11,7 @@ import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { bathName, useNames } from "../plan/useNames";
+import { SetAside } from "./SetAside";
 import { AskAgain, into } from "./boardParts";
 
 type Board = Schemas["BoardOut"];
@@ -32,39 +33,6 @@ const Beside = styled.div`
 const End = styled(Row)`
   align-items: end;
 `;
-
-/** A reason, then set aside; or take it back. Nothing is hidden by it. */
-function SetAside({ kind, id, aside }: { kind: "readings" | "groups"; id: string; aside: string }) {
-  const set = useSetAside();
-  const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
-  const what = kind === "readings" ? "Set aside, with a reason" : "Set all of this group’s readings aside";
-  if (aside)
-    return (
-      <>
-        <TextButton onPress={() => set.mutate({ kind, id, reason: "" })}>Take it back</TextButton>
-        <ProblemNote problem={set.error} />
-      </>
-    );
-  if (!asking) return <TextButton onPress={() => setAsking(true)}>{what}</TextButton>;
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (reason.trim()) set.mutate({ kind, id, reason }, { onSuccess: () => setAsking(false) });
-      }}
-    >
-      <End>
-        <TextField label="Reason" value={reason} onChange={setReason} maxLength={200} autoFocus />
-        <Button type="submit" isDisabled={!reason.trim()}>
-          Set aside
-        </Button>
-        <TextButton onPress={() => setAsking(false)}>Leave it</TextButton>
-      </End>
-      <ProblemNote problem={set.error} />
-    </form>
-  );
-}
 
 /** Give a cell that nobody has begun to another group. */
 function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }) {

@@ -85,7 +85,9 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
         {unsent.map(({ id, body, refusal, sent }) => (
           <Item key={id} $old={false}>
             <Num>{asTyped(body.text, body.unit)}</Num>
-            <small>{sent ? "sent" : refusal === null ? "safe on this device, not sent yet" : `not recorded: ${refusal}`}</small>
+            <small>
+              {sent ? "sent" : refusal === null ? "safe on this device, not sent yet" : `not recorded: ${refusal}`}
+            </small>
             {refusal !== null && (
               <TextButton onPress={() => void remove(id)} aria-label={`Put away ${body.text}`}>
                 I have noted it

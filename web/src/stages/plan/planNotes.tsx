@@ -6,7 +6,7 @@ export type Action = NonNullable<Schemas["NoteOut"]["action"]>;
 
 /** Notes whose action has nothing to act on yet. */
 export const withoutActions = (notes: Schemas["NoteOut"][]): MarginNote[] =>
-  notes.map(({ code, tone, title, text }) => ({ code, tone, title, text }));
+  notes.map(({ code, tone, title, text, evidence }) => ({ code, tone, title, text, evidence }));
 
 /** Notes with their actions as buttons. */
 export const withActions = (notes: Schemas["NoteOut"][], act: ((action: Action) => void) | null): MarginNote[] =>

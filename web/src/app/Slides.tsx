@@ -1,0 +1,67 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { Button } from "../ui/Button";
+import { Num, Row, Soft, Spread } from "../ui/layout";
+
+/** A third larger than on the desk. */
+const Wall = styled.main`
+  display: grid;
+  grid-template-rows: auto 1fr auto;
+  gap: 0.6rem;
+  min-height: calc(100vh / 1.3);
+  padding: 0.8rem 1.3rem;
+  zoom: 1.3;
+  h1 {
+    font-size: 1.4rem;
+  }
+`;
+
+const Idea = styled.section`
+  max-width: 62rem;
+`;
+
+export type Slide = { key: string; title: string; says: ReactNode; picture: ReactNode };
+
+/** One idea a screen, large; the arrow keys go on and back. */
+export function Slides({ name, back, slides }: { name: string; back: string; slides: Slide[] }) {
+  const [at, setAt] = useState(0);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.altKey || event.ctrlKey || event.metaKey) return;
+      const step = { ArrowRight: 1, PageDown: 1, " ": 1, ArrowLeft: -1, PageUp: -1 }[event.key] ?? 0;
+      if (step && !(event.target instanceof HTMLButtonElement && event.key === " "))
+        setAt((now) => Math.min(slides.length - 1, Math.max(0, now + step)));
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [slides.length]);
+  const slide = slides[Math.min(at, slides.length - 1)];
+  return (
+    <Wall>
+      <title>{`Projector, ${name} · Pipette`}</title>
+      <Spread>
+        <h1 aria-live="polite">{slide?.title ?? "Nothing to show yet"}</h1>
+        <Soft>{name}</Soft>
+      </Spread>
+      <Idea key={slide?.key}>
+        {slide?.says && <p>{slide.says}</p>}
+        {slide?.picture}
+      </Idea>
+      <Spread>
+        <Row>
+          <Button onPress={() => setAt(Math.max(0, at - 1))} isDisabled={at === 0}>
+            ← Back
+          </Button>
+          <Button onPress={() => setAt(Math.min(slides.length - 1, at + 1))} isDisabled={at >= slides.length - 1}>
+            On →
+          </Button>
+          <Num>
+            {Math.min(at + 1, slides.length)} of {slides.length}
+          </Num>
+        </Row>
+        <Link to={back}>Back to the desk</Link>
+      </Spread>
+    </Wall>
+  );
+}

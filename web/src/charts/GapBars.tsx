@@ -1,0 +1,185 @@
+import { scaleLinear } from "@visx/scale";
+import { Button } from "react-aria-components";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { number } from "../format";
+import { colour, font, phone } from "../ui/theme";
+import { useWidth } from "../ui/useWidth";
+import { roundStep, steps } from "./spread";
+
+const ROW = 54;
+const TOP = 26;
+const TAIL = 118;
+
+const Wrap = styled.div`
+  display: grid;
+  grid-template-columns: minmax(9rem, 15rem) minmax(0, 1fr);
+  ${phone} {
+    grid-template-columns: 8.6rem minmax(0, 1fr);
+  }
+  svg {
+    display: block;
+    overflow: visible;
+  }
+  svg text {
+    font-family: ${font.numbers};
+    font-size: 15px;
+  }
+`;
+
+const Names = styled.ol`
+  padding-top: ${TOP}px;
+  li {
+    display: grid;
+    align-content: center;
+    height: ${ROW}px;
+    border-bottom: 1px solid ${colour.bench};
+  }
+`;
+
+const Name = styled(Button)`
+  padding: 0 0.4rem 0 0;
+  border: 0;
+  background: none;
+  text-align: left;
+  line-height: 1.15;
+  cursor: pointer;
+  &[aria-expanded="true"] {
+    text-decoration: underline;
+    text-underline-offset: 0.2em;
+  }
+  strong {
+    display: block;
+    font-size: 0.95rem;
+  }
+  small {
+    color: ${colour.soft};
+    font-size: 0.8rem;
+  }
+`;
+
+const Fixed = styled.div`
+  line-height: 1.15;
+  strong {
+    display: block;
+    font-size: 0.95rem;
+  }
+  small {
+    color: ${colour.soft};
+    font-size: 0.8rem;
+  }
+`;
+
+export type Bar = {
+  key: string;
+  name: string;
+  detail: string;
+  from: number;
+  to: number;
+  kind: "start" | "cause" | "end";
+};
+
+/** The steps from the table to the meter as bars on one scale. */
+export function barsOf(found: Schemas["ExplainOut"]): Bar[] {
+  let at = found.start_v;
+  const bars: Bar[] = [{ key: "start", name: "Table difference", detail: found.start, from: 0, to: at, kind: "start" }];
+  found.causes.forEach((cause, index) => {
+    bars.push({
+      key: `${cause.code}-${index}`,
+      name: cause.name,
+      detail: `± ${number(cause.u_v, 2)} V`,
+      from: at,
+      to: at + cause.volts_v,
+      kind: "cause",
+    });
+    at += cause.volts_v;
+  });
+  bars.push({
+    key: "end",
+    name: "Class mean",
+    detail: `${found.n} readings, ${found.groups} groups`,
+    from: 0,
+    to: found.measured_v,
+    kind: "end",
+  });
+  return bars;
+}
+
+const said = (found: Schemas["ExplainOut"]) =>
+  `From ${number(found.start_v, 2)} volts (${found.start}) to ${number(found.measured_v, 2)} volts measured: ${found.causes
+    .map((cause) => `${cause.name} ${number(cause.volts_v, 3, true)}`)
+    .join("; ")}.`;
+
+type Props = { found: Schemas["ExplainOut"]; open: string | null; press: (key: string) => void };
+
+/** Where the volts went: each cause a bar from where the last one ended; pressing its name shows the working. */
+export function GapBars({ found, open, press }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>(420);
+  const bars = barsOf(found);
+  const values = bars.flatMap(({ from, to }) => [from, to]);
+  const low = Math.floor((Math.min(...values) - 0.02) * 4) / 4;
+  const high = Math.ceil((Math.max(...values) + 0.02) * 4) / 4;
+  const x = scaleLinear<number>({ domain: [low, high], range: [8, Math.max(80, width - TAIL)] });
+  const step = roundStep(low, high, 0.25, width < 360 ? 4 : 7);
+  const height = TOP + bars.length * ROW;
+  const fill = { start: "#d3e2f2", cause: colour.account, end: colour.readingPale } as const;
+  return (
+    <Wrap>
+      <Names>
+        {bars.map((bar) => (
+          <li key={bar.key}>
+            {bar.kind === "cause" ? (
+              <Name onPress={() => press(bar.key)} aria-expanded={open === bar.key}>
+                <strong>{bar.name}</strong>
+                <small>{bar.detail}</small>
+              </Name>
+            ) : (
+              <Fixed>
+                <strong>{bar.name}</strong>
+                <small>{bar.detail}</small>
+              </Fixed>
+            )}
+          </li>
+        ))}
+      </Names>
+      <div ref={ref}>
+        <svg width="100%" height={height} role="img" aria-label={said(found)}>
+          {steps(low, high, step).map((at) => (
+            <g key={at}>
+              <line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height} stroke={at === 0 ? colour.soft : colour.bench} />
+              <text x={x(at)} y={13} textAnchor="middle" fill={colour.soft} style={{ fontSize: 13 }}>
+                {number(at, step < 0.5 ? 2 : 1)}
+              </text>
+            </g>
+          ))}
+          {bars.map((bar, index) => {
+            const y = TOP + index * ROW + ROW / 2;
+            const [left, right] = [Math.min(x(bar.from), x(bar.to)), Math.max(x(bar.from), x(bar.to))];
+            const value = bar.kind === "cause" ? bar.to - bar.from : bar.to;
+            const mark = bar.kind === "start" ? colour.table : bar.kind === "end" ? colour.reading : colour.account;
+            const biggest = bar.kind === "cause" && Math.abs(value) > 0.4 * Math.abs(found.start_v - found.measured_v);
+            return (
+              <g key={bar.key}>
+                <line x1={0} x2={width} y1={y + ROW / 2} y2={y + ROW / 2} stroke={colour.bench} />
+                <rect
+                  x={left}
+                  y={y - 10}
+                  width={Math.max(2.5, right - left)}
+                  height={20}
+                  fill={biggest ? colour.wrong : fill[bar.kind]}
+                />
+                {bar.kind !== "cause" && <rect x={x(bar.to) - 2.5} y={y - 15} width={5} height={30} fill={mark} />}
+                {bar.kind === "cause" && index + 1 < bars.length && (
+                  <line x1={x(bar.to)} x2={x(bar.to)} y1={y + 10} y2={y + ROW - 10} stroke={colour.hairline} />
+                )}
+                <text x={right + 8} y={y + 5} fontWeight={600}>
+                  {number(value, bar.kind === "cause" ? 3 : 2, bar.kind === "cause")}
+                </text>
+              </g>
+            );
+          })}
+        </svg>
+      </div>
+    </Wrap>
+  );
+}

@@ -1,0 +1,144 @@
+import { scaleLinear } from "@visx/scale";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { number } from "../format";
+import { useNames } from "../stages/plan/useNames";
+import { colour, font } from "../ui/theme";
+import { useWidth } from "../ui/useWidth";
+import { ReadingMark, TableMark } from "../ui/voices";
+import { roundStep, spreadApart, steps } from "./spread";
+
+const HEIGHT = 520;
+const TOP = 54;
+const BOTTOM = HEIGHT - 16;
+const STEM = 9;
+
+const Drawing = styled.div`
+  overflow-x: auto;
+  svg {
+    display: block;
+    min-width: 34rem;
+    width: 100%;
+  }
+  text {
+    font-size: 14px;
+  }
+  .number {
+    font-family: ${font.numbers};
+    font-size: 13px;
+  }
+`;
+
+type Result = Schemas["ElectrolyteResultOut"];
+type Stem = { key: string; title: string; table: boolean; values: Map<string, number> };
+
+/** The table and every liquid as stems beside each other, each plate joined from stem to stem. */
+export function SideBySide({ results, title }: { results: Result[]; title: (result: Result) => string }) {
+  const [ref, width] = useWidth<HTMLDivElement>(720);
+  const { symbol, plate } = useNames();
+  const drawn = results.filter((result) => result.rungs.length > 0);
+  const table = new Map(
+    drawn.flatMap((result) =>
+      result.rungs.flatMap((rung) => (rung.table_v === null ? [] : [[rung.electrode, rung.table_v] as const])),
+    ),
+  );
+  const stems: Stem[] = [
+    { key: "table", title: "table", table: true, values: table },
+    ...drawn.map((result) => ({
+      key: `${result.electrolyte}|${result.condition}`,
+      title: title(result),
+      table: false,
+      values: new Map(result.rungs.map((rung) => [rung.electrode, rung.class_v])),
+    })),
+  ];
+  const all = stems.flatMap((stem) => [...stem.values.values()]);
+  const low = Math.floor((Math.min(...all) - 0.1) * 2) / 2;
+  const high = Math.ceil((Math.max(...all) + 0.1) * 2) / 2;
+  const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP] });
+  const wide = Math.max(544, width);
+  const x = (index: number) => 70 + (index * (wide - 170)) / Math.max(1, stems.length - 1);
+  const plates = [...new Set(stems.flatMap((stem) => [...stem.values.keys()]))];
+  const said = stems
+    .map(
+      (stem) =>
+        `${stem.title}: ${[...stem.values]
+          .sort((a, b) => b[1] - a[1])
+          .map(([key, value]) => `${plate(key)} ${number(value, 2, true)}`)
+          .join(", ")}`,
+    )
+    .join(". ");
+  return (
+    <Drawing ref={ref} tabIndex={0} role="region" aria-label="Ladders side by side">
+      <svg height={HEIGHT} role="img" aria-label={`Upright scales in volts. ${said}.`}>
+        {steps(low, high, roundStep(low, high, 0.5, 12)).map((at) => (
+          <g key={at}>
+            <line x1={44} x2={wide - 60} y1={y(at)} y2={y(at)} stroke={colour.bench} />
+            <text className="number" x={38} y={y(at) + 4} textAnchor="end" fill={colour.soft}>
+              {number(at, 1, true)}
+            </text>
+          </g>
+        ))}
+        {plates.map((key) =>
+          stems.slice(1).map((stem, index) => {
+            const [from, to] = [stems[index]?.values.get(key), stem.values.get(key)];
+            return from === undefined || to === undefined ? null : (
+              <line
+                key={`${key}-${stem.key}`}
+                x1={x(index)}
+                x2={x(index + 1)}
+                y1={y(from)}
+                y2={y(to)}
+                stroke={colour.soft}
+                strokeWidth={1.2}
+              />
+            );
+          }),
+        )}
+        {stems.map((stem, index) => {
+          const rows = [...stem.values];
+          const places = spreadApart(
+            rows.map(([, value]) => y(value)),
+            17,
+            TOP,
+            BOTTOM,
+          );
+          return (
+            <g key={stem.key}>
+              <rect
+                x={x(index) - STEM}
+                y={TOP - 12}
+                width={2 * STEM}
+                height={BOTTOM - TOP + 24}
+                rx={STEM}
+                fill={colour.white}
+                stroke={colour.soft}
+                fillOpacity={0.6}
+              />
+              {stem.title.split(" ").map((word, line) => (
+                <text
+                  key={word}
+                  x={x(index)}
+                  y={15 + 15 * line}
+                  textAnchor="middle"
+                  fontWeight={700}
+                  fill={stem.table ? colour.table : colour.reading}
+                >
+                  {word}
+                </text>
+              ))}
+              {rows.map(([key, value], row) => (
+                <g key={key}>
+                  {stem.table ? <TableMark x={x(index)} y={y(value)} /> : <ReadingMark x={x(index)} y={y(value)} />}
+                  <text x={x(index) + STEM + 6} y={(places[row] ?? 0) + 4}>
+                    <tspan fontWeight={700}>{symbol(key)}</tspan>{" "}
+                    <tspan className="number">{number(value, 2, true)}</tspan>
+                  </text>
+                </g>
+              ))}
+            </g>
+          );
+        })}
+      </svg>
+    </Drawing>
+  );
+}

@@ -1,0 +1,44 @@
+import { useCompare } from "../../api/queries";
+import { type Slide, Slides } from "../../app/Slides";
+import { Waiting } from "../../app/Waiting";
+import { Dumbbells } from "../../charts/Dumbbells";
+import { SideBySide } from "../../charts/SideBySide";
+import { Stems } from "../../charts/Stems";
+import { count } from "../../format";
+import { bathName, useNames } from "../plan/useNames";
+
+const NO_ANCHORS: string[] = [];
+
+/** Compare for the wall: each liquid's stems, then its cells, then all ladders; what the margin says first stands above. */
+export function CompareProjector({ id }: { id: string }) {
+  const compare = useCompare(id, NO_ANCHORS);
+  const names = useNames();
+  if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
+  const { electrolytes, title } = compare.data;
+  const slides: Slide[] = electrolytes.flatMap((result) => {
+    const bath = bathName(names, result);
+    const first = result.notes.find((note) => note.code === "swapped" || note.code === "plate_shift");
+    return [
+      {
+        key: `${bath}-stems`,
+        title: `Where each plate sits, in ${bath}`,
+        says: first ? first.text : `${count(result.cells.length, "cell")} tied into one ladder.`,
+        picture: result.anchor ? <Stems result={result} /> : "No plate of the table is on this ladder yet.",
+      },
+      {
+        key: `${bath}-cells`,
+        title: `Cells in ${bath}, widest gap first`,
+        says: result.notes.find((note) => note.code === "widest_gap")?.text ?? "",
+        picture: <Dumbbells result={result} />,
+      },
+    ];
+  });
+  if (electrolytes.length > 1)
+    slides.push({
+      key: "all",
+      title: "The table and all liquids",
+      says: compare.data.notes.find((note) => note.code === "what_matters")?.text ?? "",
+      picture: <SideBySide results={electrolytes} title={(result) => bathName(names, result)} />,
+    });
+  return <Slides name={title} back={`/labs/${id}/compare`} slides={slides} />;
+}

@@ -1,0 +1,160 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useBoard } from "../../api/queries";
+import { OffsetsChart, SharedChart } from "../../charts/GroupsChart";
+import { asTyped, number } from "../../format";
+import { Column, Columns, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Select } from "../../ui/Select";
+import { SetAside } from "../measure/SetAside";
+import { useNames } from "../plan/useNames";
+
+type Compare = Schemas["CompareOut"];
+
+/** Readings of one group, to set aside with a reason; nothing disappears. */
+function ReadingsOf({ id, before }: { id: string; before: () => void }) {
+  const board = useBoard(id);
+  const names = useNames();
+  const [group, setGroup] = useState("");
+  if (!board.data) return null;
+  const found = board.data.groups.find((one) => one.id === group) ?? board.data.groups[0];
+  if (!found) return null;
+  return (
+    <>
+      <Row>
+        <Select
+          label="Group"
+          options={board.data.groups.map((one) => ({ key: one.id, name: one.name }))}
+          value={found.id}
+          onChange={setGroup}
+        />
+        {found.aside ? (
+          <span>
+            All of {found.name} is set aside: {found.aside}.
+          </span>
+        ) : null}
+        <SetAside key={found.id} kind="groups" id={found.id} aside={found.aside} before={before} />
+      </Row>
+      <Scroll tabIndex={0} role="region" aria-label={`Readings of ${found.name}`}>
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">cell</th>
+              <th scope="col">reading</th>
+              <th scope="col">why not</th>
+              <th scope="col">does it count?</th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.cells.flatMap((cell) =>
+              cell.readings
+                .filter((one) => one.corrected_by === null)
+                .map((one) => (
+                  <tr key={one.id}>
+                    <td>
+                      {cell.short}, {names.liquid(cell.electrolyte)}
+                    </td>
+                    <td>
+                      <Num as={one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
+                    </td>
+                    <td>{one.aside}</td>
+                    <td>
+                      <SetAside kind="readings" id={one.id} aside={one.aside} before={before} />
+                    </td>
+                  </tr>
+                )),
+            )}
+          </tbody>
+        </Table>
+      </Scroll>
+    </>
+  );
+}
+
+/** Who predicted what: the sign, and how far off in volts. */
+function Predicted({ data }: { data: Compare }) {
+  const names = useNames();
+  const rows = data.electrolytes.flatMap((result) =>
+    result.cells.flatMap((cell) =>
+      cell.predicted.map((one) => ({ ...one, cell, liquid: names.liquid(result.electrolyte) })),
+    ),
+  );
+  if (rows.length === 0) return <Soft>No group predicted a cell that it has measured.</Soft>;
+  const right = rows.filter((one) => one.right_sign).length;
+  const near = [...rows].map((one) => Math.abs(one.off_v)).sort((a, b) => a - b);
+  return (
+    <>
+      <p>
+        {right} of {rows.length} predictions named the right negative plate. Half of them were within{" "}
+        <Num>{number(near[Math.floor(near.length / 2)] ?? 0, 2)}</Num> V of what the group then measured.
+      </p>
+      <Scroll tabIndex={0} role="region" aria-label="Predictions">
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">group</th>
+              <th scope="col">cell</th>
+              <th scope="col" data-number>
+                predicted, V
+              </th>
+              <th scope="col">right plate?</th>
+              <th scope="col" data-number>
+                off by, V
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((one) => (
+              <tr key={`${one.group}-${one.cell.short}-${one.liquid}`}>
+                <td>{one.group}</td>
+                <td>
+                  {one.cell.short}, {one.liquid}
+                </td>
+                <td data-number>◇ {number(one.signed_v, 2)}</td>
+                <td>{one.right_sign ? "yes" : "no"}</td>
+                <td data-number>{number(one.off_v, 2, true)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
+    </>
+  );
+}
+
+/** Groups against each other: offsets, the shared cell, predictions; and readings to set aside. */
+export function GroupsTab({ data, before }: { data: Compare; before: (() => void) | null }) {
+  return (
+    <>
+      <Columns $left="minmax(0, 1fr)">
+        <Column>
+          <h1>Each group against the class</h1>
+          <Soft>What a group reads above or below the class in all its cells: its meter, and its plates.</Soft>
+          {data.offsets.length > 0 ? (
+            <OffsetsChart offsets={data.offsets} />
+          ) : (
+            <Soft>With these cells a group’s offset cannot be told from its plates.</Soft>
+          )}
+        </Column>
+        <Column>
+          <h2>The shared cell over time</h2>
+          {data.shared.length > 1 ? (
+            <SharedChart shared={data.shared} />
+          ) : (
+            <Soft>The shared cell was not read by two groups yet.</Soft>
+          )}
+        </Column>
+      </Columns>
+      <Column>
+        <h2>Predictions</h2>
+        <Predicted data={data} />
+        {before && (
+          <>
+            <h2>Set aside</h2>
+            <Soft>A reading or a group that is set aside stays here with the reason; the numbers change at once.</Soft>
+            <ReadingsOf id={data.id} before={before} />
+          </>
+        )}
+      </Column>
+    </>
+  );
+}

@@ -1,0 +1,115 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Scatter } from "../../charts/Scatter";
+import { SideBySide } from "../../charts/SideBySide";
+import { number } from "../../format";
+import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
+import { Select } from "../../ui/Select";
+import { bathName, useNames } from "../plan/useNames";
+import { Behind } from "./Numbers";
+
+type Compare = Schemas["CompareOut"];
+
+/** All liquids at once: ladders side by side, and one pair against pH and against conductivity. */
+export function LiquidsTab({ data }: { data: Compare }) {
+  const names = useNames();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const pair = data.liquids.find((one) => one.short === chosen) ?? data.liquids[0];
+  return (
+    <>
+      <Column>
+        <h1>The ladders side by side</h1>
+        <Soft>Volts against hydrogen; each liquid’s ladder is held at its own plate, as on its page.</Soft>
+        <SideBySide results={data.electrolytes} title={(result) => bathName(names, result)} />
+      </Column>
+      {pair ? (
+        <>
+          <Column>
+            <h2>The same pair in other liquids</h2>
+            <Select
+              label="Pair"
+              options={data.liquids.map((one) => ({
+                key: one.short,
+                name: `${one.short}, ${one.points.length} liquids`,
+              }))}
+              value={pair.short}
+              onChange={setChosen}
+            />
+          </Column>
+          <Columns $left="minmax(0, 1fr)">
+            <Column>
+              <h3>Against pH</h3>
+              <Scatter
+                points={pair.points.map((one) => ({
+                  key: one.electrolyte,
+                  label: names.liquid(one.electrolyte),
+                  x: one.ph,
+                  y: one.mean_v,
+                }))}
+                line={pair.per_ph}
+                xName="pH, middle of what is known of the liquid"
+                says={pair.ph_says}
+              />
+              <p>{pair.ph_says}</p>
+              <Soft>Acid can move a hydrogen plate by 59 mV for each step of pH, not more.</Soft>
+            </Column>
+            <Column>
+              <h3>Against conductivity</h3>
+              <Scatter
+                points={pair.points.map((one) => ({
+                  key: one.electrolyte,
+                  label: names.liquid(one.electrolyte),
+                  x: Math.log10(one.conductivity_s_per_m),
+                  y: one.mean_v,
+                }))}
+                line={pair.per_decade}
+                xName="conductivity, S/m, in steps of ten"
+                says={pair.conductivity_says}
+                tick={(at) => String(Number((10 ** at).toPrecision(2)))}
+              />
+              <p>{pair.conductivity_says}</p>
+              <Soft>A better conductor lets more current flow. A voltmeter hardly sees it.</Soft>
+            </Column>
+          </Columns>
+          <Column>
+            <Behind label="Numbers of this pair">
+              <Table>
+                <caption hidden>{pair.short} by liquid</caption>
+                <thead>
+                  <tr>
+                    <th scope="col">liquid</th>
+                    <th scope="col" data-number>
+                      class, V
+                    </th>
+                    <th scope="col" data-number>
+                      pH
+                    </th>
+                    <th scope="col" data-number>
+                      conductivity, S/m
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {pair.points.map((one) => (
+                    <tr key={one.electrolyte}>
+                      <td>{names.liquid(one.electrolyte)}</td>
+                      <td data-number>{number(one.mean_v, 3)}</td>
+                      <td data-number>{number(one.ph, 1)}</td>
+                      <td data-number>{Number(one.conductivity_s_per_m.toPrecision(2))}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </Table>
+            </Behind>
+          </Column>
+        </>
+      ) : (
+        <Column>
+          <Scroll>
+            <Soft>No pair was measured in two liquids, so there is nothing to lay beside each other.</Soft>
+          </Scroll>
+        </Column>
+      )}
+    </>
+  );
+}

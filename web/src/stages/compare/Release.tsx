@@ -1,0 +1,35 @@
+import type { Schemas } from "../../api/client";
+import { useRelease } from "../../api/queries";
+import { Tick } from "../../ui/controls";
+import { ProblemNote } from "../../ui/ProblemNote";
+
+type Part = Schemas["ReleaseIn"]["parts"][number];
+const PARTS: [Part, string][] = [
+  ["compare", "the class’s results"],
+  ["explain", "where the volts went"],
+  ["claims", "a form for their own claims"],
+];
+
+/** What groups may see on their own devices, and when: from the moment it is ticked. */
+export function Release({ lab, released }: { lab: string; released: string[] }) {
+  const release = useRelease();
+  return (
+    <div role="group" aria-label="Groups see">
+      {PARTS.map(([part, name]) => (
+        <Tick
+          key={part}
+          isSelected={released.includes(part)}
+          onChange={(on) =>
+            release.mutate({
+              id: lab,
+              parts: PARTS.map(([key]) => key).filter((key) => (key === part ? on : released.includes(key))),
+            })
+          }
+        >
+          {name}
+        </Tick>
+      ))}
+      <ProblemNote problem={release.error} />
+    </div>
+  );
+}

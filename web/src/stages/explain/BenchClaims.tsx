@@ -1,0 +1,210 @@
+import { useState } from "react";
+import { Navigate, Link } from "react-router";
+import styled from "styled-components";
+import { Problem, type Schemas } from "../../api/client";
+import { useBench, useBenchClaims, useRecordClaim } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { Waiting } from "../../app/Waiting";
+import { asTyped } from "../../format";
+import { Button, ButtonLink, MainButton, TextButton } from "../../ui/Button";
+import { Tick } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
+import { Column, Columns, Num, Row, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Select } from "../../ui/Select";
+import { colour } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
+import { newId } from "../measure/useOutbox";
+import { bathName, useNames } from "../plan/useNames";
+import { ClaimText } from "./ClaimParts";
+
+const Versions = styled.ol`
+  li {
+    display: grid;
+    gap: 0.4rem;
+    padding: 0.8rem 0;
+    border-top: 1px solid ${colour.hairline};
+  }
+`;
+
+type Bench = Schemas["BenchOut"];
+
+/** Cause, readings, reasoning: what the group thinks became of the volts. */
+function ClaimForm({
+  bench,
+  data,
+  revises,
+  done,
+}: {
+  bench: Bench;
+  data: Schemas["ClaimsOut"];
+  revises: Schemas["ClaimOut"] | null;
+  done: () => void;
+}) {
+  const names = useNames();
+  const record = useRecordClaim();
+  const [cellId, setCellId] = useKept("claim:cell", revises ? "" : (bench.cells[0]?.id ?? ""));
+  const [cause, setCause] = useKept("claim:cause", revises?.cause ?? "");
+  const [reasoning, setReasoning] = useKept("claim:reasoning", revises?.reasoning ?? "");
+  const [cited, setCited] = useKept<string[]>("claim:cited", revises?.cited.map((one) => one.id) ?? []);
+  const [mayShow, setMayShow] = useKept("claim:show", revises?.may_show ?? false);
+  const measured = bench.cells.filter((one) => one.readings.length > 0);
+  const about = measured.find((one) => one.id === cellId) ?? measured[0];
+  const choice = data.causes.find((one) => one.key === cause);
+  if (!about) return <Soft>Measure a cell first; then you can say what became of its volts.</Soft>;
+  const counts = bench.cells.flatMap((cell) =>
+    cell.readings.filter((one) => one.corrected_by === null && !one.aside).map((one) => ({ ...one, cell })),
+  );
+  const near = counts.filter((one) => one.cell.short === about.short);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        const { negative, electrolyte, positive, condition } = about;
+        record.mutate(
+          {
+            id: newId(),
+            cell: { negative, electrolyte, positive, condition },
+            cause,
+            reasoning,
+            cited,
+            may_show: mayShow,
+            revises: revises?.id ?? null,
+          },
+          {
+            onSuccess: () => {
+              setReasoning("");
+              setCited([]);
+              setCause("");
+              done();
+            },
+          },
+        );
+      }}
+    >
+      <Column>
+        <Select
+          label="Which cell?"
+          options={measured.map((one) => ({ key: one.id, name: `${one.short} in ${bathName(names, one)}` }))}
+          value={about.id}
+          onChange={setCellId}
+        />
+        <Select
+          label="What became of the volts?"
+          options={data.causes.map(({ key, name }) => ({ key, name }))}
+          value={cause}
+          onChange={setCause}
+        />
+        {choice && <Soft>If so: {choice.implies}</Soft>}
+        <div role="group" aria-label="Your readings that show it">
+          <p>Tap the readings that show it:</p>
+          <Row>
+            {near.map((one) => (
+              <Button
+                key={one.id}
+                aria-pressed={cited.includes(one.id)}
+                onPress={() =>
+                  setCited((now) => (now.includes(one.id) ? now.filter((id) => id !== one.id) : [...now, one.id]))
+                }
+              >
+                {cited.includes(one.id) ? "✓ " : ""}
+                <Num>{asTyped(one.text, one.unit)}</Num>
+              </Button>
+            ))}
+          </Row>
+        </div>
+        <TextField
+          label="Why do these readings show it?"
+          value={reasoning}
+          onChange={setReasoning}
+          rows={4}
+          maxLength={1500}
+        />
+        <Tick isSelected={mayShow} onChange={setMayShow}>
+          Our teacher may show this to the class
+        </Tick>
+        <ProblemNote problem={record.error} />
+        <Row>
+          <MainButton type="submit" isDisabled={!cause || !reasoning.trim()}>
+            {revises ? "Keep the new version" : "Claim it"}
+          </MainButton>
+          {revises && <TextButton onPress={done}>Leave it as it is</TextButton>}
+        </Row>
+      </Column>
+    </form>
+  );
+}
+
+/** A group's claims: all versions, what the numbers say to each, and what the teacher answers. */
+export function BenchClaims() {
+  const bench = useBench();
+  const claims = useBenchClaims();
+  const [revising, setRevising] = useState<string | null>(null);
+  if (!bench.data || !claims.data) {
+    const error = bench.error ?? claims.error;
+    if (error instanceof Problem && error.status === 401) return <Navigate to="/join" replace />;
+    return <Waiting title="Claims" error={error} />;
+  }
+  const { data } = claims;
+  const open = data.released.includes("claims");
+  const target = data.claims.find((one) => one.id === revising) ?? null;
+  return (
+    <Frame
+      title={`Claims, ${bench.data.group}`}
+      lab={`${bench.data.group} · where did the volts go?`}
+      about={bench.data.lab}
+      who={<Link to="/bench">To the bench</Link>}
+    >
+      {open ? (
+        <Columns $left="minmax(0, 1fr)">
+          <div>
+            <Column>
+              <h1>{target ? "A new version" : "Your claim"}</h1>
+            </Column>
+            <ClaimForm
+              key={revising ?? "new"}
+              bench={bench.data}
+              data={data}
+              revises={target}
+              done={() => setRevising(null)}
+            />
+          </div>
+          <Column>
+            <h2>What you have claimed</h2>
+            {data.claims.length === 0 && <Soft>Nothing yet. A claim can be revised as often as you like.</Soft>}
+            <Versions>
+              {[...data.claims].reverse().map((claim) => (
+                <li key={claim.id}>
+                  <ClaimText claim={claim} asks={claim.latest} />
+                  {claim.answer && (claim.answer.text || Object.keys(claim.answer.marks).length > 0) && (
+                    <p>
+                      Your teacher: {claim.answer.text}{" "}
+                      {Object.entries(claim.answer.marks)
+                        .map(([name, points]) => `${name} ${points}`)
+                        .join(", ")}
+                    </p>
+                  )}
+                  {claim.latest ? (
+                    <p>
+                      <TextButton onPress={() => setRevising(claim.id)}>Revise this</TextButton>
+                    </p>
+                  ) : (
+                    <Soft>revised later</Soft>
+                  )}
+                </li>
+              ))}
+            </Versions>
+          </Column>
+        </Columns>
+      ) : (
+        <Column>
+          <h1>No claims yet</h1>
+          <Soft>Your teacher opens this when the measuring is done.</Soft>
+          <p>
+            <ButtonLink to="/bench">To the bench</ButtonLink>
+          </p>
+        </Column>
+      )}
+    </Frame>
+  );
+}

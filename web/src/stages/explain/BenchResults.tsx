@@ -1,0 +1,102 @@
+import { useState } from "react";
+import { Link, Navigate, useSearchParams } from "react-router";
+import { Problem } from "../../api/client";
+import { useAccounts, useBenchCompare } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { Waiting } from "../../app/Waiting";
+import { day } from "../../format";
+import { ButtonLink } from "../../ui/Button";
+import { Column, Columns, Soft } from "../../ui/layout";
+import { Notes } from "../../ui/Notes";
+import { CompareView, notesOn } from "../compare/ComparePage";
+import { useNames } from "../plan/useNames";
+import { AllCells } from "./AllCells";
+import { CellChoice, cellsOf } from "./ExplainPage";
+import { OneCell } from "./OneCell";
+import { WhatIf } from "./WhatIf";
+
+/** What to say while the teacher has not shown it. */
+function NotYet() {
+  return (
+    <Frame title="Class results">
+      <Column>
+        <h1>Not shown yet</h1>
+        <Soft>Your teacher decides when the class’s results are shown. Your own readings stay on your bench.</Soft>
+        <p>
+          <ButtonLink to="/bench">To the bench</ButtonLink>
+        </p>
+      </Column>
+    </Frame>
+  );
+}
+
+/** The class's results on a group's own device, once the teacher has released them. */
+export function BenchResults() {
+  const compare = useBenchCompare();
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (!compare.data) {
+    if (compare.error instanceof Problem && compare.error.status === 401) return <Navigate to="/join" replace />;
+    if (compare.error instanceof Problem && compare.error.status === 403) return <NotYet />;
+    return <Waiting title="Class results" error={compare.error} />;
+  }
+  const { data } = compare;
+  if (!data.released.includes("compare")) return <NotYet />;
+  const first = data.electrolytes[0];
+  const tab = chosen ?? (first ? `${first.electrolyte}|${first.condition}` : "groups");
+  return (
+    <Frame
+      title={`Class results, ${data.title}`}
+      lab="Class results"
+      about={
+        <>
+          {data.title}, {day(data.date)}
+          {data.simulated && " · simulated readings"}
+        </>
+      }
+      who={<Link to="/bench">To the bench</Link>}
+      margin={<Notes notes={notesOn(data, tab).map((note) => ({ ...note, action: undefined }))} />}
+    >
+      {first ? (
+        <CompareView data={data} tab={tab} setTab={setChosen} hold={null} before={null} />
+      ) : (
+        <Column>
+          <Soft>Nothing is measured yet.</Soft>
+        </Column>
+      )}
+    </Frame>
+  );
+}
+
+/** Where the volts went, on a group's own device. */
+export function BenchExplain() {
+  const compare = useBenchCompare();
+  const accounts = useAccounts(compare.data?.id ?? "00000000-0000-0000-0000-000000000000");
+  const names = useNames();
+  const [search, setSearch] = useSearchParams();
+  if (!compare.data) {
+    if (compare.error instanceof Problem && compare.error.status === 401) return <Navigate to="/join" replace />;
+    if (compare.error instanceof Problem && compare.error.status === 403) return <NotYet />;
+    return <Waiting title="Where the volts went" error={compare.error} />;
+  }
+  const { data } = compare;
+  const all = cellsOf(data);
+  const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
+  if (!data.released.includes("explain") || !chosen) return <NotYet />;
+  return (
+    <Frame
+      title={`Where the volts went, ${data.title}`}
+      lab="Where the volts went"
+      about={data.title}
+      who={<Link to="/bench">To the bench</Link>}
+    >
+      <Columns $left="minmax(0, 1.35fr)">
+        <Column>
+          <CellChoice data={data} value={chosen.key} change={(key) => setSearch({ cell: key })} />
+          <OneCell key={chosen.key} lab={data.id} cell={chosen.cell} />
+          <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+        </Column>
+        <Column>{accounts.data && <AllCells data={accounts.data} />}</Column>
+      </Columns>
+    </Frame>
+  );
+}

@@ -1,0 +1,138 @@
+import { Link, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useAccounts, useClaims, useCompare } from "../../api/queries";
+import { Frame } from "../../app/Frame";
+import { StageLine, reached } from "../../app/StageLine";
+import { Waiting } from "../../app/Waiting";
+import { count, day, number } from "../../format";
+import { ButtonLink } from "../../ui/Button";
+import { Column, Columns, Soft } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { Select } from "../../ui/Select";
+import { Release } from "../compare/Release";
+import { bathName, useNames } from "../plan/useNames";
+import { AllCells } from "./AllCells";
+import { OneCell } from "./OneCell";
+import { TeacherClaims } from "./TeacherClaims";
+import { WhatIf } from "./WhatIf";
+
+const NO_ANCHORS: string[] = [];
+type Compare = Schemas["CompareOut"];
+
+/** Every measured cell with its key for the address. */
+export function cellsOf(data: Compare) {
+  return data.electrolytes.flatMap((result) =>
+    result.cells.map((cell) => ({
+      key: `${cell.negative}|${result.electrolyte}|${cell.positive}|${result.condition}`,
+      gap: cell.gap_v,
+      short: cell.short,
+      bath: { electrolyte: result.electrolyte, condition: result.condition },
+      cell: {
+        negative: cell.negative,
+        electrolyte: result.electrolyte,
+        positive: cell.positive,
+        condition: result.condition,
+      },
+    })),
+  );
+}
+
+/** Choose a cell; the widest gap of the first liquid to begin with. */
+export function CellChoice({ data, value, change }: { data: Compare; value: string; change: (key: string) => void }) {
+  const names = useNames();
+  return (
+    <Select
+      label="Cell"
+      options={cellsOf(data).map((one) => ({
+        key: one.key,
+        name: `${one.short}, ${bathName(names, one.bath)}${one.gap === null ? "" : `, ${number(one.gap, 2, true)} V`}`,
+      }))}
+      value={value}
+      onChange={change}
+    />
+  );
+}
+
+/** Where the volts went: one cell, what if, all cells by the accounts, and what groups say. */
+export function ExplainPage({ id }: { id: string }) {
+  const compare = useCompare(id, NO_ANCHORS);
+  const accounts = useAccounts(id);
+  const claims = useClaims(id);
+  const names = useNames();
+  const [search, setSearch] = useSearchParams();
+  if (!compare.data) return <Waiting title="Explain" error={compare.error} />;
+  const { title, date, state, simulated, group_count, reading_count, released } = compare.data;
+  const all = cellsOf(compare.data);
+  const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
+  const notes: MarginNote[] = [
+    {
+      code: "release",
+      tone: "plain",
+      title: "Groups see on their devices",
+      text: <Release lab={id} released={released} />,
+    },
+    {
+      code: "order",
+      tone: "plain",
+      title: "Why this order of causes",
+      text: "The causes act together, so what one seems to add depends on which were taken before it. The sum does not.",
+    },
+    {
+      code: "test",
+      tone: "plain",
+      title: "Try it",
+      text: "Every cause has a test. A cause nobody can test is a story.",
+    },
+  ];
+  return (
+    <Frame
+      title={`Explain, ${title}`}
+      lab={title}
+      about={
+        <>
+          {day(date)}
+          {simulated && " · simulated readings"}
+        </>
+      }
+      line={<StageLine lab={id} stage={reached(state === "closed" ? "compare" : "measure")} here="Explain" />}
+      who={
+        <>
+          <strong>Teacher bench</strong>
+          <small>
+            {count(group_count, "group")} · {count(reading_count, "reading")}
+          </small>
+          {chosen && (
+            <small>
+              <Link to={`/labs/${id}/explain/projector?cell=${encodeURIComponent(chosen.key)}`}>Projector</Link>
+            </small>
+          )}
+        </>
+      }
+      margin={<Notes notes={notes} />}
+    >
+      {chosen ? (
+        <Columns $left="minmax(0, 1.35fr)">
+          <Column>
+            <CellChoice data={compare.data} value={chosen.key} change={(key) => setSearch({ cell: key })} />
+            <OneCell key={chosen.key} lab={id} cell={chosen.cell} />
+            <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+          </Column>
+          <Column>
+            {accounts.data ? <AllCells data={accounts.data} /> : <Soft>Testing the accounts …</Soft>}
+            {claims.data && <TeacherClaims lab={id} data={claims.data} />}
+          </Column>
+        </Columns>
+      ) : (
+        <Column>
+          <h1>Nothing to explain yet</h1>
+          <Soft>As soon as a group records its first reading, its gap can be taken apart here.</Soft>
+          <p>
+            <ButtonLink to={`/labs/${id}/${state === "draft" ? "plan" : "board"}`}>
+              {state === "draft" ? "To the plan" : "To the board"}
+            </ButtonLink>
+          </p>
+        </Column>
+      )}
+    </Frame>
+  );
+}

@@ -1,0 +1,49 @@
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { useAccounts, useClaims, useCompare, useExplain } from "../../api/queries";
+import { type Slide, Slides } from "../../app/Slides";
+import { Waiting } from "../../app/Waiting";
+import { AccountBars } from "../../charts/AccountBars";
+import { GapBars } from "../../charts/GapBars";
+import { volts } from "../../format";
+import { ClaimText } from "./ClaimParts";
+import { cellsOf } from "./ExplainPage";
+
+const NO_ANCHORS: string[] = [];
+
+/** Explain for the wall: the chosen cell's gap, the accounts, and the claims that groups let be shown. */
+export function ExplainProjector({ id }: { id: string }) {
+  const compare = useCompare(id, NO_ANCHORS);
+  const [search] = useSearchParams();
+  const all = compare.data ? cellsOf(compare.data) : [];
+  const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
+  const explain = useExplain(id, chosen?.cell ?? null);
+  const accounts = useAccounts(id);
+  const claims = useClaims(id);
+  const [open, setOpen] = useState<string | null>(null);
+  if (!compare.data) return <Waiting title="Explain" error={compare.error} />;
+  const slides: Slide[] = [];
+  if (explain.data)
+    slides.push({
+      key: "gap",
+      title: `${explain.data.notation}: where ${volts(Math.abs(explain.data.measured_v - explain.data.start_v), 2)} went`,
+      says: "One cause at a time, from the printed table to what you measured.",
+      picture: <GapBars found={explain.data} open={open} press={(key) => setOpen(open === key ? null : key)} />,
+    });
+  if (accounts.data && accounts.data.accounts.length > 0)
+    slides.push({
+      key: "accounts",
+      title: `Which account fits all ${accounts.data.cells.length} cells?`,
+      says: "How far each misses, root mean square. Shorter is better.",
+      picture: <AccountBars accounts={accounts.data.accounts} />,
+    });
+  for (const claim of claims.data?.claims ?? [])
+    if (claim.latest && claim.answer?.shown)
+      slides.push({
+        key: claim.id,
+        title: `${claim.group} says: ${claim.cause_name.toLowerCase()}`,
+        says: "",
+        picture: <ClaimText claim={claim} asks />,
+      });
+  return <Slides name={compare.data.title} back={`/labs/${id}/explain`} slides={slides} />;
+}

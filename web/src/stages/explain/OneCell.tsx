@@ -1,0 +1,135 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useExplain } from "../../api/queries";
+import { GapBars, barsOf } from "../../charts/GapBars";
+import { number, volts } from "../../format";
+import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { colour } from "../../ui/theme";
+import { Behind } from "../compare/Numbers";
+import { useNames } from "../plan/useNames";
+
+const Working = styled.section`
+  padding: 0.7rem 0.9rem;
+  border-left: 4px solid ${colour.account};
+  background: ${colour.bench};
+`;
+
+const Plates = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(15rem, 1fr));
+  gap: 0.6rem 1.6rem;
+  padding-top: 0.7rem;
+  border-top: 1px solid ${colour.hairline};
+  li {
+    margin: 0.15rem 0;
+  }
+  small {
+    display: block;
+    color: ${colour.soft};
+    font-size: 0.9rem;
+  }
+`;
+
+function PlateWork({ title, rows }: { title: string; rows: Schemas["WorkOut"][] }) {
+  return (
+    <section>
+      <h3>{title}</h3>
+      <ul>
+        {rows.map((row) => (
+          <li key={row.equation}>
+            <Num style={{ whiteSpace: "normal" }}>{row.equation}</Num>
+            <small>
+              {rows.length > 1 && `${number(100 * row.share, 0)} % of the current`}
+              {rows.length > 1 && row.remark && ", "}
+              {row.remark}
+            </small>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** One cell: where the volts went, the working of a cause on a press, and what happens at each plate. */
+export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] }) {
+  const explain = useExplain(lab, cell);
+  const names = useNames();
+  const [open, setOpen] = useState<string | null>(null);
+  const found = explain.data;
+  if (!found) return explain.error ? <ProblemNote problem={explain.error as never} /> : <Soft>Working it out …</Soft>;
+  const missing = found.measured_v - found.start_v;
+  const index = barsOf(found).findIndex((bar) => bar.key === open) - 1;
+  const cause = index >= 0 ? found.causes[index] : undefined;
+  return (
+    <>
+      <h1>
+        {found.notation}: where {volts(Math.abs(missing), 2)} {missing < 0 ? "went" : "came from"}
+      </h1>
+      <Soft>
+        From the printed table to what the class measured, one cause at a time. Press a cause for its working and a test
+        for it.
+      </Soft>
+      <GapBars found={found} open={open} press={(key) => setOpen(open === key ? null : key)} />
+      {cause && (
+        <Working aria-live="polite">
+          <h3>
+            {cause.name}: {volts(cause.volts_v, 3, true)} ± {number(cause.u_v, 3)}
+          </h3>
+          <p>
+            <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
+          </p>
+          <p>A test for it: {cause.test}.</p>
+        </Working>
+      )}
+      <Plates>
+        <PlateWork
+          title={`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`}
+          rows={found.at_negative}
+        />
+        <PlateWork
+          title={`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`}
+          rows={found.at_positive}
+        />
+      </Plates>
+      {found.negative_plate !== found.cell.negative && (
+        <p>
+          The table makes {names.plate(found.cell.negative)} the negative plate. In this liquid it is{" "}
+          {names.plate(found.negative_plate)}.
+        </p>
+      )}
+      <Behind label="Numbers of all causes">
+        <Scroll>
+          <Table>
+            <caption hidden>From the table to the meter, in volts</caption>
+            <thead>
+              <tr>
+                <th scope="col">step</th>
+                <th scope="col" data-number>
+                  adds, V
+                </th>
+                <th scope="col" data-number>
+                  ± u, V
+                </th>
+                <th scope="col">working</th>
+                <th scope="col">test</th>
+              </tr>
+            </thead>
+            <tbody>
+              {found.causes.map((one) => (
+                <tr key={one.name}>
+                  <td>{one.name}</td>
+                  <td data-number>{number(one.volts_v, 3, true)}</td>
+                  <td data-number>{number(one.u_v, 3)}</td>
+                  <td>{one.equation}</td>
+                  <td>{one.test}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Scroll>
+      </Behind>
+    </>
+  );
+}

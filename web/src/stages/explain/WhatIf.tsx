@@ -1,0 +1,247 @@
+import { useEffect, useState } from "react";
+import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useWhatIf } from "../../api/queries";
+import { number, volts } from "../../format";
+import { Button } from "../../ui/Button";
+import { Tick } from "../../ui/controls";
+import { Num, Soft } from "../../ui/layout";
+import { colour, font } from "../../ui/theme";
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
+  gap: 0.3rem 1.6rem;
+`;
+
+const Slide = styled(Slider)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.1rem 0.6rem;
+  output {
+    font-family: ${font.numbers};
+  }
+`;
+
+const Track = styled(SliderTrack)`
+  grid-column: 1 / -1;
+  position: relative;
+  height: 44px;
+  &::before {
+    content: "";
+    position: absolute;
+    inset: 20px 0 auto;
+    height: 4px;
+    border-radius: 2px;
+    background: ${colour.hairline};
+  }
+`;
+
+const Thumb = styled(SliderThumb)`
+  top: 50%;
+  width: 18px;
+  height: 28px;
+  border: 2px solid ${colour.ink};
+  border-radius: 4px;
+  background: ${colour.white};
+  &[data-focus-visible] {
+    outline: 3px solid ${colour.table};
+    outline-offset: 2px;
+  }
+`;
+
+const Result = styled.dl`
+  display: grid;
+  grid-template-columns: auto auto auto minmax(0, 1fr);
+  gap: 0.15rem 1.1rem;
+  dt,
+  dd {
+    border-bottom: 1px solid ${colour.bench};
+  }
+  dd {
+    font-family: ${font.numbers};
+    text-align: right;
+  }
+`;
+
+type Values = {
+  ph: number;
+  ions: number;
+  oxygen: number;
+  celsius: number;
+  area: number;
+  gap: number;
+  meter: number;
+  scratched: boolean;
+};
+
+const USUAL = { ions: -9, oxygen: 1, celsius: 25, area: 4, gap: 2, meter: 7, scratched: false };
+const SHORTEST_MS = 60;
+const amps = (value: number) =>
+  value >= 1e-3 ? `${number(1e3 * value, 2)}\u202fmA` : `${number(1e6 * value, 1)}\u202fµA`;
+const ohms = (value: number) =>
+  value >= 1e6
+    ? `${number(value / 1e6, 1)}\u202fMΩ`
+    : value >= 1e3
+      ? `${number(value / 1e3, 1)}\u202fkΩ`
+      : `${number(value, 0)}\u202fΩ`;
+
+type FieldProps = {
+  label: string;
+  shown: string;
+  value: number;
+  low: number;
+  high: number;
+  step: number;
+  change: (value: number) => void;
+};
+
+function Field({ label, shown, value, low, high, step, change }: FieldProps) {
+  return (
+    <Slide value={value} minValue={low} maxValue={high} step={step} onChange={(next) => change(next as number)}>
+      <Label>{label}</Label>
+      <SliderOutput>{shown}</SliderOutput>
+      <Track>
+        <Thumb />
+      </Track>
+    </Slide>
+  );
+}
+
+/** One thing different about a cell: what the rest-potential model says would happen. */
+export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: string }) {
+  const [values, setValues] = useState<Partial<Values>>({});
+  const [asked, setAsked] = useState<Partial<Values>>({});
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked(values), SHORTEST_MS);
+    return () => clearTimeout(timer);
+  }, [values]);
+  const body: Schemas["WhatIfIn"] = {
+    cell,
+    ph: asked.ph ?? null,
+    ions_mol_per_l: asked.ions === undefined || asked.ions <= USUAL.ions ? null : 10 ** asked.ions,
+    oxygen: asked.oxygen ?? USUAL.oxygen,
+    stir: 1,
+    celsius: asked.celsius ?? USUAL.celsius,
+    area_cm2: asked.area ?? USUAL.area,
+    gap_cm: asked.gap ?? USUAL.gap,
+    meter_ohm: 10 ** (asked.meter ?? USUAL.meter),
+    scratched: asked.scratched ?? false,
+  };
+  const found = useWhatIf(body).data;
+  const set = (change: Partial<Values>) => setValues((now) => ({ ...now, ...change }));
+  const ph = values.ph ?? found?.ph ?? 7;
+  const ions = values.ions ?? USUAL.ions;
+  const meter = values.meter ?? USUAL.meter;
+  const rows: [string, (one: Schemas["OutcomeOut"]) => string][] = [
+    ["the meter shows", (one) => volts(one.shown_v, 3)],
+    ["short-circuit current", (one) => amps(one.short_a)],
+    ["resistance inside", (one) => ohms(one.internal_ohm)],
+    ["table difference", (one) => (one.table_v === null ? "no entry" : volts(one.table_v, 3))],
+  ];
+  return (
+    <section aria-label="What if">
+      <h2>What if …</h2>
+      <Soft>
+        The rest-potential model with one thing different. It holds at 25 °C: temperature moves the table only, by its
+        own coefficients.
+      </Soft>
+      <Fields>
+        <Field
+          label="pH"
+          shown={number(ph, 1)}
+          value={ph}
+          low={0}
+          high={14}
+          step={0.1}
+          change={(next) => set({ ph: next })}
+        />
+        <Field
+          label={`${positive} ions in the liquid, mol/L`}
+          shown={ions <= USUAL.ions ? "as it is" : `10^${number(ions, 1)}`}
+          value={ions}
+          low={-9}
+          high={0}
+          step={0.5}
+          change={(next) => set({ ions: next })}
+        />
+        <Field
+          label="Oxygen"
+          shown={`${number(values.oxygen ?? 1, 1)} ×`}
+          value={values.oxygen ?? 1}
+          low={0}
+          high={4}
+          step={0.1}
+          change={(next) => set({ oxygen: next })}
+        />
+        <Field
+          label="Temperature"
+          shown={`${number(values.celsius ?? 25, 0)} °C`}
+          value={values.celsius ?? 25}
+          low={0}
+          high={60}
+          step={1}
+          change={(next) => set({ celsius: next })}
+        />
+        <Field
+          label="Plate in the liquid"
+          shown={`${number(values.area ?? 4, 1)} cm²`}
+          value={values.area ?? 4}
+          low={0.5}
+          high={40}
+          step={0.5}
+          change={(next) => set({ area: next })}
+        />
+        <Field
+          label="Distance of the plates"
+          shown={`${number(values.gap ?? 2, 1)} cm`}
+          value={values.gap ?? 2}
+          low={0.5}
+          high={20}
+          step={0.5}
+          change={(next) => set({ gap: next })}
+        />
+        <Field
+          label="Resistance of the meter"
+          shown={ohms(10 ** meter)}
+          value={meter}
+          low={3}
+          high={9}
+          step={0.5}
+          change={(next) => set({ meter: next })}
+        />
+        <Tick isSelected={values.scratched ?? false} onChange={(scratched) => set({ scratched })}>
+          Films scratched off
+        </Tick>
+      </Fields>
+      {found && (
+        <Result aria-live="polite">
+          <dt />
+          <dd>as it is</dd>
+          <dd>
+            <strong>changed</strong>
+          </dd>
+          <dd />
+          {rows.flatMap(([name, show]) => [
+            <dt key={name}>{name}</dt>,
+            <dd key={`${name}-usual`}>{show(found.usual)}</dd>,
+            <dd key={`${name}-changed`}>
+              <strong>{show(found.changed)}</strong>
+            </dd>,
+            <dd key={`${name}-end`} />,
+          ])}
+        </Result>
+      )}
+      <p>
+        <Button onPress={() => setValues({})}>As it is</Button>{" "}
+        {found && (
+          <Soft as="span">
+            Oxygen carries <Num>{number(100 * found.changed.oxygen_share, 0)}</Num> % of the work at the positive plate,
+            hydrogen the rest.
+          </Soft>
+        )}
+      </p>
+    </section>
+  );
+}
