@@ -72,7 +72,7 @@ def _wild(result: ElectrolyteResult) -> list[Ranked]:
         )
         text = (
             f"{d.group} has {volts(d.volts_v)}; all other cells together say {volts(one.expected_v)}. {why} "
-            "It stays in the picture but does not pull the ladder."
+            "It stays in the picture but pulls neither the ladder nor the class mean."
         )
         evidence = (
             f"{volts(abs(one.off_v))} from the ladder of all other values",

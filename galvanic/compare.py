@@ -45,7 +45,10 @@ class GroupValue:
 
 @dataclass(frozen=True, slots=True)
 class CellResult:
-    """One cell beside the table. `u_v` and the 95 % interval are None where no cell was measured by two groups."""
+    """One cell beside the table. `u_v` and the 95 % interval are None where no cell was measured by two groups.
+
+    `groups` are all groups; those in `wild` have a value that all other cells contradict: the mean is without it.
+    """
 
     cell: Cell
     table_v: float | None
@@ -55,6 +58,7 @@ class CellResult:
     high_v: float | None
     groups: tuple[GroupValue, ...]
     n: int
+    wild: tuple[str, ...] = ()
 
     @property
     def gap_v(self) -> float | None:
@@ -131,14 +135,19 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     }
     inside = pooled(list(series.values()))
     found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
-    between = pooled([[g.summary.mean_v for g in groups] for groups in found.values()])
-    cells = sorted((_cell(cell, groups, between) for cell, groups in found.items()), key=_widest_gap_first)
-    differences = _differences(cells, inside)
+    differences = _differences(found, inside)
+    tamed, wild = tame(differences) if differences else ([], [])
+    out = {(one.difference.group, frozenset((one.difference.red, one.difference.black))) for one in wild}
+    fitting = {
+        cell: tuple(g for g in groups if (g.group, frozenset(cell.pair)) not in out) or groups
+        for cell, groups in found.items()
+    }
+    between = pooled([[g.summary.mean_v for g in groups] for groups in fitting.values()])
+    cells = sorted((_cell(cell, groups, fitting[cell], between) for cell, groups in found.items()), key=_widest_gap_first)
     if not differences:
         return ElectrolyteResult(
             electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between, (), None
         )
-    tamed, wild = tame(differences)
     fitted = ladder.fit(tamed)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
@@ -152,18 +161,18 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     )  # fmt: skip
 
 
-def _differences(cells: Iterable[CellResult], inside: Pooled | None) -> list[ladder.Difference]:
+def _differences(found: Mapping[Cell, Sequence[GroupValue]], inside: Pooled | None) -> list[ladder.Difference]:
     return [
-        ladder.Difference(c.cell.positive, c.cell.negative, g.summary.mean_v, _own_u_v(g.summary, inside), g.group)
-        for c in cells
-        for g in c.groups
-        if c.cell.positive != c.cell.negative
+        ladder.Difference(cell.positive, cell.negative, g.summary.mean_v, _own_u_v(g.summary, inside), g.group)
+        for cell, groups in found.items()
+        for g in groups
+        if cell.positive != cell.negative
     ]
 
 
 def differences_of(result: ElectrolyteResult) -> list[ladder.Difference]:
     """One difference for each group and cell of a result, as measured."""
-    return _differences(result.cells, result.inside)
+    return _differences({one.cell: one.groups for one in result.cells}, result.inside)
 
 
 def tamed_of(result: ElectrolyteResult) -> list[ladder.Difference]:
@@ -180,15 +189,17 @@ def _group_values(
     )
 
 
-def _cell(cell: Cell, groups: tuple[GroupValue, ...], between: Pooled | None) -> CellResult:
-    n = sum(g.summary.n for g in groups)
-    mean_v = math.fsum(g.summary.mean_v for g in groups) / len(groups)
+def _cell(cell: Cell, groups: tuple[GroupValue, ...], fitting: tuple[GroupValue, ...], between: Pooled | None) -> CellResult:
+    """One cell; its mean and interval are of the groups whose value is not wild."""
+    n = sum(g.summary.n for g in fitting)
+    mean_v = math.fsum(g.summary.mean_v for g in fitting) / len(fitting)
+    wild = tuple(g.group for g in groups if g not in fitting)
     if between is None:
-        return CellResult(cell, cell.table_v, mean_v, None, None, None, groups, n)
+        return CellResult(cell, cell.table_v, mean_v, None, None, None, groups, n, wild)
     # The last digit does not average away: it is the same step for every group.
-    u_v = math.hypot(between.s_v / math.sqrt(len(groups)), max(g.summary.u_b_v for g in groups))
+    u_v = math.hypot(between.s_v / math.sqrt(len(fitting)), max(g.summary.u_b_v for g in fitting))
     half = coverage(between.dof) * u_v
-    return CellResult(cell, cell.table_v, mean_v, u_v, mean_v - half, mean_v + half, groups, n)
+    return CellResult(cell, cell.table_v, mean_v, u_v, mean_v - half, mean_v + half, groups, n, wild)
 
 
 def _own_u_v(summary: Repeats, inside: Pooled | None) -> float:

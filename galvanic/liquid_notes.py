@@ -118,11 +118,12 @@ def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
                 "what_matters",
                 "plain",
                 "The pair matters more than the liquid" if share > 50.0 else "The liquid matters as much as the pair",
-                f"Of all that differs between the cells, {share:.0f} % goes with which two plates they have.",
+                f"Of all that differs between the cells, {'more than 99' if share > 99.0 else f'{share:.0f}'} % goes with "
+                "which two plates they have.",
                 evidence=tuple(evidence),
             )
         )
-    pairs = in_liquids(results)
+    pairs = [one for one in in_liquids(results) if one.effect.per_ph is not None]
     if pairs:
         best = pairs[0]
         values = [f"{electrolytes()[key].name}: {volts(value)}" for key, value in best.volts_v.items()]

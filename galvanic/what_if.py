@@ -16,7 +16,6 @@ from galvanic.cells import Cell
 from galvanic.errors import NoTableEntry, OutOfRange
 from galvanic.plates import Liquids, Pairing, Plates
 from galvanic.polarisation import Geometry, LoadedCell
-from galvanic.rest import hydrogen, oxygen
 
 WARMEST_C, COLDEST_C = 60.0, 0.0
 METER_OHM = 1e7
@@ -66,7 +65,6 @@ class Outcome:
     short_a: float
     internal_ohm: float
     table_v: float | None
-    oxygen_share: float
 
 
 def what_if(cell: Cell, change: Change) -> Outcome:
@@ -80,12 +78,7 @@ def what_if(cell: Cell, change: Change) -> Outcome:
     short_a = abs(loaded.at_load(0.0, rest_v).current_a)
     internal = loaded.at_load(abs(open_v) / (PROBE * short_a), rest_v).internal_ohm if short_a > 0.0 else math.inf
     shown = open_v * change.meter_ohm / (change.meter_ohm + internal) if math.isfinite(internal) else 0.0
-    plates, liquids, _ = loaded.positive
-    at = np.full((1, 1, 1), upper - 0.02)
-    by_oxygen = max(0.0, float(oxygen(at, plates, liquids)[0, 0, 0]))
-    by_hydrogen = max(0.0, float(hydrogen(at, plates, liquids)[0, 0, 0]))
-    share = by_oxygen / (by_oxygen + by_hydrogen) if by_oxygen + by_hydrogen > 0.0 else 0.0
-    return Outcome(lower, upper, open_v, shown, short_a, internal, _table(cell, change.celsius), share)
+    return Outcome(lower, upper, open_v, shown, short_a, internal, _table(cell, change.celsius))
 
 
 def _changed(half: tuple[Plates, Liquids, Pairing], change: Change, ions: float | None) -> tuple[Plates, Liquids, Pairing]:

@@ -131,7 +131,7 @@ def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
     try:
         return accounts_out(score_accounts(compare_lab(_lab(request, lab_id))))
     except NotEnoughData:
-        return AccountsOut(accounts=[], cells=[], ranking=None, textbook=TEXTBOOK)
+        return AccountsOut(accounts=[], cells=[], ranking=None, wild=0, textbook=TEXTBOOK)
 
 
 def accounts_out(found: AccountsResult) -> AccountsOut:
@@ -161,7 +161,8 @@ def accounts_out(found: AccountsResult) -> AccountsOut:
             for row in found.cells
         ],
         ranking=RankingOut(
-            right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order), wrong=[list(pair) for pair in found.ranking.wrong]
+            right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order),
+            wrong=[list(pair) for pair in found.ranking.wrong],
         ),
-        textbook=TEXTBOOK,
+        wild=found.wild, textbook=TEXTBOOK,
     )  # fmt: skip

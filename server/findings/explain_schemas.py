@@ -90,6 +90,7 @@ class AccountsOut(BaseModel):
     accounts: list[ScoreOut]
     cells: list[AccountCell]
     ranking: RankingOut | None
+    wild: int
     textbook: str
 
 
@@ -118,7 +119,6 @@ class OutcomeOut(BaseModel):
     short_a: float
     internal_ohm: float
     table_v: float | None
-    oxygen_share: float
 
 
 class WhatIfOut(BaseModel):

@@ -46,8 +46,8 @@ def predictions_of(lab: Lab) -> Predictions:
     return found
 
 
-def cell_row(result: CellResult, wild: frozenset[str], predicted: Mapping[str, float]) -> CellRow:
-    """One cell as it is sent; `wild` are the groups whose value all others contradict."""
+def cell_row(result: CellResult, predicted: Mapping[str, float]) -> CellRow:
+    """One cell as it is sent."""
     own = {g.group: g.summary.mean_v for g in result.groups}
     percent = None if not result.table_v or result.gap_v is None else 100.0 * result.gap_v / abs(result.table_v)
     return CellRow(
@@ -55,7 +55,7 @@ def cell_row(result: CellResult, wild: frozenset[str], predicted: Mapping[str, f
         mean_v=result.mean_v, u_v=result.u_v, low_v=result.low_v, high_v=result.high_v, gap_v=result.gap_v,
         gap_percent=percent, n=result.n,
         groups=[
-            GroupMean(group=g.group, mean_v=g.summary.mean_v, u_v=g.summary.u_v, n=g.summary.n, wild=g.group in wild)
+            GroupMean(group=g.group, mean_v=g.summary.mean_v, u_v=g.summary.u_v, n=g.summary.n, wild=g.group in result.wild)
             for g in result.groups
         ],
         predicted=[
@@ -70,16 +70,13 @@ def cell_row(result: CellResult, wild: frozenset[str], predicted: Mapping[str, f
 
 def electrolyte_out(result: ElectrolyteResult, predictions: Predictions) -> ElectrolyteResultOut:
     """One electrolyte's result as it is sent."""
-    wild: dict[frozenset[str], set[str]] = defaultdict(set)
-    for one in result.wild:
-        wild[frozenset((one.difference.red, one.difference.black))].add(one.difference.group)
     return ElectrolyteResultOut(
         electrolyte=result.electrolyte, condition=result.condition, anchor=result.anchor, anchors=list(result.anchors),
         rungs=[RungOut(electrode=r.electrode, table_v=r.table_v, class_v=r.class_v, u_v=r.u_v) for r in result.rungs],
         loose=list(result.loose),
         swaps=[SwapOut(upper=s.upper, lower=s.lower, by_v=s.by_v, u_v=s.u_v) for s in result.swaps],
         cells=[
-            cell_row(cell, frozenset(wild[frozenset(cell.cell.pair)]), predictions.get(cell.cell, {}))
+            cell_row(cell, predictions.get(cell.cell, {}))
             for cell in result.cells
         ],
         tau_v=result.tau_v, dof=result.dof,

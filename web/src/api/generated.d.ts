@@ -1158,6 +1158,8 @@ export interface components {
             ranking: components["schemas"]["RankingOut"] | null;
             /** Textbook */
             textbook: string;
+            /** Wild */
+            wild: number;
         };
         /**
          * ActionOut
@@ -2631,8 +2633,6 @@ export interface components {
             negative_v: number;
             /** Open V */
             open_v: number;
-            /** Oxygen Share */
-            oxygen_share: number;
             /** Positive V */
             positive_v: number;
             /** Short A */
@@ -2970,10 +2970,7 @@ export interface components {
             /** Right */
             right: number;
             /** Wrong */
-            wrong: [
-                string,
-                string
-            ][];
+            wrong: string[][];
         };
         /**
          * ReadingIn

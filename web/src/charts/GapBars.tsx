@@ -77,30 +77,38 @@ export type Bar = {
   from: number;
   to: number;
   kind: "start" | "cause" | "end";
+  causes: Schemas["CauseOut"][];
 };
 
-/** The steps from the table to the meter as bars on one scale. */
+/** Causes below this are drawn as one step; pressing it lists them. */
+const SMALL_V = 0.0125;
+
+/** The steps from the table to the meter as bars on one scale, in the order of the working. */
 export function barsOf(found: Schemas["ExplainOut"]): Bar[] {
+  const small = found.causes.filter((one) => one.code !== "left" && Math.abs(one.volts_v) < SMALL_V);
+  const together = small.length > 1 ? small : [];
   let at = found.start_v;
-  const bars: Bar[] = [{ key: "start", name: "Table difference", detail: found.start, from: 0, to: at, kind: "start" }];
+  const bars: Bar[] = [
+    { key: "start", name: "Table difference", detail: found.start, from: 0, to: at, kind: "start", causes: [] },
+  ];
+  const add = (key: string, name: string, causes: Schemas["CauseOut"][]) => {
+    const by = causes.reduce((sum, one) => sum + one.volts_v, 0);
+    const u = Math.hypot(...causes.map((one) => one.u_v));
+    bars.push({ key, name, detail: `± ${number(u, 2)} V`, from: at, to: at + by, kind: "cause", causes });
+    at += by;
+  };
   found.causes.forEach((cause, index) => {
-    bars.push({
-      key: `${cause.code}-${index}`,
-      name: cause.name,
-      detail: `± ${number(cause.u_v, 2)} V`,
-      from: at,
-      to: at + cause.volts_v,
-      kind: "cause",
-    });
-    at += cause.volts_v;
+    if (cause.code === "left" && together.length > 0) add("small", `${together.length} small causes`, together);
+    if (!together.includes(cause)) add(`${cause.code}-${index}`, cause.name, [cause]);
   });
   bars.push({
     key: "end",
     name: "Class mean",
-    detail: `${found.n} readings, ${found.groups} groups`,
+    detail: `${found.n} readings, ${found.groups} ${found.groups === 1 ? "group" : "groups"}`,
     from: 0,
     to: found.measured_v,
     kind: "end",
+    causes: [],
   });
   return bars;
 }

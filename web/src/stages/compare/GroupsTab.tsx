@@ -7,6 +7,7 @@ import { Column, Columns, Num, Row, Scroll, Soft, Table } from "../../ui/layout"
 import { Select } from "../../ui/Select";
 import { SetAside } from "../measure/SetAside";
 import { useNames } from "../plan/useNames";
+import { Behind } from "./Numbers";
 
 type Compare = Schemas["CompareOut"];
 
@@ -87,7 +88,7 @@ function Predicted({ data }: { data: Compare }) {
         {right} of {rows.length} predictions named the right negative plate. Half of them were within{" "}
         <Num>{number(near[Math.floor(near.length / 2)] ?? 0, 2)}</Num> V of what the group then measured.
       </p>
-      <Scroll tabIndex={0} role="region" aria-label="Predictions">
+      <Behind label="All predictions">
         <Table>
           <thead>
             <tr>
@@ -116,7 +117,7 @@ function Predicted({ data }: { data: Compare }) {
             ))}
           </tbody>
         </Table>
-      </Scroll>
+      </Behind>
     </>
   );
 }
@@ -145,15 +146,26 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
         </Column>
       </Columns>
       <Column>
-        <h2>Predictions</h2>
-        <Predicted data={data} />
         {before && (
           <>
             <h2>Set aside</h2>
             <Soft>A reading or a group that is set aside stays here with the reason; the numbers change at once.</Soft>
-            <ReadingsOf id={data.id} before={before} />
+            {data.aside.length > 0 && (
+              <ul>
+                {data.aside.map((one) => (
+                  <li key={one.reading}>
+                    {one.group}, {one.short}: <Num as="s">{asTyped(one.text, one.unit)}</Num> {one.reason}
+                  </li>
+                ))}
+              </ul>
+            )}
+            <Behind label="Readings of a group">
+              <ReadingsOf id={data.id} before={before} />
+            </Behind>
           </>
         )}
+        <h2>Predictions</h2>
+        <Predicted data={data} />
       </Column>
     </>
   );

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { AccountBars } from "../../charts/AccountBars";
-import { number } from "../../format";
+import { count, number } from "../../format";
 import { Scroll, Soft, Table } from "../../ui/layout";
 import { Behind } from "../compare/Numbers";
 import { bathName, useNames } from "../plan/useNames";
@@ -13,7 +13,11 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
   return (
     <>
       <h2>Which account fits all {data.cells.length} cells</h2>
-      <Soft>How far each misses the groups’ values, root mean square. Shorter is better.</Soft>
+      <Soft>
+        How far each misses the groups’ values, root mean square. Shorter is better.
+        {data.wild > 0 &&
+          ` ${count(data.wild, "value")} that nothing else bears out ${data.wild > 1 ? "are" : "is"} left out.`}
+      </Soft>
       <AccountBars accounts={data.accounts} />
       <Behind label="Where each account fails, cell by cell">
         <Scroll>

@@ -60,8 +60,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
   const found = explain.data;
   if (!found) return explain.error ? <ProblemNote problem={explain.error as never} /> : <Soft>Working it out …</Soft>;
   const missing = found.measured_v - found.start_v;
-  const index = barsOf(found).findIndex((bar) => bar.key === open) - 1;
-  const cause = index >= 0 ? found.causes[index] : undefined;
+  const causes = barsOf(found).find((bar) => bar.key === open)?.causes ?? [];
   return (
     <>
       <h1>
@@ -72,15 +71,19 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
         for it.
       </Soft>
       <GapBars found={found} open={open} press={(key) => setOpen(open === key ? null : key)} />
-      {cause && (
+      {causes.length > 0 && (
         <Working aria-live="polite">
-          <h3>
-            {cause.name}: {volts(cause.volts_v, 3, true)} ± {number(cause.u_v, 3)}
-          </h3>
-          <p>
-            <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
-          </p>
-          <p>A test for it: {cause.test}.</p>
+          {causes.map((cause) => (
+            <div key={cause.name}>
+              <h3>
+                {cause.name}: {volts(cause.volts_v, 3, true)} ± {number(cause.u_v, 3)}
+              </h3>
+              <p>
+                <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
+              </p>
+              <p>A test for it: {cause.test}.</p>
+            </div>
+          ))}
         </Working>
       )}
       <Plates>

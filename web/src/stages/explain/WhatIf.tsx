@@ -6,7 +6,7 @@ import { useWhatIf } from "../../api/queries";
 import { number, volts } from "../../format";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
-import { Num, Soft } from "../../ui/layout";
+import { Soft } from "../../ui/layout";
 import { colour, font } from "../../ui/theme";
 
 const Fields = styled.div`
@@ -234,13 +234,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         </Result>
       )}
       <p>
-        <Button onPress={() => setValues({})}>As it is</Button>{" "}
-        {found && (
-          <Soft as="span">
-            Oxygen carries <Num>{number(100 * found.changed.oxygen_share, 0)}</Num> % of the work at the positive plate,
-            hydrogen the rest.
-          </Soft>
-        )}
+        <Button onPress={() => setValues({})}>As it is</Button>
       </p>
     </section>
   );
