@@ -15,7 +15,7 @@ from galvanic.compare import ElectrolyteResult, Rung, Swap, tamed_of
 from galvanic.errors import NotEnoughData
 from galvanic.ladder import Difference, fit
 from galvanic.ladder_checks import closure, next_readings, order_probability, rank_agreement
-from galvanic.notes import MINUS, Note, volts
+from galvanic.notes import MINUS, Note, spread, volts
 
 SURE_SIGMA = 3.0
 LEAST_SHIFT_V = 0.3
@@ -97,7 +97,7 @@ def _swaps(result: ElectrolyteResult) -> list[Ranked]:
     for swap in swaps[:3]:
         direct = [c for c in result.cells if set(c.cell.pair) == {swap.upper, swap.lower}]
         rows = [f"{c.cell.short} measured directly: {volts(c.mean_v, signed=True)}, n = {c.n}" for c in direct]
-        chain = f"all cells together: {volts(swap.by_v)} ± {volts(swap.u_v)} (standard uncertainty)"
+        chain = f"all cells together: {volts(swap.by_v)} ± {spread(swap.u_v)} (standard uncertainty)"
         found.append(
             Ranked(
                 80,
@@ -106,7 +106,7 @@ def _swaps(result: ElectrolyteResult) -> list[Ranked]:
                     "wrong",
                     f"{_symbol(swap.lower)} and {_symbol(swap.upper)} changed places",
                     f"The table puts {_name(swap.lower)} below {_name(swap.upper)}. This class found it above, by "
-                    f"{volts(swap.by_v)} ± {volts(swap.u_v)}.",
+                    f"{volts(swap.by_v)} ± {spread(swap.u_v)}.",
                     evidence=(chain, *rows),
                 ),
             )

@@ -15,7 +15,7 @@ from galvanic.drift import Shared, shared_cell_drift
 from galvanic.errors import NotEnoughData
 from galvanic.ladder import Difference
 from galvanic.ladder_checks import group_offsets
-from galvanic.notes import Note, volts
+from galvanic.notes import Note, spread, volts
 
 LEAST_OFFSET_V, LEAST_DRIFT_V = 0.03, 0.02
 
@@ -74,7 +74,7 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
                     "offset",
                     "caution",
                     f"{one.group} reads {'high' if high else 'low'}",
-                    f"By {volts(abs(one.volts_v))} ± {volts(one.u_v)} in all its {cells} cells, whichever way the plates "
+                    f"By {volts(abs(one.volts_v))} ± {spread(one.u_v)} in all its {cells} cells, whichever way the plates "
                     f"stand. A meter that is off does that. {check}",
                     evidence=(
                         f"fitted together with the ladder from {len(differences)} values of all groups",

@@ -136,7 +136,7 @@ def _plate(key: str, liquid: str) -> _Plate:
 
 NAMES = {
     "traces": (
-        "Traces of ions at {}, not 1 mol/L",
+        "Traces of ions at {}",
         "add a drop of that metal’s salt solution: the plate rises",
     ),
     "complexing": ("Ions bound in the liquid at {}", "add salt (or the fruit’s acid): the plate falls"),

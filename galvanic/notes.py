@@ -40,3 +40,8 @@ def volts(value_v: float, decimals: int = 2, signed: bool = False) -> str:
     """A voltage for reading: true minus sign, thin space before the unit."""
     text = f"{value_v:+.{decimals}f}" if signed else f"{value_v:.{decimals}f}"
     return f"{text.replace('-', MINUS)}{THIN}V"
+
+
+def spread(u_v: float) -> str:
+    """An uncertainty for reading: two decimals, three where it is below 10 mV."""
+    return volts(u_v, 3 if u_v < 0.00995 else 2)

@@ -14,15 +14,19 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.catalogue import electrodes
+from galvanic.cells import Cell
 from galvanic.meter import judge
 from galvanic.readings import parse
 from galvanic.schedule import Steps
 from galvanic.simulate import Bench, Meter
 from server.bench.models import MeterCheck, Reading
+from server.findings.claims import ClaimEntry, answer_claim, record_claim, release
+from server.findings.services import PARTS
 from server.labs.models import Lab, PlannedCell, Prediction
 from server.labs.opening import close_lab, open_lab, sign_off
 from server.labs.policy import READINGS_PER_CELL, sheet_of
 from server.labs.services import NewLab, create_lab
+from server.people.auth import Member
 from server.people.models import Group, Teacher
 
 TEACHER = "demo-teacher"
@@ -63,9 +67,9 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         for index, group in enumerate(groups):
             group.pin = f"{first + step * index:04d}"
         Group.objects.bulk_update(groups, ["pin"])
-    Lab.objects.filter(id=lab.id).update(simulated=True)
     if described["state"] == "draft":
         return
+    Lab.objects.filter(id=lab.id).update(simulated=True)
     sign_off(actor=teacher, lab_id=lab.id, fingerprint=sheet_of(lab).fingerprint)
     open_lab(actor=teacher, lab_id=lab.id)
     opened = day - timedelta(minutes=described["done"] * SCENARIO["minutes"])
@@ -75,7 +79,33 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         _read_cells(group, described["done"], opened, rng)
     if described["state"] == "closed":
         close_lab(actor=teacher, lab_id=lab.id)
+        Lab.objects.filter(id=lab.id).update(closed_at=day)
+        release(actor=teacher, lab_id=lab.id, parts=PARTS)
+        _claim(teacher, groups, rng)
     Lab.objects.filter(id=lab.id).update(opened_at=opened)
+
+
+def _claim(teacher: Teacher, groups: Sequence[Group], rng: np.random.Generator) -> None:
+    """What groups claim of a cell, citing their own readings of it, and what their teacher answers."""
+    by_name = {group.name: group for group in groups}
+    for row in SCENARIO["claim"]:
+        group = by_name[row["group"]]
+        cell = Cell(*row["cell"])
+        cited = Reading.objects.current().filter(
+            cell__group=group, cell__negative=cell.negative, cell__electrolyte=cell.electrolyte, cell__positive=cell.positive
+        )[:3]
+        entry = ClaimEntry(
+            id=uuid.UUID(bytes=rng.bytes(16), version=4),
+            cell=cell,
+            cause=row["cause"],
+            reasoning=row["reasoning"],
+            cited=[one.id for one in cited],
+            may_show=row["may_show"],
+            revises=None,
+        )
+        kept = record_claim(actor=Member(group.id, group.lab_id, group.name), entry=entry)
+        if row["answer"]:
+            answer_claim(actor=teacher, claim_id=kept.id, text=row["answer"], marks=row["marks"], shown=row["shown"])
 
 
 def _check_meters(groups: Sequence[Group], opened: datetime, rng: np.random.Generator) -> None:

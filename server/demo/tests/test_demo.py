@@ -25,7 +25,7 @@ class Demo(TestCase):
         for lab in Lab.objects.with_counts():
             counts[lab.state] = lab.reading_count
             self.assertEqual((lab.group_count, len(lab.electrodes), len(lab.electrolytes)), (8, 8, 2))
-            self.assertTrue(lab.simulated)
+            self.assertEqual(lab.simulated, lab.state != "draft")
         cells = Lab.objects.filter(state="closed").aggregate(n=Count("groups__cells"))["n"]
         self.assertEqual(counts["closed"], 3 * cells)
         self.assertEqual(counts["draft"], 0)

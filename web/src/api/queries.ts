@@ -190,10 +190,15 @@ export const useSetRubric = () =>
   useChange(({ id, rows }: { id: string; rows: Schemas["RubricRow"][] }) =>
     dataOf(PUT("/api/labs/{lab_id}/rubric", { ...ofLab(id), body: { rows } })),
   );
-export const useRelease = () =>
-  useChange(({ id, parts }: { id: string; parts: Schemas["ReleaseIn"]["parts"] }) =>
-    dataOf(POST("/api/labs/{lab_id}/release", { ...ofLab(id), body: { parts } })),
-  );
+/** Decide what groups see; several ticks go one after the other, none is skipped. */
+export function useRelease(id: string) {
+  const client = useQueryClient();
+  return useMutation<Schemas["Done"], Problem, Schemas["ReleaseIn"]["parts"]>({
+    scope: { id: `release-${id}` },
+    mutationFn: (parts) => dataOf(POST("/api/labs/{lab_id}/release", { ...ofLab(id), body: { parts } })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+}
 export const useGiveCell = () =>
   useChange(({ cell, group }: { cell: string; group: string }) =>
     dataOf(POST("/api/cells/{cell_id}/give", { params: { path: { cell_id: cell } }, body: { group } })),

@@ -7,7 +7,7 @@ import { colour, font, phone } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { roundStep, steps } from "./spread";
 
-const ROW = 54;
+const ROW = 47;
 const TOP = 26;
 const TAIL = 118;
 
@@ -89,7 +89,15 @@ export function barsOf(found: Schemas["ExplainOut"]): Bar[] {
   const together = small.length > 1 ? small : [];
   let at = found.start_v;
   const bars: Bar[] = [
-    { key: "start", name: "Table difference", detail: found.start, from: 0, to: at, kind: "start", causes: [] },
+    {
+      key: "start",
+      name: "Table difference",
+      detail: found.start === "table difference" ? "E°(+) − E°(−)" : found.start,
+      from: 0,
+      to: at,
+      kind: "start",
+      causes: [],
+    },
   ];
   const add = (key: string, name: string, causes: Schemas["CauseOut"][]) => {
     const by = causes.reduce((sum, one) => sum + one.volts_v, 0);

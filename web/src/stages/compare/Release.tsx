@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useRelease } from "../../api/queries";
 import { Tick } from "../../ui/controls";
@@ -12,20 +13,17 @@ const PARTS: [Part, string][] = [
 
 /** What groups may see on their own devices, and when: from the moment it is ticked. */
 export function Release({ lab, released }: { lab: string; released: string[] }) {
-  const release = useRelease();
+  const release = useRelease(lab);
+  const [parts, setParts] = useState(released);
+  const set = (part: Part, on: boolean) => {
+    const next = PARTS.map(([key]) => key).filter((key) => (key === part ? on : parts.includes(key)));
+    setParts(next);
+    release.mutate(next, { onError: () => setParts(released) });
+  };
   return (
     <div role="group" aria-label="Groups see">
       {PARTS.map(([part, name]) => (
-        <Tick
-          key={part}
-          isSelected={released.includes(part)}
-          onChange={(on) =>
-            release.mutate({
-              id: lab,
-              parts: PARTS.map(([key]) => key).filter((key) => (key === part ? on : released.includes(key))),
-            })
-          }
-        >
+        <Tick key={part} isSelected={parts.includes(part)} onChange={(on) => set(part, on)}>
           {name}
         </Tick>
       ))}

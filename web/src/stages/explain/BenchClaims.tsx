@@ -43,11 +43,12 @@ function ClaimForm({
 }) {
   const names = useNames();
   const record = useRecordClaim();
-  const [cellId, setCellId] = useKept("claim:cell", revises ? "" : (bench.cells[0]?.id ?? ""));
-  const [cause, setCause] = useKept("claim:cause", revises?.cause ?? "");
-  const [reasoning, setReasoning] = useKept("claim:reasoning", revises?.reasoning ?? "");
-  const [cited, setCited] = useKept<string[]>("claim:cited", revises?.cited.map((one) => one.id) ?? []);
-  const [mayShow, setMayShow] = useKept("claim:show", revises?.may_show ?? false);
+  const slot = revises?.id ?? "new";
+  const [cellId, setCellId] = useKept(`claim:${slot}:cell`, revises ? "" : (bench.cells[0]?.id ?? ""));
+  const [cause, setCause] = useKept(`claim:${slot}:cause`, revises?.cause ?? "");
+  const [reasoning, setReasoning] = useKept(`claim:${slot}:reasoning`, revises?.reasoning ?? "");
+  const [cited, setCited] = useKept<string[]>(`claim:${slot}:cited`, revises?.cited.map((one) => one.id) ?? []);
+  const [mayShow, setMayShow] = useKept(`claim:${slot}:show`, revises?.may_show ?? false);
   const measured = bench.cells.filter((one) => one.readings.length > 0);
   const about = measured.find((one) => one.id === cellId) ?? measured[0];
   const choice = data.causes.find((one) => one.key === cause);

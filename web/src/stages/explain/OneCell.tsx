@@ -14,6 +14,9 @@ const Working = styled.section`
   padding: 0.7rem 0.9rem;
   border-left: 4px solid ${colour.account};
   background: ${colour.bench};
+  h2 {
+    font-size: 1rem;
+  }
 `;
 
 const Plates = styled.div`
@@ -22,6 +25,9 @@ const Plates = styled.div`
   gap: 0.6rem 1.6rem;
   padding-top: 0.7rem;
   border-top: 1px solid ${colour.hairline};
+  h2 {
+    font-size: 1rem;
+  }
   li {
     margin: 0.15rem 0;
   }
@@ -35,7 +41,7 @@ const Plates = styled.div`
 function PlateWork({ title, rows }: { title: string; rows: Schemas["WorkOut"][] }) {
   return (
     <section>
-      <h3>{title}</h3>
+      <h2>{title}</h2>
       <ul>
         {rows.map((row) => (
           <li key={row.equation}>
@@ -75,9 +81,9 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
         <Working aria-live="polite">
           {causes.map((cause) => (
             <div key={cause.name}>
-              <h3>
+              <h2>
                 {cause.name}: {volts(cause.volts_v, 3, true)} ± {number(cause.u_v, 3)}
-              </h3>
+              </h2>
               <p>
                 <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
               </p>

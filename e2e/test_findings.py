@@ -1,0 +1,144 @@
+"""The end of the lesson: compare, set aside, explain, claims, and what groups see of it."""
+
+import re
+
+from django.db import connections
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from server.findings.models import Claim
+from server.tests.support import group_of, lab_of, record, teacher
+
+TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17}
+
+
+class Findings(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(
+            self.ada, groups=("Tern", "Knot", "Ruff", "Gull"), electrodes=list(TRUE_V),
+            electrolytes=["rhubarb-juice", "kelp-brine"], minutes=90,
+        )  # fmt: skip
+        bridged = group_of(self.lab, "Knot").cells.filter(shared=False, electrolyte="rhubarb-juice").first()
+        for number, group in enumerate(self.lab.groups.order_by("position")):
+            for place, cell in enumerate(group.cells.all()):
+                volts = TRUE_V[cell.positive] - TRUE_V[cell.negative] + 0.006 * ((place + number) % 3 - 1)
+                if group.name == "Knot" and cell == bridged:
+                    volts *= 0.02
+                for nth in range(3):
+                    record(cell, f"{volts + 0.002 * nth:.3f}")
+        self.page = self.device()
+        self.sign_in(self.page)
+
+    def tearDown(self):
+        connections.close_all()
+        super().tearDown()
+
+    def open(self, path):
+        self.page.goto(f"/labs/{self.lab.id}/{path}")
+
+    def test_compare_tells_each_liquid_all_liquids_and_groups_and_passes_axe(self):
+        self.open("compare")
+        expect(self.page.get_by_text(re.compile("Knot’s .* does not fit")).first).to_be_visible()
+        expect(self.page.get_by_text("Al and Zn changed places").first).to_be_visible()
+        self.page.get_by_role("button", name="The numbers").first.click()
+        expect(self.page.get_by_text("from the ladder of all other values").first).to_be_visible()
+        self.check_access(self.page)
+        self.page.get_by_role("button", name="Numbers of all cells and groups").click()
+        self.page.get_by_role("button", name=re.compile("^class, V")).click()
+        expect(self.page.get_by_role("columnheader", name=re.compile("^class, V"))).to_have_attribute(
+            "aria-sort", "ascending"
+        )
+        self.page.get_by_role("tab", name="all liquids").click()
+        expect(self.page.get_by_role("heading", name="The ladders side by side")).to_be_visible()
+        expect(self.page.get_by_role("img", name=re.compile("Volts against pH"))).to_be_visible()
+        self.check_access(self.page)
+        self.page.get_by_role("tab", name="groups").click()
+        expect(self.page.get_by_role("img", name=re.compile("Each group against the class"))).to_be_visible()
+        self.check_access(self.page)
+
+    def test_setting_a_reading_aside_shows_at_once_what_changes_and_can_be_taken_back(self):
+        self.open("compare")
+        self.page.get_by_role("tab", name="groups").click()
+        self.page.get_by_role("button", name="Readings of a group").click()
+        self.page.get_by_role("button", name="Set aside, with a reason").first.click()
+        self.page.get_by_label("Reason").fill("plates touched")
+        self.page.get_by_label("Reason").press("Enter")
+        expect(self.page.get_by_role("heading", name="What changed")).to_be_visible()
+        expect(self.page.get_by_text("plates touched").first).to_be_visible()
+        self.page.get_by_role("button", name="Take it back").first.click()
+        expect(self.page.get_by_role("button", name="Take it back")).to_have_count(0)
+
+    def test_explain_takes_a_gap_apart_answers_what_if_and_scores_the_accounts(self):
+        self.open("explain")
+        expect(self.page.get_by_role("heading", name=re.compile("where .* went"))).to_be_visible()
+        self.page.get_by_role("button", name=re.compile("^Skin on")).first.click()
+        expect(self.page.get_by_text("A test for it: rub the plate under the surface")).to_be_visible()
+        expect(self.page.get_by_role("heading", name=re.compile("^Negative plate"))).to_be_visible()
+        expect(self.page.get_by_text("Which account fits all")).to_be_visible()
+        self.check_access(self.page)
+        self.page.get_by_text("Films scratched off").click()
+        shown = self.page.get_by_role("region", name="What if").locator("dd")
+        usual = shown.filter(has_text="V").nth(0).inner_text()
+        expect(shown.filter(has_text="V").nth(1)).not_to_have_text(usual)
+        self.page.get_by_role("slider", name="Temperature").focus()
+        self.page.keyboard.press("ArrowRight")
+        expect(self.page.get_by_text("26 °C")).to_be_visible()
+
+    def test_the_projector_goes_on_and_back_with_the_arrow_keys(self):
+        self.open("compare/projector")
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text("Where each plate sits")
+        self.page.keyboard.press("ArrowRight")
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text("widest gap first")
+        self.check_access(self.page)
+        self.page.keyboard.press("ArrowLeft")
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text("Where each plate sits")
+        self.open("explain/projector")
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text("went")
+        self.page.keyboard.press("ArrowRight")
+        expect(self.page.get_by_role("heading", level=1)).to_contain_text("Which account fits")
+        self.check_access(self.page)
+
+    def test_a_group_claims_on_its_phone_the_tool_asks_back_and_the_teacher_answers(self):
+        phone = self.device(PHONE, touch=True)
+        self.join(phone, self.lab.join_code, group_of(self.lab).pin)
+        phone.goto("/bench/results")
+        expect(phone.get_by_role("heading", name="Not shown yet")).to_be_visible()
+        self.open("explain")
+        for part in ("the class’s results", "where the volts went", "a form for their own claims"):
+            self.page.get_by_text(part, exact=True).click()
+            expect(self.page.get_by_role("checkbox", name=part)).to_be_checked()
+        phone.goto("/bench")
+        phone.get_by_role("link", name="make your claim").click()
+        phone.get_by_role("button", name=re.compile("What became of the volts?")).click()
+        phone.get_by_role("option", name="It is the acid (the pH)").click()
+        phone.get_by_role("group", name="Your readings that show it").get_by_role("button").first.click()
+        phone.get_by_label("Why do these readings show it?").fill("The fruit makes the electricity.")
+        phone.get_by_text("Our teacher may show this to the class").click()
+        self.check_access(phone)
+        phone.get_by_role("button", name="Claim it").click()
+        expect(phone.get_by_text("It sounds like “the fruit makes the electricity”.")).to_be_visible()
+        expect(phone.get_by_text("What is used up: the fruit, or one of the plates?")).to_be_visible()
+        phone.get_by_role("button", name="Revise this").click()
+        phone.get_by_label("Why do these readings show it?").fill("The zinc dissolves.")
+        phone.get_by_role("button", name="Keep the new version").click()
+        expect(phone.get_by_text("revised later")).to_be_visible()
+        self.assertLessEqual(phone.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
+        self.assertEqual(Claim.objects.count(), 2)
+        self.open("explain")
+        expect(self.page.get_by_text("“The zinc dissolves.”")).to_be_visible()
+        self.page.get_by_label("Your answer").fill("How do you know?")
+        self.page.get_by_label("Evidence, of 3").fill("2")
+        self.page.get_by_role("button", name="Send to the group").click()
+        expect(self.page.get_by_text("Kept.")).to_be_visible()
+        self.check_access(self.page)
+        phone.reload()
+        expect(phone.get_by_text("How do you know?")).to_be_visible()
+        phone.goto("/bench/results")
+        expect(phone.get_by_role("heading", name="Where each plate sits")).to_be_visible()
+        self.check_access(phone)
+        phone.goto("/bench/explain")
+        expect(phone.get_by_role("heading", name=re.compile("where .* went"))).to_be_visible()
+        self.check_access(phone)
