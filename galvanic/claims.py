@@ -22,6 +22,7 @@ from galvanic.liquid_notes import in_liquids
 from galvanic.notes import volts
 
 PURE = frozenset({"magnesium", "aluminium", "zinc", "nickel", "tin", "copper", "copper-wire", "silver", "lead", "platinum"})
+SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
 
 
@@ -261,6 +262,30 @@ CAUSES: Mapping[str, CauseClaim] = {
         CauseClaim("alloy", "The plate is not the pure metal", "A pure plate reads differently.", _alloy),
     )
 }
+
+
+def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult]) -> Verdict:
+    """Test a claim about the whole ladder: cell by cell, on every cell of the class. Raises KeyError, NotEnoughData."""
+    cells = [one.cell for result in results for one in result.cells]
+    if not cells:
+        raise NotEnoughData("Nothing is measured yet.")
+    found = [(cell, weigh(cause, data_of(group, cell, results))) for cell in cells]
+    by = {code: [cell for cell, one in found if one.code == code] for code in ("fits", "contradicted", "open")}
+    counts = (
+        f"Of {len(cells)} cells the numbers bear it out in {len(by['fits'])}, speak against it in "
+        f"{len(by['contradicted'])} and leave it open in {len(by['open'])}."
+    )
+    named = [f"{code}: {', '.join(cell.short for cell in by[key][:4])}" for key, code in SHOWN if by[key]]
+    code = (
+        "fits"
+        if len(by["fits"]) > len(cells) / 2
+        else "contradicted"
+        if len(by["contradicted"]) > len(cells) / 2
+        else "open"
+    )
+    return Verdict(
+        code, " ".join([counts, *(f"{one}." for one in named)]), "In which cell should it show most, and does it?"
+    )
 
 
 def weigh(cause: str, data: ClaimData) -> Verdict:

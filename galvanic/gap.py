@@ -18,6 +18,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -90,6 +91,7 @@ def _equilibrium(reaction: Dissolution, level: float, alpha: float, chloride: fl
     return half.e_v.value + NERNST_V / half.electrons * (product - ligands)
 
 
+@lru_cache(maxsize=1024)  # a plate in a liquid is the same in every cell; keys of own materials are never given twice
 def _plate(key: str, liquid: str) -> _Plate:
     """A plate from its start to its rest potential."""
     draw = drawer(None, 1)
@@ -168,7 +170,7 @@ def explain(
                 name = title.format(electrodes()[key].name)
                 causes.append(Cause(step.code, key, name, sign * step.volts_v, step.u_v, step.equation, test))
     open_v = upper.rest_v - lower.rest_v
-    internal = _internal_ohm(LoadedCell(cell, geometry))
+    internal = _internal_ohm(cell, geometry or Geometry())
     loading = open_v * (meter_ohm / (meter_ohm + internal) - 1.0)
     causes.append(
         Cause(
@@ -194,8 +196,10 @@ def explain(
     return Gap(cell, start, start_v, tuple(causes), measured_v)
 
 
-def _internal_ohm(loaded: LoadedCell) -> float:
+@lru_cache(maxsize=1024)
+def _internal_ohm(cell: Cell, geometry: Geometry) -> float:
     """Small-signal resistance around open circuit: polarisation of both plates and the liquid, Ω."""
-    current = PROBE_A_PER_M2 * loaded.geometry.area_m2 * loaded.geometry.pairs
+    loaded = LoadedCell(cell, geometry)
+    current = PROBE_A_PER_M2 * geometry.area_m2 * geometry.pairs
     low, high = loaded.volts(np.array([current, -current]))
     return max(float(high - low) / (2.0 * current), loaded.solution_ohm)

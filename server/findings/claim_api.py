@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable
+from dataclasses import asdict
 
 from django.db.models import Prefetch
 from django.http import HttpRequest
@@ -57,13 +58,13 @@ def claims_out(lab: Lab, found: Iterable[Claim]) -> ClaimsOut:
 def _claim(claim: Claim, results: list, readings: dict[uuid.UUID, Reading], latest: bool) -> ClaimOut:  # type: ignore[type-arg]
     own = [readings[key] for key in claim.cited if key in readings]
     found = services.tested(claim, results, claim.group.name, own)
-    cell = Cell(claim.negative, claim.electrolyte, claim.positive, claim.condition)
+    cell = claim.cell
     answers: list[Answer] = list(claim.answers.all())
     return ClaimOut(
         id=claim.id,
         group=claim.group.name,
-        cell=CellIO(negative=cell.negative, electrolyte=cell.electrolyte, positive=cell.positive, condition=cell.condition),
-        short=cell.short,
+        cell=CellIO(**asdict(cell)) if cell else None,
+        short=cell.short if cell else "the whole ladder",
         cause=claim.cause,
         cause_name=CAUSES[claim.cause].name if claim.cause in CAUSES else claim.cause,
         reasoning=claim.reasoning,
@@ -101,7 +102,8 @@ def bench_claims(request: HttpRequest) -> ClaimsOut:
 def post_claim(request: HttpRequest, data: ClaimIn) -> Done:
     """Keep a version of a claim; the same id again changes nothing."""
     kept = data.model_dump(exclude={"cell"})
-    services.record_claim(actor=actor_of(request), entry=services.ClaimEntry(cell=Cell(**data.cell.model_dump()), **kept))
+    cell = Cell(**data.cell.model_dump()) if data.cell else None
+    services.record_claim(actor=actor_of(request), entry=services.ClaimEntry(cell=cell, **kept))
     return DONE
 
 

@@ -12,10 +12,10 @@ from server.labs.schemas import CellIO, Key
 
 
 class ClaimIn(BaseModel):
-    """One version of a claim; `revises` is the version before."""
+    """One version of a claim, about a cell or (None) the whole ladder; `revises` is the version before."""
 
     id: uuid.UUID
-    cell: CellIO
+    cell: CellIO | None
     cause: Key
     reasoning: Annotated[str, StringConstraints(max_length=1500)]
     cited: Annotated[list[uuid.UUID], Field(max_length=30)]
@@ -63,7 +63,7 @@ class ClaimOut(BaseModel):
 
     id: uuid.UUID
     group: str
-    cell: CellIO
+    cell: CellIO | None
     short: str
     cause: str
     cause_name: str

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
 
 from galvanic.cells import Cell
-from galvanic.claims import CAUSES, ClaimData, Verdict, data_of, weigh
+from galvanic.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
 from galvanic.compare import ElectrolyteResult
 from galvanic.errors import NotEnoughData
 from galvanic.misconceptions import Heard, heard_in
@@ -29,14 +29,15 @@ from server.problems import Problem, not_found
 MAX_CLAIMS, MAX_CITED = 60, 30
 USUAL_RUBRIC = ({"name": "Claim", "most": 2}, {"name": "Evidence", "most": 3}, {"name": "Reasoning", "most": 3})
 MAX_ROWS, MOST_POINTS = 8, 20
+NONE_CITED = "No reading is cited. Which of yours shows it?"
 
 
 @dataclass(frozen=True, slots=True)
 class ClaimEntry:
-    """One version of a claim as it comes from a device."""
+    """One version of a claim as it comes from a device; without a cell it is about the whole ladder."""
 
     id: uuid.UUID
-    cell: Cell
+    cell: Cell | None
     cause: str
     reasoning: str
     cited: Sequence[uuid.UUID]
@@ -68,11 +69,8 @@ def record_claim(*, actor: Member, entry: ClaimEntry) -> Claim:
         reasoning = entry.reasoning.strip()
         if not reasoning:
             raise Problem(422, "empty", "Write why your readings show it.", field="reasoning")
-        planned = PlannedCell.objects.filter(
-            group__lab=lab, negative=entry.cell.negative, electrolyte=entry.cell.electrolyte,
-            positive=entry.cell.positive, condition=entry.cell.condition,
-        )  # fmt: skip
-        if not planned.exists():
+        about = asdict(entry.cell) if entry.cell else {}
+        if about and not PlannedCell.objects.filter(group__lab=lab, **about).exists():
             raise not_found("cell")
         cited = list(dict.fromkeys(entry.cited))[:MAX_CITED]
         if Reading.objects.visible_to(actor).filter(id__in=cited).count() != len(cited):
@@ -81,9 +79,8 @@ def record_claim(*, actor: Member, entry: ClaimEntry) -> Claim:
             raise Problem(409, "enough", f"Your group has {MAX_CLAIMS} versions of claims, which is the most it can hold.")
         announce(actor.lab_id, actor.group_id)
         return Claim.objects.create(
-            id=entry.id, group_id=actor.group_id, negative=entry.cell.negative, electrolyte=entry.cell.electrolyte,
-            positive=entry.cell.positive, condition=entry.cell.condition, cause=entry.cause, reasoning=reasoning,
-            cited=cited, may_show=entry.may_show, revises=_earlier(actor, entry), received_at=timezone.now(),
+            id=entry.id, group_id=actor.group_id, **about, cause=entry.cause, reasoning=reasoning, cited=cited,
+            may_show=entry.may_show, revises=_earlier(actor, entry), received_at=timezone.now(),
         )  # fmt: skip
 
     return keep_once(Claim, actor, entry.id, create)[0]
@@ -102,18 +99,22 @@ def _earlier(actor: Member, entry: ClaimEntry) -> Claim | None:
 
 def tested(claim: Claim, results: Sequence[ElectrolyteResult], group: str, cited: Sequence[Reading]) -> Tested:
     """Weigh a claim against chemistry and the class's data as they are now."""
-    cell = Cell(claim.negative, claim.electrolyte, claim.positive, claim.condition)
+    cell = claim.cell
     try:
+        if cell is None:
+            widest = next(one.cell for result in results for one in result.cells)
+            heard = heard_in(claim.reasoning, data_of(group, widest, results))
+            return Tested(weigh_ladder(claim.cause, group, results), "" if cited else NONE_CITED, heard)
         data = data_of(group, cell, results)
-    except NotEnoughData as error:
-        return Tested(Verdict("open", str(error), "Which of your readings shows it?"), "", ())
+    except (NotEnoughData, StopIteration):
+        return Tested(Verdict("open", "This has no reading that counts yet.", "Which of your readings shows it?"), "", ())
     return Tested(weigh(claim.cause, data), _evidence(data, cited), heard_in(claim.reasoning, data))
 
 
 def _evidence(data: ClaimData, cited: Sequence[Reading]) -> str:
     """What the cited readings lack as evidence; empty where they are of the cell and count."""
     if not cited:
-        return "No reading is cited. Which of yours shows it?"
+        return NONE_CITED
     if all(reading.cell.cell != data.cell for reading in cited):
         return f"The readings you cite are of other cells than {data.cell.short}. Do they bear on it?"
     if any(reading.aside for reading in cited):

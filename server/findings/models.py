@@ -8,20 +8,21 @@ from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 
+from galvanic.cells import Cell
 from server.findings.querysets import AnswerQuerySet, ClaimQuerySet
 
 
 class Claim(models.Model):
     """A group's cause for a cell's gap, with the readings it cites and its reasoning; a later version names the earlier.
 
-    `may_show`: the group lets the teacher show it to the class.
+    No plates: it is about the whole ladder. `may_show`: the group lets the teacher show it to the class.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="claims")
-    negative = models.CharField(max_length=60)
-    electrolyte = models.CharField(max_length=60)
-    positive = models.CharField(max_length=60)
+    negative = models.CharField(max_length=60, blank=True)
+    electrolyte = models.CharField(max_length=60, blank=True)
+    positive = models.CharField(max_length=60, blank=True)
     condition = models.CharField(max_length=40, blank=True)
     cause = models.CharField(max_length=20)
     reasoning = models.CharField(max_length=1500, blank=True)
@@ -38,6 +39,11 @@ class Claim(models.Model):
 
     def __str__(self) -> str:
         return f"{self.group}: {self.cause}"
+
+    @property
+    def cell(self) -> Cell | None:
+        """The cell it is about; None for the whole ladder."""
+        return Cell(self.negative, self.electrolyte, self.positive, self.condition) if self.negative else None
 
 
 class Answer(models.Model):

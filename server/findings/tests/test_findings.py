@@ -1,7 +1,9 @@
 """Explain, accounts, claims, release and numbers out, through the API."""
 
+import contextlib
 import csv
 import io
+import json
 import subprocess
 import sys
 import tempfile
@@ -12,6 +14,8 @@ from django.db import IntegrityError, connection, transaction
 from django.test import TestCase
 from openpyxl import load_workbook
 
+from galvanic import catalogue
+from galvanic.command.main import main
 from server.bench.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
 from server.labs.opening import close_lab
@@ -155,6 +159,13 @@ class Claiming(AClass):
         self.assertEqual([one["name"] for one in found[0]["heard"]], ["The fruit makes the electricity"])
         self.assertEqual(len(self.get("claims").json()["claims"]), 2)
 
+    def test_a_claim_about_the_whole_ladder_is_weighed_on_every_cell(self):
+        self.release("claims")
+        self.assertEqual(self.claim(cell=None).status_code, 200)
+        (found,) = self.device.get("/api/bench/claims").json()["claims"]
+        self.assertEqual((found["cell"], found["short"]), (None, "the whole ladder"))
+        self.assertRegex(found["says"], r"Of \d+ cells the numbers bear it out in \d+")
+
     def test_evidence_that_is_missing_or_of_other_cells_is_asked_for(self):
         self.release("claims")
         other = Reading.objects.filter(cell__group=self.tern).exclude(
@@ -243,6 +254,33 @@ class NumbersOut(AClass):
         for row in shown:
             of_file = said[row["electrolyte"], row["plate"]]
             self.assertAlmostEqual(float(row["class, V"]), float(of_file["potential_v"]), delta=6e-5, msg=row)
+
+    def command(self, *arguments):
+        """What the core's command line prints, read as JSON."""
+        said = io.StringIO()
+        with contextlib.redirect_stdout(said):
+            self.assertEqual(main([*arguments, "--json"]), 0)
+        return json.loads(said.getvalue())
+
+    def test_every_cause_and_account_on_screen_is_the_command_lines(self):
+        plates, liquids = catalogue.electrodes(), catalogue.electrolytes()
+        accounts = {(one["short"], one["electrolyte"]): one["says_v"] for one in self.get("accounts").json()["cells"]}
+        for result in self.get("compare").json()["electrolytes"]:
+            for cell in result["cells"][:3]:
+                about = {"negative": cell["negative"], "electrolyte": result["electrolyte"], "positive": cell["positive"]}
+                names = [plates[cell["negative"]].name, liquids[result["electrolyte"]].name, plates[cell["positive"]].name]
+                shown = self.get("explain", **about).json()
+                said = self.command("gap", *names, f"{cell['mean_v']:.6f}".rstrip("0"))
+                for one, other in zip(shown["causes"][:-1], said["causes"][:-1], strict=True):
+                    self.assertEqual(one["name"], other["name"])
+                    self.assertAlmostEqual(one["volts_v"], other["volts_v"], places=9)
+                with tempfile.NamedTemporaryFile("w", suffix=".csv", encoding="utf-8") as file:
+                    file.write("negative,electrolyte,positive\n" + ",".join(names) + "\n")
+                    file.flush()
+                    (row,) = self.command("predict", file.name)
+                for account, value in accounts[cell["short"], result["electrolyte"]].items():
+                    if value is not None:
+                        self.assertAlmostEqual(float(row[f"{account}_v"]), value, delta=1e-4, msg=(names, account))
 
     def test_all_tables_are_there_as_csv_and_in_one_workbook(self):
         for name in ("readings", "cells", "ladders", "predictions", "liquids", "accounts", "causes"):

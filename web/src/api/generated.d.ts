@@ -1628,12 +1628,12 @@ export interface components {
         };
         /**
          * ClaimIn
-         * @description One version of a claim; `revises` is the version before.
+         * @description One version of a claim, about a cell or (None) the whole ladder; `revises` is the version before.
          */
         ClaimIn: {
             /** Cause */
             cause: string;
-            cell: components["schemas"]["CellIO"];
+            cell: components["schemas"]["CellIO"] | null;
             /** Cited */
             cited: string[];
             /**
@@ -1661,7 +1661,7 @@ export interface components {
             cause: string;
             /** Cause Name */
             cause_name: string;
-            cell: components["schemas"]["CellIO"];
+            cell: components["schemas"]["CellIO"] | null;
             /** Cited */
             cited: components["schemas"]["CitedOut"][];
             /** Evidence */

@@ -28,6 +28,8 @@ const Versions = styled.ol`
 `;
 
 type Bench = Schemas["BenchOut"];
+/** Stands for all cells in the choice of a cell. */
+const LADDER = "ladder";
 
 /** Cause, readings, reasoning: what the group thinks became of the volts. */
 function ClaimForm({
@@ -50,13 +52,14 @@ function ClaimForm({
   const [cited, setCited] = useKept<string[]>(`claim:${slot}:cited`, revises?.cited.map((one) => one.id) ?? []);
   const [mayShow, setMayShow] = useKept(`claim:${slot}:show`, revises?.may_show ?? false);
   const measured = bench.cells.filter((one) => one.readings.length > 0);
+  const whole = cellId === LADDER;
   const about = measured.find((one) => one.id === cellId) ?? measured[0];
   const choice = data.causes.find((one) => one.key === cause);
   if (!about) return <Soft>Measure a cell first; then you can say what became of its volts.</Soft>;
   const counts = bench.cells.flatMap((cell) =>
     cell.readings.filter((one) => one.corrected_by === null && !one.aside).map((one) => ({ ...one, cell })),
   );
-  const near = counts.filter((one) => one.cell.short === about.short);
+  const near = whole ? counts : counts.filter((one) => one.cell.short === about.short);
   return (
     <form
       onSubmit={(event) => {
@@ -65,7 +68,7 @@ function ClaimForm({
         record.mutate(
           {
             id: newId(),
-            cell: { negative, electrolyte, positive, condition },
+            cell: whole ? null : { negative, electrolyte, positive, condition },
             cause,
             reasoning,
             cited,
@@ -85,9 +88,12 @@ function ClaimForm({
     >
       <Column>
         <Select
-          label="Which cell?"
-          options={measured.map((one) => ({ key: one.id, name: `${one.short} in ${bathName(names, one)}` }))}
-          value={about.id}
+          label="About what?"
+          options={[
+            ...measured.map((one) => ({ key: one.id, name: `${one.short} in ${bathName(names, one)}` })),
+            { key: LADDER, name: "the whole ladder" },
+          ]}
+          value={whole ? LADDER : about.id}
           onChange={setCellId}
         />
         <Select
@@ -109,6 +115,7 @@ function ClaimForm({
                 }
               >
                 {cited.includes(one.id) ? "✓ " : ""}
+                {whole && `${one.cell.short} `}
                 <Num>{asTyped(one.text, one.unit)}</Num>
               </Button>
             ))}

@@ -16,7 +16,8 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
   return (
     <>
       <p>
-        {claim.short} in {bathName(names, claim.cell)}: <strong>{claim.cause_name.toLowerCase()}</strong>.
+        {claim.cell ? `${claim.short} in ${bathName(names, claim.cell)}` : "The whole ladder"}:{" "}
+        <strong>{claim.cause_name.toLowerCase()}</strong>.
       </p>
       <blockquote>“{claim.reasoning}”</blockquote>
       {claim.cited.length > 0 && (
