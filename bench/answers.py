@@ -12,6 +12,7 @@ import time
 import uuid
 from collections.abc import Callable
 from datetime import date
+from itertools import count
 from pathlib import Path
 from typing import Any
 
@@ -41,6 +42,12 @@ def timed(what: str, job: Callable[[], Any]) -> None:
         job()
         times.append((time.perf_counter() - start) * 1000)
     sys.stdout.write(f"{statistics.median(times):8.1f} ms median {max(times):8.1f} ms slowest  {what}\n")
+
+
+def changed(lab: Any) -> None:
+    """Something has happened in a lab, so kept answers are old."""
+    lab.changes += 1
+    lab.save(update_fields=["changes"])
 
 
 def main() -> None:
@@ -80,9 +87,17 @@ def main() -> None:
         timed("safety sheet", lambda: client.get(f"/api/labs/{draft['id']}/safety"))
         timed("cards", lambda: client.get(f"/api/labs/{draft['id']}/cards"))
         timed("design of a plan", lambda: send(client, "/labs/preview", plan))
-        timed("board", lambda: client.get(f"/api/labs/{lab.id}/board"))
-        timed("compare", lambda: client.get(f"/api/labs/{lab.id}/compare"))
-        timed("bench of a group", lambda: device.get("/api/bench"))
+        timed("board after a change", lambda: changed(lab) or client.get(f"/api/labs/{lab.id}/board"))
+        timed("board, nothing new", lambda: client.get(f"/api/labs/{lab.id}/board"))
+        timed("compare after a change", lambda: changed(lab) or client.get(f"/api/labs/{lab.id}/compare"))
+        about = {"negative": own.negative, "electrolyte": own.electrolyte, "positive": own.positive}
+        oxygen = (0.01 * n for n in count())
+        timed("explain a cell after a change", lambda: changed(lab) or client.get(f"/api/labs/{lab.id}/explain", about))
+        timed("what if", lambda: send(client, "/what-if", {"cell": about, "oxygen": next(oxygen)}))
+        timed("accounts after a change", lambda: changed(lab) or client.get(f"/api/labs/{lab.id}/accounts"))
+        timed("claims", lambda: client.get(f"/api/labs/{lab.id}/claims"))
+        timed("bench of a group after a change", lambda: changed(lab) or device.get("/api/bench"))
+        timed("bench of a group, nothing new", lambda: device.get("/api/bench"))
         entry = {"cell_id": str(own.id), "red": own.positive, "black": own.negative, "text": "0.94", "unit": "V"}
         timed("record a reading", lambda: send(device, "/bench/readings", {**entry, "id": str(uuid.uuid4())}))
     finally:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from galvanic.catalogue import electrodes
-from galvanic.compare import ElectrolyteResult, Rung, Swap, tamed_of
+from galvanic.compare import ElectrolyteResult, Rung, Swap
 from galvanic.errors import NotEnoughData
 from galvanic.ladder import Difference, fit
 from galvanic.ladder_checks import closure, next_readings, order_probability, rank_agreement
@@ -160,7 +160,7 @@ def _loops(result: ElectrolyteResult) -> list[Ranked]:
         return []
     tau = result.tau_v or 0.0
     wild = {(one.difference.group, one.difference.red, one.difference.black) for one in result.wild}
-    kept = [replace(d, u_v=math.hypot(d.u_v, tau)) for d in tamed_of(result) if (d.group, d.red, d.black) not in wild]
+    kept = [replace(d, u_v=math.hypot(d.u_v, tau)) for d in result.fitted if (d.group, d.red, d.black) not in wild]
     try:
         loops = closure(kept, fit(kept)).loops
     except NotEnoughData:

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
 from galvanic.bath_notes import SURE_SIGMA, Ranked
-from galvanic.compare import ElectrolyteResult, tamed_of
+from galvanic.compare import ElectrolyteResult
 from galvanic.drift import Shared, shared_cell_drift
 from galvanic.errors import NotEnoughData
 from galvanic.ladder import Difference
@@ -40,7 +40,7 @@ def joint_differences(results: Sequence[ElectrolyteResult]) -> list[Difference]:
     for result in results:
         bath = f"{result.electrolyte}|{result.condition}"
         wild = {(one.difference.group, one.difference.red, one.difference.black) for one in result.wild}
-        for d in tamed_of(result):
+        for d in result.fitted:
             if (d.group, d.red, d.black) not in wild:
                 u_v = math.hypot(d.u_v, result.tau_v or 0.0)
                 found.append(replace(d, red=f"{d.red}@{bath}", black=f"{d.black}@{bath}", u_v=u_v))

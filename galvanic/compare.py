@@ -16,6 +16,7 @@ from dataclasses import dataclass
 from galvanic import ladder
 from galvanic.catalogue import electrodes
 from galvanic.cells import Cell
+from galvanic.ladder import Difference, Ladder
 from galvanic.repeats import Pooled, Repeats, coverage, pooled, summarise
 from galvanic.wild import Wild, tame
 
@@ -93,7 +94,7 @@ class ElectrolyteResult:
     `loose` are electrodes that no chain of cells connects to the anchor. `tau_v` is the scatter between groups beyond
     their own, None where nothing is measured twice over; `inside` and `between` are the pooled scatter inside groups and
     between groups' means. `anchor` is None when no metal of the table was used. `wild` are values that all others
-    contradict: they stay and are shown, but do not pull the `ladder`.
+    contradict: they stay and are shown, but do not pull the `ladder`, which is the fit of `fitted`.
     """
 
     electrolyte: str
@@ -109,7 +110,8 @@ class ElectrolyteResult:
     inside: Pooled | None
     between: Pooled | None
     wild: tuple[Wild, ...]
-    ladder: ladder.Ladder | None
+    ladder: Ladder | None
+    fitted: tuple[Difference, ...] = ()
 
 
 def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
@@ -157,7 +159,7 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     swaps = found_swaps(fitted, usable)
     return ElectrolyteResult(
         electrolyte, condition, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between,
-        tuple(wild), fitted,
+        tuple(wild), fitted, tuple(tamed),
     )  # fmt: skip
 
 
@@ -173,11 +175,6 @@ def _differences(found: Mapping[Cell, Sequence[GroupValue]], inside: Pooled | No
 def differences_of(result: ElectrolyteResult) -> list[ladder.Difference]:
     """One difference for each group and cell of a result, as measured."""
     return _differences({one.cell: one.groups for one in result.cells}, result.inside)
-
-
-def tamed_of(result: ElectrolyteResult) -> list[ladder.Difference]:
-    """What the ladder of a result was fitted to: as `differences_of`, wild values with their residual as uncertainty."""
-    return tame(differences_of(result))[0]
 
 
 def _group_values(

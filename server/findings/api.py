@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import uuid
+from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from server.findings.outputs import compare_out
 from server.findings.policy import lab_for_group, lab_for_teacher
 from server.findings.schemas import CompareOut, Held
+from server.labs.kept import as_json, made_once
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import ProblemOut
 from server.problems import Problem
@@ -30,14 +32,20 @@ def anchors_of(texts: list[str]) -> dict[str, str]:
     auth=TeacherAuth(),
     operation_id="compare",
 )
-def compare(request: HttpRequest, lab_id: uuid.UUID, held: Query[Held]) -> CompareOut:
+def compare(request: HttpRequest, lab_id: uuid.UUID, held: Query[Held]) -> HttpResponse:
     """The class's voltages beside the table, one ladder per electrolyte; `anchor=electrolyte:electrode` holds a plate."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
-    return compare_out(lab, anchors_of(held.anchor), lab.group_count, lab.reading_count)
+    anchors = anchors_of(held.anchor)
+    kind = "compare " + " ".join(sorted(held.anchor))
+    return as_json(made_once(lab, kind, lambda: _body(lab, anchors)))
+
+
+def _body(lab: Any, anchors: dict[str, str]) -> bytes:
+    return compare_out(lab, anchors, lab.group_count, lab.reading_count).model_dump_json().encode()
 
 
 @router.get("/bench/compare", response={200: CompareOut, 403: ProblemOut}, auth=GroupAuth(), operation_id="bench_compare")
-def bench_compare(request: HttpRequest) -> CompareOut:
+def bench_compare(request: HttpRequest) -> HttpResponse:
     """The same for a group, once the teacher has released it."""
     lab = lab_for_group(actor_of(request), "compare", "explain")
-    return compare_out(lab, {}, lab.group_count, lab.reading_count)
+    return as_json(made_once(lab, "compare ", lambda: _body(lab, {})))

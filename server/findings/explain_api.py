@@ -34,6 +34,7 @@ from server.findings.explain_schemas import (
 )
 from server.findings.policy import lab_for_group, lab_for_teacher
 from server.findings.services import compare_lab
+from server.labs.kept import made_once
 from server.labs.schemas import CellIO
 from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
 from server.people.models import Teacher
@@ -129,7 +130,8 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
 def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
     """The four accounts scored on this class's data, and cell by cell."""
     try:
-        return accounts_out(score_accounts(compare_lab(_lab(request, lab_id))))
+        lab = _lab(request, lab_id)
+        return accounts_out(made_once(lab, "accounts", lambda: score_accounts(compare_lab(lab))))
     except NotEnoughData:
         return AccountsOut(accounts=[], cells=[], ranking=None, wild=0, textbook=TEXTBOOK)
 

@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from galvanic.bath_notes import bath_notes
 from galvanic.cells import Cell
 from galvanic.class_notes import class_notes, joint_differences
-from galvanic.compare import CellResult, ElectrolyteResult, compare
+from galvanic.compare import CellResult, ElectrolyteResult
 from galvanic.effects import Slope
 from galvanic.errors import NotEnoughData
 from galvanic.ladder_checks import group_offsets
@@ -29,7 +29,7 @@ from server.findings.schemas import (
     SlopeOut,
     SwapOut,
 )
-from server.findings.services import checked_offsets, in_order, kept_readings
+from server.findings.services import checked_offsets, compare_lab, kept_readings
 from server.labs.models import Lab, Prediction
 from server.labs.outputs import notes_out
 
@@ -127,7 +127,7 @@ def _offsets(results: Sequence[ElectrolyteResult]) -> list[OffsetOut]:
 def compare_out(lab: Lab, anchors: Mapping[str, str], group_count: int, reading_count: int) -> CompareOut:
     """The class's whole result as it is sent."""
     kept = kept_readings(lab)
-    results = in_order(lab, compare(kept.readings, anchors))
+    results = compare_lab(lab, anchors, kept.readings)
     predictions = predictions_of(lab)
     return CompareOut(
         id=lab.id, title=lab.title, date=lab.date, state=lab.state, simulated=lab.simulated, edition=lab.edition,

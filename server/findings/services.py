@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -11,6 +11,7 @@ from django.db.models import F
 from galvanic.compare import ClassReading, ElectrolyteResult, compare
 from galvanic.drift import Shared
 from server.bench.models import MeterCheck, Reading
+from server.labs.kept import made_once
 from server.labs.models import Lab
 
 PARTS = ("compare", "explain", "claims")
@@ -60,9 +61,15 @@ def in_order(lab: Lab, results: tuple[ElectrolyteResult, ...]) -> list[Electroly
     return sorted(results, key=lambda result: baths.index((result.electrolyte, result.condition)))
 
 
-def compare_lab(lab: Lab, anchors: Mapping[str, str] | None = None) -> list[ElectrolyteResult]:
-    """Each electrolyte's result, in the lab's order of electrolytes."""
-    return in_order(lab, compare(class_readings(lab), anchors))
+def compare_lab(
+    lab: Lab, anchors: Mapping[str, str] | None = None, readings: Sequence[ClassReading] | None = None
+) -> list[ElectrolyteResult]:
+    """Each electrolyte's result, in the lab's order of electrolytes; `readings`: those that count, if they are fetched."""
+
+    def make() -> list[ElectrolyteResult]:
+        return in_order(lab, compare(class_readings(lab) if readings is None else readings, anchors))
+
+    return make() if anchors else made_once(lab, "results", make)
 
 
 def checked_offsets(lab: Lab) -> dict[str, float | None]:

@@ -12,6 +12,7 @@ import time
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
+from typing import TypeVar, cast
 
 from django.http import HttpResponse
 from pydantic import BaseModel
@@ -63,3 +64,27 @@ def answer(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> HttpResp
             kept.body = make().model_dump_json().encode()
             kept.made_at = time.monotonic()
         return as_json(kept.body)
+
+
+MOST_RESULTS = 48
+_RESULTS: OrderedDict[Hashable, object] = OrderedDict()
+_RESULTS_LOCK = threading.Lock()
+Made = TypeVar("Made")
+
+
+def made_once(lab: Lab, kind: str, make: Callable[[], Made]) -> Made:
+    """What `make` computes from a lab's readings, kept in this process until the lab's next change.
+
+    The count of changes is read with the lab, before what it is computed from, so a kept result is never older than it.
+    """
+    key = kind, lab.id, lab.changes
+    with _RESULTS_LOCK:
+        if key in _RESULTS:
+            _RESULTS.move_to_end(key)
+            return cast(Made, _RESULTS[key])
+    made = make()
+    with _RESULTS_LOCK:
+        _RESULTS[key] = made
+        while len(_RESULTS) > MOST_RESULTS:
+            _RESULTS.popitem(last=False)
+    return made
