@@ -115,9 +115,8 @@ def _offset(data: ClaimData) -> Verdict:
             "contradicted", f"{text} That is no offset, and the gap is {volts(data.missing_v, signed=True)}.", question
         )
     if abs(own.volts_v) < 0.5 * abs(data.missing_v):
-        return Verdict(
-            "contradicted", f"{text} The gap of this cell is {volts(data.missing_v, signed=True)}: much more.", question
-        )
+        more = f"That is real, but the gap of this cell is {volts(data.missing_v, signed=True)}: something else takes more."
+        return Verdict("open", f"{text} {more}", question)
     return Verdict("fits", text, question)
 
 

@@ -43,5 +43,5 @@ def volts(value_v: float, decimals: int = 2, signed: bool = False) -> str:
 
 
 def spread(u_v: float) -> str:
-    """An uncertainty for reading: two decimals, three where it is below 10 mV."""
-    return volts(u_v, 3 if u_v < 0.00995 else 2)
+    """An uncertainty for reading: two decimals, three where they would say nothing."""
+    return volts(u_v, 3 if u_v < 0.005 else 2)

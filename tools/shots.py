@@ -107,6 +107,34 @@ def compare(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Cells, widest gap first").wait_for()
 
 
+def explain(page: Page, url: str) -> None:
+    compare(page, url)
+    page.get_by_role("link", name="Explain").click()
+    page.get_by_text("What groups say").wait_for()
+    page.get_by_role("heading", name="where").first.wait_for()
+    page.get_by_text("resistance inside").wait_for()
+
+
+def wall(page: Page, url: str) -> None:
+    board(page, url)
+    page.get_by_role("link", name="Projector").click()
+    page.get_by_text("Back to the board").wait_for()
+
+
+def claims(page: Page, url: str) -> None:
+    """A group's claims in the finished lab."""
+    sign_in(page, url)
+    finished = next(lab for lab in page.request.get(f"{url}/api/labs").json() if lab["state"] == "closed")
+    code = page.request.get(f"{url}/api/labs/{finished['id']}").json()["code"]
+    page.goto(f"{url}/join")
+    page.get_by_label("Code").fill(code)
+    page.get_by_label("PIN of your group").fill("1904")
+    page.get_by_role("button", name="Join").click()
+    page.get_by_role("heading", name="Build this cell").wait_for()
+    page.goto(f"{url}/bench/claims")
+    page.get_by_role("heading", name="What you have claimed").wait_for()
+
+
 def bring_in(page: Page, url: str) -> None:
     sign_in(page, url)
     page.get_by_role("link", name="Bring in a table").click()
@@ -163,6 +191,9 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "board": (board, LAPTOP, False),
     "compare": (compare, LAPTOP, False),
     "compare-phone": (compare, PHONE, True),
+    "explain": (explain, LAPTOP, False),
+    "claims-phone": (claims, PHONE, True),
+    "board-projector": (wall, LAPTOP, False),
     "import": (bring_in, LAPTOP, False),
     "predict-phone": (predict, PHONE, True),  # last: it opens the draft
 }

@@ -71,10 +71,11 @@ export const useWhatIf = (body: Schemas["WhatIfIn"]) =>
     staleTime: Infinity,
     retry: false,
   });
-export const useAccounts = (id: string) =>
+export const useAccounts = (id: string | undefined) =>
   useQuery({
     queryKey: ["accounts", id],
-    queryFn: () => dataOf(GET("/api/labs/{lab_id}/accounts", { params: { path: { lab_id: id } } })),
+    enabled: id !== undefined,
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/accounts", { params: { path: { lab_id: id ?? "" } } })),
   });
 export const useClaims = (id: string) =>
   useQuery({

@@ -8,6 +8,7 @@ import { useWidth } from "../ui/useWidth";
 import { roundStep, steps } from "./spread";
 
 const ROW = 47;
+const SLIM_ROW = 66;
 const TOP = 26;
 const TAIL = 118;
 
@@ -27,12 +28,12 @@ const Wrap = styled.div`
   }
 `;
 
-const Names = styled.ol`
+const Names = styled.ol<{ $row: number }>`
   padding-top: ${TOP}px;
   li {
     display: grid;
     align-content: center;
-    height: ${ROW}px;
+    height: ${({ $row }) => $row}px;
     border-bottom: 1px solid ${colour.bench};
   }
 `;
@@ -135,13 +136,15 @@ export function GapBars({ found, open, press }: Props) {
   const values = bars.flatMap(({ from, to }) => [from, to]);
   const low = Math.floor((Math.min(...values) - 0.02) * 4) / 4;
   const high = Math.ceil((Math.max(...values) + 0.02) * 4) / 4;
-  const x = scaleLinear<number>({ domain: [low, high], range: [8, Math.max(80, width - TAIL)] });
-  const step = roundStep(low, high, 0.25, width < 360 ? 4 : 7);
-  const height = TOP + bars.length * ROW;
+  const x = scaleLinear<number>({ domain: [low, high], range: [14, Math.max(80, width - (width < 300 ? 74 : TAIL))] });
+  const slim = width < 300;
+  const row = slim ? SLIM_ROW : ROW;
+  const step = roundStep(low, high, 0.25, slim ? 2 : width < 360 ? 4 : 7);
+  const height = TOP + bars.length * row;
   const fill = { start: "#d3e2f2", cause: colour.account, end: colour.readingPale } as const;
   return (
     <Wrap>
-      <Names>
+      <Names $row={row}>
         {bars.map((bar) => (
           <li key={bar.key}>
             {bar.kind === "cause" ? (
@@ -169,14 +172,14 @@ export function GapBars({ found, open, press }: Props) {
             </g>
           ))}
           {bars.map((bar, index) => {
-            const y = TOP + index * ROW + ROW / 2;
+            const y = TOP + index * row + row / 2;
             const [left, right] = [Math.min(x(bar.from), x(bar.to)), Math.max(x(bar.from), x(bar.to))];
             const value = bar.kind === "cause" ? bar.to - bar.from : bar.to;
             const mark = bar.kind === "start" ? colour.table : bar.kind === "end" ? colour.reading : colour.account;
             const biggest = bar.kind === "cause" && Math.abs(value) > 0.4 * Math.abs(found.start_v - found.measured_v);
             return (
               <g key={bar.key}>
-                <line x1={0} x2={width} y1={y + ROW / 2} y2={y + ROW / 2} stroke={colour.bench} />
+                <line x1={0} x2={width} y1={y + row / 2} y2={y + row / 2} stroke={colour.bench} />
                 <rect
                   x={left}
                   y={y - 10}
@@ -186,9 +189,9 @@ export function GapBars({ found, open, press }: Props) {
                 />
                 {bar.kind !== "cause" && <rect x={x(bar.to) - 2.5} y={y - 15} width={5} height={30} fill={mark} />}
                 {bar.kind === "cause" && index + 1 < bars.length && (
-                  <line x1={x(bar.to)} x2={x(bar.to)} y1={y + 10} y2={y + ROW - 10} stroke={colour.hairline} />
+                  <line x1={x(bar.to)} x2={x(bar.to)} y1={y + 10} y2={y + row - 10} stroke={colour.hairline} />
                 )}
-                <text x={right + 8} y={y + 5} fontWeight={600}>
+                <text x={right + 6} y={y + 5} fontWeight={600}>
                   {number(value, bar.kind === "cause" ? 3 : 2, bar.kind === "cause")}
                 </text>
               </g>

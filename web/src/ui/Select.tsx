@@ -55,7 +55,7 @@ type Props = {
 /** One of a list too long for a row of buttons. */
 export function Select({ label, hint, options, value, onChange }: Props) {
   return (
-    <Stack selectedKey={value} onSelectionChange={(key) => onChange(String(key))}>
+    <Stack placeholder="Choose" selectedKey={value} onSelectionChange={(key) => onChange(String(key))}>
       <FieldLabel>{label}</FieldLabel>
       <Shown>
         <SelectValue />

@@ -70,7 +70,7 @@ export function BenchResults() {
 /** Where the volts went, on a group's own device. */
 export function BenchExplain() {
   const compare = useBenchCompare();
-  const accounts = useAccounts(compare.data?.id ?? "00000000-0000-0000-0000-000000000000");
+  const accounts = useAccounts(compare.data?.released.includes("explain") ? compare.data.id : undefined);
   const names = useNames();
   const [search, setSearch] = useSearchParams();
   if (!compare.data) {

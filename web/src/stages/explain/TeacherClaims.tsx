@@ -23,7 +23,7 @@ const Item = styled.li`
 `;
 
 const Short = styled.div`
-  width: 7rem;
+  width: 9rem;
 `;
 
 /** Words, points and whether the claim goes on the projector. */
