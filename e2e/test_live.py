@@ -68,6 +68,7 @@ class Streams(BrowserTestCase):
         self.sign_in(page)
         page.goto(f"/labs/{self.lab.id}/board")
         page.get_by_label(re.compile("Tern, Zn | Cu")).first.click()
+        page.get_by_role("button", name="PIN, meter, set aside").click()
         page.get_by_role("button", name="New PIN, all devices out").click()
         expect(page.get_by_text(self.tern.pin)).to_have_count(0)
         device.reload()

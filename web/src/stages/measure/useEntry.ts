@@ -7,9 +7,11 @@ type Origin = Schemas["ReadingIn"]["origin"];
 /** The number being entered for a cell, one for a new reading and one for each entry being corrected. */
 export function useEntry(cellId: string, slot: string) {
   const [texts, setTexts] = useKept<Record<string, string>>(`entries:${cellId}`, {});
-  const [unit, setUnit] = useState<"V" | "mV">("V");
+  const [units, setUnits] = useState<Record<string, "V" | "mV">>({});
   const [origin, setOrigin] = useState<Origin>("typed");
   const text = texts[slot] ?? "";
+  const unit = units[slot] ?? "V";
+  const setUnit = (next: "V" | "mV") => setUnits((before) => ({ ...before, [slot]: next }));
   const set = (change: (before: string) => string) =>
     setTexts((before) => ({ ...before, [slot]: change(before[slot] ?? "") }));
   return {
