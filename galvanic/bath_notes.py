@@ -7,11 +7,12 @@ twenty says something that is not so (tests/test_class_notes.py counts them).
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from galvanic.catalogue import electrodes
-from galvanic.compare import ElectrolyteResult, Rung, Swap
+from galvanic.compare import CellResult, ElectrolyteResult, Rung, Swap
 from galvanic.errors import NotEnoughData
 from galvanic.ladder import Difference, fit
 from galvanic.ladder_checks import closure, next_readings, order_probability, rank_agreement
@@ -126,17 +127,31 @@ def shifts(result: ElectrolyteResult) -> list[tuple[Rung, float]]:
     return sorted(((rung, shift - middle) for rung, shift in found), key=lambda one: -abs(one[1]))
 
 
+def _by_cell(one: CellResult, plate: str, shifted: Mapping[str, float]) -> float:
+    """How far a plate is shifted by one cell alone, V: the cell's gap with the shift of its partner taken off."""
+    gap = one.gap_v or 0.0
+    if plate == one.cell.negative:
+        return shifted[one.cell.positive] - gap
+    return gap + shifted[one.cell.negative]
+
+
 def _short(result: ElectrolyteResult) -> list[Ranked]:
     """A plate that is off by the same amount against every partner: the cause sits on that plate."""
     found: list[Ranked] = []
     if result.ladder is None or len(result.rungs) < 4:
         return found
+    shifted = {rung.electrode: shift for rung, shift in shifts(result)}
     for rung, shift in shifts(result)[:2]:
-        cells = [c for c in result.cells if rung.electrode in c.cell.pair and c.gap_v is not None]
+        plate = rung.electrode
+        cells = [
+            c for c in result.cells if plate in c.cell.pair and c.gap_v is not None and set(c.cell.pair) <= set(shifted)
+        ]
         if abs(shift) < max(LEAST_SHIFT_V, SURE_SIGMA * rung.u_v) or len(cells) < 2:
             continue
         short = "short" if shift > 0.0 else "over"
-        rows = tuple(f"{c.cell.short}: gap {volts(c.gap_v or 0.0, signed=True)}" for c in cells)
+        rows = tuple(
+            f"{c.cell.short}: {volts(_by_cell(c, plate, shifted))}, its partner’s own shift taken off" for c in cells
+        )
         found.append(
             Ranked(
                 70,
@@ -208,7 +223,7 @@ def _next(result: ElectrolyteResult) -> list[Ranked]:
         after = 0.5 * math.erfc(-by_v / after_u / math.sqrt(2.0))
         if best is None or after - p > best[0]:
             best = (after - p, upper, lower, p, after)
-    if best is not None and best[0] > 0.02:
+    if best is not None and best[0] > 0.05:
         _, upper, lower, p, after = best
         return [
             Ranked(

@@ -17,6 +17,7 @@ starts from hydrogen at this pH instead.
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -168,7 +169,7 @@ def explain(
             title, test = NAMES[step.code]
             if step.volts_v != 0.0:
                 name = title.format(electrodes()[key].name)
-                causes.append(Cause(step.code, key, name, sign * step.volts_v, step.u_v, step.equation, test))
+                causes.append(Cause(step.code, key, name, sign * step.volts_v, step.u_v, _minus(step.equation), test))
     open_v = upper.rest_v - lower.rest_v
     internal = _internal_ohm(cell, geometry or Geometry())
     loading = open_v * (meter_ohm / (meter_ohm + internal) - 1.0)
@@ -179,7 +180,7 @@ def explain(
             "Meter loading",
             loading,
             abs(loading) * 0.5,
-            f"{meter_ohm:.3g} Ω against {internal:.3g} Ω inside",
+            f"{_ohm(meter_ohm)} against {_ohm(internal)} inside",
             "use a meter of higher resistance: the reading rises",
         )  # fmt: skip
     )
@@ -194,6 +195,19 @@ def explain(
     inert = [electrodes()[key].name for key in (cell.positive, cell.negative) if electrodes()[key].couple is None]
     start = f"table difference, with hydrogen at this pH for {' and '.join(inert)}" if inert else "table difference"
     return Gap(cell, start, start_v, tuple(causes), measured_v)
+
+
+def _ohm(value: float) -> str:
+    """A resistance for reading, three digits."""
+    for size, unit in ((1e6, "MΩ"), (1e3, "kΩ")):
+        if value >= size:
+            return f"{value / size:.3g} {unit}"
+    return f"{value:.3g} Ω"
+
+
+def _minus(text: str) -> str:
+    """True minus signs before numbers; powers of ten stay as they are."""
+    return re.sub(r"(?<![\de])-(?=\d)", "\u2212", text)
 
 
 @lru_cache(maxsize=1024)

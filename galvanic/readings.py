@@ -13,12 +13,14 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from galvanic.errors import UnreadableReading
+from galvanic.loading import NO_OHM_RANGE
 
 MAX_TEXT = 32
 MAX_DIGITS = 7
 UNITS = {"V": Decimal(1), "mV": Decimal("0.001")}
 MINUS = "-\u2212\u2010\u2011\u2012\u2013\u2014\uff0d"
-_NUMBER = re.compile(r"([+-]?)([0-9]*)(?:([.,])([0-9]*))?([a-z\u03bc]*)", re.IGNORECASE)
+_NUMBER = re.compile(r"([+-]?)([0-9]*)(?:([.,])([0-9]*))?([a-z\u03bc\u03c9]*)", re.IGNORECASE)
+OHMS = {"\u03c9", "ohm", "ohms", "k\u03c9", "kohm", "m\u03c9", "mohm"}
 _VOLTS = {"v": "V", "volt": "V", "volts": "V", "mv": "mV", "millivolt": "mV", "millivolts": "mV"}
 AMPERES = {"A": Decimal(1), "mA": Decimal("0.001"), "\u00b5A": Decimal("0.000001")}
 _AMPERES = {"a": "A", "amp": "A", "amps": "A", "ma": "mA", "\u03bca": "\u00b5A", "ua": "\u00b5A"}
@@ -73,6 +75,8 @@ def _read(text: str, unit: str, scales: Mapping[str, Decimal], named: Mapping[st
     if re.search(r"[0-9.,]\s+[0-9.,+-]", plain):
         raise UnreadableReading(f"“{text.strip()}” looks like two numbers. Type one reading at a time.")
     found = _NUMBER.fullmatch(re.sub(r"\s+", "", plain))
+    if found is not None and found[5].casefold() in OHMS:
+        raise UnreadableReading(NO_OHM_RANGE)
     if found is None or (found[5] and found[5].casefold() not in named):
         raise UnreadableReading(f"“{text.strip()}” is not one number. Type it as on the meter, for example 0.94 or -0.46.")
     sign, whole, mark, decimals, own = found.groups()

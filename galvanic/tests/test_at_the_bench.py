@@ -12,7 +12,7 @@ from galvanic import checks
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange, UnreadableReading
 from galvanic.loading import by_load, by_short, in_words
-from galvanic.readings import parse_current
+from galvanic.readings import parse, parse_current
 from galvanic.scpi import as_shown, volts_of
 from galvanic.settling import settling
 from galvanic.stream import CellStream
@@ -54,6 +54,11 @@ class LoadTests(unittest.TestCase):
         for text in ("1.5 V", "two", "", "1e3"):
             with self.assertRaises(UnreadableReading):
                 parse_current(text)
+
+    def test_a_number_off_the_ohm_range_is_refused_with_the_reason(self) -> None:
+        for text in ("620 \u2126", "620 \u03a9", "0.6 kohm", "12 Ohm"):
+            with self.assertRaisesRegex(UnreadableReading, "Never use the ohm range"):
+                parse(text)
 
 
 class MeterTests(unittest.TestCase):
