@@ -11,9 +11,7 @@ from pydantic import AwareDatetime, BaseModel
 
 from galvanic.logger import MOST_BYTES
 from server.bench import beside, photos
-from server.bench.models import Photo
-from server.bench.outputs import preview_out, trace_out, under_load_out
-from server.bench.schemas import (
+from server.bench.beside_schemas import (
     ObservationIn,
     ObservationOut,
     PhotoOut,
@@ -22,6 +20,8 @@ from server.bench.schemas import (
     UnderLoadIn,
     UnderLoadOut,
 )
+from server.bench.models import Photo
+from server.bench.outputs import preview_out, trace_out, under_load_out
 from server.people.auth import GroupAuth, TeacherAuth, actor_of
 from server.people.schemas import ProblemOut
 from server.problems import Problem, not_found

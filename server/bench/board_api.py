@@ -11,10 +11,10 @@ from ninja import Router
 
 from galvanic.cells import Cell
 from server.bench.attention import Relief, visits_of
+from server.bench.beside_schemas import Beside
 from server.bench.models import MeterCheck, SetAside
 from server.bench.outputs import BESIDE, beside_out, current_rows, is_asked, with_readings, with_their_readings
 from server.bench.schemas import (
-    Beside,
     BoardCell,
     BoardOut,
     GroupBoard,

@@ -12,22 +12,11 @@ from galvanic.loading import in_words
 from galvanic.logger import Trace, judged, settled_v, thinned
 from galvanic.scpi import as_shown
 from server.bench.beside import inner_of
+from server.bench.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
 from server.bench.checking import Findings, Row
 from server.bench.meter_checks import verdict_of
 from server.bench.models import AskedAgain, KeptTrace, MeterCheck, Reading, UnderLoad
-from server.bench.schemas import (
-    Beside,
-    CellWithReadings,
-    FindingOut,
-    MeterOut,
-    ObservationOut,
-    OthersOut,
-    PhotoOut,
-    PreviewTrace,
-    ReadingOut,
-    TraceOut,
-    UnderLoadOut,
-)
+from server.bench.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, ReadingOut
 from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
 from server.labs.querysets import PlannedCellQuerySet

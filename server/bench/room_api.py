@@ -8,7 +8,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from server.bench import meter_checks, meters, room
-from server.bench.schemas import AddressIn, GiveIn, MinutesIn, ReasonIn, SwitchIn
+from server.bench.room_schemas import AddressIn, GiveIn, MinutesIn, ReasonIn, SwitchIn
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import Done, NewPin, ProblemOut
 
