@@ -16,6 +16,7 @@ from django.db import connection
 CHANNEL = "pipette_lab"
 PING_S = 20.0
 AGAIN_S = 1.0
+FIRST_S = 0.04  # the answer to whoever made the change goes out first, and changes that come together are told once
 QUIET_S = 0.15
 WAITING = 50
 
@@ -88,6 +89,7 @@ async def stream(lab: uuid.UUID, group: uuid.UUID | None = None) -> AsyncIterato
         while True:
             try:
                 await asyncio.wait_for(queue.get(), PING_S)
+                await asyncio.sleep(FIRST_S)
                 while not queue.empty():
                     queue.get_nowait()
                 yield "event: changed\ndata: 1\n\n"
