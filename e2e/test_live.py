@@ -7,6 +7,7 @@ import time
 from playwright.sync_api import expect
 
 from e2e.live import BrowserTestCase
+from server.people.models import Group
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, teacher
 
 
@@ -61,6 +62,14 @@ class Streams(BrowserTestCase):
         self.assertEqual(looks, [], "it still looks by itself although the stream is open")
         record(cell_of(self.tern), "0.95")
         expect(page.get_by_text(re.compile("0.95"))).to_be_visible(timeout=4000)
+
+    def test_a_groups_meter_is_heard_by_that_group_only(self):
+        Group.objects.filter(lab=self.lab).update(meter_address="127.0.0.1:9")
+        path = f"/api/bench/cells/{cell_of(self.tern).id}/meter"
+        own = self.listen(path, as_group(self.tern))
+        self.assertEqual((own.status, self.next_event(own)), (200, "trouble"))
+        self.assertEqual(self.listen(path, as_group(group_of(self.lab, "Knot"))).status, 404)
+        self.assertEqual(self.listen(path, as_teacher(self.ada)).status, 404)
 
     def test_a_new_pin_puts_the_devices_out(self):
         device, page = self.device(), self.device()

@@ -35,7 +35,7 @@ class Ranked:
 def bath_notes(result: ElectrolyteResult) -> list[Note]:
     """Notes on one electrolyte's result, most useful first."""
     found = [
-        *_wild(result),
+        *_outliers(result),
         *_swaps(result),
         *_short(result),
         *_loops(result),
@@ -57,10 +57,10 @@ def _pair(d: Difference) -> str:
     return f"{_symbol(d.black)} | {_symbol(d.red)}"
 
 
-def _wild(result: ElectrolyteResult) -> list[Ranked]:
+def _outliers(result: ElectrolyteResult) -> list[Ranked]:
     """A value that every other cell contradicts."""
     found = []
-    for one in result.wild[:4]:
+    for one in result.outliers[:4]:
         d = one.difference
         near_zero = abs(d.volts_v) < 0.25 * abs(one.expected_v)
         turned = abs(d.volts_v + one.expected_v) < 0.15 * abs(one.expected_v)
@@ -81,7 +81,7 @@ def _wild(result: ElectrolyteResult) -> list[Ranked]:
             if math.isfinite(one.times)
             else "the others do not scatter at all",
         )
-        note = Note("wild", "wrong", f"{d.group}’s {_pair(d)} does not fit", text, evidence=evidence)
+        note = Note("outlier", "wrong", f"{d.group}’s {_pair(d)} does not fit", text, evidence=evidence)
         found.append(Ranked(90, note))
     return found
 
@@ -174,8 +174,7 @@ def _loops(result: ElectrolyteResult) -> list[Ranked]:
     if result.ladder is None or result.ladder.dof < 1:
         return []
     tau = result.tau_v or 0.0
-    wild = {(one.difference.group, one.difference.red, one.difference.black) for one in result.wild}
-    kept = [replace(d, u_v=math.hypot(d.u_v, tau)) for d in result.fitted if (d.group, d.red, d.black) not in wild]
+    kept = [replace(d, u_v=math.hypot(d.u_v, tau)) for d in result.fitted if result.bears_out(d.group, (d.red, d.black))]
     try:
         loops = closure(kept, fit(kept)).loops
     except NotEnoughData:

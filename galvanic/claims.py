@@ -15,14 +15,16 @@ from galvanic.cells import Cell
 from galvanic.class_accounts import electronegativity
 from galvanic.class_notes import joint_differences
 from galvanic.compare import CellResult, ElectrolyteResult
+from galvanic.effects import Slope
 from galvanic.errors import NotEnoughData
 from galvanic.gap import Gap, explain
 from galvanic.ladder_checks import group_offsets
-from galvanic.liquid_notes import in_liquids
+from galvanic.liquid_notes import PairInLiquids, in_liquids
 from galvanic.notes import volts
 
 PURE = frozenset({"magnesium", "aluminium", "zinc", "nickel", "tin", "copper", "copper-wire", "silver", "lead", "platinum"})
 SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
+LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
 
 
@@ -48,6 +50,12 @@ class ClaimData:
     def from_causes(self, *codes: str) -> float:
         """What causes of these kinds add to the cell's voltage, V."""
         return math.fsum(cause.volts_v for cause in self.gap.causes if cause.code in codes)
+
+    def own_and_others(self) -> tuple[float | None, list[float]]:
+        """The group's mean of the cell (None without one) and the other groups', V."""
+        means = {g.group: g.summary.mean_v for g in self.found.groups}
+        own = means.pop(self.group, None)
+        return own, list(means.values())
 
     @property
     def missing_v(self) -> float:
@@ -120,28 +128,23 @@ def _offset(data: ClaimData) -> Verdict:
     return Verdict("fits", text, question)
 
 
-def _acid(data: ClaimData) -> Verdict:
-    question = "How many volts can one step of pH move a plate at most?"
-    for one in in_liquids(data.results):
-        if (one.negative, one.positive) == data.cell.pair:
-            slope = one.effect.per_ph
-            if slope is None:
-                return Verdict("open", f"{one.short} was measured in {len(one.volts_v)} liquids: {one.ph_says}", question)
-            code = "fits" if slope.high < 0.0 or slope.low > 0.0 else "contradicted"
-            return Verdict(code, f"{one.short} against pH: {one.ph_says} One unit of pH is 0.059 V at most.", question)
-    return Verdict("open", "This pair was measured in one liquid only, so nothing is known of its acid.", question)
+def _by_slope(of: Callable[[PairInLiquids], tuple[Slope | None, str]], question: str, fact: str) -> Test:
+    """A claim that the same pair across liquids can weigh. That no slope shows is no proof that there is none: only an
+    interval that leaves no room for a step that matters speaks against it."""
 
+    def test(data: ClaimData) -> Verdict:
+        one = next((one for one in in_liquids(data.results) if (one.negative, one.positive) == data.cell.pair), None)
+        if one is None:
+            return Verdict("open", "This pair was measured in one liquid only, so nothing is known of it.", question)
+        slope, says = of(one)
+        text = f"{one.short} in {len(one.volts_v)} liquids: {says} {fact}"
+        if slope is None:
+            return Verdict("open", text, question)
+        shown = slope.low > 0.0 or slope.high < 0.0
+        small = max(abs(slope.low), abs(slope.high)) < MATTERS_V
+        return Verdict("fits" if shown and not small else "contradicted" if small else "open", text, question)
 
-def _ions(data: ClaimData) -> Verdict:
-    question = "What does a better conductor change: the voltage without a load, or the current?"
-    for one in in_liquids(data.results):
-        if (one.negative, one.positive) == data.cell.pair:
-            slope = one.effect.per_decade
-            if slope is None:
-                return Verdict("open", f"{one.short}: {one.conductivity_says}", question)
-            code = "fits" if slope.high < 0.0 or slope.low > 0.0 else "contradicted"
-            return Verdict(code, f"{one.short} against conductivity: {one.conductivity_says}", question)
-    return Verdict("open", "This pair was measured in one liquid only.", question)
+    return test
 
 
 def _electronegativity(data: ClaimData) -> Verdict:
@@ -173,27 +176,25 @@ def _size(data: ClaimData) -> Verdict:
 
 def _bridge(data: ClaimData) -> Verdict:
     question = "If the plates touched, what would be left of the voltage?"
-    own = next((g.summary.mean_v for g in data.found.groups if g.group == data.group), None)
+    own, others = data.own_and_others()
     if own is None:
         return Verdict("open", "Your group has no reading of this cell that counts.", question)
-    others = [g.summary.mean_v for g in data.found.groups if g.group != data.group]
     expected = sum(others) / len(others) if others else data.gap.measured_v - data.from_causes("left")
     who = "the other groups have" if others else "these plates should give about"
     text = f"You have {volts(own)}; {who} {volts(expected)}."
-    if abs(own) < 0.25 * abs(expected):
+    if abs(own) < LEFT_BY_BRIDGE * abs(expected):
         return Verdict("fits", f"{text} A bridge leaves about that little.", question)
     return Verdict("contradicted", f"{text} A bridge would leave almost nothing.", question)
 
 
 def _leads(data: ClaimData) -> Verdict:
     question = "Which plate was negative, and how do you know?"
-    own = next((g.summary.mean_v for g in data.found.groups if g.group == data.group), None)
-    others = [g.summary.mean_v for g in data.found.groups if g.group != data.group]
+    own, others = data.own_and_others()
     if own is None or not others:
         return Verdict("open", "Without another group’s reading of this cell the sign cannot be checked.", question)
     mean = sum(others) / len(others)
     text = f"You have {volts(own, signed=True)}, the other groups {volts(mean, signed=True)}."
-    if own * mean < 0.0 and abs(abs(own) - abs(mean)) < 0.3 * abs(mean):
+    if own * mean < 0.0 and abs(abs(own) - abs(mean)) < LIKE * abs(mean):
         return Verdict("fits", f"{text} Turned round, yours fits theirs.", question)
     return Verdict("contradicted", f"{text} The sign is not what differs.", question)
 
@@ -211,6 +212,16 @@ def _alloy(data: ClaimData) -> Verdict:
     )
 
 
+ACID = _by_slope(
+    lambda one: (one.effect.per_ph, one.ph_says),
+    "How many volts can one step of pH move a plate at most?",
+    "One unit of pH moves a hydrogen plate by 0.059 V, not more.",
+)
+IONS = _by_slope(
+    lambda one: (one.effect.per_decade, one.conductivity_says),
+    "What does a better conductor change: the voltage without a load, or the current?",
+    "",
+)
 CAUSES: Mapping[str, CauseClaim] = {
     one.key: one
     for one in (
@@ -245,10 +256,8 @@ CAUSES: Mapping[str, CauseClaim] = {
             _by_cause(("loading",), "The meter’s own current", "What is your meter’s resistance, and the cell’s?"),
         ),
         CauseClaim("offset", "Our meter is off", "All our cells are off by the same amount.", _offset),
-        CauseClaim(
-            "acid", "It is the acid (the pH)", "The same pair changes steadily from liquid to liquid with pH.", _acid
-        ),
-        CauseClaim("ions", "More ions make more volts", "The same pair changes steadily with conductivity.", _ions),
+        CauseClaim("acid", "It is the acid (the pH)", "The same pair changes steadily from liquid to liquid with pH.", ACID),
+        CauseClaim("ions", "More ions make more volts", "The same pair changes steadily with conductivity.", IONS),
         CauseClaim("bridge", "The plates or clips touched", "Almost nothing is left of the voltage.", _bridge),
         CauseClaim("leads", "Red and black were the wrong way round", "Turned round, the reading fits the others’.", _leads),
         CauseClaim("size", "The plates were too small or too far apart", "Deeper or closer plates read more.", _size),

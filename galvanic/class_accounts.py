@@ -62,12 +62,12 @@ class Ranking:
 
 @dataclass(frozen=True, slots=True)
 class AccountsResult:
-    """All accounts, best first by rms, and all cells; `wild` values that nothing else bears out are left out."""
+    """All accounts, best first by rms, and all cells; `outliers` values that nothing else bears out are left out."""
 
     rows: tuple[AccountRow, ...]
     cells: tuple[CellRow, ...]
     ranking: Ranking
-    wild: int
+    outliers: int
 
 
 def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> AccountsResult:
@@ -77,7 +77,10 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
         raise NotEnoughData("There is no cell to score the accounts on yet.")
     predictions = dict(zip((one.cell for one in found), predict([one.cell for one in found], draws), strict=True))
     data = [
-        (one.cell, group.summary.mean_v, group.group) for one in found for group in one.groups if group.group not in one.wild
+        (one.cell, group.summary.mean_v, group.group)
+        for one in found
+        for group in one.groups
+        if group.group not in one.outliers
     ]
     measured, groups = [v for _, v, _ in data], [g for *_, g in data]
     by = {name: [predictions[cell][name].volts_v for cell, *_ in data] for name in ACCOUNTS}
@@ -91,7 +94,7 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
         for name in sorted(ACCOUNTS, key=lambda name: _rms(scores[name]))
     ]
     cells = tuple(CellRow(one.cell, one.mean_v, predictions[one.cell]) for one in found)
-    return AccountsResult(tuple(rows), cells, _ranking(results), sum(len(one.wild) for one in found))
+    return AccountsResult(tuple(rows), cells, _ranking(results), sum(len(one.outliers) for one in found))
 
 
 def _rms(found: Score | None) -> float:

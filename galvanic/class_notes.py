@@ -39,9 +39,8 @@ def joint_differences(results: Sequence[ElectrolyteResult]) -> list[Difference]:
     found = []
     for result in results:
         bath = f"{result.electrolyte}|{result.condition}"
-        wild = {(one.difference.group, one.difference.red, one.difference.black) for one in result.wild}
         for d in result.fitted:
-            if (d.group, d.red, d.black) not in wild:
+            if result.bears_out(d.group, (d.red, d.black)):
                 u_v = math.hypot(d.u_v, result.tau_v or 0.0)
                 found.append(replace(d, red=f"{d.red}@{bath}", black=f"{d.black}@{bath}", u_v=u_v))
     return found

@@ -17,8 +17,8 @@ from galvanic import ladder
 from galvanic.catalogue import electrodes
 from galvanic.cells import Cell
 from galvanic.ladder import Difference, Ladder
+from galvanic.outliers import Outlier, downweight_outliers
 from galvanic.repeats import Pooled, Repeats, coverage, pooled, summarise
-from galvanic.wild import Wild, tame
 
 SURE = 2.0  # standard uncertainties beyond which a change of places is called found
 
@@ -48,7 +48,7 @@ class GroupValue:
 class CellResult:
     """One cell beside the table. `u_v` and the 95 % interval are None where no cell was measured by two groups.
 
-    `groups` are all groups; those in `wild` have a value that all other cells contradict: the mean is without it.
+    `groups` are all groups; those in `outliers` have a value that all other cells contradict: the mean is without it.
     """
 
     cell: Cell
@@ -59,12 +59,17 @@ class CellResult:
     high_v: float | None
     groups: tuple[GroupValue, ...]
     n: int
-    wild: tuple[str, ...] = ()
+    outliers: tuple[str, ...] = ()
 
     @property
     def gap_v(self) -> float | None:
         """Class mean minus table difference, V."""
         return None if self.table_v is None else self.mean_v - self.table_v
+
+    @property
+    def gap_percent(self) -> float | None:
+        """The gap in per cent of the table difference, None where that is zero or not there."""
+        return None if not self.table_v or self.gap_v is None else 100.0 * self.gap_v / abs(self.table_v)
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +98,7 @@ class ElectrolyteResult:
 
     `loose` are electrodes that no chain of cells connects to the anchor. `tau_v` is the scatter between groups beyond
     their own, None where nothing is measured twice over; `inside` and `between` are the pooled scatter inside groups and
-    between groups' means. `anchor` is None when no metal of the table was used. `wild` are values that all others
+    between groups' means. `anchor` is None when no metal of the table was used. `outliers` are values that all others
     contradict: they stay and are shown, but do not pull the `ladder`, which is the fit of `fitted`.
     """
 
@@ -109,9 +114,13 @@ class ElectrolyteResult:
     dof: int
     inside: Pooled | None
     between: Pooled | None
-    wild: tuple[Wild, ...]
+    outliers: tuple[Outlier, ...]
     ladder: Ladder | None
     fitted: tuple[Difference, ...] = ()
+
+    def bears_out(self, group: str, pair: Iterable[str]) -> bool:
+        """Whether a group's value of a pair is no outlier."""
+        return (group, frozenset(pair)) not in {one.key for one in self.outliers}
 
 
 def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
@@ -138,8 +147,8 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     inside = pooled(list(series.values()))
     found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
     differences = _differences(found, inside)
-    tamed, wild = tame(differences) if differences else ([], [])
-    out = {(one.difference.group, frozenset((one.difference.red, one.difference.black))) for one in wild}
+    weighted, outliers = downweight_outliers(differences) if differences else ([], [])
+    out = {one.key for one in outliers}
     fitting = {
         cell: tuple(g for g in groups if (g.group, frozenset(cell.pair)) not in out) or groups
         for cell, groups in found.items()
@@ -150,7 +159,7 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
         return ElectrolyteResult(
             electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between, (), None
         )
-    fitted = ladder.fit(tamed)
+    fitted = ladder.fit(weighted)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
     anchor = wanted if wanted in usable else middle_anchor(fitted, usable)
@@ -159,7 +168,7 @@ def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wan
     swaps = found_swaps(fitted, usable)
     return ElectrolyteResult(
         electrolyte, condition, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between,
-        tuple(wild), fitted, tuple(tamed),
+        tuple(outliers), fitted, tuple(weighted),
     )  # fmt: skip
 
 
@@ -187,16 +196,16 @@ def _group_values(
 
 
 def _cell(cell: Cell, groups: tuple[GroupValue, ...], fitting: tuple[GroupValue, ...], between: Pooled | None) -> CellResult:
-    """One cell; its mean and interval are of the groups whose value is not wild."""
+    """One cell; its mean and interval are of the groups whose value is no outlier."""
     n = sum(g.summary.n for g in fitting)
     mean_v = math.fsum(g.summary.mean_v for g in fitting) / len(fitting)
-    wild = tuple(g.group for g in groups if g not in fitting)
+    outliers = tuple(g.group for g in groups if g not in fitting)
     if between is None:
-        return CellResult(cell, cell.table_v, mean_v, None, None, None, groups, n, wild)
+        return CellResult(cell, cell.table_v, mean_v, None, None, None, groups, n, outliers)
     # The last digit does not average away: it is the same step for every group.
     u_v = math.hypot(between.s_v / math.sqrt(len(fitting)), max(g.summary.u_b_v for g in fitting))
     half = coverage(between.dof) * u_v
-    return CellResult(cell, cell.table_v, mean_v, u_v, mean_v - half, mean_v + half, groups, n, wild)
+    return CellResult(cell, cell.table_v, mean_v, u_v, mean_v - half, mean_v + half, groups, n, outliers)
 
 
 def _own_u_v(summary: Repeats, inside: Pooled | None) -> float:

@@ -81,10 +81,6 @@ def middles(electrolyte: str) -> tuple[float, float]:
     return 0.5 * (row.ph.low + row.ph.high), (kappa.low * kappa.high) ** 0.5
 
 
-def _wild(result: ElectrolyteResult) -> set[tuple[str, frozenset[str]]]:
-    return {(one.difference.group, frozenset((one.difference.red, one.difference.black))) for one in result.wild}
-
-
 def what_matters(results: Sequence[ElectrolyteResult]) -> TwoWay | None:
     """Two-way analysis of variance pair × electrolyte over the groups' means; None where there is too little."""
     rows = [
@@ -93,7 +89,7 @@ def what_matters(results: Sequence[ElectrolyteResult]) -> TwoWay | None:
         if not result.condition
         for one in result.cells
         for group in one.groups
-        if (group.group, frozenset(one.cell.pair)) not in _wild(result)
+        if result.bears_out(group.group, one.cell.pair)
     ]
     try:
         return two_way([p for p, *_ in rows], [q for _, q, _ in rows], [v for *_, v in rows])

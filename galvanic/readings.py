@@ -6,6 +6,7 @@ is negative and is always kept.
 
 from __future__ import annotations
 
+import math
 import re
 import unicodedata
 from collections.abc import Mapping
@@ -90,3 +91,10 @@ def _read(text: str, unit: str, scales: Mapping[str, Decimal], named: Mapping[st
     resolution = Decimal(1).scaleb(-len(decimals or "")) * scales[unit]
     negative = sign == "-"
     return float(-size if negative else size), float(resolution), unit, negative
+
+
+def as_shown(value_v: float, resolution_v: float) -> str:
+    """A voltage with as many digits as the resolution bears, as a person would type it."""
+    decimals = max(0, round(-math.log10(resolution_v)))
+    text = f"{value_v:.{decimals}f}"
+    return text.lstrip("-") if float(text) == 0.0 else text

@@ -31,10 +31,3 @@ def volts_of(answer: str) -> float:
     if abs(value) > MOST_V:
         raise UnreadableReading(f"The meter answered {text[:40]} V, which no cell gives.")
     return value
-
-
-def as_shown(value_v: float, resolution_v: float = USUAL_RESOLUTION_V) -> str:
-    """A voltage with as many digits as the resolution bears, as a person would type it."""
-    decimals = max(0, round(-math.log10(resolution_v)))
-    text = f"{value_v:.{decimals}f}"
-    return text.lstrip("-") if float(text) == 0.0 else text

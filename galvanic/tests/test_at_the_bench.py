@@ -12,8 +12,8 @@ from galvanic import checks
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange, UnreadableReading
 from galvanic.loading import by_load, by_short, in_words
-from galvanic.readings import parse, parse_current
-from galvanic.scpi import as_shown, volts_of
+from galvanic.readings import as_shown, parse, parse_current
+from galvanic.scpi import volts_of
 from galvanic.settling import settling
 from galvanic.stream import CellStream
 from galvanic.symptoms import SYMPTOMS
@@ -75,7 +75,7 @@ class MeterTests(unittest.TestCase):
                 volts_of(answer)
 
     def test_digits_follow_the_resolution_and_zero_has_no_minus(self) -> None:
-        self.assertEqual([as_shown(0.94123), as_shown(-0.46), as_shown(-0.0002), as_shown(0.94123, 0.01)], ["0.941", "-0.460", "0.000", "0.94"])  # fmt: skip
+        self.assertEqual([as_shown(0.94123, 0.001), as_shown(-0.46, 0.001), as_shown(-0.0002, 0.001), as_shown(0.94123, 0.01)], ["0.941", "-0.460", "0.000", "0.94"])  # fmt: skip
 
 
 class StreamTests(unittest.TestCase):

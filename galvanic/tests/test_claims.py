@@ -116,3 +116,25 @@ class Misconceptions(unittest.TestCase):
 
     def test_every_one_asks_a_question_back(self) -> None:
         self.assertTrue(all(one.question.endswith("?") and one.against for one in misconceptions().values()))
+
+
+class Slopes(unittest.TestCase):
+    """That no slope shows is no proof that there is none."""
+
+    def verdict(self, volts: tuple[float, ...]) -> str:
+        liquids = ("rhubarb-juice", "soda-water", "kelp-brine", "lemon-juice")
+        readings = [
+            ClassReading(group, "copper", "zinc", liquid, level, 0.001)
+            for liquid, level in zip(liquids, volts, strict=False)
+            for group in ("Tern", "Knot")
+        ]
+        return weigh("acid", data_of("Tern", Cell("zinc", "rhubarb-juice", "copper"), compare(readings))).code
+
+    def test_scatter_over_few_liquids_leaves_it_open(self) -> None:
+        self.assertEqual(self.verdict((0.95, 0.70, 0.93)), "open")
+
+    def test_the_same_voltage_everywhere_speaks_against_it(self) -> None:
+        self.assertEqual(self.verdict((0.950, 0.951, 0.950, 0.951)), "contradicted")
+
+    def test_two_liquids_leave_it_open(self) -> None:
+        self.assertEqual(self.verdict((0.95, 0.70)), "open")

@@ -13,7 +13,7 @@ from galvanic.class_notes import class_notes
 from galvanic.compare import ClassReading, compare
 from galvanic.drift import Shared
 from galvanic.notes import Note
-from galvanic.wild import tame
+from galvanic.outliers import downweight_outliers
 
 PLATES = ("magnesium", "zinc", "steel", "nickel", "tin", "copper")
 TRUE_V = {"magnesium": -1.36, "zinc": -0.78, "steel": -0.42, "nickel": -0.14, "tin": -0.25, "copper": 0.20}
@@ -71,7 +71,7 @@ class FalseNotes(unittest.TestCase):
         for seed in range(60):
             for note in notes_of(sound_class(seed), shared_readings(seed, 0.0)):
                 said += 1
-                if note.code in ("wild", "offset", "drift", "loop"):
+                if note.code in ("outlier", "offset", "drift", "loop"):
                     wrong += 1
                 elif note.code == "swapped":
                     wrong += not swap_is_true(note)
@@ -82,7 +82,7 @@ class FalseNotes(unittest.TestCase):
 
     def test_of_the_notes_that_accuse_somebody_few_are_false(self) -> None:
         accused = sum(
-            note.code in ("wild", "offset", "loop", "drift")
+            note.code in ("outlier", "offset", "loop", "drift")
             for seed in range(100, 160)
             for note in notes_of(sound_class(seed), shared_readings(seed, 0.0))
         )
@@ -106,8 +106,8 @@ class FoundNotes(unittest.TestCase):
                 continue
             there += 1
             for result in compare(readings):
-                if result.wild:
-                    note = next(n for n in bath_notes(result) if n.code == "wild")
+                if result.outliers:
+                    note = next(n for n in bath_notes(result) if n.code == "outlier")
                     found += note.title == "Group 3’s Mg | Sn does not fit" and "bridge" in note.text
                     rungs = {rung.electrode: rung.class_v for rung in result.rungs}
                     self.assertAlmostEqual(rungs["copper"] - rungs["magnesium"], 1.56, delta=0.12)
@@ -144,19 +144,19 @@ class FoundNotes(unittest.TestCase):
 class Wildness(unittest.TestCase):
     """Values that all others contradict."""
 
-    def test_with_too_little_to_spare_nobody_is_called_wild(self) -> None:
+    def test_with_too_little_to_spare_nobody_is_called_an_outlier(self) -> None:
         readings = [
             ClassReading("A", "copper", "zinc", "kelp-brine", 0.9, 0.01),
             ClassReading("A", "tin", "zinc", "kelp-brine", 0.5, 0.01),
             ClassReading("A", "copper", "tin", "kelp-brine", 3.0, 0.01),
         ]
         (result,) = compare(readings)
-        self.assertEqual(result.wild, ())
+        self.assertEqual(result.outliers, ())
 
     def test_sound_values_are_fitted_as_they_are(self) -> None:
         from galvanic.compare import differences_of
 
         for result in compare(sound_class(3)):
-            kept, wild = tame(differences_of(result))
-            self.assertEqual(wild, [])
+            kept, outliers = downweight_outliers(differences_of(result))
+            self.assertEqual(outliers, [])
             self.assertEqual(kept, differences_of(result))

@@ -19,7 +19,8 @@ from django.db import transaction
 
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData, UnreadableReading
-from galvanic.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTION_V, as_shown, volts_of
+from galvanic.readings import as_shown
+from galvanic.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTION_V, volts_of
 from galvanic.settling import settling
 from server.labs.live import announce
 from server.people.models import Group, Teacher

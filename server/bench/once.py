@@ -32,16 +32,13 @@ def keep_once(model: type[Kept], actor: Member, key: uuid.UUID, create: Callable
 
 
 def _kept(model: type[Kept], actor: Member, key: uuid.UUID) -> Kept | None:
+    of_group = any(field.name == "group" for field in model._meta.fields)
     objects: Any = model._default_manager
-    owner = "group_id" if any(field.name == "group" for field in model._meta.fields) else "cell__group_id"
-    found = objects.filter(pk=key).values_list(owner, flat=True)[:1]
-    if not found:
-        return None
-    if found[0] != actor.group_id:
+    kept: Any = (objects if of_group else objects.select_related("cell")).filter(pk=key).first()
+    if kept is not None and (kept if of_group else kept.cell).group_id != actor.group_id:
         raise Problem(409, "id_taken", "This entry’s number is taken. Type it again.")
-    related = [] if owner == "group_id" else ["cell"]
-    kept: Kept | None = (objects.select_related(*related) if related else objects).filter(pk=key).first()
-    return kept
+    found: Kept | None = kept
+    return found
 
 
 def open_cell(actor: Member, cell_id: uuid.UUID) -> PlannedCell:

@@ -10,7 +10,7 @@ from django.db.models import Prefetch
 from galvanic.class_reference import GroupCell
 from galvanic.loading import in_words
 from galvanic.logger import Trace, judged, settled_v, thinned
-from galvanic.scpi import as_shown
+from galvanic.readings import as_shown
 from server.bench.beside import inner_of
 from server.bench.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
 from server.bench.checking import Findings, Row

@@ -133,7 +133,7 @@ def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
         lab = _lab(request, lab_id)
         return accounts_out(made_once(lab, "accounts", lambda: score_accounts(compare_lab(lab))))
     except NotEnoughData:
-        return AccountsOut(accounts=[], cells=[], ranking=None, wild=0, textbook=TEXTBOOK)
+        return AccountsOut(accounts=[], cells=[], ranking=None, outliers=0, textbook=TEXTBOOK)
 
 
 def accounts_out(found: AccountsResult) -> AccountsOut:
@@ -166,5 +166,5 @@ def accounts_out(found: AccountsResult) -> AccountsOut:
             right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order),
             wrong=[list(pair) for pair in found.ranking.wrong],
         ),
-        wild=found.wild, textbook=TEXTBOOK,
+        outliers=found.outliers, textbook=TEXTBOOK,
     )  # fmt: skip

@@ -90,7 +90,7 @@ class AccountsOut(BaseModel):
     accounts: list[ScoreOut]
     cells: list[AccountCell]
     ranking: RankingOut | None
-    wild: int
+    outliers: int
     textbook: str
 
 

@@ -11,6 +11,7 @@ from galvanic.class_notes import class_notes, joint_differences
 from galvanic.compare import CellResult, ElectrolyteResult
 from galvanic.effects import Slope
 from galvanic.errors import NotEnoughData
+from galvanic.foretold import Foretold, in_words
 from galvanic.ladder_checks import group_offsets
 from galvanic.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
 from server.bench.models import Reading
@@ -46,24 +47,27 @@ def predictions_of(lab: Lab) -> Predictions:
     return found
 
 
+def _foretold(result: CellResult, predicted: Mapping[str, float]) -> dict[str, Foretold]:
+    """Predictions of the groups that have measured the cell."""
+    own = {g.group: g.summary.mean_v for g in result.groups}
+    return {group: Foretold(volts, own[group]) for group, volts in predicted.items() if group in own}
+
+
 def cell_row(result: CellResult, predicted: Mapping[str, float]) -> CellRow:
     """One cell as it is sent."""
-    own = {g.group: g.summary.mean_v for g in result.groups}
-    percent = None if not result.table_v or result.gap_v is None else 100.0 * result.gap_v / abs(result.table_v)
     return CellRow(
         short=result.cell.short, negative=result.cell.negative, positive=result.cell.positive, table_v=result.table_v,
         mean_v=result.mean_v, u_v=result.u_v, low_v=result.low_v, high_v=result.high_v, gap_v=result.gap_v,
-        gap_percent=percent, n=result.n,
+        gap_percent=result.gap_percent, n=result.n,
         groups=[
-            GroupMean(group=g.group, mean_v=g.summary.mean_v, u_v=g.summary.u_v, n=g.summary.n, wild=g.group in result.wild)
+            GroupMean(
+                group=g.group, mean_v=g.summary.mean_v, u_v=g.summary.u_v, n=g.summary.n, outlier=g.group in result.outliers
+            )
             for g in result.groups
         ],
         predicted=[
-            PredictedOut(
-                group=group, signed_v=volts, right_sign=(volts >= 0.0) == (own[group] >= 0.0), off_v=volts - own[group]
-            )
-            for group, volts in predicted.items()
-            if group in own
+            PredictedOut(group=group, signed_v=one.predicted_v, right_sign=one.right_plate, off_v=one.off_v)
+            for group, one in _foretold(result, predicted).items()
         ],
     )  # fmt: skip
 
@@ -134,6 +138,9 @@ def compare_out(lab: Lab, anchors: Mapping[str, str], group_count: int, reading_
         group_count=group_count, reading_count=reading_count, released=list(lab.released),
         electrolytes=[electrolyte_out(result, predictions) for result in results],
         notes=notes_out([*class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results)]),
+        foretold=in_words(
+            [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
+        ),
         liquids=[_pair(one) for one in in_liquids(results)],
         offsets=_offsets(results),
         shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],

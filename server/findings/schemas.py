@@ -18,13 +18,13 @@ class Held(BaseModel):
 
 
 class GroupMean(BaseModel):
-    """One group's mean for a cell, red on the positive plate; `wild` if all other values contradict it."""
+    """One group's mean for a cell, red on the positive plate; `outlier` if all other values contradict it."""
 
     group: str
     mean_v: float
     u_v: float
     n: int
-    wild: bool
+    outlier: bool
 
 
 class PredictedOut(BaseModel):
@@ -150,7 +150,7 @@ class AsideOut(BaseModel):
 
 
 class CompareOut(BaseModel):
-    """A class's result. `released` are the parts that groups may see."""
+    """A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did."""
 
     id: uuid.UUID
     title: str
@@ -163,6 +163,7 @@ class CompareOut(BaseModel):
     released: list[str]
     electrolytes: list[ElectrolyteResultOut]
     notes: list[NoteOut]
+    foretold: str
     liquids: list[PairInLiquidsOut]
     offsets: list[OffsetOut]
     shared: list[SharedOut]

@@ -14,7 +14,7 @@ from galvanic import catalogue
 from galvanic.class_accounts import NAMES, score_accounts
 from galvanic.errors import NotEnoughData
 from galvanic.gap import explain
-from galvanic.scpi import as_shown
+from galvanic.readings import as_shown
 from server.bench.models import Reading
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
@@ -204,7 +204,7 @@ def as_xlsx(sheets: Sequence[Sheet], lab: Lab) -> bytes:
         ("simulated readings", "yes" if lab.simulated else "no"),
         ("voltages", "V, red on the plate that the table makes positive; uncertainties are one standard uncertainty"),
     ):  # fmt: skip
-        about.append(line)
+        about.append([_plain(value) for value in line])
     for sheet in sheets:
         page = book.create_sheet(sheet.name)
         page.append(list(sheet.headings))

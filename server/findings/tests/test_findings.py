@@ -18,6 +18,7 @@ from galvanic import catalogue
 from galvanic.command.main import main
 from server.bench.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
+from server.labs.models import Lab
 from server.labs.opening import close_lab
 from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
 
@@ -294,6 +295,9 @@ class NumbersOut(AClass):
         self.assertEqual(self.get("tables/nothing.csv").status_code, 404)
 
     def test_what_was_typed_is_never_a_formula_in_a_spreadsheet(self):
+        Lab.objects.filter(id=self.lab.id).update(title="=1+1")
+        book = load_workbook(io.BytesIO(self.get("tables.xlsx").content))
+        self.assertEqual((book["about"]["B1"].value, book["about"]["B1"].data_type), ("\u2019=1+1", "s"))
         reading = Reading.objects.filter(cell=self.cell).first()
         send(self.client, f"/readings/{reading.id}/aside", {"reason": "=HYPERLINK(1)"})
         self.assertTrue(any(row["why not"] == "\u2019=HYPERLINK(1)" for row in self.table("readings")))

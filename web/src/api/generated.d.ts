@@ -1155,11 +1155,11 @@ export interface components {
             accounts: components["schemas"]["ScoreOut"][];
             /** Cells */
             cells: components["schemas"]["AccountCell"][];
+            /** Outliers */
+            outliers: number;
             ranking: components["schemas"]["RankingOut"] | null;
             /** Textbook */
             textbook: string;
-            /** Wild */
-            wild: number;
         };
         /**
          * ActionOut
@@ -1716,7 +1716,7 @@ export interface components {
         };
         /**
          * CompareOut
-         * @description A class's result. `released` are the parts that groups may see.
+         * @description A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did.
          */
         CompareOut: {
             /** Aside */
@@ -1730,6 +1730,8 @@ export interface components {
             edition: string;
             /** Electrolytes */
             electrolytes: components["schemas"]["ElectrolyteResultOut"][];
+            /** Foretold */
+            foretold: string;
             /** Group Count */
             group_count: number;
             /**
@@ -2015,7 +2017,7 @@ export interface components {
         };
         /**
          * GroupMean
-         * @description One group's mean for a cell, red on the positive plate; `wild` if all other values contradict it.
+         * @description One group's mean for a cell, red on the positive plate; `outlier` if all other values contradict it.
          */
         GroupMean: {
             /** Group */
@@ -2024,10 +2026,10 @@ export interface components {
             mean_v: number;
             /** N */
             n: number;
+            /** Outlier */
+            outlier: boolean;
             /** U V */
             u_v: number;
-            /** Wild */
-            wild: boolean;
         };
         /**
          * GroupPlan

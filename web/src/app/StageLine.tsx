@@ -151,14 +151,12 @@ export function StageLine({ lab, stage, here }: Props) {
       </Nav>
       <Short>
         <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
-        {(["Plan", "Predict", "Measure", "Compare"] as const)
-          .filter((name) => name !== here)
-          .map((name) => (
-            <span key={name}>
-              {" · "}
-              <Link to={`/labs/${lab}/${PATHS[name]}`}>{name}</Link>
-            </span>
-          ))}
+        {STAGES.filter((name) => PATHS[name] && name !== here).map((name) => (
+          <span key={name}>
+            {" · "}
+            <Link to={`/labs/${lab}/${PATHS[name]}`}>{name}</Link>
+          </span>
+        ))}
       </Short>
     </>
   );

@@ -27,12 +27,6 @@ const Drawing = styled.div`
     font-family: ${font.numbers};
     font-size: 13px;
   }
-  .label {
-    paint-order: stroke;
-    stroke: ${colour.page};
-    stroke-width: 5px;
-    stroke-linejoin: round;
-  }
 `;
 
 type Result = Schemas["ElectrolyteResultOut"];
@@ -135,7 +129,15 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
               {rows.map(([key, value], row) => (
                 <g key={key}>
                   {stem.table ? <TableMark x={x(index)} y={y(value)} /> : <ReadingMark x={x(index)} y={y(value)} />}
-                  <text className="label" x={x(index) + STEM + 6} y={(places[row] ?? 0) + 4}>
+                  <rect
+                    x={x(index) + STEM + 3}
+                    y={(places[row] ?? 0) - 8}
+                    width={78}
+                    height={16}
+                    fill={colour.page}
+                    opacity={0.88}
+                  />
+                  <text x={x(index) + STEM + 6} y={(places[row] ?? 0) + 4}>
                     <tspan fontWeight={700}>{symbol(key)}</tspan>{" "}
                     <tspan className="number">{number(value, 2, true)}</tspan>
                   </text>

@@ -1,15 +1,11 @@
 import { useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
-import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { StageLine, reached } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
 import { Stems } from "../../charts/Stems";
-import { count, day } from "../../format";
 import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -19,6 +15,7 @@ import { withoutActions } from "../plan/planNotes";
 import { bathName, useNames } from "../plan/useNames";
 import { AnchorChoice } from "./AnchorChoice";
 import { Changed } from "./Changed";
+import { FindingsFrame } from "./FindingsFrame";
 import { GroupsTab } from "./GroupsTab";
 import { LiquidsTab } from "./LiquidsTab";
 import { CellTable, LadderTable } from "./Numbers";
@@ -151,7 +148,7 @@ export function ComparePage({ id }: { id: string }) {
   );
   if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
   const { data } = compare;
-  const { title, date, state, simulated, electrolytes, group_count, reading_count, edition } = data;
+  const { state, electrolytes } = data;
   const first = electrolytes[0];
   const tab = chosen ?? (first ? tabOf(first) : null);
   const notes: MarginNote[] = tab ? notesOn(data, tab) : [];
@@ -188,29 +185,10 @@ export function ComparePage({ id }: { id: string }) {
     },
   );
   return (
-    <Frame
-      title={`Compare, ${title}`}
-      lab={title}
-      about={
-        <>
-          {day(date)}
-          {simulated && " · simulated readings"}
-        </>
-      }
-      line={<StageLine lab={id} stage={reached(state === "closed" ? "compare" : "measure")} here="Compare" />}
-      who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>
-            {count(group_count, "group")} · {count(reading_count, "reading")} · tables of {edition}
-          </small>
-          {first && (
-            <small>
-              <Link to={`/labs/${id}/compare/projector`}>Projector</Link>
-            </small>
-          )}
-        </>
-      }
+    <FindingsFrame
+      data={data}
+      here="Compare"
+      projector={first ? `/labs/${id}/compare/projector` : null}
       margin={tab ? <Notes notes={notes} /> : <Soft>Nothing to say yet.</Soft>}
     >
       {tab ? (
@@ -232,6 +210,6 @@ export function ComparePage({ id }: { id: string }) {
           </p>
         </Column>
       )}
-    </Frame>
+    </FindingsFrame>
   );
 }

@@ -80,14 +80,9 @@ function Predicted({ data }: { data: Compare }) {
     ),
   );
   if (rows.length === 0) return <Soft>No group predicted a cell that it has measured.</Soft>;
-  const right = rows.filter((one) => one.right_sign).length;
-  const near = [...rows].map((one) => Math.abs(one.off_v)).sort((a, b) => a - b);
   return (
     <>
-      <p>
-        {right} of {rows.length} predictions named the right negative plate. Half of them were within{" "}
-        <Num>{number(near[Math.floor(near.length / 2)] ?? 0, 2)}</Num> V of what the group then measured.
-      </p>
+      <p>{data.foretold}</p>
       <Behind label="All predictions">
         <Table>
           <thead>

@@ -145,7 +145,9 @@ export function CellTable({ result }: { result: Result }) {
               </td>
               <td>
                 {cell.groups
-                  .map((one) => `${one.group} ${number(one.mean_v, 3)} (${one.n}${one.wild ? ", does not fit" : ""})`)
+                  .map(
+                    (one) => `${one.group} ${number(one.mean_v, 3)} (${one.n}${one.outlier ? ", does not fit" : ""})`,
+                  )
                   .join(", ")}
               </td>
             </tr>

@@ -15,8 +15,8 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
       <h2>Which account fits all {data.cells.length} cells</h2>
       <Soft>
         How far each misses the groups’ values, root mean square. Shorter is better.
-        {data.wild > 0 &&
-          ` ${count(data.wild, "value")} that nothing else bears out ${data.wild > 1 ? "are" : "is"} left out.`}
+        {data.outliers > 0 &&
+          ` ${count(data.outliers, "value")} that nothing else bears out ${data.outliers > 1 ? "are" : "is"} left out.`}
       </Soft>
       <AccountBars accounts={data.accounts} />
       <Behind label="Where each account fails, cell by cell">

@@ -1,14 +1,13 @@
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useAccounts, useClaims, useCompare } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { StageLine, reached } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
-import { count, day, number } from "../../format";
+import { number } from "../../format";
 import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
+import { FindingsFrame } from "../compare/FindingsFrame";
 import { Release } from "../compare/Release";
 import { bathName, useNames } from "../plan/useNames";
 import { AllCells } from "./AllCells";
@@ -61,7 +60,7 @@ export function ExplainPage({ id }: { id: string }) {
   const names = useNames();
   const [search, setSearch] = useSearchParams();
   if (!compare.data) return <Waiting title="Explain" error={compare.error} />;
-  const { title, date, state, simulated, group_count, reading_count, released } = compare.data;
+  const { state, released } = compare.data;
   const all = cellsOf(compare.data);
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
   const notes: MarginNote[] = [
@@ -85,29 +84,10 @@ export function ExplainPage({ id }: { id: string }) {
     },
   ];
   return (
-    <Frame
-      title={`Explain, ${title}`}
-      lab={title}
-      about={
-        <>
-          {day(date)}
-          {simulated && " · simulated readings"}
-        </>
-      }
-      line={<StageLine lab={id} stage={reached(state === "closed" ? "compare" : "measure")} here="Explain" />}
-      who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>
-            {count(group_count, "group")} · {count(reading_count, "reading")}
-          </small>
-          {chosen && (
-            <small>
-              <Link to={`/labs/${id}/explain/projector?cell=${encodeURIComponent(chosen.key)}`}>Projector</Link>
-            </small>
-          )}
-        </>
-      }
+    <FindingsFrame
+      data={compare.data}
+      here="Explain"
+      projector={chosen ? `/labs/${id}/explain/projector?cell=${encodeURIComponent(chosen.key)}` : null}
       margin={<Notes notes={notes} />}
     >
       {chosen ? (
@@ -133,6 +113,6 @@ export function ExplainPage({ id }: { id: string }) {
           </p>
         </Column>
       )}
-    </Frame>
+    </FindingsFrame>
   );
 }

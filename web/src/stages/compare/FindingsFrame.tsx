@@ -1,0 +1,48 @@
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Frame } from "../../app/Frame";
+import { StageLine, type Stage, reached } from "../../app/StageLine";
+import { count, day } from "../../format";
+
+type Props = {
+  data: Schemas["CompareOut"];
+  here: Extract<Stage, "Compare" | "Explain">;
+  projector: string | null;
+  margin: ReactNode;
+  children: ReactNode;
+};
+
+/** The frame of what comes after measuring: the lab, its stage, how much stands behind it, and the way to the wall. */
+export function FindingsFrame({ data, here, projector, margin, children }: Props) {
+  const { id, title, date, state, simulated, group_count, reading_count, edition } = data;
+  return (
+    <Frame
+      title={`${here}, ${title}`}
+      lab={title}
+      about={
+        <>
+          {day(date)}
+          {simulated && " · simulated readings"}
+        </>
+      }
+      line={<StageLine lab={id} stage={reached(state === "closed" ? "compare" : "measure")} here={here} />}
+      who={
+        <>
+          <strong>Teacher bench</strong>
+          <small>
+            {count(group_count, "group")} · {count(reading_count, "reading")} · tables of {edition}
+          </small>
+          {projector && (
+            <small>
+              <Link to={projector}>Projector</Link>
+            </small>
+          )}
+        </>
+      }
+      margin={margin}
+    >
+      {children}
+    </Frame>
+  );
+}
