@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
+from django.db.models import prefetch_related_objects
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
 from galvanic.subtraction import worked_or_reason
-from server.bench.checking import Row, check_rows, class_values, reference_of, rows_of
+from server.bench.checking import check_rows, reference_of
+from server.bench.hands import CellInHand, hands_of
 from server.bench.meter_checks import MeterEntry, record_meter_check
-from server.bench.models import MeterCheck, Reading
+from server.bench.models import Reading
 from server.bench.outputs import (
     BESIDE,
     beside_out,
     findings_out,
-    is_asked,
+    latest_prediction,
     meter_out,
     others_out,
+    prediction_out,
     reading_out,
-    with_readings,
-    with_their_readings,
 )
 from server.bench.predictions import PredictionEntry, record_prediction
 from server.bench.schemas import (
@@ -36,11 +37,10 @@ from server.bench.schemas import (
 )
 from server.bench.services import ReadingEntry, record_reading
 from server.labs.kept import answer
-from server.labs.models import Lab, PlannedCell, Prediction
+from server.labs.models import Lab, PlannedCell
 from server.labs.policy import READINGS_PER_CELL, cautions
 from server.labs.tasks import steps_of
 from server.people.auth import GroupAuth, Member, actor_of
-from server.people.models import Group
 from server.people.schemas import ProblemOut
 
 router = Router()
@@ -55,22 +55,19 @@ def bench(request: HttpRequest) -> HttpResponse:
 
 
 def _bench(actor: Member, lab: Lab) -> BenchOut:
-    cells = list(
-        with_their_readings(PlannedCell.objects.visible_to(actor))
-        .order_by("position")
-        .prefetch_related("predictions", *BESIDE)
-    )
-    rows = rows_of(lab.id)
-    values = class_values(rows)
-    own = [row for row in rows if row.group == actor.group_id]
-    findings = check_rows(own, reference_of(lab, actor.group_id, values))
+    groups = list(lab.groups.all())
+    hands = hands_of(lab, groups)
+    group, hand = next((g, h) for g, h in zip(groups, hands, strict=True) if g.id == actor.group_id)
+    # Onto the hand's own cells, which are new after each change: so these too are fetched once.
+    prefetch_related_objects([one.planned for one in hand.cells], "predictions", *BESIDE)
+    values = [value for one in hands for value in one.values]
+    findings = check_rows(hand.rows, reference_of(lab, actor.group_id, values))
     now = timezone.now()
-    meter = MeterCheck.objects.visible_to(actor).order_by("-received_at", "-id").first()
     return BenchOut(
         predict=lab.predict,
         short_circuit=lab.short_circuit,
         load_ohm=lab.load_ohm,
-        live_meter=Group.objects.filter(id=actor.group_id).exclude(meter_address="").exists(),
+        live_meter=bool(group.meter_address),
         covered=not lab.show_values,
         released=list(lab.released),
         paused=lab.paused_at is not None,
@@ -78,7 +75,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         minutes=lab.minutes,
         minutes_in=lab.minutes_in(now),
         settle_s=60.0 * steps_of(lab).settle,
-        meter=meter_out(meter) if meter else None,
+        meter=hand.meter,
         group=actor.name,
         lab=lab.title,
         state=lab.state,
@@ -86,28 +83,23 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         wanted=READINGS_PER_CELL,
         cells=[
             BenchCell(
-                **out.model_dump(),
-                findings=findings_out(out, findings),
-                asked=is_asked(planned),
-                beside=beside_out(planned, own),
-                others=others_out(planned, values) if lab.show_values and has_own(planned, own) else None,
-                cautions=cautions([out.negative, out.positive], [out.electrolyte]),
-                prediction=prediction_out(list(planned.predictions.all())[-1]) if planned.predictions.all() else None,
-                working=[_working(planned, plate) for plate in planned.cell.pair] if lab.predict else [],
+                **dict(one.sent),
+                findings=findings_out(one.sent, findings),
+                asked=one.asked,
+                beside=beside_out(one.planned, one.rows),
+                others=others_out(one.planned, values) if lab.show_values and has_own(one) else None,
+                cautions=cautions(one.planned.cell.pair, [one.planned.electrolyte]),
+                prediction=latest_prediction(one.planned),
+                working=[_working(one.planned, plate) for plate in one.planned.cell.pair] if lab.predict else [],
             )
-            for planned, out in zip(cells, with_readings(cells), strict=True)
+            for one in hand.cells
         ],
     )
 
 
-def has_own(planned: PlannedCell, rows: list[Row]) -> bool:
+def has_own(one: CellInHand) -> bool:
     """Whether the group has all its own readings of a cell."""
-    return sum(row.cell_id == planned.id for row in rows) >= READINGS_PER_CELL
-
-
-def prediction_out(kept: Prediction) -> PredictionOut:
-    """A prediction as it is sent."""
-    return PredictionOut(id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v)
+    return len(one.rows) >= READINGS_PER_CELL
 
 
 def _working(planned: PlannedCell, negative: str) -> Working:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import uuid
 
-from django.db.models import Prefetch, prefetch_related_objects
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
@@ -12,8 +11,8 @@ from ninja import Router
 from galvanic.cells import Cell
 from server.bench.attention import Relief, visits_of
 from server.bench.beside_schemas import Beside
-from server.bench.models import MeterCheck, SetAside
-from server.bench.outputs import BESIDE, beside_out, current_rows, is_asked, with_readings, with_their_readings
+from server.bench.hands import hands_of
+from server.bench.outputs import BESIDE, beside_out, current_rows, with_their_readings
 from server.bench.schemas import (
     BoardCell,
     BoardOut,
@@ -90,29 +89,20 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
 
 
 def _board(lab: Lab) -> BoardOut:
-    cells = Prefetch("groups__cells", queryset=with_their_readings(PlannedCell.objects.order_by("position")))
-    prefetch_related_objects([lab], "groups", cells)
     steps, now = steps_of(lab), timezone.now()
     rooms = list(lab.groups.all())
-    hands = [list(group.cells.all()) for group in rooms]
-    meters = {check.group_id: check.code for check in MeterCheck.objects.filter(group__lab=lab)}
-    attention = visits_of(lab, rooms, hands, frozenset(meters), READINGS_PER_CELL, steps, now)
-    aside = {row.group_id: row.reason for row in SetAside.objects.filter(group__lab=lab).order_by("at", "id")}
+    hands = hands_of(lab, rooms)
+    attention = visits_of(lab, rooms, hands, READINGS_PER_CELL, steps, now)
     groups = [
         GroupBoard(
             id=g.id,
             name=g.name,
             pin=g.pin,
-            meter=meters.get(g.id),
+            meter=None if hand.meter is None else hand.meter.code,
             meter_address=g.meter_address,
-            aside=aside.get(g.id, ""),
+            aside=hand.aside,
             cells=[
-                BoardCell(
-                    **out.model_dump(),
-                    flag=attention.flags.get(planned.id),
-                    asked=is_asked(planned),
-                )
-                for planned, out in zip(hand, with_readings(hand), strict=True)
+                BoardCell(**dict(one.sent), flag=attention.flags.get(one.planned.id), asked=one.asked) for one in hand.cells
             ],
         )
         for g, hand in zip(rooms, hands, strict=True)

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import uuid
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from statistics import fmean
 
 from galvanic.cells import Cell
 from galvanic.checks import Finding, check
 from galvanic.class_reference import GroupCell, Reference
-from server.bench.models import Reading
 from server.labs.models import Lab
 
 Findings = Mapping[uuid.UUID, Sequence[Finding]]
@@ -29,25 +28,7 @@ class Row:
     resolution_v: float
 
 
-def rows_of(lab_id: uuid.UUID) -> list[Row]:
-    """The readings of a lab that count, oldest first; one query."""
-    found = (
-        Reading.objects.counted()
-        .filter(cell__group__lab=lab_id)
-        .order_by("received_at", "id")
-        .values_list(
-            "id", "cell__group", "cell", "cell__negative", "cell__electrolyte", "cell__positive", "cell__condition", "red",
-            "volts_v", "offset_v", "resolution_v",
-        )
-    )  # fmt: skip
-    rows = []
-    for key, group, cell_id, negative, electrolyte, positive, condition, red, volts_v, offset_v, resolution_v in found:
-        cell = Cell(negative, electrolyte, positive, condition)
-        rows.append(Row(key, group, cell_id, cell, cell.as_written_v(volts_v - offset_v, red), resolution_v))
-    return rows
-
-
-def class_values(rows: Sequence[Row]) -> list[GroupCell]:
+def class_values(rows: Iterable[Row]) -> list[GroupCell]:
     """Each group's mean of each of its cells."""
     values: dict[tuple[uuid.UUID, Cell], list[float]] = defaultdict(list)
     for row in rows:
@@ -58,6 +39,14 @@ def class_values(rows: Sequence[Row]) -> list[GroupCell]:
 def reference_of(lab: Lab, group: uuid.UUID, values: Sequence[GroupCell]) -> Reference:
     """What can be expected of a group's cells: the account, and the other groups' values."""
     return Reference(lab.electrodes, lab.electrolytes, values, without=str(group))
+
+
+def check_last(rows: Sequence[Row], reference: Reference) -> list[Finding]:
+    """Findings on the latest of a cell's readings that count; none without one."""
+    if not rows:
+        return []
+    *before, last = rows
+    return check(last.cell, last.signed_v, last.resolution_v, [row.signed_v for row in before], reference.of(last.cell))
 
 
 def check_rows(own: Sequence[Row], reference: Reference) -> Findings:

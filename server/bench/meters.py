@@ -62,16 +62,16 @@ def address_of(text: str) -> Address:
 @transaction.atomic
 def set_address(*, actor: Teacher, group_id: uuid.UUID, text: str) -> Group:
     """Say where a group's meter listens; empty for none. Raises Problem: not_found, or address."""
-    group = Group.objects.select_for_update().filter(id=group_id, lab__owner=actor).first()
+    group = Group.objects.filter(id=group_id, lab__owner=actor).first()
     if group is None:
         raise not_found("group")
+    announce(group.lab_id, group.id)  # first: it locks the lab, and then the group, as every change does
     if text.strip():
         found = address_of(text)
         group.meter_address = f"{found.host}:{found.port}"
     else:
         group.meter_address = ""
     group.save(update_fields=["meter_address"])
-    announce(group.lab_id, group.id)
     return group
 
 

@@ -16,8 +16,8 @@ from server.bench.beside_schemas import Beside, ObservationOut, PhotoOut, Previe
 from server.bench.checking import Findings, Row
 from server.bench.meter_checks import verdict_of
 from server.bench.models import AskedAgain, KeptTrace, MeterCheck, Reading, UnderLoad
-from server.bench.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, ReadingOut
-from server.labs.models import PlannedCell
+from server.bench.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
+from server.labs.models import PlannedCell, Prediction
 from server.labs.outputs import cell_out
 from server.labs.querysets import PlannedCellQuerySet
 
@@ -120,6 +120,17 @@ def is_asked(planned: PlannedCell) -> bool:
     asked = max((one.asked_at for one in asked_of(planned)), default=None)
     newest = max((one.received_at for one in readings_of(planned)), default=None)
     return asked is not None and (newest is None or newest < asked)
+
+
+def prediction_out(kept: Prediction) -> PredictionOut:
+    """A prediction as it is sent."""
+    return PredictionOut(id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v)
+
+
+def latest_prediction(planned: PlannedCell) -> PredictionOut | None:
+    """What a group predicted last of a cell; predictions are prefetched."""
+    predictions = list(planned.predictions.all())
+    return prediction_out(predictions[-1]) if predictions else None
 
 
 def meter_out(check: MeterCheck) -> MeterOut:

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from django.apps import apps
 from django.db import models
-from django.db.models.functions import Coalesce
+from django.db.models.functions import Coalesce, NullIf
 
 from server.people.auth import Member
 from server.people.models import Teacher
@@ -30,17 +30,14 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
 
     def with_aside(self) -> ReadingQuerySet:
         """With the reason for which each is set aside, by itself or with its group; empty where it counts."""
-        asides = apps.get_model("bench", "SetAside").objects
+        asides, empty = apps.get_model("bench", "SetAside").objects, models.Value("")
 
-        def latest(**of: models.OuterRef) -> Coalesce:
-            rows = asides.filter(**of).order_by("-at", "-id").values("reason")[:1]
-            return Coalesce(models.Subquery(rows), models.Value(""))
+        def latest(**of: models.OuterRef) -> models.Subquery:
+            return models.Subquery(asides.filter(**of).order_by("-at", "-id").values("reason")[:1])
 
         own, whole = latest(reading=models.OuterRef("pk")), latest(group=models.OuterRef("cell__group"))
-        found: ReadingQuerySet = self.alias(own_reason=own)
-        return found.annotate(
-            aside_reason=models.Case(models.When(own_reason="", then=whole), default=models.F("own_reason"))
-        )
+        found: ReadingQuerySet = self.annotate(aside_reason=Coalesce(NullIf(own, empty), whole, empty))
+        return found
 
     def counted(self) -> ReadingQuerySet:
         """Those that count: not corrected, not set aside."""

@@ -128,11 +128,11 @@ def set_group_aside(*, actor: Teacher, group_id: uuid.UUID, reason: str) -> SetA
 @transaction.atomic
 def new_pin(*, actor: Teacher, group_id: uuid.UUID) -> Group:
     """Give a group another PIN; its devices must join again with it. Raises Problem not_found."""
-    group = Group.objects.select_for_update().filter(id=group_id, lab__owner=actor).first()
+    group = Group.objects.filter(id=group_id, lab__owner=actor).first()
     if group is None:
         raise not_found("group")
+    announce(group.lab_id)  # first: it locks the lab, and then its groups, as every change does
     taken = set(Group.objects.filter(lab=group.lab_id).values_list("pin", flat=True))
     group.pin = next(pin for pin in pins(len(taken) + 1) if pin not in taken)
     group.save(update_fields=["pin"])
-    announce(group.lab_id)
     return group

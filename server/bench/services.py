@@ -70,9 +70,8 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         raise Problem(422, error.code, str(error), field="text") from error
     if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
-    announce(actor.lab_id, actor.group_id)
     now = timezone.now()
-    return Reading.objects.create(
+    reading = Reading.objects.create(
         id=entry.id,
         cell=cell,
         red=entry.red,
@@ -89,6 +88,8 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         taken_at=taken(now, entry.device_at, entry.sent_at),
         received_at=now,
     )
+    announce(actor.lab_id, actor.group_id)  # last: until the end other groups' entries wait for the lab's count
+    return reading
 
 
 def taken(now: datetime, device_at: datetime | None, sent_at: datetime | None) -> datetime:

@@ -1,4 +1,4 @@
-"""One log line per request, a limit on what is sent, and a plain answer when the database is away outside the API."""
+"""One log line per request, and a plain answer when the database is away outside the API."""
 
 from __future__ import annotations
 
@@ -9,7 +9,6 @@ from collections.abc import Callable
 from django.http import HttpRequest, HttpResponseBase
 
 from server.config.errors import DATABASE_AWAY, is_away, respond
-from server.problems import Problem
 
 log = logging.getLogger("pipette.access")
 Handler = Callable[[HttpRequest], HttpResponseBase]
@@ -48,19 +47,3 @@ class database_away:
             if is_away(error):
                 return respond(DATABASE_AWAY)
             raise
-
-
-MOST_BODY_BYTES = 6_000_000  # the largest file an endpoint takes is 5 MB
-TOO_LARGE = Problem(413, "too_large", "That is more than 6 MB, which is too much to send. It stays on your device.")
-
-
-def body_limit(get_response: Handler) -> Handler:
-    """Turn away what is too large before any of it is read."""
-
-    def handle(request: HttpRequest) -> HttpResponseBase:
-        length = str(request.META.get("CONTENT_LENGTH") or "0")
-        if not length.isdigit() or int(length) > MOST_BODY_BYTES:
-            return respond(TOO_LARGE)
-        return get_response(request)
-
-    return handle

@@ -53,7 +53,6 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "server.config.middleware.access_log",
-    "server.config.middleware.body_limit",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",

@@ -103,7 +103,7 @@ def _claim(teacher: Teacher, groups: Sequence[Group], rng: np.random.Generator) 
             may_show=row["may_show"],
             revises=None,
         )
-        kept = record_claim(actor=Member(group.id, group.lab_id, group.name), entry=entry)
+        kept = record_claim(actor=Member(group.id, group.lab_id, group.name, group.lab.owner_id), entry=entry)
         if row["answer"]:
             answer_claim(actor=teacher, claim_id=kept.id, text=row["answer"], marks=row["marks"], shown=row["shown"])
 

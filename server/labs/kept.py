@@ -1,52 +1,59 @@
-"""Answers that many pages ask for after the same change are made once.
+"""What many pages ask for after the same change is made once.
 
-While a lab runs, every reading makes boards and benches fetch anew, all the same thing. An answer is kept in this process
-for two seconds at most, under the lab's count of changes (`announce` raises it in the same transaction as the change), so
-nobody sees less than has been committed. Who comes while it is being made waits for it.
+While a lab runs, every reading makes boards and benches fetch anew, mostly the same things. Each is kept in this process
+under the count of changes of the lab or group it was made from. `announce` raises the counts in the same transaction as the
+change, and a count is read before what is made from it, so nobody sees less than has been committed. Who comes while
+something is being made waits for it.
 """
 
 from __future__ import annotations
 
 import threading
 import time
+import uuid
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import TypeVar, cast
+from typing import Any, TypeVar, cast
 
 from django.http import HttpResponse
 from pydantic import BaseModel
 
 from server.labs.models import Lab
+from server.people.models import Group
 
-MOST = 256
+MOST = 512
 FRESH_S = 2.0
+
+Made = TypeVar("Made")
 
 
 @dataclass
-class _Kept:
-    """One answer, and the lock that is held while it is made."""
+class Slot:
+    """One kept thing, the count it was made under, and the lock that is held while it is made."""
 
     lock: threading.Lock = field(default_factory=threading.Lock)
-    body: bytes = b""
-    made_at: float = -FRESH_S
+    changes: int = -1
+    made: Any = None
+    made_at: float = 0.0
+
+    def put(self, changes: int, made: Any) -> None:
+        """Keep what was made."""
+        self.made, self.made_at, self.changes = made, time.monotonic(), changes
 
 
-class _Answers:
-    def __init__(self) -> None:
-        self.lock = threading.Lock()
-        self.kept: OrderedDict[Hashable, _Kept] = OrderedDict()
-
-    def slot(self, key: Hashable) -> _Kept:
-        with self.lock:
-            found = self.kept.setdefault(key, _Kept())
-            self.kept.move_to_end(key)
-            while len(self.kept) > MOST:
-                self.kept.popitem(last=False)
-            return found
+_LOCK = threading.Lock()
+_SLOTS: OrderedDict[Hashable, Slot] = OrderedDict()
 
 
-_ANSWERS = _Answers()
+def _slot(key: Hashable) -> Slot:
+    """The slot of a key; the longest unused are let go."""
+    with _LOCK:
+        found = _SLOTS.setdefault(key, Slot())
+        _SLOTS.move_to_end(key)
+        while len(_SLOTS) > MOST:
+            _SLOTS.popitem(last=False)
+        return found
 
 
 def as_json(body: bytes) -> HttpResponse:
@@ -55,36 +62,39 @@ def as_json(body: bytes) -> HttpResponse:
 
 
 def answer(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> HttpResponse:
-    """The answer that `make` gives, or the one kept for `whose` (what is asked for, and by whom) since the last change."""
+    """The answer that `make` gives, or the one kept for `whose` (what is asked for, and by whom) since the last change.
+
+    It may depend on the time, so it is kept for two seconds at most, and only while the lab is open.
+    """
     if lab.state != Lab.State.OPEN:
         return as_json(make().model_dump_json().encode())
-    kept = _ANSWERS.slot((whose, lab.id, lab.changes))
-    with kept.lock:
-        if time.monotonic() - kept.made_at >= FRESH_S:
-            kept.body = make().model_dump_json().encode()
-            kept.made_at = time.monotonic()
-        return as_json(kept.body)
-
-
-MOST_RESULTS = 48
-_RESULTS: OrderedDict[Hashable, object] = OrderedDict()
-_RESULTS_LOCK = threading.Lock()
-Made = TypeVar("Made")
+    slot = _slot((whose, lab.id))
+    with slot.lock:
+        if slot.changes < lab.changes or time.monotonic() - slot.made_at >= FRESH_S:
+            slot.put(lab.changes, make().model_dump_json().encode())
+        return as_json(slot.made)
 
 
 def made_once(lab: Lab, kind: str, make: Callable[[], Made]) -> Made:
-    """What `make` computes from a lab's readings, kept in this process until the lab's next change.
+    """What `make` computes from a lab's readings, kept until the lab's next change."""
+    slot = _slot((kind, lab.id))
+    with slot.lock:
+        if slot.changes < lab.changes:
+            slot.put(lab.changes, make())
+        return cast(Made, slot.made)
 
-    The count of changes is read with the lab, before what it is computed from, so a kept result is never older than it.
-    """
-    key = kind, lab.id, lab.changes
-    with _RESULTS_LOCK:
-        if key in _RESULTS:
-            _RESULTS.move_to_end(key)
-            return cast(Made, _RESULTS[key])
-    made = make()
-    with _RESULTS_LOCK:
-        _RESULTS[key] = made
-        while len(_RESULTS) > MOST_RESULTS:
-            _RESULTS.popitem(last=False)
-    return made
+
+def made_of_each(
+    lab: Lab, kind: str, groups: Sequence[Group], make: Callable[[Sequence[Group]], Mapping[uuid.UUID, Made]]
+) -> list[Made]:
+    """What `make` makes of each of a lab's groups, called with those that have changed; kept while the lab is open."""
+    if lab.state != Lab.State.OPEN:
+        found = make(groups)
+        return [found[group.id] for group in groups]
+    with _slot((kind, lab.id)).lock:
+        slots = {group.id: _slot((kind, group.id)) for group in groups}
+        stale = [group for group in groups if slots[group.id].changes < group.changes]
+        made = make(stale) if stale else {}
+        for group in stale:
+            slots[group.id].put(group.changes, made[group.id])
+        return [cast(Made, slot.made) for slot in slots.values()]

@@ -16,7 +16,7 @@ from django.db import connection
 CHANNEL = "pipette_lab"
 PING_S = 20.0
 AGAIN_S = 1.0
-FIRST_S = 0.04  # the answer to whoever made the change goes out first, and changes that come together are told once
+BOARD_S, BENCH_S = 0.02, 0.1  # first whoever made the change gets an answer, then boards hear of it, then benches
 QUIET_S = 0.15
 WAITING = 50
 
@@ -24,11 +24,15 @@ WAITING = 50
 def announce(lab_id: uuid.UUID, group_id: uuid.UUID | None = None) -> None:
     """Say that a lab has changed (only for `group_id` and the teacher, if given), as part of the running transaction.
 
-    The lab's count of changes goes up with it, by which kept answers are known to be old.
+    The counts of changes of the lab and of the group, or all its groups, go up, by which what is kept is known to be old.
     """
     with connection.cursor() as cursor:
         cursor.execute("UPDATE labs_lab SET changes = changes + 1 WHERE id = %s", [lab_id])
-        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, f"{lab_id} {group_id or ''}".strip()])
+        cursor.execute(
+            "WITH counted AS (UPDATE people_group SET changes = changes + 1 WHERE lab_id = %s AND id = COALESCE(%s, id))"
+            " SELECT pg_notify(%s, %s)",
+            [lab_id, group_id, CHANNEL, f"{lab_id} {group_id or ''}".strip()],
+        )
 
 
 class Hub:
@@ -83,13 +87,13 @@ HUB = Hub()
 async def stream(lab: uuid.UUID, group: uuid.UUID | None = None) -> AsyncIterator[str]:
     """Server-sent events of one lab, for a group or the teacher: `changed`, whenever there is something to fetch, a few
     times a second at most, and a comment now and then."""
-    queue = HUB.subscribe(str(lab), str(group or ""))
+    queue, wait_s = HUB.subscribe(str(lab), str(group or "")), BENCH_S if group else BOARD_S
     try:
         yield "retry: 2000\n\n"
         while True:
             try:
                 await asyncio.wait_for(queue.get(), PING_S)
-                await asyncio.sleep(FIRST_S)
+                await asyncio.sleep(wait_s)
                 while not queue.empty():
                     queue.get_nowait()
                 yield "event: changed\ndata: 1\n\n"

@@ -8,15 +8,14 @@ from contextlib import contextmanager
 from typing import Any
 
 from django.db import InterfaceError, OperationalError
-from django.db.models import Q
 from django.http import HttpRequest, HttpResponseBase
 
 from galvanic import catalogue
 from galvanic.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
 from galvanic.errors import BadTable
 from galvanic.kinetics import forms, surfaces
-from server.labs.models import Lab, OwnMaterial
-from server.people.auth import COOKIE, member_of
+from server.labs.models import OwnMaterial
+from server.people.auth import member_behind
 from server.people.models import Teacher
 
 log = logging.getLogger("pipette.materials")
@@ -120,11 +119,9 @@ def own_materials(get_response: Handler) -> Handler:
 def _visible(request: HttpRequest) -> list[OwnMaterial]:
     """Own materials for whoever asks; none while the database is away, which the endpoint will say in its own words."""
     try:
-        owners = Q()
-        if isinstance(request.user, Teacher):
-            owners |= Q(owner=request.user)
-        if (member := member_of(request.COOKIES.get(COOKIE))) is not None:
-            owners |= Q(owner__in=Lab.objects.filter(id=member.lab_id).values("owner"))
-        return list(OwnMaterial.objects.filter(owners)) if owners else []
+        owners = [request.user.id] if isinstance(request.user, Teacher) else []
+        if (member := member_behind(request)) is not None:
+            owners.append(member.teacher_id)
+        return list(OwnMaterial.objects.filter(owner__in=owners)) if owners else []
     except (OperationalError, InterfaceError):
         return []

@@ -20,11 +20,12 @@ MAX_AGE_S = 12 * 60 * 60
 
 @dataclass(frozen=True, slots=True)
 class Member:
-    """Somebody at a group's device; the group is all that is known."""
+    """Somebody at a group's device; the group is all that is known, and whose lab it is."""
 
     group_id: uuid.UUID
     lab_id: uuid.UUID
     name: str
+    teacher_id: int
 
 
 class TeacherAuth(APIKeyCookie):
@@ -42,7 +43,15 @@ class GroupAuth(APIKeyCookie):
     param_name = COOKIE
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Member | None:
-        return member_of(key)
+        return member_behind(request)
+
+
+def member_behind(request: HttpRequest) -> Member | None:
+    """The member whose device a request comes from, or None; asked for once."""
+    kept: dict[str, Member | None] = request.__dict__
+    if "member" not in kept:
+        kept["member"] = member_of(request.COOKIES.get(COOKIE))
+    return kept["member"]
 
 
 def member_of(cookie: str | None) -> Member | None:
@@ -51,10 +60,10 @@ def member_of(cookie: str | None) -> Member | None:
         return None
     try:
         kept = signing.loads(cookie, salt=SALT, max_age=MAX_AGE_S)
-        group = Group.objects.get(id=kept["group"], pin=kept["pin"])
+        found = Group.objects.filter(id=kept["group"], pin=kept["pin"])
+        return Member(*found.values_list("id", "lab_id", "name", "lab__owner_id").get())
     except (signing.BadSignature, Group.DoesNotExist, KeyError, TypeError):
         return None
-    return Member(group.id, group.lab_id, group.name)
 
 
 def remember_group(response: HttpResponse, group: Group) -> None:

@@ -13,7 +13,10 @@ class Teacher(AbstractUser):
 
 
 class Group(models.Model):
-    """A student group of one lab: a bench name and a PIN that the teacher can read out. Nothing personal is kept."""
+    """A student group of one lab: a bench name and a PIN that the teacher can read out. Nothing personal is kept.
+
+    `changes` counts what has happened to its work.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     lab = models.ForeignKey("labs.Lab", on_delete=models.CASCADE, related_name="groups")
@@ -21,6 +24,7 @@ class Group(models.Model):
     pin = models.CharField(max_length=4)
     position = models.PositiveSmallIntegerField()
     meter_address = models.CharField(max_length=60, blank=True)
+    changes = models.PositiveIntegerField(default=0)
 
     class Meta:
         ordering = ["position"]

@@ -54,7 +54,7 @@ def group_of(lab: Lab, name: str = "Tern") -> Group:
 
 def member_of(group: Group) -> Member:
     """Somebody at that group's device."""
-    return Member(group.id, group.lab_id, group.name)
+    return Member(group.id, group.lab_id, group.name, group.lab.owner_id)
 
 
 def cell_of(group: Group, position: int = 1) -> PlannedCell:

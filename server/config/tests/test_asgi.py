@@ -1,12 +1,15 @@
-"""Which requests run on the event loop, and what is turned away before it is read."""
+"""Which requests run on the event loop, and how the others are received: whole, not too large, and without a thread waiting."""
 
+import asyncio
+import json
 import unittest
+from unittest import mock
 
-from django.test import TestCase
+from asgiref.testing import ApplicationCommunicator
+from django.test import SimpleTestCase
 
-from server.config.asgi import is_stream
-from server.config.middleware import MOST_BODY_BYTES
-from server.tests.support import as_group, group_of, lab_of, teacher
+from server.config.asgi import application, is_stream, requests
+from server.config.threads import MOST_BODY_BYTES, READERS, WRITERS
 
 LAB = "2b0f7c1e-0000-4000-8000-000000000001"
 
@@ -19,11 +22,66 @@ class Routing(unittest.TestCase):
             self.assertFalse(is_stream(path), path)
 
 
-class Limits(TestCase):
-    def test_what_is_too_large_or_of_no_known_length_is_turned_away_in_words(self):
-        device = as_group(group_of(lab_of(teacher())))
-        for length in (str(MOST_BODY_BYTES + 1), "many", "-1"):
-            answer = device.post("/api/bench/photos", b"", content_type="image/jpeg", CONTENT_LENGTH=length)
-            self.assertEqual((answer.status_code, answer.json()["code"]), (413, "too_large"), length)
-            self.assertIn("stays on your device", answer.json()["message"])
-        self.assertEqual(device.get("/api/bench").status_code, 200)
+def asked(method, path, **headers):
+    """A visitor's request that has begun."""
+    scope = {
+        "type": "http", "http_version": "1.1", "method": method, "path": path, "raw_path": path.encode(), "query_string": b"",
+        "scheme": "http", "root_path": "", "client": ("127.0.0.1", 5000), "server": ("127.0.0.1", 80),
+        "headers": [(b"host", b"127.0.0.1"), *((k.encode(), v.encode()) for k, v in headers.items())],
+    }  # fmt: skip
+    return ApplicationCommunicator(application, scope)
+
+
+async def part(visitor, body=b"", more=False):
+    await visitor.send_input({"type": "http.request", "body": body, "more_body": more})
+
+
+async def answer(visitor):
+    start, body = await visitor.receive_output(10), await visitor.receive_output(10)
+    return start["status"], dict(start["headers"]), body["body"]
+
+
+class InThreads(SimpleTestCase):
+    async def test_a_page_comes_whole_with_its_headers_and_cookies(self):
+        visitor = asked("GET", "/join")
+        await part(visitor)
+        status, headers, body = await answer(visitor)
+        self.assertEqual((status, int(headers[b"content-length"])), (200, len(body)))
+        self.assertIn(b"csrftoken=", headers[b"set-cookie"])
+        self.assertIn(b"default-src 'none'", headers[b"content-security-policy"])
+
+    async def test_what_comes_in_parts_is_read_whole(self):
+        visitor = asked("POST", "/api/join")
+        with mock.patch.object(requests, "_answer", side_effect=lambda scope, body: (200, [], body.read())):
+            await part(visitor, b"one ", more=True)
+            await part(visitor, b"two")
+            self.assertEqual(await answer(visitor), (200, {}, b"one two"))
+
+    async def test_what_is_too_large_is_turned_away_in_words_whatever_length_was_promised(self):
+        for promised in ("10", str(MOST_BODY_BYTES + 1)):
+            visitor = asked("POST", "/api/bench/photos", **{"content-length": promised})
+            await part(visitor, b"x" * MOST_BODY_BYTES, more=True)
+            await part(visitor, b"x", more=True)
+            status, _, body = await answer(visitor)
+            self.assertEqual((status, json.loads(body)["code"]), (413, "too_large"))
+            self.assertIn("stays on your device", json.loads(body)["message"])
+
+    async def test_who_goes_away_while_sending_gets_no_answer_and_nothing_is_done(self):
+        visitor = asked("POST", "/api/bench/photos")
+        await part(visitor, b"half", more=True)
+        await visitor.send_input({"type": "http.disconnect"})
+        await visitor.wait(5)
+        self.assertTrue(visitor.output_queue.empty())
+
+    async def test_slow_senders_hold_nobody_up(self):
+        slow = [asked("POST", "/api/bench/photos") for _ in range(3 * (READERS + WRITERS))]
+        for visitor in slow:
+            await part(visitor, b"half", more=True)
+        quick = [asked("GET", "/join"), asked("POST", "/api/join")]
+        for visitor in quick:
+            await part(visitor)
+        for status, _, _ in await asyncio.gather(*map(answer, quick)):
+            self.assertLess(status, 500)
+        for visitor in slow:
+            await visitor.send_input({"type": "http.disconnect"})
+            await visitor.wait(5)

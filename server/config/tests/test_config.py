@@ -71,7 +71,7 @@ class Errors(TestCase):
 
     def test_a_database_that_goes_away_while_the_session_is_read_is_said_in_the_same_shape(self):
         client = as_group(group_of(lab_of(teacher())))
-        with mock.patch("server.people.auth.Group.objects.get", side_effect=OperationalError("gone")):
+        with mock.patch("server.people.auth.Group.objects.filter", side_effect=OperationalError("gone")):
             answer = client.get("/api/bench")
         self.assertEqual((answer.status_code, answer.json()["code"]), (503, "database_away"))
 

@@ -88,11 +88,44 @@ class Answers(SimpleTestCase):
         lab = lab_like("closed")
         self.assertEqual([kept.made_once(lab, "x", lambda: self.make().n) for _ in range(3)], [1, 1, 1])
         self.assertEqual(kept.made_once(lab, "y", lambda: self.make().n), 2)
-        for _ in range(kept.MOST_RESULTS):
+        for _ in range(kept.MOST):
             kept.made_once(lab_like("closed"), "x", lambda: self.make().n)
         before = self.made
         kept.made_once(lab, "x", lambda: self.make().n)
         self.assertEqual(self.made, before + 1)
+
+
+class Groups(SimpleTestCase):
+    def setUp(self):
+        self.lab, self.asked = lab_like(), []
+        self.tern, self.knot = (SimpleNamespace(id=uuid.uuid4(), changes=0, name=name) for name in ("tern", "knot"))
+
+    def names(self):
+        def make(groups):
+            self.asked.append([group.name for group in groups])
+            return {group.id: group.name.upper() for group in groups}
+
+        return kept.made_of_each(self.lab, "hand", [self.tern, self.knot], make)
+
+    def test_only_groups_that_have_changed_are_asked_for_again(self):
+        self.names()
+        self.knot.changes += 1
+        for _ in range(2):
+            self.assertEqual(self.names(), ["TERN", "KNOT"])
+        self.assertEqual(self.asked, [["tern", "knot"], ["knot"]])
+
+    def test_who_came_with_an_older_count_gets_the_newer_thing(self):
+        self.tern.changes = 5
+        self.names()
+        self.tern.changes = 4
+        self.names()
+        self.assertEqual(len(self.asked), 1)
+
+    def test_nothing_is_kept_of_a_lab_that_is_not_open(self):
+        self.lab.state = "closed"
+        self.names()
+        self.names()
+        self.assertEqual(self.asked, [["tern", "knot"]] * 2)
 
 
 class Changes(TestCase):
@@ -113,11 +146,27 @@ class Changes(TestCase):
             own = bench.get("/api/bench").json()["cells"][0]["readings"][-1]["text"]
             self.assertEqual((seen, own), (text, text))
 
-    def test_announcing_counts(self):
-        before = Lab.objects.get(id=self.lab.id).changes
+    def counts(self):
+        return [Lab.objects.get(id=self.lab.id).changes, *(group_of(self.lab, name).changes for name in ("Tern", "Knot"))]
+
+    def test_a_change_counts_for_its_group_or_for_all_and_never_elsewhere(self):
+        other = group_of(lab_of(self.ada, title="Other"))
+        before, elsewhere = self.counts(), other.changes
         announce(self.lab.id)
         announce(self.lab.id, self.tern.id)
-        self.assertEqual(Lab.objects.get(id=self.lab.id).changes, before + 2)
+        self.assertEqual([after - count for after, count in zip(self.counts(), before, strict=True)], [2, 2, 1])
+        other.refresh_from_db()
+        self.assertEqual(other.changes, elsewhere)
+
+    def test_a_reading_costs_the_board_the_same_few_queries_however_many_groups_there_are(self):
+        lab = lab_of(self.ada, [f"Group {n}" for n in range(8)])
+        board = as_teacher(self.ada)
+        board.get(f"/api/labs/{lab.id}/board")
+        for name in ("Group 1", "Group 5"):
+            record(cell_of(group_of(lab, name)))
+            # session, teacher, own materials, lab, groups; of the one group: cells, readings, asked, meter check, set aside
+            with self.assertNumQueries(10):
+                board.get(f"/api/labs/{lab.id}/board")
 
 
 class Told(SimpleTestCase):
