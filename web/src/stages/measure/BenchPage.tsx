@@ -241,7 +241,9 @@ export function BenchPage() {
       who={
         <>
           {bench.data.state === "open" && <TimeLeft lab={bench.data} fetchedAt={bench.dataUpdatedAt} />}
-          <strong role="status">{sent ? "All readings sent" : `${unsent} not sent yet`}</strong>
+          <strong role="status">
+            {!outbox.looked ? "Checking what is sent" : sent ? "All readings sent" : `${unsent} not sent yet`}
+          </strong>
           <small>
             <TextButton
               onPress={() =>

@@ -23,6 +23,7 @@ type Cells = Schemas["BenchOut"]["cells"];
 /** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them. */
 export function useOutbox(bench: Cells) {
   const [waiting, setWaiting] = useState<Pending[]>([]);
+  const [lookedFor, setLookedFor] = useState<ReadonlySet<string> | null>(null);
   const [trouble, setTrouble] = useState<Problem | null>(null);
   const [safety, setSafety] = useState<Safety>("kept");
   const client = useQueryClient();
@@ -33,6 +34,7 @@ export function useOutbox(bench: Cells) {
   const refresh = useCallback(async () => {
     const all = await pending();
     setWaiting(all.filter((one) => own.has(one.cell_id)));
+    setLookedFor(own);
     setSafety(howSafe());
   }, [own]);
 
@@ -79,7 +81,7 @@ export function useOutbox(bench: Cells) {
     [flush],
   );
 
-  return { waiting, trouble, safety, add, remove, anyCell: bench[0]?.id ?? "" };
+  return { waiting, looked: lookedFor === own, trouble, safety, add, remove, anyCell: bench[0]?.id ?? "" };
 }
 
 export type Outbox = ReturnType<typeof useOutbox>;
