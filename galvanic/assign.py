@@ -81,13 +81,18 @@ def rough_cost(hand: Iterable[Cell], shared: Cell | None) -> int:
     chains: dict[tuple[str, str], list[int]] = {}
     for cell in (*hand, shared) if shared else hand:
         reach = bits.setdefault(cell.negative, 1 << len(bits)) | bits.setdefault(cell.positive, 1 << len(bits))
+        bath = cell.electrolyte, cell.condition
+        found = chains.get(bath)
+        if found is None:
+            chains[bath] = [reach]
+            continue
         apart = []
-        for chain in chains.get(cell.bath, ()):
+        for chain in found:
             if chain & reach:
                 reach |= chain
             else:
                 apart.append(chain)
-        chains[cell.bath] = [*apart, reach]
+        chains[bath] = [*apart, reach]
     return 10 * sum(map(len, chains.values())) + 10 * len(chains) + len(bits)
 
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import pairwise
 
 from galvanic.catalogue import electrodes
@@ -32,7 +33,8 @@ class Ranked:
     note: Note
 
 
-def bath_notes(result: ElectrolyteResult) -> list[Note]:
+@lru_cache(maxsize=256)  # results are kept too, and are the same object while a bath has nothing new
+def bath_notes(result: ElectrolyteResult) -> tuple[Note, ...]:
     """Notes on one electrolyte's result, most useful first."""
     found = [
         *_outliers(result),
@@ -42,7 +44,7 @@ def bath_notes(result: ElectrolyteResult) -> list[Note]:
         *_next(result),
         *_standing(result),
     ]
-    return [one.note for one in sorted(found, key=lambda one: -one.weight)]
+    return tuple(one.note for one in sorted(found, key=lambda one: -one.weight))
 
 
 def _name(key: str) -> str:

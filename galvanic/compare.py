@@ -12,6 +12,7 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from galvanic import ladder
 from galvanic.catalogue import electrodes
@@ -92,7 +93,7 @@ class Swap:
     u_v: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class ElectrolyteResult:
     """All cells of one electrolyte, widest gap first, and their ladder held to the table at `anchor`.
 
@@ -132,10 +133,11 @@ def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None 
     by_bath: dict[tuple[str, str], list[ClassReading]] = defaultdict(list)
     for reading in readings:
         by_bath[reading.electrolyte, reading.condition].append(reading)
-    return tuple(_one(*bath, found, (anchors or {}).get(bath[0])) for bath, found in by_bath.items())
+    return tuple(_one(*bath, tuple(found), (anchors or {}).get(bath[0])) for bath, found in by_bath.items())
 
 
-def _one(electrolyte: str, condition: str, readings: Sequence[ClassReading], wanted: str | None) -> ElectrolyteResult:
+@lru_cache(maxsize=256)  # a new reading changes one bath of a lab
+def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], wanted: str | None) -> ElectrolyteResult:
     values: dict[Cell, dict[str, list[ClassReading]]] = defaultdict(lambda: defaultdict(list))
     for reading in readings:
         values[Cell.of(reading.black, electrolyte, reading.red, condition)][reading.group].append(reading)

@@ -171,11 +171,14 @@ def exchange(counts: Counts, rounds: int) -> None:
     """Move blocks from where they are missed least to where they help most, until nothing helps or rounds are over."""
     for _ in range(rounds):
         best: tuple[float, int, int, int] | None = None
+        losses: dict[int, Array] = {}
         for cell in np.flatnonzero(~counts.frozen & (counts.n > counts.least)):
             # A whole block if the cell has one to spare, so that no cell is left with fewer groups than wanted.
             spare = int(counts.n[cell] - counts.least[cell])
             block = min(spare, counts.demand.repeats if counts.n[cell] != counts.demand.repeats + 1 else 1)
-            loss = float(counts.gains(-block)[cell])
+            if block not in losses:
+                losses[block] = counts.gains(-block)
+            loss = float(losses[block][cell])
             before = counts.p[counts.b[cell]].copy()
             counts.change(int(cell), -block)
             allowed = counts.room(block)
