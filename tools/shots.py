@@ -97,7 +97,7 @@ def new_lab(page: Page, url: str) -> None:
 
 def board(page: Page, url: str) -> None:
     sign_in(page, url)
-    page.get_by_role("link", name=SECOND).click()
+    page.get_by_role("link", name=SECOND, exact=True).click()
     page.get_by_role("heading", name="Just in").wait_for()
 
 
@@ -148,7 +148,7 @@ def join(page: Page, url: str) -> None:
 
 def bench(page: Page, url: str) -> None:
     sign_in(page, url)
-    page.get_by_role("link", name=SECOND).click()
+    page.get_by_role("link", name=SECOND, exact=True).click()
     page.get_by_role("heading", name="Just in").wait_for()
     code = page.locator("aside p").first.inner_text()
     page.goto(f"{url}/join")

@@ -30,7 +30,7 @@ const Drawing = styled.div`
   }
 `;
 
-/** Readings as levels in small tubes on one scale; the empty tube is the next reading. */
+/** Readings as levels in small tubes on one scale: an empty tube is the next reading, or one that is not sent yet. */
 export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
   const seen = levels
     .map((level) => level.volts)
@@ -91,8 +91,13 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
                 </>
               )}
               {level && (
-                <text x={x + TUBE + 6} y={(at ?? (TOP + BOTTOM) / 2) + (at !== null && at < TOP + 12 ? 14 : 5)}>
+                <text x={x + TUBE + 6} y={at === null ? BOTTOM - 20 : at + (at < TOP + 12 ? 14 : 5)}>
                   {level.unit === "V" ? asTyped(level.text, "") : asTyped(level.text, level.unit)}
+                </text>
+              )}
+              {level && at === null && (
+                <text className="step" x={x + TUBE + 6} y={BOTTOM - 3}>
+                  waits
                 </text>
               )}
               {off && (
