@@ -71,7 +71,8 @@ class HalfReaction:
 class Electrode:
     """A plate as a teacher has it; exactly one of `couple` (a half-reaction's key) and `inert` (why none) is set.
 
-    `surface` and `beneath` (under a coating) are keys of kinetics.toml; `usual` is what most school cupboards hold.
+    `surface` and `beneath` (under a coating) are keys of kinetics.toml; `usual` is what most school cupboards hold; `pure`
+    is the metal of its couple all the way through, neither alloyed nor coated.
     """
 
     key: str
@@ -82,6 +83,7 @@ class Electrode:
     inert: str | None
     surface: str
     usual: bool
+    pure: bool
     beneath: str | None
     price: str
     synonyms: tuple[str, ...]
@@ -243,6 +245,7 @@ def build_electrode(r: Reader) -> Electrode:
         inert=inert,
         beneath=r.take("beneath", str, None),
         usual=r.take("usual", bool, False),
+        pure=r.take("pure", bool, False),
         synonyms=r.texts("synonyms"),
         **{field: r.take(field, str) for field in ("key", "symbol", "name", "supplied", "surface", "price", "prepare")},
     )

@@ -22,7 +22,6 @@ from galvanic.ladder_checks import group_offsets
 from galvanic.liquid_notes import PairInLiquids, in_liquids
 from galvanic.notes import volts
 
-PURE = frozenset({"magnesium", "aluminium", "zinc", "nickel", "tin", "copper", "copper-wire", "silver", "lead", "platinum"})
 SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
@@ -201,7 +200,8 @@ def _leads(data: ClaimData) -> Verdict:
 
 def _alloy(data: ClaimData) -> Verdict:
     question = "What is your plate made of, all the way through?"
-    mixed = [electrodes()[p] for p in data.cell.pair if p not in PURE and electrodes()[p].couple is not None]
+    plates = [electrodes()[key] for key in data.cell.pair]
+    mixed = [one for one in plates if one.couple is not None and not one.pure]
     if not mixed:
         return Verdict("contradicted", "Both plates of this cell are the metal they are called.", question)
     names = ", ".join(one.name for one in mixed)

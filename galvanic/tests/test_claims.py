@@ -51,6 +51,25 @@ class Claims(unittest.TestCase):
             self.assertEqual(weigh(cause, about("aluminium", "zinc", "Tern")).code, "contradicted", cause)
         self.assertNotEqual(weigh("offset", about("aluminium", "zinc", "Tern")).code, "fits")
 
+    def test_a_mixture_may_be_one_only_where_the_plate_is_not_the_pure_metal(self) -> None:
+        self.assertEqual(weigh("alloy", about("zinc", "copper")).code, "contradicted")
+        steel = Cell.of("steel", "rhubarb-juice", "copper")
+        results = compare([ClassReading(g, "copper", "steel", "rhubarb-juice", 0.45, 0.001) for g in ("Tern", "Knot")])
+        found = weigh("alloy", data_of("Tern", steel, results))
+        self.assertEqual(found.code, "open")
+        self.assertIn("mild steel may not be", found.text)
+
+    def test_a_meter_is_off_where_all_its_cells_are(self) -> None:
+        cells = (("zinc", "copper", 0.95), ("tin", "copper", 0.43), ("zinc", "tin", 0.52))
+        readings = [
+            ClassReading(group, red, black, "rhubarb-juice", level + off, 0.001)
+            for group, off in (("Tern", 0.0), ("Knot", 0.002), ("Ruff", 0.15))
+            for black, red, level in cells
+        ]
+        cell = Cell("zinc", "rhubarb-juice", "copper")
+        self.assertEqual(weigh("offset", data_of("Ruff", cell, compare(readings))).code, "fits")
+        self.assertNotEqual(weigh("offset", data_of("Tern", cell, compare(readings))).code, "fits")
+
     def test_every_claim_gets_numbers_or_a_reason_and_a_question_for_every_cell(self) -> None:
         for key, claim in CAUSES.items():
             for cell in (("zinc", "copper"), ("magnesium", "copper"), ("aluminium", "zinc"), ("magnesium", "tin")):
