@@ -76,6 +76,24 @@ class Bench(BrowserTestCase):
         expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
         self.assertEqual((lost, self.kept()), ([200], [("0.95", "V")]))
 
+    def test_a_request_that_the_network_swallows_is_given_up_and_sent_again(self):
+        page = self.bench()
+        page.clock.install()
+        swallowed = []
+
+        def swallow(route):
+            if swallowed:
+                route.continue_()
+            else:
+                swallowed.append(route)  # no answer and no error, ever
+
+        page.route("**/api/bench/readings", swallow)
+        self.type_reading(page, "0.95")
+        expect(page.get_by_text("1 not sent yet")).to_be_visible()
+        page.clock.fast_forward(21_000)
+        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        self.assertEqual((len(swallowed), self.kept()), (1, [("0.95", "V")]))
+
     def test_what_cannot_be_read_comes_back_into_the_field_with_the_reason(self):
         page = self.bench()
         self.type_reading(page, "0.9 0.8")

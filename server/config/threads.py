@@ -26,6 +26,8 @@ from server.problems import Problem
 
 MOST_BODY_BYTES = 6_000_000  # the largest file an endpoint takes is 5 MB
 TOO_LARGE = Problem(413, "too_large", "That is more than 6 MB, which is too much to send. It stays on your device.")
+QUIET_S = 60.0
+TOO_SLOW = Problem(408, "too_slow", "The network stopped half-way. It stays on your device; send it again.")
 READERS = int(os.environ.get("PIPETTE_READERS", "2"))
 WRITERS = int(os.environ.get("PIPETTE_WRITERS", "2"))
 
@@ -47,12 +49,16 @@ class InThreads(BaseHandler):
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer one request."""
         with SpooledTemporaryFile(settings.FILE_UPLOAD_MAX_MEMORY_SIZE, "w+b") as body:
-            whole = await _received(receive, body)
-            if whole is None:
-                return  # they have gone, and will send it again
-            threads = self.readers if scope["method"] in ("GET", "HEAD") else self.writers
-            run = self._answer if whole else lambda *_: _sent(respond(TOO_LARGE))
-            status, headers, content = await asyncio.get_running_loop().run_in_executor(threads, run, scope, body)
+            try:
+                await _receive(receive, body)
+            except Gone:
+                return  # and they will send it again
+            except Problem as problem:
+                status, headers, content = _sent(respond(problem))
+            else:
+                threads = self.readers if scope["method"] in ("GET", "HEAD") else self.writers
+                run = asyncio.get_running_loop().run_in_executor
+                status, headers, content = await run(threads, self._answer, scope, body)
         await send({"type": "http.response.start", "status": status, "headers": headers})
         await send({"type": "http.response.body", "body": content})
 
@@ -66,20 +72,27 @@ class InThreads(BaseHandler):
             response.close()  # which gives the database connection back
 
 
-async def _received(receive: Receive, into: IO[bytes]) -> bool | None:
-    """Read a request's body. False: it is too large, and the rest is not read; None: they went away before its end."""
+class Gone(Exception):
+    """Who was sending has gone."""
+
+
+async def _receive(receive: Receive, into: IO[bytes]) -> None:
+    """Read a request's body to its end. Raises Gone, or Problem TOO_LARGE or TOO_SLOW; then the rest is not read."""
     size = 0
     while True:
-        message = await receive()
+        try:
+            message = await asyncio.wait_for(receive(), QUIET_S)
+        except TimeoutError:
+            raise TOO_SLOW from None
         if message["type"] == "http.disconnect":
-            return None
+            raise Gone
         size += len(message.get("body", b""))
         if size > MOST_BODY_BYTES:
-            return False
+            raise TOO_LARGE
         into.write(message.get("body", b""))
         if not message.get("more_body", False):
             into.seek(0)
-            return True
+            return
 
 
 def _sent(response: HttpResponseBase) -> Answer:

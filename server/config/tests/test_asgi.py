@@ -73,6 +73,13 @@ class InThreads(SimpleTestCase):
         await visitor.wait(5)
         self.assertTrue(visitor.output_queue.empty())
 
+    async def test_who_stops_half_way_is_told_to_send_it_again(self):
+        visitor = asked("POST", "/api/bench/photos")
+        with mock.patch("server.config.threads.QUIET_S", 0.05):
+            await part(visitor, b"half", more=True)
+            status, _, body = await answer(visitor)
+        self.assertEqual((status, json.loads(body)["code"]), (408, "too_slow"))
+
     async def test_slow_senders_hold_nobody_up(self):
         slow = [asked("POST", "/api/bench/photos") for _ in range(3 * (READERS + WRITERS))]
         for visitor in slow:

@@ -15,7 +15,7 @@ export class Problem extends Error {
 
   /** Whether trying again later can help. */
   get passing(): boolean {
-    return this.status === 0 || this.status >= 500;
+    return this.status === 0 || this.status === 408 || this.status === 429 || this.status >= 500;
   }
 }
 
@@ -38,7 +38,22 @@ const csrf: Middleware = {
   },
 };
 
-const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
+const ANSWER_MS = 20_000;
+const FILE_ANSWER_MS = 120_000;
+
+/** Give up on an answer that does not come: bad Wi-Fi swallows a request without saying so, and what waits behind it waits. */
+async function inTime(request: Request): Promise<Response> {
+  const stop = new AbortController();
+  const file = request.headers.get("Content-Type")?.startsWith("multipart/") ?? false;
+  const timer = setTimeout(() => stop.abort(), file ? FILE_ANSWER_MS : ANSWER_MS);
+  try {
+    return await fetch(request, { signal: stop.signal });
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin", fetch: inTime });
 client.use(csrf);
 
 export const { GET, POST, PUT } = client;
