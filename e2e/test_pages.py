@@ -10,7 +10,9 @@ from server.labs.models import Lab
 from server.tests.support import cell_of, group_of, lab_of, record, teacher
 
 
-class Pages(BrowserTestCase):
+class WithALab(BrowserTestCase):
+    """A lab in which two groups have read three cells."""
+
     def setUp(self):
         super().setUp()
         self.ada = teacher("ada")
@@ -18,6 +20,10 @@ class Pages(BrowserTestCase):
         for name, volts in (("Tern", ("0.95", "0.45", "0.50")), ("Knot", ("0.97", "0.44", "0.52"))):
             for cell, text in zip(group_of(self.lab, name).cells.all(), volts, strict=False):
                 record(cell, text)
+
+
+class OnALaptop(WithALab):
+    size = LAPTOP
 
     def look(self, page, path, heading):
         page.goto(path)
@@ -28,38 +34,42 @@ class Pages(BrowserTestCase):
         self.assertLessEqual(width[0], width[1], f"{path} is wider than the screen")
         expect(page).to_have_title(re.compile("Pipette"))
 
-    def test_all_pages_of_a_teacher_fit_and_are_accessible_at_both_sizes(self):
+    def test_all_pages_of_a_teacher_fit_and_are_accessible(self):
         draft = lab_of(self.ada, opened=False, title="Draft", electrolytes=["rhubarb-juice", "kcl-0.10"], minutes=60)
-        for size in (LAPTOP, PHONE):
-            page = self.device(size=size, touch=size is PHONE)
-            self.sign_in(page)
-            for path, heading in {
-                "/labs": "Your labs",
-                "/labs/new": "Plan a lab",
-                "/labs/import": "Bring in last week’s table",
-                "/materials": "Your cupboard",
-                f"/labs/{self.lab.id}/plan": "Who measures what",
-                f"/labs/{draft.id}/plan": "Who does what, when",
-                f"/labs/{draft.id}/setup": "Change the lab",
-                f"/labs/{draft.id}/kit": "Kit and mixing",
-                f"/labs/{draft.id}/safety": "Safety sheet",
-                f"/labs/{draft.id}/cards": "Bench cards",
-                f"/labs/{draft.id}/print": "Safety sheet",
-                f"/labs/{self.lab.id}/predict": "What groups expect",
-                f"/labs/{self.lab.id}/board": "The room, minute by minute",
-                f"/labs/{self.lab.id}/compare": "Where each plate sits",
-                "/nowhere": "There is no page here",
-            }.items():
-                with self.subTest(path=path, width=size["width"]):
-                    self.look(page, path, heading)
+        page = self.device(size=self.size, touch=self.size is PHONE)
+        self.sign_in(page)
+        for path, heading in {
+            "/labs": "Your labs",
+            "/labs/new": "Plan a lab",
+            "/labs/import": "Bring in last week’s table",
+            "/materials": "Your cupboard",
+            f"/labs/{self.lab.id}/plan": "Who measures what",
+            f"/labs/{draft.id}/plan": "Who does what, when",
+            f"/labs/{draft.id}/setup": "Change the lab",
+            f"/labs/{draft.id}/kit": "Kit and mixing",
+            f"/labs/{draft.id}/safety": "Safety sheet",
+            f"/labs/{draft.id}/cards": "Bench cards",
+            f"/labs/{draft.id}/print": "Safety sheet",
+            f"/labs/{self.lab.id}/predict": "What groups expect",
+            f"/labs/{self.lab.id}/board": "The room, minute by minute",
+            f"/labs/{self.lab.id}/compare": "Where each plate sits",
+            "/nowhere": "There is no page here",
+        }.items():
+            with self.subTest(path=path, width=self.size["width"]):
+                self.look(page, path, heading)
 
-    def test_pages_without_a_sign_in_fit_and_are_accessible_at_both_sizes(self):
-        for size in (LAPTOP, PHONE):
-            page = self.device(size=size, touch=size is PHONE)
-            for path, heading in {"/": "Join your lab", "/join": "Join your lab", "/sign-in": "Teachers sign in"}.items():
-                with self.subTest(path=path, width=size["width"]):
-                    self.look(page, path, heading)
+    def test_pages_without_a_sign_in_fit_and_are_accessible(self):
+        page = self.device(size=self.size, touch=self.size is PHONE)
+        for path, heading in {"/": "Join your lab", "/join": "Join your lab", "/sign-in": "Teachers sign in"}.items():
+            with self.subTest(path=path, width=self.size["width"]):
+                self.look(page, path, heading)
 
+
+class OnAPhone(OnALaptop):
+    size = PHONE
+
+
+class Pages(WithALab):
     def test_a_lab_without_readings_says_what_to_do_next(self):
         empty = lab_of(self.ada, opened=False, title="Empty")
         page = self.device()

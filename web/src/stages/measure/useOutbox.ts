@@ -65,6 +65,7 @@ export function useOutbox(bench: Cells) {
   /** Keep an entry and try to send it; returns what the server said if it would not keep it. */
   const add = useCallback(
     async (entry: Fresh): Promise<string | null> => {
+      setLookedFor(null); // what was just typed is not among what was looked for
       await put({ ...entry, refusal: null } as Pending);
       await refresh();
       await flush();
