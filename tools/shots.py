@@ -58,6 +58,13 @@ def sign_in(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Your labs").wait_for()
 
 
+def as_group(page: Page, url: str, code: str, pin: str) -> None:
+    page.goto(f"{url}/join")
+    page.get_by_label("Code").fill(code)
+    page.get_by_label("PIN of your group").fill(pin)
+    page.get_by_role("button", name="Join").click()
+
+
 def labs(page: Page, url: str) -> None:
     sign_in(page, url)
 
@@ -126,10 +133,7 @@ def claims(page: Page, url: str) -> None:
     sign_in(page, url)
     finished = next(lab for lab in page.request.get(f"{url}/api/labs").json() if lab["state"] == "closed")
     code = page.request.get(f"{url}/api/labs/{finished['id']}").json()["code"]
-    page.goto(f"{url}/join")
-    page.get_by_label("Code").fill(code)
-    page.get_by_label("PIN of your group").fill("1904")
-    page.get_by_role("button", name="Join").click()
+    as_group(page, url, code, "1904")
     page.get_by_role("heading", name="Build this cell").wait_for()
     page.goto(f"{url}/bench/claims")
     page.get_by_role("heading", name="What you have claimed").wait_for()
@@ -147,14 +151,9 @@ def join(page: Page, url: str) -> None:
 
 
 def bench(page: Page, url: str) -> None:
-    sign_in(page, url)
-    page.get_by_role("link", name=SECOND, exact=True).click()
-    page.get_by_role("heading", name="Just in").wait_for()
+    board(page, url)
     code = page.locator("aside p").first.inner_text()
-    page.goto(f"{url}/join")
-    page.get_by_label("Code").fill(code)
-    page.get_by_label("PIN of your group").fill(PIN)
-    page.get_by_role("button", name="Join").click()
+    as_group(page, url, code, PIN)
     page.get_by_role("heading", name="Build this cell").wait_for()
 
 
@@ -168,10 +167,7 @@ def predict(page: Page, url: str) -> None:
     page.get_by_role("button", name="Open the bench").click()
     page.get_by_role("heading", name="Just in").wait_for()
     code = page.locator("aside p").first.inner_text()
-    page.goto(f"{url}/join")
-    page.get_by_label("Code").fill(code)
-    page.get_by_label("PIN of your group").fill(PIN)
-    page.get_by_role("button", name="Join").click()
+    as_group(page, url, code, PIN)
     page.get_by_role("button", name="zinc", exact=True).click()
     page.get_by_label("How many volts?").fill("1.1")
 
