@@ -297,33 +297,40 @@ def shipped_electrolytes() -> Mapping[str, Electrolyte]:
     return read_table("electrolytes", "electrolyte", build_electrolyte)
 
 
-_electrodes: ContextVar[Mapping[str, Electrode] | None] = ContextVar("electrodes", default=None)
-_electrolytes: ContextVar[Mapping[str, Electrolyte] | None] = ContextVar("electrolytes", default=None)
+Tables = tuple[Mapping[str, Electrode], Mapping[str, Electrolyte]]
+Own = tuple[Iterable[Electrode], Iterable[Electrolyte]]
+_tables: ContextVar[Callable[[], Tables] | None] = ContextVar("tables", default=None)
 
 
 def electrodes() -> Mapping[str, Electrode]:
     """Electrodes by key: those shipped, then those of the `also` around."""
-    found = _electrodes.get()
-    return shipped_electrodes() if found is None else found
+    tables = _tables.get()
+    return shipped_electrodes() if tables is None else tables()[0]
 
 
 def electrolytes() -> Mapping[str, Electrolyte]:
     """Electrolytes by key: those shipped, then those of the `also` around."""
-    found = _electrolytes.get()
-    return shipped_electrolytes() if found is None else found
+    tables = _tables.get()
+    return shipped_electrolytes() if tables is None else tables()[1]
 
 
 @contextmanager
-def also(own_electrodes: Iterable[Electrode], own_electrolytes: Iterable[Electrolyte]) -> Iterator[None]:
-    """Let materials of one's own stand beside the shipped ones, for what runs inside. Raises BadTable for a key in use."""
-    plates = _with_own(shipped_electrodes(), own_electrodes)
-    liquids = _with_own(shipped_electrolytes(), own_electrolytes)
-    tokens = _electrodes.set(plates), _electrolytes.set(liquids)
+def also(own: Callable[[], Own]) -> Iterator[None]:
+    """Let electrodes and electrolytes of one's own stand beside the shipped ones, for what runs inside.
+
+    `own` is called when the catalogue is first asked; asking raises BadTable for a key in use.
+    """
+
+    @cache
+    def tables() -> Tables:
+        plates, liquids = own()
+        return _with_own(shipped_electrodes(), plates), _with_own(shipped_electrolytes(), liquids)
+
+    token = _tables.set(tables)
     try:
         yield
     finally:
-        _electrodes.reset(tokens[0])
-        _electrolytes.reset(tokens[1])
+        _tables.reset(token)
 
 
 def _with_own(shipped: Mapping[str, M], own: Iterable[M]) -> Mapping[str, M]:

@@ -3,6 +3,7 @@
 import subprocess
 import sys
 import unittest
+from dataclasses import replace
 
 from galvanic import catalogue
 from galvanic.errors import BadTable, NoTableEntry, UnknownMaterial
@@ -109,6 +110,39 @@ class Names(unittest.TestCase):
         with self.assertRaises(UnknownMaterial) as caught:
             find("alumnium", catalogue.electrodes(), "electrode")
         self.assertEqual(caught.exception.nearest[0], "aluminium")
+
+
+class Own(unittest.TestCase):
+    def setUp(self):
+        self.asked = 0
+        self.foil = replace(catalogue.electrodes()["aluminium"], key="own-foil", name="our foil")
+
+    def own(self):
+        self.asked += 1
+        return [self.foil], []
+
+    def test_own_materials_stand_beside_the_shipped_ones_inside_only_and_are_asked_for_once_when_needed(self):
+        with catalogue.also(self.own):
+            self.assertEqual(self.asked, 0)
+            self.assertEqual(catalogue.electrodes()["own-foil"].name, "our foil")
+            self.assertIn("zinc", catalogue.electrodes())
+            self.assertNotIn("own-foil", catalogue.electrolytes())
+        self.assertEqual(self.asked, 1)
+        self.assertNotIn("own-foil", catalogue.electrodes())
+
+    def test_own_materials_can_be_nested_and_what_is_asked_may_fail_without_a_trace(self):
+        def broken():
+            raise OSError("no shelf")
+
+        with catalogue.also(self.own):
+            with self.assertRaises(OSError), catalogue.also(broken):
+                catalogue.electrodes()
+            self.assertIn("own-foil", catalogue.electrodes())
+
+    def test_a_key_that_is_in_use_is_refused(self):
+        self.foil = replace(self.foil, key="zinc")
+        with catalogue.also(self.own), self.assertRaisesRegex(BadTable, "zinc stands twice"):
+            catalogue.electrodes()
 
 
 class Alone(unittest.TestCase):

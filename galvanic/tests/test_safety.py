@@ -37,7 +37,7 @@ class Sheets(unittest.TestCase):
 
         base = electrolytes()["naoh-0.1"]
         strong = replace(base, key="own-strong", name="caustic soda", ph=replace(base.ph, low=13.5, high=13.9))
-        with also([], [strong]):
+        with also(lambda: ([], [strong])):
             self.assertEqual(keys(sheet(["zinc"], ["own-strong"], "16-18"), refused=True), ["strong-alkali"])
 
     def test_magnesium_nickel_salts_food_and_slits_are_named_with_what_to_do(self):

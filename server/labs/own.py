@@ -78,8 +78,8 @@ def build(kind: str, key: str, name: str, data: dict[str, Any]) -> Electrode | E
     return made
 
 
-@contextmanager
-def _with(rows: Iterable[OwnMaterial]) -> Iterator[None]:
+def _built(rows: Iterable[OwnMaterial]) -> tuple[list[Electrode], list[Electrolyte]]:
+    """Own materials as the core knows them, without those that no longer fit."""
     plates: list[Electrode] = []
     liquids: list[Electrolyte] = []
     for row in rows:
@@ -92,25 +92,21 @@ def _with(rows: Iterable[OwnMaterial]) -> Iterator[None]:
             plates.append(made)
         else:
             liquids.append(made)
-    with catalogue.also(plates, liquids):
-        yield
+    return plates, liquids
 
 
 @contextmanager
 def materials_of(teacher: Teacher) -> Iterator[None]:
     """Let a teacher's own materials, retired ones too, stand in the catalogue."""
-    with _with(OwnMaterial.objects.visible_to(teacher)):
+    with catalogue.also(lambda: _built(OwnMaterial.objects.visible_to(teacher))):
         yield
 
 
 def own_materials(get_response: Handler) -> Handler:
-    """Middleware: each API request sees the own materials of its teacher, or of the teacher of its group's lab."""
+    """Middleware: each API request that asks for materials sees its teacher's own, or those of its group's teacher."""
 
     def handle(request: HttpRequest) -> HttpResponseBase:
-        rows = _visible(request) if request.path.startswith("/api/") else None
-        if not rows:
-            return get_response(request)
-        with _with(rows):
+        with catalogue.also(lambda: _built(_visible(request))):
             return get_response(request)
 
     return handle

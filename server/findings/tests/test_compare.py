@@ -55,8 +55,8 @@ class Comparing(TestCase):
 
     def test_a_few_queries_fetch_a_result_whatever_its_size(self):
         self.shown()
-        with self.assertNumQueries(4):  # session, teacher, own materials, lab with counts; the rest is kept until a change
+        with self.assertNumQueries(3):  # session, teacher, lab with counts; the rest is kept until a change
             self.shown()
         record(cell_of(group_of(self.lab)), "0.95")
-        with self.assertNumQueries(9):  # and readings, predictions, groups, meter checks, set aside
+        with self.assertNumQueries(9):  # and own materials, readings, predictions, groups, meter checks, set aside
             self.shown()
