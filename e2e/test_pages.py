@@ -197,7 +197,8 @@ class Pages(WithALab):
         page = self.device()
         self.join(page, self.lab.join_code, group_of(self.lab).pin)
         page.goto("/bench/1")
-        expect(page.get_by_text("off scale").first).to_be_visible()
+        for where in ("above", "below"):
+            expect(page.get_by_text(where, exact=True)).to_be_visible()
         page.wait_for_load_state("networkidle")
         other = self.device()
         self.sign_in(other)

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
+from galvanic.cells import Cell
 from galvanic.checks import Finding
 
 SILENT_MIN = 8.0
 BEHIND_CELLS = 1.0
+SHARED_U_V = 0.03  # how far groups' values of one cell lie apart without anything being wrong
 FAULT, SHARED, BEHIND, SILENT, UNCHECKED = 100, 80, 50, 40, 10
 POSSIBLE = 60
 
@@ -18,7 +20,7 @@ class GroupState:
     """Where a group is: minutes since the lab opened and since its last entry, cells done and cells due by now.
 
     `findings`: the latest findings by short name of the cell, of cells whose last reading has any; `shared_off_v` how far
-    the group's shared cell lies from the others' (None: not known), `shared_u_v` its uncertainty.
+    the group's shared cell lies from the others', V (None: not known).
     """
 
     group: str
@@ -27,7 +29,6 @@ class GroupState:
     due: float
     findings: Sequence[tuple[str, Finding]]
     shared_off_v: float | None
-    shared_u_v: float
     checked: bool
     finished: bool
 
@@ -65,7 +66,7 @@ def _of(state: GroupState) -> Visit | None:
                 cell,
             )
         )
-    if state.shared_off_v is not None and abs(state.shared_off_v) > 3.0 * state.shared_u_v:
+    if state.shared_off_v is not None and abs(state.shared_off_v) > 3.0 * SHARED_U_V:
         text = f"The shared cell is {state.shared_off_v:+.2f} V from the other groups: meter or plates?".replace(
             "-", "\u2212"
         )
@@ -80,3 +81,30 @@ def _of(state: GroupState) -> Visit | None:
     if not state.checked and state.done > 0:
         options.append(Visit(state.group, "unchecked", "plain", "Measures without a meter check.", UNCHECKED))
     return max(options, key=lambda v: v.weight, default=None)
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """One cell on a group's list, and whether the group has begun it; the shared cell stays with every group."""
+
+    cell: Cell
+    begun: bool
+    shared: bool = False
+
+
+def relief(behind: str, lists: Mapping[str, Sequence[Left]], late: Collection[str]) -> tuple[int, str] | None:
+    """What would help a group that is behind: the place on its list of a cell to give away, and the group to give it to.
+
+    It is its last cell that is not begun, and goes to whoever has the fewest cells to begin, is not `late` too and does not
+    have this cell. `lists`: groups in order with their cells in order. None where there is nothing or nobody.
+    """
+    own = lists[behind]
+    place = max((k for k, one in enumerate(own) if not one.shared and not one.begun), default=None)
+    if place is None:
+        return None
+    free = {
+        group: sum(not one.begun for one in cells)
+        for group, cells in lists.items()
+        if group not in late and all(one.cell != own[place].cell for one in cells)
+    }
+    return (place, min(free, key=free.__getitem__)) if free else None

@@ -2,7 +2,8 @@
 
 import unittest
 
-from galvanic.attention import GroupState, visits
+from galvanic.attention import SHARED_U_V, GroupState, Left, relief, visits
+from galvanic.cells import Cell
 from galvanic.checks import Finding
 from galvanic.meter import judge
 from galvanic.readings import parse
@@ -35,7 +36,7 @@ class MeterCheck(unittest.TestCase):
 
 def state(group, **changes):
     usual = {
-        "silent_min": 1.0, "done": 3, "due": 3.0, "findings": (), "shared_off_v": None, "shared_u_v": 0.03, "checked": True,
+        "silent_min": 1.0, "done": 3, "due": 3.0, "findings": (), "shared_off_v": None, "checked": True,
         "finished": False,
     }  # fmt: skip
     return GroupState(group, **(usual | changes))
@@ -60,3 +61,57 @@ class GoAndSee(unittest.TestCase):
 
     def test_the_list_is_short(self):
         self.assertEqual(len(visits([state(f"g{k}", silent_min=20.0) for k in range(12)])), 6)
+
+    def test_a_shared_cell_is_off_only_beyond_what_groups_differ_by_anyway(self):
+        for off in (-3.1, -2.9, 2.9, 3.1):
+            found = [v.code for v in visits([state("one", shared_off_v=off * SHARED_U_V)])]
+            self.assertEqual(found, ["shared_off"] if abs(off) > 3.0 else [], off)
+
+    def test_less_than_a_whole_cell_behind_and_a_short_silence_are_nothing(self):
+        self.assertEqual(visits([state("one", done=2, due=3.0), state("two", silent_min=7.9)]), [])
+        self.assertEqual([v.code for v in visits([state("one", done=1, due=3.0)])], ["behind"])
+        self.assertEqual([v.code for v in visits([state("two", silent_min=8.1)])], ["silent"])
+
+    def test_a_possible_fault_waits_behind_a_likely_one_and_before_lateness(self):
+        def fault(sure):
+            return [("Zn | Cu", Finding("far", sure, "Far from expected", "It lies far.", ("Look.",)))]
+
+        found = visits(
+            [state("c", done=1, due=2.6), state("b", findings=fault("possible")), state("a", findings=fault("likely"))]
+        )
+        self.assertEqual([(v.group, v.tone) for v in found], [("a", "wrong"), ("b", "caution"), ("c", "caution")])
+
+
+def cell(negative, positive="copper"):
+    return Cell(negative, "rhubarb-juice", positive)
+
+
+class Relief(unittest.TestCase):
+    """Which cell a group that is behind could give away, and to whom."""
+
+    SHARED = Left(cell("zinc"), True, shared=True)
+
+    def lists(self, **others):
+        return {
+            "Tern": [self.SHARED, Left(cell("tin"), True), Left(cell("steel"), False), Left(cell("nickel"), False)]
+        } | others
+
+    def test_the_last_cell_not_begun_goes_to_whoever_has_the_least_left(self):
+        lists = self.lists(
+            Knot=[self.SHARED, Left(cell("magnesium"), False), Left(cell("aluminium"), False)],
+            Ruff=[self.SHARED, Left(cell("magnesium"), True), Left(cell("aluminium"), False)],
+        )
+        self.assertEqual(relief("Tern", lists, ["Tern"]), (3, "Ruff"))
+
+    def test_nobody_gets_a_cell_it_has_or_while_it_is_late_itself(self):
+        lists = self.lists(Knot=[self.SHARED, Left(cell("nickel"), True)], Ruff=[self.SHARED], Plover=[self.SHARED])
+        self.assertEqual(relief("Tern", lists, ["Tern", "Ruff"]), (3, "Plover"))
+        self.assertIsNone(relief("Tern", lists, ["Tern", "Ruff", "Plover"]))
+
+    def test_equals_are_served_in_the_order_of_groups(self):
+        lists = self.lists(Knot=[self.SHARED], Ruff=[self.SHARED])
+        self.assertEqual(relief("Tern", lists, ["Tern"]), (3, "Knot"))
+
+    def test_the_shared_cell_and_what_is_begun_stay(self):
+        own = [Left(cell("zinc"), False, shared=True), Left(cell("tin"), True), Left(cell("zinc"), False, shared=True)]
+        self.assertIsNone(relief("Tern", {"Tern": own, "Knot": []}, ["Tern"]))

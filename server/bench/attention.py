@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from galvanic.attention import GroupState, Visit, visits
+from galvanic.attention import GroupState, Left, Visit, relief, visits
 from galvanic.checks import Finding
 from galvanic.class_reference import GroupCell, Reference
 from galvanic.schedule import Steps
@@ -15,8 +15,6 @@ from server.bench.checking import check_last, reference_of
 from server.bench.hands import Hand
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
-
-SHARED_U_V = 0.03  # how far groups' values of one cell lie apart without anything being wrong: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,23 +58,24 @@ def visits_of(
         states.append(_state(lab, group, hand, values, reference, told, wanted, steps, minute, now))
     found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
     behind = [visit.group for visit in found if visit.code == "behind"]
-    relief = {name: r for name in behind if (r := _relief(name, groups, hands, behind))}
-    return Attention([(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, relief)
+    return Attention(
+        [(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, _helped(groups, hands, behind)
+    )
 
 
-def _relief(name: str, groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str]) -> Relief | None:
-    """The last cell of a group's that is not begun, and the group with the least left that does not have it."""
-    hand = next(hand for group, hand in zip(groups, hands, strict=True) if group.name == name)
-    free = [one.planned for one in hand.cells if not one.planned.shared and not one.sent.readings]
-    if not free:
-        return None
-    given = free[-1]
-    open_to = [
-        (sum(not one.sent.readings for one in theirs.cells), group.position, group)
-        for group, theirs in zip(groups, hands, strict=True)
-        if group.name not in behind and all(one.planned.cell != given.cell for one in theirs.cells)
-    ]
-    return Relief(given, min(open_to, key=lambda one: one[:2])[2]) if open_to else None
+def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str]) -> dict[str, Relief]:
+    """Relief for the groups that are behind, by name."""
+    at = {group.name: k for k, group in enumerate(groups)}
+    lists = {
+        name: [Left(one.planned.cell, bool(one.sent.readings), one.planned.shared) for one in hands[k].cells]
+        for name, k in at.items()
+    }
+    found = {}
+    for name in behind:
+        if (helps := relief(name, lists, behind)) is not None:
+            place, to = helps
+            found[name] = Relief(hands[at[name]].cells[place].planned, groups[at[to]])
+    return found
 
 
 def _state(
@@ -110,7 +109,6 @@ def _state(
         due=float(due),
         findings=told,
         shared_off_v=off,
-        shared_u_v=SHARED_U_V,
         checked=hand.meter is not None,
         finished=done >= len(cells),
     )

@@ -102,7 +102,7 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
               )}
               {off && (
                 <text className="step" x={x + TUBE + 6} y={at !== null && at < 60 ? at + 32 : (at ?? 0) - 12}>
-                  off scale
+                  {(volts ?? 0) > 0 ? "above" : "below"}
                 </text>
               )}
             </g>
