@@ -1,6 +1,7 @@
 """A class beside the table, the notes on it, and the simulated bench."""
 
 import unittest
+from dataclasses import replace
 
 import numpy as np
 
@@ -110,3 +111,37 @@ class Simulated(unittest.TestCase):
         self.assertAlmostEqual(sum(values) / 400, 1.01, delta=0.003)
         self.assertAlmostEqual(float(np.std(values)), (2 * 0.01**2 + 0.003**2 + 0.01**2 / 12) ** 0.5, delta=0.002)
         self.assertEqual(parse(self.bench(1, decimals=2).read("copper", "zinc")).resolution_v, 0.01)
+
+
+class Again(unittest.TestCase):
+    """What is kept of a comparison is kept only while nothing that goes into it has changed."""
+
+    READINGS = tuple(
+        ClassReading(group, red, black, liquid, level, 0.01)
+        for group in ("Tern", "Knot")
+        for liquid in ("lemon-juice", "kelp-brine")
+        for black, red, level in (("zinc", "copper", 0.95), ("tin", "copper", 0.45), ("zinc", "tin", 0.50))
+    )
+
+    def test_a_new_reading_is_in_the_next_comparison_and_leaves_other_baths_alone(self):
+        before = {one.electrolyte: one for one in compare(self.READINGS)}
+        more = [*self.READINGS, ClassReading("Ruff", "copper", "zinc", "kelp-brine", 0.94, 0.01)]
+        after = {one.electrolyte: one for one in compare(more)}
+        self.assertIs(after["lemon-juice"], before["lemon-juice"])
+        n = {key: next(c.n for c in found["kelp-brine"].cells if c.cell.positive == "copper" and c.cell.negative == "zinc")
+             for key, found in (("before", before), ("after", after))}  # fmt: skip
+        self.assertEqual(n, {"before": 2, "after": 3})
+
+    def test_another_value_another_resolution_and_another_anchor_count_too(self):
+        (lemon, *_) = compare(self.READINGS)
+        for change in ({"volts_v": 0.951}, {"resolution_v": 0.001}):
+            (other, *_) = compare([replace(self.READINGS[0], **change), *self.READINGS[1:]])
+            self.assertIsNot(other, lemon, change)
+        (held, *_) = compare(self.READINGS, {"lemon-juice": "zinc"})
+        self.assertEqual(held.anchor, "zinc")
+
+    def test_the_gap_in_per_cent_is_of_the_table_difference(self):
+        (lemon, *_) = compare(self.READINGS)
+        found = next(c for c in lemon.cells if (c.cell.negative, c.cell.positive) == ("zinc", "copper"))
+        # Zn2+/Zn -0.7618 V, Cu2+/Cu 0.3419 V (CRC Handbook): 1.1037 V; 0.95 V is 13.9 % short of it.
+        self.assertAlmostEqual(found.gap_percent, -13.9, delta=0.1)

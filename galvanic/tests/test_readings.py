@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.errors import UnreadableReading
-from galvanic.readings import parse
+from galvanic.readings import as_shown, parse, parse_current
 
 GOOD = [
     ("0.94", "V", 0.94, 0.01, False), ("0,94", "V", 0.94, 0.01, False), ("940 mV", "V", 0.94, 0.001, False),
@@ -55,3 +55,41 @@ class Readings(unittest.TestCase):
             return
         self.assertTrue(any(mark.isdigit() for mark in text))
         self.assertLess(abs(found.volts_v), 1e7)
+
+
+class Currents(unittest.TestCase):
+    def test_what_people_type_is_read_with_its_resolution(self):
+        for text, unit, amperes, resolution in [
+            ("1.25", "mA", 1.25e-3, 1e-5), ("1,25 mA", "A", 1.25e-3, 1e-5), ("870", "\u00b5A", 8.7e-4, 1e-6), ("0.002", "A", 0.002, 0.001),
+            ("35 uA", "mA", 3.5e-5, 1e-6), ("35 \u03bcA", "mA", 3.5e-5, 1e-6), ("-0.4", "mA", -4e-4, 1e-4), ("2 amps", "mA", 2.0, 1.0),
+        ]:  # fmt: skip
+            with self.subTest(text=text, unit=unit):
+                found = parse_current(text, unit)
+                self.assertAlmostEqual(found.current_a, amperes, places=12)
+                self.assertAlmostEqual(found.resolution_a, resolution, places=12)
+
+    def test_volts_are_no_current_and_amperes_no_voltage(self):
+        for read, text in ((parse_current, "0.94 V"), (parse, "0.94 mA")):
+            with self.assertRaisesRegex(UnreadableReading, "is not one number"):
+                read(text)
+
+    def test_the_ohm_range_is_refused_with_its_reason_whatever_was_asked_for(self):
+        for read in (parse, parse_current):
+            for text in ("470 \u03a9", "470\u2126", "1.2 kOhm", "3 M\u03a9", "12 ohms"):
+                with self.subTest(text=text), self.assertRaisesRegex(UnreadableReading, "two loads|resistor|live|current"):
+                    read(text)
+
+
+class Shown(unittest.TestCase):
+    def test_a_voltage_has_as_many_digits_as_the_resolution_bears(self):
+        for value, resolution, text in [
+            (0.9449, 0.01, "0.94"), (0.9449, 0.001, "0.945"), (-0.46, 0.01, "-0.46"), (-0.001, 0.01, "0.00"), (1.0, 0.1, "1.0"),
+            (3.0, 1.0, "3"),
+        ]:  # fmt: skip
+            self.assertEqual(as_shown(value, resolution), text)
+
+    @given(st.floats(-9, 9), st.sampled_from([0.1, 0.01, 0.001, 0.0001]))
+    def test_what_is_shown_is_read_back_within_half_a_step_with_its_resolution(self, value, resolution):
+        found = parse(as_shown(value, resolution))
+        self.assertAlmostEqual(found.resolution_v, resolution, places=12)
+        self.assertLessEqual(abs(found.volts_v - value), 0.5001 * resolution)

@@ -170,6 +170,26 @@ class Solving(unittest.TestCase):
             self.assertLessEqual(float(net(e - step, p, q, x)[0, 0, 0]), drawn + 1e-6 + 1e-5 * abs(drawn))
             self.assertGreaterEqual(float(net(e + step, p, q, x)[0, 0, 0]), drawn - 1e-6 - 1e-5 * abs(drawn))
 
+    def test_a_plate_settles_where_it_does_among_all_others(self):
+        """Few plates are solved another way than a whole table of them."""
+        found = everywhere()
+        for plate in PLATES[::3]:
+            for liquid in LIQUIDS[::5]:
+                self.assertAlmostEqual(
+                    rest_potentials([plate], [liquid]).at(plate, liquid), found.at(plate, liquid), delta=1e-10
+                )
+
+    def test_what_cannot_be_drawn_ends_at_the_bracket_and_does_not_fail(self):
+        draw = drawer(None, 1)
+        p, q, x = (
+            plates_of(["graphite"], draw),
+            liquids_of(["kcl-0.10"], None, 1, draw),
+            pairing_of(["graphite"], ["kcl-0.10"]),
+        )
+        ends = [float(settle(p, q, x, drawn_a_per_m2=drawn)[0, 0, 0]) for drawn in (-1e30, 1e30)]
+        self.assertAlmostEqual(ends[0], -3.2, places=6)
+        self.assertAlmostEqual(ends[1], 2.4, places=6)
+
     @settings(max_examples=60, deadline=None)
     @given(st.sampled_from(PLATES), st.sampled_from(LIQUIDS), st.floats(-2.5, 1.5), st.floats(0.001, 0.5))
     def test_the_net_current_always_rises_with_potential(self, plate, liquid, e, step):
