@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import uuid
 from collections.abc import Iterable
 from datetime import date
@@ -101,6 +102,11 @@ def as_group(group: Group, **options: Any) -> Client:
 def send(client: Client, path: str, body: dict[str, Any] | None = None, **headers: Any) -> Any:
     """POST JSON."""
     return client.post(f"/api{path}", body or {}, content_type="application/json", **headers)
+
+
+def without_times(answer: Any) -> str:
+    """The text of an answer without its times, in which any digits can stand."""
+    return re.sub(r"\d{4}-\d\d-\d\dT[\d:.]+(Z|[+-]\d\d:\d\d)", "", answer.content.decode())
 
 
 class KeptReadingsTestCase(TransactionTestCase):
