@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+PASSING = (401, 408, 429)  # and everything from 500 on: none of these says that what was sent is wrong
+
 
 @dataclass(frozen=True, slots=True)
 class RowFault:
@@ -18,15 +20,27 @@ class RowFault:
 
 
 class Problem(Exception):
-    """A refusal with an HTTP status, a code, a sentence, and the field or rows concerned."""
+    """A refusal with an HTTP status, a code, a sentence, and the field or rows concerned.
+
+    `passing`: the reason can pass by itself or by what a teacher does, so the same thing may be sent again later.
+    """
 
     def __init__(
-        self, status: int, code: str, message: str, field: str | None = None, rows: Sequence[RowFault] = ()
+        self,
+        status: int,
+        code: str,
+        message: str,
+        field: str | None = None,
+        rows: Sequence[RowFault] = (),
+        passing: bool | None = None,
+        wait_s: float | None = None,
     ) -> None:
         super().__init__(message)
         self.status, self.code, self.message, self.field, self.rows = status, code, message, field, tuple(rows)
+        self.passing = status in PASSING or status >= 500 if passing is None else passing
+        self.wait_s = wait_s
 
 
-def not_found(what: str) -> Problem:
+def not_found(what: str, passing: bool = False) -> Problem:
     """404, the same whether a thing does not exist or belongs to someone else."""
-    return Problem(404, "not_found", f"There is no such {what}, or it is not yours.")
+    return Problem(404, "not_found", f"There is no such {what}, or it is not yours.", passing=passing)

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from django.db import connection
-from django.http import HttpRequest
 from ninja import NinjaAPI
-from pydantic import BaseModel
 
-from galvanic.catalogue import edition
 from server.bench.api import router as bench
 from server.bench.beside_api import router as beside
 from server.bench.board_api import router as board
 from server.bench.room_api import router as room
 from server.config import errors
+from server.config.health import router as health
+from server.config.incoming import CleanParser
 from server.findings.api import router as findings
 from server.findings.claim_api import router as claims
 from server.findings.explain_api import router as explaining
@@ -23,24 +21,24 @@ from server.labs.sheet_api import router as sheets
 from server.people.api import router as people
 from server.records.api import router as records
 
-api = NinjaAPI(title="Pipette", version="1", docs_url=None, openapi_url=None, urls_namespace="api")
+api = NinjaAPI(title="Pipette", version="1", docs_url=None, openapi_url=None, urls_namespace="api", parser=CleanParser())
 errors.install(api)
 
 
-class Health(BaseModel):
-    """What a monitor asks for."""
-
-    database: str
-    edition: str
-
-
-@api.get("/health", response=Health, operation_id="health", auth=None)
-def health(request: HttpRequest) -> Health:
-    """Answer 200 when the database answers, 503 when it does not."""
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT 1")
-    return Health(database="ok", edition=edition())
-
-
-for router in (people, materials, labs, sheets, bench, beside, board, room, findings, explaining, claims, tables, records):
+for router in (
+    health,
+    people,
+    materials,
+    labs,
+    sheets,
+    bench,
+    beside,
+    board,
+    room,
+    findings,
+    explaining,
+    claims,
+    tables,
+    records,
+):
     api.add_router("", router)

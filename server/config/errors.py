@@ -2,26 +2,40 @@
 
 from __future__ import annotations
 
+import errno
 import logging
+import math
 from typing import Any
 
-from django.db import InterfaceError, OperationalError
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
+from django.db import DataError, InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from psycopg import errors as postgres
 
 from galvanic.errors import GalvanicError
 from server.problems import Problem
 
 log = logging.getLogger("pipette.errors")
 
+SAFE = "Nothing was changed; what you typed is safe on this device and can be sent again."
 SIGN_IN = Problem(401, "sign_in", "Please sign in again. Nothing you typed is lost.")
-DATABASE_AWAY = Problem(
-    503, "database_away", "The store cannot be reached just now. Nothing was changed; what you typed stays on this page."
+DATABASE_AWAY = Problem(503, "database_away", f"The store cannot be reached just now. {SAFE}")
+READ_ONLY = Problem(503, "read_only", f"The store can be read but not written just now. {SAFE} Tell whoever runs Pipette.")
+STORE_FULL = Problem(503, "store_full", f"The server’s disk is full. {SAFE} Tell whoever runs Pipette.")
+BROKEN = Problem(500, "broken", f"Something went wrong here. {SAFE}")
+BAD_TEXT = Problem(422, "bad_text", "There is something in it that cannot be kept. Nothing was changed.")
+BAD_REQUEST = Problem(400, "bad_request", "That request cannot be read. Nothing was changed.")
+TOO_LARGE = Problem(413, "too_large", "That is too much to send at once. It stays on your device.")
+FORBIDDEN = Problem(
+    403, "csrf", "This page is too old to send anything. Load it again; what you typed stays on this device.", passing=True
 )
-BROKEN = Problem(500, "broken", "Something went wrong here. Nothing was changed; what you typed stays on this page.")
-LOCKED_OUT = Problem(429, "locked_out", "Too many wrong passwords. Wait 15 minutes, then try again.")
-AWAY = (OperationalError, InterfaceError)
+NO_ADDRESS = Problem(404, "no_address", "There is nothing at this address.")
+NO_METHOD = Problem(405, "no_method", "That cannot be done at this address.")
+
+DISK_FULL = (errno.ENOSPC, errno.EDQUOT)
 
 
 def body(problem: Problem) -> dict[str, Any]:
@@ -30,22 +44,42 @@ def body(problem: Problem) -> dict[str, Any]:
         "code": problem.code,
         "message": problem.message,
         "field": problem.field,
+        "passing": problem.passing,
         "rows": [{"line": row.line, "message": row.message} for row in problem.rows],
     }
 
 
 def respond(problem: Problem) -> HttpResponse:
     """A problem as a response of its status."""
-    return JsonResponse(body(problem), status=problem.status)
+    answer = JsonResponse(body(problem), status=problem.status)
+    answer["Cache-Control"] = "no-store"
+    if problem.wait_s is not None:
+        answer["Retry-After"] = str(max(1, math.ceil(problem.wait_s)))
+    return answer
 
 
-def is_away(error: BaseException | None) -> bool:
-    """Whether an error, or what caused it, is a database that cannot be reached."""
+def fault_of(error: BaseException | None) -> Problem | None:
+    """What is away, by an error or what caused it; None where nothing is."""
     while error is not None:
-        if isinstance(error, AWAY):
-            return True
+        if isinstance(error, postgres.DiskFull) or (isinstance(error, OSError) and error.errno in DISK_FULL):
+            return STORE_FULL
+        if isinstance(error, postgres.ReadOnlySqlTransaction):
+            return READ_ONLY
+        if isinstance(error, OperationalError | InterfaceError):
+            return fault_of(error.__cause__) or DATABASE_AWAY
         error = error.__cause__ or error.__context__
-    return False
+    return None
+
+
+def unreadable(error: BaseException) -> Problem | None:
+    """The refusal of a request that cannot be read; None where it can."""
+    if isinstance(error, RequestDataTooBig):
+        return TOO_LARGE
+    if isinstance(error, SuspiciousOperation | BadRequest | MultiPartParserError | UnreadablePostError):
+        return BAD_REQUEST
+    if isinstance(error, DataError) or (isinstance(error, ValueError) and "NUL" in str(error)):
+        return BAD_TEXT
+    return None
 
 
 def from_validation(error: ValidationError) -> Problem:
@@ -57,12 +91,39 @@ def from_validation(error: ValidationError) -> Problem:
 
 def from_http(error: HttpError) -> Problem:
     """Ninja's own refusals, such as a body that is not JSON."""
-    return Problem(error.status_code, "refused", str(error))
+    known = {400: BAD_REQUEST, 403: FORBIDDEN}
+    return known.get(error.status_code) or Problem(error.status_code, "refused", f"{str(error).rstrip('.')}.")
 
 
-def locked_out(request: HttpRequest, *_: object, **__: object) -> HttpResponse:
-    """What django-axes answers when a sign-in is locked."""
-    return respond(LOCKED_OUT)
+def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Django's refusals before a view runs: a host that is not ours, a form that cannot be read."""
+    return respond((unreadable(exception) if exception else None) or BAD_REQUEST)
+
+
+def forbidden(request: HttpRequest, *_: object, **__: object) -> HttpResponse:
+    """A request without the page's token."""
+    return respond(FORBIDDEN)
+
+
+def no_address(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """An address that does not exist."""
+    return respond(NO_ADDRESS)
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """What nobody foresaw, outside an endpoint."""
+    return respond(BROKEN)
+
+
+def in_shape(answer: HttpResponseBase) -> HttpResponseBase:
+    """A refusal in the one shape, whoever made it."""
+    if answer.status_code < 400 or answer.get("Content-Type", "").startswith("application/json"):
+        return answer
+    known = {400: BAD_REQUEST, 403: FORBIDDEN, 404: NO_ADDRESS, 405: NO_METHOD, 413: TOO_LARGE}
+    made = respond(known.get(answer.status_code, Problem(answer.status_code, "refused", "The server did not accept that.")))
+    if allowed := answer.get("Allow"):
+        made["Allow"] = allowed
+    return made
 
 
 def install(api: NinjaAPI) -> None:
@@ -90,8 +151,10 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Exception)
     def _other(request: HttpRequest, error: Exception) -> HttpResponse:
-        if is_away(error):
-            log.warning("database away", extra={"path": request.path})
-            return respond(DATABASE_AWAY)
+        if (known := fault_of(error)) is not None:
+            log.warning(known.code, extra={"path": request.path})
+            return respond(known)
+        if (known := unreadable(error)) is not None:
+            return respond(known)
         log.error("unexpected error", exc_info=error, extra={"path": request.path})
         return respond(BROKEN)

@@ -1,69 +1,127 @@
-"""The event streams: a teacher's of one lab, a group's of its own, and that of a group's connected meter."""
+"""The event streams: a teacher's of one lab, a group's of its own, and that of a group's connected meter.
+
+A stream runs as long as whoever asked for it may see what it tells: a new PIN, leaving, signing out, a closed lab or a meter
+taken away ends it.
+"""
 
 from __future__ import annotations
 
 import uuid
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Callable, Hashable
+from typing import TypeVar
 
 from asgiref.sync import sync_to_async
+from django.conf import settings
+from django.contrib.auth import get_user
+from django.contrib.sessions.backends.db import SessionStore
 from django.core.handlers.asgi import ASGIRequest
 from django.db import connections
 from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
 
 from galvanic.cells import Cell
 from server.bench.meters import Address, address_of, samples
-from server.labs.live import stream
+from server.config.errors import NO_METHOD, SIGN_IN, respond
+from server.labs.live import Allowed, counted, room_for, stream
 from server.labs.models import Lab, PlannedCell
-from server.people.auth import COOKIE, member_of
-from server.people.models import Teacher
-from server.problems import Problem
+from server.people.auth import COOKIE, Member, is_here, member_of
+from server.problems import Problem, not_found
+
+Found = TypeVar("Found")
+Heard = tuple[uuid.UUID, uuid.UUID | None, Hashable]
 
 
-def _heard(request: HttpRequest, lab_id: uuid.UUID | None) -> tuple[uuid.UUID, uuid.UUID | None] | None:
-    """The lab whose changes this visitor may hear of, and the group if it is one; or None."""
+def _heard(request: HttpRequest, lab_id: uuid.UUID | None) -> Heard | None:
+    """The lab whose changes this visitor may hear of, the group if it is one, and whose stream it is; or None."""
     if lab_id is None:
-        member = member_of(request.COOKIES.get(COOKIE))
-        return (member.lab_id, member.group_id) if member else None
-    if isinstance(request.user, Teacher) and Lab.objects.visible_to(request.user).filter(id=lab_id).exists():
-        return lab_id, None
+        member = _member(request)
+        return (member.lab_id, member.group_id, member.group_id) if member else None
+    user = _user(request)
+    if is_here(user) and Lab.objects.visible_to(user).filter(id=lab_id).exists():
+        return lab_id, None, user.id
     return None
+
+
+def _user(request: HttpRequest) -> object:
+    """Who is signed in by the session as it is now, not as it was when the stream began."""
+    now = HttpRequest()
+    now.session = SessionStore(request.COOKIES.get(settings.SESSION_COOKIE_NAME))
+    return get_user(now)
+
+
+def _member(request: HttpRequest) -> Member | None:
+    """The member of an open lab behind a request; a closed one has nothing to tell."""
+    member = member_of(request.COOKIES.get(COOKIE))
+    if member is None or not Lab.objects.filter(id=member.lab_id, state=Lab.State.OPEN).exists():
+        return None
+    return member
+
+
+def _looked_up(look: Callable[[], Found | None], found: Found) -> Allowed:
+    """Whether a look-up still finds the same."""
+
+    def look_and_let_go() -> bool:
+        try:
+            return look() == found
+        finally:
+            connections.close_all()
+
+    return sync_to_async(look_and_let_go)
 
 
 async def events(request: HttpRequest, lab_id: uuid.UUID | None = None) -> HttpResponseBase:
     """Server-sent events under ASGI; 204 under WSGI, which would hang on an endless stream, and the page polls."""
+    if request.method != "GET":
+        return respond(NO_METHOD)
     if not isinstance(request, ASGIRequest):
         return HttpResponse(status=204)
     heard = await sync_to_async(_heard)(request, lab_id)
+    if heard is None and lab_id is None and await sync_to_async(member_of)(request.COOKIES.get(COOKIE)) is not None:
+        return HttpResponse(status=204)  # a closed lab has nothing to tell: the page does not ask again
     if heard is None:
-        return HttpResponse(status=401 if lab_id is None else 404)
-    return await _streamed(stream(*heard))
+        return respond(SIGN_IN if lab_id is None else not_found("lab"))
+    lab, group, whose = heard
+    return await _streamed(whose, stream(lab, group, _looked_up(lambda: _heard(request, lab_id), heard)))
 
 
-async def _streamed(events: AsyncIterator[str]) -> StreamingHttpResponse:
+async def _streamed(whose: Hashable, events: AsyncIterator[str]) -> HttpResponseBase:
     await sync_to_async(connections.close_all)()  # else the stream would keep its database connection
-    answer = StreamingHttpResponse(events, content_type="text/event-stream")
+    try:
+        room_for(whose)
+    except Problem as problem:
+        return respond(problem)
+
+    async def run() -> AsyncIterator[str]:
+        with counted(whose):
+            async for event in events:
+                yield event
+
+    answer = StreamingHttpResponse(run(), content_type="text/event-stream")
     answer["Cache-Control"] = "no-store"
     answer["X-Accel-Buffering"] = "no"
     return answer
 
 
-def _meter_of(request: HttpRequest, cell_id: uuid.UUID) -> tuple[Address, Cell] | None:
-    """The meter of this visitor's group and the cell on its bench, or None."""
-    member = member_of(request.COOKIES.get(COOKIE))
+def _meter_of(request: HttpRequest, cell_id: uuid.UUID) -> tuple[Address, Cell, uuid.UUID, uuid.UUID] | None:
+    """The meter of this visitor's group, the cell on its bench, its lab and its group; None where there is none."""
+    member = _member(request)
     cell = member and PlannedCell.objects.visible_to(member).select_related("group").filter(id=cell_id).first()
     if not cell or not cell.group.meter_address:
         return None
-    return address_of(cell.group.meter_address), cell.cell
+    try:
+        return address_of(cell.group.meter_address), cell.cell, cell.group.lab_id, cell.group_id
+    except Problem:
+        return None  # its network is no longer allowed
 
 
 async def meter(request: HttpRequest, cell_id: uuid.UUID) -> HttpResponseBase:
     """What a group's connected meter shows, as server-sent events; 204 under WSGI, 404 where there is none."""
+    if request.method != "GET":
+        return respond(NO_METHOD)
     if not isinstance(request, ASGIRequest):
         return HttpResponse(status=204)
-    try:
-        found = await sync_to_async(_meter_of)(request, cell_id)
-    except Problem:
-        found = None  # its network is no longer allowed
+    found = await sync_to_async(_meter_of)(request, cell_id)
     if found is None:
-        return HttpResponse(status=404)
-    return await _streamed(samples(*found))
+        return respond(not_found("meter"))
+    address, cell, lab, group = found
+    allowed = _looked_up(lambda: _meter_of(request, cell_id), found)
+    return await _streamed(group, samples(address, cell, allowed, lab, group))

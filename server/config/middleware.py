@@ -1,4 +1,4 @@
-"""One log line per request, and a plain answer when the database is away outside the API."""
+"""One log line per request; the one shape for refusals, also outside endpoints; private answers are nobody's to keep."""
 
 from __future__ import annotations
 
@@ -7,8 +7,11 @@ import time
 from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponseBase
+from django.utils.cache import patch_vary_headers
 
-from server.config.errors import DATABASE_AWAY, is_away, respond
+from server.config.errors import BAD_REQUEST, fault_of, in_shape, respond
+from server.config.incoming import is_odd
+from server.people.address import believed
 
 log = logging.getLogger("pipette.access")
 Handler = Callable[[HttpRequest], HttpResponseBase]
@@ -34,7 +37,23 @@ def access_log(get_response: Handler) -> Handler:
     return handle
 
 
-class database_away:
+def api_answers(get_response: Handler) -> Handler:
+    """Refuse what no browser sends; put every refusal of the API in the one shape; let nobody keep a private answer."""
+
+    def handle(request: HttpRequest) -> HttpResponseBase:
+        if is_odd(request.path) or not believed(request):
+            return respond(BAD_REQUEST)
+        response = get_response(request)
+        if request.path.startswith("/api/"):
+            response = in_shape(response)
+            response.headers.setdefault("Cache-Control", "no-store")
+            patch_vary_headers(response, ["Cookie"])
+        return response
+
+    return handle
+
+
+class store_away:
     """Sessions are read before an endpoint runs: answer in the one shape when the database is away there."""
 
     def __init__(self, get_response: Handler) -> None:
@@ -44,6 +63,6 @@ class database_away:
         try:
             return self.get_response(request)
         except Exception as error:
-            if is_away(error):
-                return respond(DATABASE_AWAY)
+            if (known := fault_of(error)) is not None:
+                return respond(known)
             raise

@@ -12,6 +12,8 @@ from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from server.people.device import know_device
+
 ENTRY = "src/app/main.tsx"
 
 
@@ -49,5 +51,6 @@ def page(request: HttpRequest) -> HttpResponse:
     if found is None:
         return HttpResponse("The front end is not built yet. Run ./pipette demo.", status=503, content_type="text/plain")
     response = render(request, "page.html", found)
+    know_device(request, response)
     response["Cache-Control"] = "no-cache"
     return response

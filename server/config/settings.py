@@ -7,8 +7,11 @@ PIPETTE_HTTPS            1 behind a proxy that speaks HTTPS: secure cookies, HST
 PIPETTE_TRUSTED_PROXIES  how many proxies stand in front and set X-Forwarded-For; default 0
 PIPETTE_DEBUG            1 for tracebacks in the browser; never on a server others reach
 PIPETTE_PHOTOS           folder for photographs; default .run/photos
-PIPETTE_METERS           comma-separated networks in which meters may be asked; default 127.0.0.0/8 (this machine only)
+PIPETTE_METERS           where meters may be asked: comma-separated network:ports, for example 10.1.0.0/16:5025-5030; default
+                         127.0.0.1:5025-5034 (the simulated meters of this machine, nothing else)
+PIPETTE_BACKUPS          folder for the dumps that are made before migrations; default .run/backups
 PIPETTE_LOG              json (default) or plain
+PIPETTE_LOG_FILE         a file for the log, kept small by turning it over; default: standard error
 """
 
 from __future__ import annotations
@@ -41,7 +44,6 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.postgres",
     "django.contrib.staticfiles",
-    "axes",
     "csp",
     "ninja",
     "server.people",
@@ -53,16 +55,16 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "server.config.middleware.access_log",
+    "server.config.middleware.api_answers",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
-    "server.config.middleware.database_away",
+    "server.config.middleware.store_away",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "axes.middleware.AxesMiddleware",
     "server.labs.own.own_materials",
 ]
 ROOT_URLCONF = "server.config.urls"
@@ -86,7 +88,6 @@ DATABASES["default"]["OPTIONS"] = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "people.Teacher"
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 PASSWORD_HASHERS = [
     "django.contrib.auth.hashers.ScryptPasswordHasher",
     "django.contrib.auth.hashers.PBKDF2PasswordHasher",
@@ -95,14 +96,8 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25  # hours
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "server.config.errors.locked_out"
-AXES_CLIENT_IP_CALLABLE = "server.people.address.client_address"
-AXES_VERBOSE = False
-AXES_DISABLE_ACCESS_LOG = True
 
+CSRF_FAILURE_VIEW = "server.config.errors.forbidden"
 SESSION_COOKIE_NAME = "pipette_teacher"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
@@ -130,7 +125,8 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 PHOTO_DIR: Path = Path(os.environ.get("PIPETTE_PHOTOS") or BASE_DIR / ".run" / "photos")
-METER_NETWORKS = [n for n in os.environ.get("PIPETTE_METERS", "127.0.0.0/8").split(",") if n]
+BACKUP_DIR: Path = Path(os.environ.get("PIPETTE_BACKUPS") or BASE_DIR / ".run" / "backups")
+METER_NETWORKS = [n for n in os.environ.get("PIPETTE_METERS", "127.0.0.1:5025-5034").split(",") if n]
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 200
@@ -154,6 +150,14 @@ USE_I18N = False
 USE_TZ = True
 TEST_RUNNER = "server.config.runner.CountingRunner"
 
+_WHERE: dict[str, object] = {"class": "logging.StreamHandler"}
+if _FILE := os.environ.get("PIPETTE_LOG_FILE"):
+    _WHERE = {
+        "class": "logging.handlers.RotatingFileHandler",
+        "filename": _FILE,
+        "maxBytes": 5_000_000,
+        "backupCount": 5,
+    }
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
@@ -167,13 +171,12 @@ LOGGING = {
     },
     "handlers": {
         "out": {
-            "class": "logging.StreamHandler",
+            **_WHERE,
             "formatter": "plain" if os.environ.get("PIPETTE_LOG") == "plain" else "json",
         }
     },
     "root": {"handlers": ["out"], "level": "INFO"},
     "loggers": {
-        "axes": {"level": "ERROR"},
         "django.request": {"level": "CRITICAL"},
         "httpx": {"level": "WARNING"},
         "psycopg.pool": {"level": "ERROR"},

@@ -30,6 +30,10 @@ QUIET_S = 60.0
 TOO_SLOW = Problem(408, "too_slow", "The network stopped half-way. It stays on your device; send it again.")
 READERS = int(os.environ.get("PIPETTE_READERS", "2"))
 WRITERS = int(os.environ.get("PIPETTE_WRITERS", "2"))
+DOORS = ("/api/sign-in", "/api/join")  # each has a thread of its own: hashing a password takes long, and guessing is endless
+MOST_AT_A_DOOR = 200
+TURNED_AWAY_S = 2.0  # for which whoever comes too early is kept waiting, so that a flood of them is a slow one
+BUSY = Problem(503, "busy", "Too many are at the door just now. Try again in a moment; nothing is lost.", wait_s=2.0)
 
 Scope = dict[str, Any]
 Receive = Callable[[], Awaitable[dict[str, Any]]]
@@ -45,6 +49,8 @@ class InThreads(BaseHandler):
         self.load_middleware()
         self.readers = ThreadPoolExecutor(READERS, "read")
         self.writers = ThreadPoolExecutor(WRITERS, "write")
+        self.doors = {path: ThreadPoolExecutor(1, "door") for path in DOORS}
+        self.waiting = dict.fromkeys(DOORS, 0)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer one request."""
@@ -54,20 +60,34 @@ class InThreads(BaseHandler):
             except Gone:
                 return  # and they will send it again
             except Problem as problem:
-                status, headers, content = _sent(respond(problem))
+                answer = as_sent(respond(problem))
             else:
-                threads = self.readers if scope["method"] in ("GET", "HEAD") else self.writers
-                run = asyncio.get_running_loop().run_in_executor
-                status, headers, content = await run(threads, self._answer, scope, body)
-        await send({"type": "http.response.start", "status": status, "headers": headers})
-        await send({"type": "http.response.body", "body": content})
+                answer = await self._in_thread(scope, body)
+        await send_answer(send, answer)
+
+    async def _in_thread(self, scope: Scope, body: IO[bytes]) -> Answer:
+        run, path = asyncio.get_running_loop().run_in_executor, scope["path"]
+        if path not in self.doors:
+            threads = self.readers if scope["method"] in ("GET", "HEAD") else self.writers
+            return await run(threads, self._answer, scope, body)
+        if self.waiting[path] >= MOST_AT_A_DOOR:
+            answer = as_sent(respond(BUSY))
+        else:
+            self.waiting[path] += 1
+            try:
+                answer = await run(self.doors[path], self._answer, scope, body)
+            finally:
+                self.waiting[path] -= 1
+        if answer[0] in (429, 503):
+            await asyncio.sleep(TURNED_AWAY_S)
+        return answer
 
     def _answer(self, scope: Scope, body: IO[bytes]) -> Answer:
         set_script_prefix("/")
         signals.request_started.send(sender=self.__class__, scope=scope)
         response = self.get_response(ASGIRequest(scope, body))
         try:
-            return _sent(response)
+            return as_sent(response)
         finally:
             response.close()  # which gives the database connection back
 
@@ -95,8 +115,15 @@ async def _receive(receive: Receive, into: IO[bytes]) -> None:
             return
 
 
-def _sent(response: HttpResponseBase) -> Answer:
+def as_sent(response: HttpResponseBase) -> Answer:
     """Status, headers and content of an answer."""
     headers = [(name.lower().encode("latin-1"), value.encode("latin-1")) for name, value in response.items()]
     headers += [(b"set-cookie", cookie.OutputString().encode("latin-1")) for cookie in response.cookies.values()]
     return response.status_code, headers, b"".join(response)
+
+
+async def send_answer(send: Send, answer: Answer) -> None:
+    """Send an answer whole."""
+    status, headers, content = answer
+    await send({"type": "http.response.start", "status": status, "headers": headers})
+    await send({"type": "http.response.body", "body": content})

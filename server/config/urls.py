@@ -14,3 +14,8 @@ urlpatterns = [
     path("sw.js", worker),
     re_path(r"^(?!api/|static/).*$", page),
 ]
+
+handler400 = "server.config.errors.bad_request"
+handler403 = "server.config.errors.forbidden"
+handler404 = "server.config.errors.no_address"
+handler500 = "server.config.errors.broken"

@@ -2,37 +2,42 @@
 
 from __future__ import annotations
 
-from django.contrib.auth import logout
+import uuid
+
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import csrf_protect
 from ninja import Router
 from ninja.decorators import decorate_view
 
 from server.people import services
-from server.people.auth import COOKIE, forget_group, member_of, remember_group
-from server.people.models import Teacher
-from server.people.schemas import Done, Join, ProblemOut, SignIn, WhoAmI
+from server.people.auth import TeacherAuth, end_session, forget_group, is_here, member_behind, remember_group, teacher_of
+from server.people.deeds import DEEDS
+from server.people.device import know_device
+from server.people.models import Deed
+from server.people.schemas import DeedOut, Done, Join, PasswordIn, ProblemOut, SignIn, WhoAmI
 
 router = Router()
+MOST_DEEDS = 300
 
 
 def _who(request: HttpRequest, group: str | None) -> WhoAmI:
-    teacher = request.user.get_username() if isinstance(request.user, Teacher) else None
+    teacher = request.user.get_username() if is_here(request.user) else None
     return WhoAmI(teacher=teacher, group=group)
 
 
 @router.get("/who", response=WhoAmI, operation_id="who", auth=None)
 def who(request: HttpRequest) -> WhoAmI:
     """Who this browser is."""
-    member = member_of(request.COOKIES.get(COOKIE))
+    member = member_behind(request)
     return _who(request, member.name if member else None)
 
 
 @router.post("/sign-in", response={200: WhoAmI, 401: ProblemOut, 429: ProblemOut}, operation_id="sign_in", auth=None)
 @decorate_view(csrf_protect)
-def sign_in(request: HttpRequest, data: SignIn) -> WhoAmI:
+def sign_in(request: HttpRequest, response: HttpResponse, data: SignIn) -> WhoAmI:
     """Sign a teacher in."""
     teacher = services.sign_in(request=request, username=data.username, password=data.password)
+    know_device(request, response, teacher.id)
     return WhoAmI(teacher=teacher.username, group=None)
 
 
@@ -40,7 +45,29 @@ def sign_in(request: HttpRequest, data: SignIn) -> WhoAmI:
 @decorate_view(csrf_protect)
 def sign_out(request: HttpRequest) -> Done:
     """Sign the teacher out."""
-    logout(request)
+    services.sign_out(request=request)
+    return Done(ok=True)
+
+
+@router.get("/deeds", response=list[DeedOut], auth=TeacherAuth(), operation_id="deeds")
+def deeds(request: HttpRequest, lab: uuid.UUID | None = None) -> list[DeedOut]:
+    """What the teacher did lately, newest first; of one lab, if it is named."""
+    rows = Deed.objects.visible_to(teacher_of(request))
+    rows = rows if lab is None else rows.filter(lab=lab)
+    return [
+        DeedOut(at=one.at, what=DEEDS[one.what], lab=one.lab, title=one.title, about=one.about) for one in rows[:MOST_DEEDS]
+    ]
+
+
+@router.post(
+    "/account/delete",
+    response={200: Done, 401: ProblemOut, 429: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="delete_account",
+)
+def delete_account(request: HttpRequest, data: PasswordIn) -> Done:
+    """Delete the teacher's account with its labs; signing in within 30 days takes it back."""
+    services.delete_account(request=request, actor=teacher_of(request), password=data.password)
     return Done(ok=True)
 
 
@@ -48,14 +75,20 @@ def sign_out(request: HttpRequest) -> Done:
 @decorate_view(csrf_protect)
 def join(request: HttpRequest, response: HttpResponse, data: Join) -> WhoAmI:
     """Let a group's device in."""
-    group = services.join(request=request, code=data.code, pin=data.pin)
-    remember_group(response, group)
-    return _who(request, group.name)
+    session = services.join(request=request, code=data.code, pin=data.pin)
+    end_session(request)  # of whichever group had this device before
+    remember_group(response, session)
+    know_device(request, response)
+    return _who(request, session.group.name)
 
 
 @router.post("/leave", response=Done, operation_id="leave", auth=None)
 @decorate_view(csrf_protect)
 def leave(request: HttpRequest, response: HttpResponse) -> Done:
-    """End the group's session on this device."""
+    """End the group's session, here and on the server."""
+    member = member_behind(request)
+    end_session(request)
+    if member is not None:
+        services.tell_rights(member.lab_id, member.group_id)
     forget_group(response)
     return Done(ok=True)

@@ -4,18 +4,19 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
-from typing import Any, cast
+from typing import Any, TypeGuard, cast
 
 from django.conf import settings
 from django.core import signing
 from django.http import HttpRequest, HttpResponse
 from ninja.security import APIKeyCookie
 
-from server.people.models import Group, Teacher
+from server.people.models import GroupSession, Teacher
+from server.people.querysets import SESSION
 
 COOKIE = "pipette_group"
 SALT = "pipette.group"
-MAX_AGE_S = 12 * 60 * 60
+MAX_AGE_S = int(SESSION.total_seconds())
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +27,7 @@ class Member:
     lab_id: uuid.UUID
     name: str
     teacher_id: int
+    session_id: uuid.UUID | None = None
 
 
 class TeacherAuth(APIKeyCookie):
@@ -34,11 +36,16 @@ class TeacherAuth(APIKeyCookie):
     param_name = settings.SESSION_COOKIE_NAME
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Teacher | None:
-        return request.user if isinstance(request.user, Teacher) and request.user.is_active else None
+        return request.user if is_here(request.user) else None
+
+
+def is_here(user: object) -> TypeGuard[Teacher]:
+    """Whether somebody is a teacher who may act: signed in, active, not deleted."""
+    return isinstance(user, Teacher) and user.is_active and user.deleted_at is None
 
 
 class GroupAuth(APIKeyCookie):
-    """A group's device; CSRF is checked. A new PIN ends sessions made with the old one."""
+    """A group's device; CSRF is checked. Its session ends when it leaves and when the group gets a new PIN."""
 
     param_name = COOKIE
 
@@ -59,18 +66,18 @@ def member_of(cookie: str | None) -> Member | None:
     if not cookie:
         return None
     try:
-        kept = signing.loads(cookie, salt=SALT, max_age=MAX_AGE_S)
-        found = Group.objects.filter(id=kept["group"], pin=kept["pin"])
-        return Member(*found.values_list("id", "lab_id", "name", "lab__owner_id").get())
-    except (signing.BadSignature, Group.DoesNotExist, KeyError, TypeError):
+        found = GroupSession.objects.alive().filter(id=uuid.UUID(signing.loads(cookie, salt=SALT, max_age=MAX_AGE_S)))
+        found = found.filter(group__lab__deleted_at__isnull=True)
+        return Member(*found.values_list("group_id", "group__lab_id", "group__name", "group__lab__owner_id", "id").get())
+    except (signing.BadSignature, GroupSession.DoesNotExist, AttributeError, TypeError, ValueError):
         return None
 
 
-def remember_group(response: HttpResponse, group: Group) -> None:
-    """Give this device the group's signed session."""
+def remember_group(response: HttpResponse, session: GroupSession) -> None:
+    """Give this device the group's session: only its signed number, neither group nor PIN."""
     response.set_cookie(
         COOKIE,
-        signing.dumps({"group": str(group.id), "pin": group.pin}, salt=SALT),
+        signing.dumps(str(session.id), salt=SALT),
         max_age=MAX_AGE_S,
         httponly=True,
         secure=settings.HTTPS,
@@ -78,8 +85,15 @@ def remember_group(response: HttpResponse, group: Group) -> None:
     )
 
 
+def end_session(request: HttpRequest) -> None:
+    """End the group's session on the server: a copy of its cookie is worth nothing from now on."""
+    member = member_behind(request)
+    if member is not None and member.session_id is not None:
+        GroupSession.objects.filter(id=member.session_id).end()
+
+
 def forget_group(response: HttpResponse) -> None:
-    """End the group's session on this device."""
+    """Take the group's cookie off this device."""
     response.delete_cookie(COOKIE, samesite="Lax")
 
 

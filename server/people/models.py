@@ -1,4 +1,4 @@
-"""Who is there: teachers with accounts, groups without."""
+"""Who is there: teachers with accounts, groups without; their devices' sessions, wrong tries, and what teachers did."""
 
 from __future__ import annotations
 
@@ -7,9 +7,13 @@ import uuid
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
+from server.people.querysets import DeedQuerySet, GroupQuerySet, GroupSessionQuerySet
+
 
 class Teacher(AbstractUser):
-    """A teacher signs in with a name and a password."""
+    """A teacher signs in with a name and a password. `deleted_at`: wants to be forgotten; gone for good 30 days later."""
+
+    deleted_at = models.DateTimeField(null=True, blank=True)
 
 
 class Group(models.Model):
@@ -26,6 +30,8 @@ class Group(models.Model):
     meter_address = models.CharField(max_length=60, blank=True)
     changes = models.PositiveIntegerField(default=0)
 
+    objects = GroupQuerySet.as_manager()
+
     class Meta:
         ordering = ["position"]
         constraints = [
@@ -37,15 +43,69 @@ class Group(models.Model):
         return self.name
 
 
-class FailedJoin(models.Model):
-    """A wrong code or PIN, kept for an hour to slow down guessing."""
+class GroupSession(models.Model):
+    """A device that has joined as a group, until it leaves, the group gets a new PIN, or 12 hours have gone by."""
 
-    at = models.DateTimeField(auto_now_add=True)
-    address = models.GenericIPAddressField()
-    code = models.CharField(max_length=20)
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    group = models.ForeignKey(Group, on_delete=models.CASCADE, related_name="sessions")
+    joined_at = models.DateTimeField(auto_now_add=True)
+    ended_at = models.DateTimeField(null=True, blank=True)
+
+    objects = GroupSessionQuerySet.as_manager()
 
     class Meta:
-        indexes = [models.Index(fields=["address", "at"]), models.Index(fields=["code", "at"])]
+        indexes = [models.Index(fields=["joined_at"])]
 
     def __str__(self) -> str:
-        return f"{self.code} from {self.address}"
+        return f"{self.group_id} since {self.joined_at:%H:%M}"
+
+
+class WrongTry(models.Model):
+    """A wrong password, code or PIN, kept for an hour to slow down guessing. `device`: by its cookie, if it has one."""
+
+    class Door(models.TextChoices):
+        """Where it was tried."""
+
+        SIGN_IN = "sign_in"
+        JOIN = "join"
+
+    at = models.DateTimeField(auto_now_add=True)
+    door = models.CharField(max_length=7, choices=Door.choices)
+    account = models.CharField(max_length=150)
+    address = models.GenericIPAddressField()
+    device = models.CharField(max_length=36, blank=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["door", "at"])]
+
+    def __str__(self) -> str:
+        return f"{self.account} from {self.address}"
+
+
+class Pulse(models.Model):
+    """One row that is written to find out whether anything can be."""
+
+    at = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"{self.at:%H:%M:%S}"
+
+
+class Deed(models.Model):
+    """What a teacher did, for the teacher to look up; never changed. The title is the lab's as it was then."""
+
+    teacher = models.ForeignKey(Teacher, on_delete=models.CASCADE, related_name="deeds")
+    at = models.DateTimeField(auto_now_add=True)
+    what = models.CharField(max_length=30)
+    lab = models.UUIDField(null=True)
+    title = models.CharField(max_length=120, blank=True)
+    about = models.CharField(max_length=240, blank=True)
+
+    objects = DeedQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-at", "-id"]
+        indexes = [models.Index(fields=["teacher", "at"]), models.Index(fields=["lab", "at"])]
+
+    def __str__(self) -> str:
+        return f"{self.what} {self.title}"

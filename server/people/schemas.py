@@ -6,6 +6,8 @@ makes a full board three times slower (`./pipette bench`).
 
 from __future__ import annotations
 
+import datetime
+import uuid
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, StringConstraints
@@ -46,12 +48,29 @@ class RowFaultOut(BaseModel):
 
 
 class ProblemOut(BaseModel):
-    """Every refusal has this shape."""
+    """Every refusal has this shape; `passing` if the same thing may be sent again later."""
 
     code: str
     message: str
     field: str | None
+    passing: bool
     rows: list[RowFaultOut]
+
+
+class DeedOut(BaseModel):
+    """What the teacher did: when, in words, in which lab (with its title as it was), and about what."""
+
+    at: datetime.datetime
+    what: str
+    lab: uuid.UUID | None
+    title: str
+    about: str
+
+
+class PasswordIn(BaseModel):
+    """The teacher's password, typed once more."""
+
+    password: Annotated[str, StringConstraints(min_length=1, max_length=200)]
 
 
 class NewPin(BaseModel):

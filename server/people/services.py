@@ -4,58 +4,101 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from django.contrib.auth import authenticate, login
+from django.contrib.auth import authenticate, login, logout
+from django.db import connection
 from django.db.models import Q
 from django.http import HttpRequest
 from django.utils import timezone
 
+from server.people import limits
 from server.people.address import client_address
 from server.people.codes import plain_code
-from server.people.models import FailedJoin, Group, Teacher
+from server.people.deeds import keep_deed
+from server.people.device import device_of
+from server.people.models import Group, GroupSession, Teacher, WrongTry
 from server.problems import Problem
 
-WINDOW = timedelta(minutes=10)
-MAX_FAILURES_BY_ADDRESS = 30  # a whole class may share one address
-MAX_FAILURES_BY_CODE = 40
+LATE = timedelta(days=14)  # for which a device may come back to a closed lab with what it has not sent yet
+CHANNEL = "pipette_lab"
+RIGHTS = "rights"
 
-WRONG_PASSWORD = Problem(401, "wrong_password", "That name and password do not go together.", field="password")
+WRONG_PASSWORD = Problem(
+    401, "wrong_password", "That name and password do not go together.", field="password", passing=False
+)
 WRONG_CODE = Problem(404, "wrong_code", "No open lab has that code and PIN. Check both with your teacher.", field="code")
-TOO_MANY = Problem(429, "too_many_tries", "Too many wrong tries. Wait ten minutes, or ask your teacher for the PIN.")
 
 
 def sign_in(*, request: HttpRequest, username: str, password: str) -> Teacher:
-    """Open a teacher's session. Raises WRONG_PASSWORD; too many of them are refused for a while by django-axes."""
+    """Open a teacher's session. Raises Problem: wrong_password, or too_many_tries with the seconds to wait."""
+    device = device_of(request)
+    known = Teacher.objects.filter(username=username).values_list("id", flat=True).first()
+    what = limits.Try(
+        WrongTry.Door.SIGN_IN, username.casefold(), client_address(request), device, own=known in device.teachers
+    )
+    limits.check(what)
     user = authenticate(request, username=username, password=password)
     if not isinstance(user, Teacher):
+        limits.failed(what)
         raise WRONG_PASSWORD
+    limits.succeeded(what)
+    if user.deleted_at is not None:
+        user.deleted_at = None
+        user.save(update_fields=["deleted_at"])
+        keep_deed(user, "undeleted_account")
     login(request, user)
+    keep_deed(user, "signed_in")
     return user
 
 
-def join(*, request: HttpRequest, code: str, pin: str) -> Group:
-    """Find a group by its lab's code and its PIN: of an open lab, or of a closed one that shows its groups something.
+def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> None:
+    """Mark a teacher's account as deleted and end all its sessions; it goes for good 30 days later, with its labs.
 
-    Raises WRONG_CODE, the same for a wrong code and a wrong PIN, and TOO_MANY after many wrong tries from one address or
-    against one code.
+    Signing in before then takes it back. Raises Problem: wrong_password, or too_many_tries.
     """
-    address, wanted = client_address(request), plain_code(code)[:20]
-    recent = FailedJoin.objects.filter(at__gt=timezone.now() - WINDOW)
-    if (
-        recent.filter(address=address).count() >= MAX_FAILURES_BY_ADDRESS
-        # Many wrong tries at one lab stop those who made them, not the groups that have not: nobody can lock a class out.
-        or (
-            recent.filter(code=wanted).count() >= MAX_FAILURES_BY_CODE
-            and recent.filter(code=wanted, address=address).exists()
-        )
-    ):
-        raise TOO_MANY
-    reachable = Q(lab__state="open") | Q(lab__state="closed", lab__released__len__gt=0)
-    group = Group.objects.filter(reachable, lab__join_code=wanted, pin=pin.strip()).first()
+    what = limits.Try(
+        WrongTry.Door.SIGN_IN, actor.username.casefold(), client_address(request), device_of(request), own=True
+    )
+    limits.check(what)
+    if not actor.check_password(password):
+        limits.failed(what)
+        raise WRONG_PASSWORD
+    actor.deleted_at = timezone.now()
+    actor.save(update_fields=["deleted_at"])
+    keep_deed(actor, "deleted_account")
+    sign_out(request=request)
+
+
+def sign_out(*, request: HttpRequest) -> None:
+    """End the teacher's session; streams of it end too."""
+    if isinstance(request.user, Teacher):
+        keep_deed(request.user, "signed_out")
+    logout(request)
+    tell_rights()
+
+
+def join(*, request: HttpRequest, code: str, pin: str) -> GroupSession:
+    """Let a device in as a group, by its lab's code and its PIN: of an open lab, or of a closed one that shows its groups
+    something or has closed lately, so that what a device still has can be sent.
+
+    Raises Problem: wrong_code, the same for a wrong code and a wrong PIN, or too_many_tries with the seconds to wait.
+    """
+    wanted = plain_code(code)[:20]
+    what = limits.Try(WrongTry.Door.JOIN, wanted, client_address(request), device_of(request))
+    limits.check(what)
+    late = Q(lab__closed_at__gt=timezone.now() - LATE)
+    reachable = Q(lab__state="open") | Q(lab__state="closed") & (Q(lab__released__len__gt=0) | late)
+    group = Group.objects.filter(reachable, lab__deleted_at__isnull=True, lab__join_code=wanted, pin=pin.strip()).first()
     if group is None:
-        FailedJoin.objects.filter(at__lt=timezone.now() - timedelta(hours=1)).delete()
-        FailedJoin.objects.create(address=address, code=wanted)
+        limits.failed(what)
         raise WRONG_CODE
-    return group
+    limits.succeeded(what)
+    return GroupSession.objects.create(group=group)
+
+
+def tell_rights(lab_id: object = "-", group_id: object = "-") -> None:
+    """Have open streams (of a lab's group, or all) look again whether they may still run."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, f"{lab_id} {group_id} {RIGHTS}"])
 
 
 def teacher_named(username: str | None) -> Teacher:

@@ -1,11 +1,14 @@
 """The page, its policy, health, errors and the counting runner."""
 
+import tempfile
 import unittest
+from pathlib import Path
 from unittest import mock
 
-from django.db import OperationalError
-from django.test import Client, SimpleTestCase, TestCase
+from django.db import OperationalError, connection, transaction
+from django.test import Client, SimpleTestCase, TestCase, override_settings
 
+from server.config import health
 from server.config.page import built
 from server.config.runner import counts
 from server.config.settings import WHITENOISE_IMMUTABLE_FILE_TEST
@@ -48,11 +51,24 @@ class Page(TestCase):
 
 
 class Errors(TestCase):
-    def test_health_tells_whether_the_database_answers(self):
-        self.assertEqual(Client().get("/api/health").json()["database"], "ok")
-        with mock.patch("server.config.api.connection.cursor", side_effect=OperationalError("gone")):
-            answer = Client().get("/api/health")
-        self.assertEqual((answer.status_code, answer.json()["code"]), (503, "database_away"))
+    def ask_health(self):
+        health._SOUND_UNTIL[0] = 0.0
+        return Client().get("/api/health")
+
+    def test_health_tells_whether_everything_can_be_written_and_which_part_is_away(self):
+        with override_settings(PHOTO_DIR=Path(self.enterContext(tempfile.TemporaryDirectory())) / "photos"):
+            self.assertEqual(self.ask_health().json()["writing"], "ok")
+            with mock.patch("server.config.health.connection.cursor", side_effect=OperationalError("gone")):
+                self.assertEqual(Client().get("/api/health").status_code, 200)  # it was just looked at
+                answer = self.ask_health()
+            self.assertEqual((answer.status_code, answer.json()["code"]), (503, "database_away"))
+            with transaction.atomic():
+                with connection.cursor() as cursor:
+                    cursor.execute("SET LOCAL transaction_read_only = on")
+                self.assertEqual(self.ask_health().json()["code"], "read_only")
+                transaction.set_rollback(True)
+        with override_settings(PHOTO_DIR=Path("/proc/nowhere")):
+            self.assertEqual(self.ask_health().json()["code"], "photos_away")
 
     def test_an_unexpected_error_says_nothing_of_itself(self):
         client = as_group(group_of(lab_of(teacher())))
@@ -71,7 +87,7 @@ class Errors(TestCase):
 
     def test_a_database_that_goes_away_while_the_session_is_read_is_said_in_the_same_shape(self):
         client = as_group(group_of(lab_of(teacher())))
-        with mock.patch("server.people.auth.Group.objects.filter", side_effect=OperationalError("gone")):
+        with mock.patch("server.people.auth.GroupSession.objects.alive", side_effect=OperationalError("gone")):
             answer = client.get("/api/bench")
         self.assertEqual((answer.status_code, answer.json()["code"]), (503, "database_away"))
 

@@ -25,7 +25,19 @@ class Command(unittest.TestCase):
     def test_help_names_every_command(self):
         code, out, _ = pipette("help")
         self.assertEqual(code, 0)
-        for command in ("demo", "serve", "add-teacher", "import-readings", "test", "bench", "shots", "stop", "help"):
+        for command in (
+            "demo",
+            "serve",
+            "add-teacher",
+            "import-readings",
+            "backup",
+            "restore",
+            "test",
+            "bench",
+            "shots",
+            "stop",
+            "help",
+        ):
             self.assertIn(f"./pipette {command}", out)
 
     def test_what_is_not_a_command_is_refused_with_the_help(self):
@@ -42,6 +54,10 @@ class Command(unittest.TestCase):
             (("demo", "--colour"), "unknown option"),
             (("serve", "--fresh"), "--fresh is for the demo only"),
             (("import-readings",), "name the file"),
+            (("backup",), "name the file"),
+            (("restore",), "name the file"),
+            (("restore", "/nowhere/at.all"), "there is no file"),
+            (("backup", "README.md"), "is there already"),
             (("import-readings", "/nowhere/at/all.csv"), "there is no file"),
         ]:
             with self.subTest(arguments):
@@ -69,6 +85,25 @@ class Command(unittest.TestCase):
             'if port_is_free "$port"; then echo free; else echo taken; fi; kill %1'
         )
         self.assertIn("taken", out)
+
+    def test_a_server_that_ends_is_started_again_and_given_up_after_five_ends_in_a_minute(self):
+        stub = (
+            'RUN=$(mktemp -d); SERVER=$RUN/server; mkdir "$SERVER"; '
+            'start_server() { echo started; false & echo "$!" >"$SERVER/pid"; }; wait_until_up() { :; }; '
+        )
+        code, out, error = sourced(stub + "start_server 1; keep_running 1")
+        self.assertEqual((code, out.count("started again"), out.splitlines().count("started")), (1, 4, 5))
+        self.assertIn("What was recorded is safe", error)
+        slow = 'ENDS_WITHIN=0; n=0; wait_until_up() { n=$((n + 1)); [[ $n -lt 12 ]] || touch "$SERVER/stopping"; }; '
+        code, out, _ = sourced(stub + slow + "start_server 1; keep_running 1")
+        self.assertEqual((code, out.count("started again")), (0, 12))
+
+    def test_a_server_that_is_stopped_is_not_started_again(self):
+        code, out, _ = sourced(
+            'RUN=$(mktemp -d); SERVER=$RUN/server; mkdir "$SERVER"; touch "$SERVER/stopping"; true & echo "$!" >"$SERVER/pid"; '
+            "start_server() { echo started; }; keep_running 1"
+        )
+        self.assertEqual((code, out), (0, ""))
 
     def test_another_processs_number_is_not_taken_for_our_server(self):
         code, out, _ = sourced('SERVER=$(mktemp -d); echo 1 >"$SERVER/pid"; server_pid || echo not ours')

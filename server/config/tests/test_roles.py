@@ -1,0 +1,95 @@
+"""The role the server runs as: what it does works, and what it must never do the database refuses."""
+
+import uuid
+
+from django.db import DatabaseError, connection, transaction
+from django.test import TestCase
+
+from server.bench.models import Reading
+from server.bench.room import give_cell
+from server.bench.services import record_reading
+from server.config.roles import grant
+from server.labs.models import PlannedCell
+from server.tests.support import cell_of, entry, group_of, lab_of, member_of, record, teacher
+
+ROLE = "pipette_test_server"
+
+
+class LeastPrivilege(TestCase):
+    def setUp(self):
+        self.ada = teacher()
+        self.lab = lab_of(self.ada)
+        self.cell = cell_of(group_of(self.lab))
+        record(self.cell)
+        grant(uuid.uuid4().hex, ROLE)
+        self.sql(f"SET LOCAL ROLE {ROLE}")
+
+    def sql(self, text):
+        with connection.cursor() as cursor:
+            cursor.execute(text)
+
+    def refused(self, text):
+        with self.assertRaises(DatabaseError, msg=text), transaction.atomic():
+            self.sql(text)
+
+    def test_the_servers_own_work_goes_on(self):
+        record_reading(actor=member_of(self.cell.group), entry=entry(self.cell, "0.95"))
+        lab_of(teacher("bea"), groups=("Dodo",))
+        self.assertEqual(Reading.objects.count(), 2)
+
+    def test_it_is_no_superuser_and_owns_nothing(self):
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT rolsuper OR rolcreatedb OR rolcreaterole FROM pg_roles WHERE rolname = current_user")
+            self.assertEqual(cursor.fetchone(), (False,))
+            cursor.execute(
+                "SELECT count(*) FROM pg_class c JOIN pg_roles r ON r.oid = c.relowner WHERE rolname = current_user"
+            )
+            self.assertEqual(cursor.fetchone(), (0,))
+
+    def test_what_is_kept_stays_even_with_the_retention_switch(self):
+        self.sql("SET LOCAL pipette.retention = 'on'")
+        for table in (
+            "bench_reading",
+            "bench_metercheck",
+            "labs_prediction",
+            "labs_signoff",
+            "findings_claim",
+            "people_deed",
+        ):
+            self.refused(f"DELETE FROM {table}")
+            self.refused(f"TRUNCATE {table} CASCADE")
+            self.refused(f"DROP TABLE {table}")
+            self.refused(f"ALTER TABLE {table} DISABLE TRIGGER ALL")
+        self.refused("UPDATE bench_reading SET volts_v = 1")
+        self.refused("DELETE FROM labs_lab")
+        self.refused("UPDATE django_migrations SET name = ''")
+        self.refused("CREATE TABLE mine (a int)")
+        self.refused("CREATE OR REPLACE FUNCTION bench_keep() RETURNS trigger LANGUAGE plpgsql AS 'BEGIN RETURN NEW; END'")
+        self.refused("SET SESSION AUTHORIZATION postgres")
+
+    def test_the_trigger_itself_heeds_the_switch_only_for_the_owner(self):
+        self.sql("RESET ROLE")
+        self.sql(f"GRANT UPDATE, DELETE ON bench_reading TO {ROLE}")
+        self.sql("SET LOCAL pipette.retention = 'on'")
+        self.sql(f"SET LOCAL ROLE {ROLE}")
+        self.refused("UPDATE bench_reading SET volts_v = 1")
+        self.sql("RESET ROLE")
+        self.sql("UPDATE bench_reading SET volts_v = 1")
+
+
+class MeasuredCells(TestCase):
+    def test_a_cell_that_has_readings_keeps_plates_liquid_and_group_and_may_move_on_its_list(self):
+        ada = teacher()
+        lab = lab_of(ada, minutes=60)
+        cell, other = cell_of(group_of(lab)), cell_of(group_of(lab, "Knot"), 2)
+        record(cell)
+        rows = PlannedCell.objects.filter(id=cell.id)
+        for change in ({"negative": "tin"}, {"electrolyte": "x"}, {"condition": "warm"}, {"group": other.group}):
+            with self.assertRaises(DatabaseError), transaction.atomic():
+                rows.update(**change)
+        rows.update(position=90)
+        mine = PlannedCell.objects.filter(group=group_of(lab, "Knot"), shared=False).exclude(
+            negative__in=[c.negative for c in PlannedCell.objects.filter(group=cell.group)]
+        )
+        for one in mine[:1]:
+            give_cell(actor=ada, cell_id=one.id, group_id=cell.group_id)

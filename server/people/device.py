@@ -1,0 +1,50 @@
+"""The device behind a request, by a signed cookie: a random number, and which teachers have signed in on it before.
+
+It tells one phone behind a school's address from another, so that wrong tries on one slow down only that one. It names
+nobody; wrong tries are kept with it for an hour.
+"""
+
+from __future__ import annotations
+
+import time
+import uuid
+from dataclasses import dataclass, field
+
+from django.conf import settings
+from django.core import signing
+from django.http import HttpRequest, HttpResponse
+
+COOKIE = "pipette_device"
+SALT = "pipette.device"
+MAX_AGE_S = 180 * 24 * 60 * 60
+MOST_TEACHERS = 10
+
+
+@dataclass(frozen=True, slots=True)
+class Device:
+    """A device: its number (empty for one without the cookie), since when it has it, and teachers who signed in on it."""
+
+    key: str = ""
+    since: float = field(default_factory=time.time)
+    teachers: tuple[int, ...] = ()
+
+
+def device_of(request: HttpRequest) -> Device:
+    """The device that a request comes from."""
+    try:
+        kept = signing.loads(request.COOKIES.get(COOKIE, ""), salt=SALT, max_age=MAX_AGE_S)
+        return Device(str(kept["key"])[:36], float(kept["since"]), tuple(int(one) for one in kept["teachers"]))
+    except (signing.BadSignature, KeyError, TypeError, ValueError):
+        return Device()
+
+
+def know_device(request: HttpRequest, response: HttpResponse, teacher_id: int | None = None) -> None:
+    """Give a device its cookie, with the teacher who has just signed in; one that has it keeps its number."""
+    device = device_of(request)
+    if device.key and (teacher_id is None or teacher_id in device.teachers):
+        return
+    teachers = device.teachers if teacher_id is None else (*device.teachers, teacher_id)[-MOST_TEACHERS:]
+    made = {"key": device.key or str(uuid.uuid4()), "since": device.since, "teachers": teachers}
+    response.set_cookie(
+        COOKIE, signing.dumps(made, salt=SALT), max_age=MAX_AGE_S, httponly=True, secure=settings.HTTPS, samesite="Lax"
+    )
