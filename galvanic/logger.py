@@ -57,7 +57,15 @@ def read_trace(content: bytes) -> Trace:
     """Read a logger's file. Raises NotEnoughData, in words, where no two columns of numbers can be found."""
     if len(content) > MOST_BYTES:
         raise NotEnoughData(f"The file is larger than {MOST_BYTES // 1_000_000} MB. Export a shorter run.")
-    text = _decoded(content)
+    try:
+        return _read(_decoded(content))
+    except csv.Error as error:
+        raise NotEnoughData(
+            "A field of it is too long for a table. Export it as CSV with a time and a voltage on each line."
+        ) from error
+
+
+def _read(text: str) -> Trace:
     lines = text.splitlines()
     if len(lines) > MOST_ROWS:
         raise NotEnoughData(f"The file has more than {MOST_ROWS} lines. Export a shorter run.")

@@ -20,14 +20,18 @@ MOST_ANSWER = 200
 _NUMBER = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)(E[+-]?\d{1,3})?", re.IGNORECASE)
 
 
+class NoVoltage(UnreadableReading):
+    """What answered is no meter, or no meter that measures a cell: its words are not passed on."""
+
+
 def volts_of(answer: str) -> float:
-    """The voltage in a meter's answer, V. Raises UnreadableReading, in words, for an overload or anything else."""
+    """The voltage in a meter's answer, V. Raises UnreadableReading for an overload, NoVoltage for anything else."""
     text = answer.strip()
     if _NUMBER.fullmatch(text) is None:
-        raise UnreadableReading(f"The meter answered “{text[:40]}”, which is no voltage.")
+        raise NoVoltage("The meter’s answer is no voltage. Type the number meanwhile.")
     value = float(text)
     if not math.isfinite(value) or abs(value) >= OVERLOAD:
         raise UnreadableReading("The meter says that the voltage is too much for its range.")
     if abs(value) > MOST_V:
-        raise UnreadableReading(f"The meter answered {text[:40]} V, which no cell gives.")
+        raise NoVoltage("The meter’s answer is a voltage that no cell gives. Type the number meanwhile.")
     return value

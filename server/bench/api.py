@@ -9,6 +9,7 @@ from ninja import Router
 
 from galvanic.subtraction import worked_or_reason
 from server.bench.checking import check_rows, reference_of
+from server.bench.clock import entered
 from server.bench.hands import CellInHand, hands_of
 from server.bench.meter_checks import MeterEntry, record_meter_check
 from server.bench.models import Reading
@@ -77,6 +78,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         settle_s=60.0 * steps_of(lab).settle,
         meter=hand.meter,
         group=actor.name,
+        group_id=actor.group_id,
         lab=lab.title,
         state=lab.state,
         simulated=lab.simulated,
@@ -115,7 +117,7 @@ def _working(planned: PlannedCell, negative: str) -> Working:
 )
 def post_prediction(request: HttpRequest, data: PredictionIn) -> PredictionOut:
     """Keep a prediction; the same id again changes nothing."""
-    return prediction_out(record_prediction(actor=actor_of(request), entry=PredictionEntry(**data.model_dump())))
+    return prediction_out(record_prediction(actor=actor_of(request), entry=PredictionEntry(**entered(data))))
 
 
 @router.post(
@@ -126,7 +128,7 @@ def post_prediction(request: HttpRequest, data: PredictionIn) -> PredictionOut:
 )
 def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
     """Keep a reading; the same id again changes nothing."""
-    recorded = record_reading(actor=actor_of(request), entry=ReadingEntry(**data.model_dump()))
+    recorded = record_reading(actor=actor_of(request), entry=ReadingEntry(**entered(data)))
     reading = recorded.reading
     later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if recorded.repeated else None
     return reading_out(reading, reading.cell, later)
@@ -140,4 +142,4 @@ def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
 )
 def post_meter_check(request: HttpRequest, data: MeterIn) -> MeterOut:
     """Keep a meter check; the same id again changes nothing."""
-    return meter_out(record_meter_check(actor=actor_of(request), entry=MeterEntry(**data.model_dump())))
+    return meter_out(record_meter_check(actor=actor_of(request), entry=MeterEntry(**entered(data))))

@@ -4,22 +4,24 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import asdict, dataclass
-from datetime import datetime
 from typing import Any
 
-from django.utils import timezone
+from django.db import transaction
 
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
 from galvanic.loading import Inner, by_load, by_short
 from galvanic.logger import Trace, read_trace, thinned
 from galvanic.readings import parse, parse_current
-from server.bench.models import KeptTrace, Observation, Photo, UnderLoad
+from server.bench.clock import Clock
+from server.bench.models import KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
 from server.bench.once import keep_once, open_cell
-from server.bench.photos import store
+from server.bench.photos import remove, store
 from server.labs.live import announce
 from server.labs.models import PlannedCell
 from server.people.auth import Member
-from server.problems import Problem
+from server.people.deeds import keep_deed
+from server.people.models import Teacher
+from server.problems import Problem, not_found
 
 MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_PHOTOS, MAX_TRACES = 20, 40, 8, 8
 KEPT_SAMPLES = 2000
@@ -34,7 +36,7 @@ class LoadEntry:
     kind: str
     text: str
     unit: str
-    device_at: datetime | None = None
+    clock: Clock = Clock()
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +46,7 @@ class NoteEntry:
     id: uuid.UUID
     cell_id: uuid.UUID
     text: str
-    device_at: datetime | None = None
+    clock: Clock = Clock()
 
 
 def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
@@ -54,7 +56,7 @@ def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
     """
 
     def create() -> UnderLoad:
-        cell = open_cell(actor, entry.cell_id)
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         lab, short = cell.group.lab, entry.kind == UnderLoad.Kind.SHORT
         if not (lab.short_circuit if short else lab.load_ohm):
             raise Problem(409, "not_asked", "This lab does not ask for that, so it was not recorded.")
@@ -71,7 +73,7 @@ def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
         announce(actor.lab_id, actor.group_id)
         return UnderLoad.objects.create(
             id=entry.id, cell=cell, kind=entry.kind, text=entry.text.strip(), unit=unit, value=value, resolution=resolution,
-            load_ohm=None if short else lab.load_ohm, device_at=entry.device_at, received_at=timezone.now(),
+            load_ohm=None if short else lab.load_ohm, **arrival.columns,
         )  # fmt: skip
 
     return keep_once(UnderLoad, actor, entry.id, create)[0]
@@ -92,33 +94,47 @@ def record_observation(*, actor: Member, entry: NoteEntry) -> Observation:
     """Keep what a group saw; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
 
     def create() -> Observation:
-        cell = open_cell(actor, entry.cell_id)
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         text = " ".join(entry.text.split())
         if not text:
             raise Problem(422, "empty", "Write what you see first.", field="text")
         _room_for(Observation, cell, MAX_OBSERVATIONS)
         announce(actor.lab_id, actor.group_id)
-        return Observation.objects.create(
-            id=entry.id, cell=cell, text=text, device_at=entry.device_at, received_at=timezone.now()
-        )
+        return Observation.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
 
     return keep_once(Observation, actor, entry.id, create)[0]
 
 
-def record_photo(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, content: bytes, device_at: datetime | None) -> Photo:
+def record_photo(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, content: bytes, clock: Clock) -> Photo:
     """Keep a photograph; the same id again changes nothing.
 
     Raises Problem: not_found, lab_closed, enough, photo_large, or no_photo.
     """
 
     def create() -> Photo:
-        cell = open_cell(actor, cell_id)
+        cell, arrival = open_cell(actor, cell_id, clock)
         _room_for(Photo, cell, MAX_PHOTOS)
-        stored = store(content)
+        stored = store(key, content)
         announce(actor.lab_id, actor.group_id)
-        return Photo.objects.create(id=key, cell=cell, device_at=device_at, received_at=timezone.now(), **asdict(stored))
+        return Photo.objects.create(id=key, cell=cell, **asdict(stored), **arrival.columns)
 
     return keep_once(Photo, actor, key, create)[0]
+
+
+@transaction.atomic
+def remove_photo(*, actor: Teacher | Member, photo_id: uuid.UUID) -> None:
+    """Remove a photograph at once; that it was there, and who removed it, stays. Removing it twice is fine.
+
+    Raises Problem: not_found, or photos_away.
+    """
+    photo = Photo.objects.visible_to(actor).select_related("cell__group__lab").filter(id=photo_id).first()
+    if photo is None:
+        raise not_found("photograph")
+    announce(photo.cell.group.lab_id, photo.cell.group_id)
+    PhotoRemoved.objects.get_or_create(photo=photo, defaults={"teacher": None if isinstance(actor, Member) else actor})
+    if isinstance(actor, Teacher):
+        keep_deed(actor, "removed_photo", photo.cell.group.lab, f"{photo.cell.group.name}, {photo.cell.cell.short}")
+    remove(photo.id)
 
 
 def understood(content: bytes) -> Trace:
@@ -129,16 +145,14 @@ def understood(content: bytes) -> Trace:
         raise Problem(422, "no_trace", str(error), field="file") from error
 
 
-def record_trace(
-    *, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, name: str, content: bytes, device_at: datetime | None
-) -> KeptTrace:
+def record_trace(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, name: str, content: bytes, clock: Clock) -> KeptTrace:
     """Keep the trace in a logger's file, thinned to 2000 samples; the same id again changes nothing.
 
     Raises Problem: not_found, lab_closed, enough, or no_trace.
     """
 
     def create() -> KeptTrace:
-        cell = open_cell(actor, cell_id)
+        cell, arrival = open_cell(actor, cell_id, clock)
         _room_for(KeptTrace, cell, MAX_TRACES)
         trace = understood(content)
         samples = thinned(trace, KEPT_SAMPLES)
@@ -149,7 +163,7 @@ def record_trace(
         announce(actor.lab_id, actor.group_id)
         return KeptTrace.objects.create(
             id=key, cell=cell, name=name[:100], times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
-            understood=how, device_at=device_at, received_at=timezone.now(),
+            understood=how, **arrival.columns,
         )  # fmt: skip
 
     return keep_once(KeptTrace, actor, key, create)[0]

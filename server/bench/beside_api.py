@@ -7,7 +7,7 @@ import uuid
 from django.http import FileResponse, HttpRequest
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
-from pydantic import AwareDatetime, BaseModel
+from pydantic import BaseModel
 
 from galvanic.logger import MOST_BYTES
 from server.bench import beside, photos
@@ -20,13 +20,15 @@ from server.bench.beside_schemas import (
     UnderLoadIn,
     UnderLoadOut,
 )
+from server.bench.clock import Clock, DeviceTime, entered
 from server.bench.models import Photo
-from server.bench.outputs import preview_out, trace_out, under_load_out
+from server.bench.outputs import photo_out, preview_out, trace_out, under_load_out
 from server.people.auth import GroupAuth, TeacherAuth, actor_of
-from server.people.schemas import ProblemOut
+from server.people.schemas import Done, ProblemOut
 from server.problems import Problem, not_found
 
 router = Router()
+BOTH = [TeacherAuth(), GroupAuth()]
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 
 
@@ -35,7 +37,8 @@ class Attached(BaseModel):
 
     id: uuid.UUID
     cell_id: uuid.UUID
-    device_at: AwareDatetime | None = None
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
 
 
 def _content(file: UploadedFile, most: int) -> bytes:
@@ -52,7 +55,7 @@ def _content(file: UploadedFile, most: int) -> bytes:
 )
 def post_under_load(request: HttpRequest, data: UnderLoadIn) -> UnderLoadOut:
     """Keep a measurement under load; the same id again changes nothing."""
-    kept = beside.record_under_load(actor=actor_of(request), entry=beside.LoadEntry(**data.model_dump()))
+    kept = beside.record_under_load(actor=actor_of(request), entry=beside.LoadEntry(**entered(data)))
     return under_load_out(kept, None, 0.0)
 
 
@@ -61,7 +64,7 @@ def post_under_load(request: HttpRequest, data: UnderLoadIn) -> UnderLoadOut:
 )
 def post_observation(request: HttpRequest, data: ObservationIn) -> ObservationOut:
     """Keep what a group saw; the same id again changes nothing."""
-    kept = beside.record_observation(actor=actor_of(request), entry=beside.NoteEntry(**data.model_dump()))
+    kept = beside.record_observation(actor=actor_of(request), entry=beside.NoteEntry(**entered(data)))
     return ObservationOut(id=kept.id, text=kept.text, received_at=kept.received_at)
 
 
@@ -70,9 +73,20 @@ def post_photo(request: HttpRequest, data: Form[Attached], photo: File[UploadedF
     """Keep a photograph; the same id again changes nothing."""
     content = _content(photo, photos.MOST_BYTES)
     kept = beside.record_photo(
-        actor=actor_of(request), key=data.id, cell_id=data.cell_id, content=content, device_at=data.device_at
+        actor=actor_of(request),
+        key=data.id,
+        cell_id=data.cell_id,
+        content=content,
+        clock=Clock(data.device_at, data.sent_at),
     )
-    return PhotoOut(id=kept.id, width=kept.width, height=kept.height, received_at=kept.received_at)
+    return photo_out(kept)
+
+
+@router.delete("/photos/{uuid:photo_id}", response={200: Done, **REFUSED}, auth=BOTH, operation_id="remove_photo")
+def remove_photo(request: HttpRequest, photo_id: uuid.UUID) -> Done:
+    """Remove a photograph at once: its file goes, the row says when and by whom."""
+    beside.remove_photo(actor=actor_of(request), photo_id=photo_id)
+    return Done(ok=True)
 
 
 @router.post(
@@ -89,18 +103,18 @@ def post_trace(request: HttpRequest, data: Form[Attached], file: File[UploadedFi
     content = _content(file, MOST_BYTES)
     kept = beside.record_trace(
         actor=actor_of(request), key=data.id, cell_id=data.cell_id, name=file.name or "trace", content=content,
-        device_at=data.device_at,
+        clock=Clock(data.device_at, data.sent_at),
     )  # fmt: skip
     return trace_out(kept)
 
 
-@router.get("/photos/{uuid:photo_id}", auth=[TeacherAuth(), GroupAuth()], operation_id="photo", include_in_schema=False)
+@router.get("/photos/{uuid:photo_id}", auth=BOTH, operation_id="photo", include_in_schema=False)
 def photo(request: HttpRequest, photo_id: uuid.UUID) -> FileResponse:
     """The picture, for the group that took it and its teacher."""
     found = Photo.objects.visible_to(actor_of(request)).filter(id=photo_id).first()
-    path = None if found is None else photos.path_of(found.sha256)
+    path = None if found is None else photos.path_of(found.id)
     if path is None or not path.is_file():
         raise not_found("photograph")
     answer = FileResponse(path.open("rb"), content_type="image/jpeg")
-    answer["Cache-Control"] = "private, max-age=86400"
+    answer["Cache-Control"] = "private, no-cache"
     return answer

@@ -6,7 +6,9 @@ import datetime
 import uuid
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, StringConstraints
+from pydantic import BaseModel, StringConstraints
+
+from server.bench.clock import DeviceTime
 
 
 class UnderLoadIn(BaseModel):
@@ -17,7 +19,8 @@ class UnderLoadIn(BaseModel):
     kind: Literal["short", "load"]
     text: Annotated[str, StringConstraints(max_length=200)]
     unit: Annotated[str, StringConstraints(max_length=2)]
-    device_at: AwareDatetime | None = None
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
 
 
 class UnderLoadOut(BaseModel):
@@ -37,7 +40,8 @@ class ObservationIn(BaseModel):
     id: uuid.UUID
     cell_id: uuid.UUID
     text: Annotated[str, StringConstraints(max_length=300)]
-    device_at: AwareDatetime | None = None
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
 
 
 class ObservationOut(BaseModel):
@@ -49,12 +53,14 @@ class ObservationOut(BaseModel):
 
 
 class PhotoOut(BaseModel):
-    """A kept photograph; the picture itself is at /api/photos/{id}."""
+    """A kept photograph; the picture itself is at /api/photos/{id}, unless it was removed, and by whom."""
 
     id: uuid.UUID
     width: int
     height: int
     received_at: datetime.datetime
+    removed_at: datetime.datetime | None
+    removed_by: Literal["group", "teacher"] | None
 
 
 class TraceOut(BaseModel):

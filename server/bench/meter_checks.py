@@ -4,19 +4,19 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
-from datetime import datetime
 
 from django.db import transaction
-from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.meter import MeterVerdict, judge
 from galvanic.readings import ParsedReading, parse
+from server.bench.clock import Clock
 from server.bench.models import AskedAgain, MeterCheck
-from server.bench.once import keep_once
+from server.bench.once import arrival, keep_once
 from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
+from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 from server.problems import Problem, not_found
 
@@ -30,7 +30,7 @@ class MeterEntry:
     id: uuid.UUID
     leads: str
     dry: str
-    device_at: datetime | None = None
+    clock: Clock = Clock()
 
 
 def _parsed(text: str, field: str) -> ParsedReading:
@@ -55,8 +55,7 @@ def record_meter_check(*, actor: Member, entry: MeterEntry) -> MeterCheck:
 
 def _create(actor: Member, entry: MeterEntry) -> MeterCheck:
     group = Group.objects.select_related("lab").get(id=actor.group_id)
-    if group.lab.state != Lab.State.OPEN:
-        raise Problem(409, "lab_closed", "The lab is closed, so this was not recorded.")
+    came = arrival(group.lab, entry.clock)
     found = judge(_parsed(entry.leads, "leads"), _parsed(entry.dry, "dry"))
     if MeterCheck.objects.visible_to(actor).count() >= MAX_CHECKS:
         raise Problem(409, "enough", f"This group has {MAX_CHECKS} meter checks, which is the most it can hold.")
@@ -71,8 +70,7 @@ def _create(actor: Member, entry: MeterEntry) -> MeterCheck:
         offset_v=offset,
         resolution_v=found.resolution_v,
         code=found.code,
-        device_at=entry.device_at,
-        received_at=timezone.now(),
+        **came.columns,
     )
 
 
@@ -91,4 +89,5 @@ def ask_again(*, actor: Teacher, cell_id: uuid.UUID) -> None:
     if cell.group.lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", "The lab is not open, so nothing can be asked of the groups.")
     AskedAgain.objects.create(cell=cell)
+    keep_deed(actor, "asked_again", cell.group.lab, f"{cell.group.name}, {cell.cell.short}")
     announce(cell.group.lab_id, cell.group_id)

@@ -9,6 +9,7 @@ from __future__ import annotations
 import asyncio
 import ipaddress
 import json
+import re
 import time
 import uuid
 from collections.abc import AsyncIterator
@@ -20,10 +21,12 @@ from django.db import transaction
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData, UnreadableReading
 from galvanic.readings import as_shown
-from galvanic.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTION_V, volts_of
+from galvanic.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTION_V, NoVoltage, volts_of
 from galvanic.settling import settling
-from server.labs.live import announce
+from server.labs.live import HUB, Allowed, Still, announce
+from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
+from server.people.services import tell_rights
 from server.problems import Problem, not_found
 
 USUAL_PORT = 5025  # registered for SCPI over TCP at IANA (scpi-raw)
@@ -32,6 +35,9 @@ EVERY_S = 0.5
 AGAIN_S = 2.0
 TRACE_S = 90.0
 SIMULATED = "Pipette,Simulated"
+NOBODY_S = 5.0  # after which nobody's being there is said, however soon it was known: a port tells nothing by its haste
+NOBODY = "No meter answers at its address. Is it switched on and plugged in? Type the number meanwhile."
+_PORTS = re.compile(r"(.+):(\d+(?:-\d+)?)")
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,16 +59,25 @@ def address_of(text: str) -> Address:
         raise Problem(422, "address", message, field="address") from None
     if not 0 < number < 65536:
         raise Problem(422, "address", "A port lies between 1 and 65535.", field="address")
-    if not any(ip in ipaddress.ip_network(network) for network in settings.METER_NETWORKS):
-        message = "Meters at that address may not be asked. Whoever runs Pipette allows networks with PIPETTE_METERS."
+    if not any(allows(row, ip, number) for row in settings.METER_NETWORKS):
+        message = "Meters at that address and port may not be asked. Whoever runs Pipette allows them with PIPETTE_METERS."
         raise Problem(422, "address", message, field="address")
     return Address(str(ip), number)
+
+
+def allows(row: str, ip: ipaddress.IPv4Address | ipaddress.IPv6Address, port: int) -> bool:
+    """Whether a row of the settings, `network` or `network:port` or `network:from-to`, lets this address be asked."""
+    network, ports = row.strip(), str(USUAL_PORT)
+    if found := _PORTS.fullmatch(network):
+        network, ports = found[1], found[2]
+    first, _, last = ports.partition("-")
+    return ip in ipaddress.ip_network(network) and int(first) <= port <= int(last or first)
 
 
 @transaction.atomic
 def set_address(*, actor: Teacher, group_id: uuid.UUID, text: str) -> Group:
     """Say where a group's meter listens; empty for none. Raises Problem: not_found, or address."""
-    group = Group.objects.filter(id=group_id, lab__owner=actor).first()
+    group = Group.objects.visible_to(actor).filter(id=group_id).first()
     if group is None:
         raise not_found("group")
     announce(group.lab_id, group.id)  # first: it locks the lab, and then the group, as every change does
@@ -72,6 +87,8 @@ def set_address(*, actor: Teacher, group_id: uuid.UUID, text: str) -> Group:
     else:
         group.meter_address = ""
     group.save(update_fields=["meter_address"])
+    tell_rights(group.lab_id, group.id)
+    keep_deed(actor, "meter", group.lab, f"{group.name}: {group.meter_address or 'none'}")
     return group
 
 
@@ -91,9 +108,7 @@ class Line:
         try:
             return cls(*await asyncio.wait_for(asyncio.open_connection(address.host, address.port), ANSWER_S))
         except (OSError, TimeoutError):
-            raise Gone(
-                "No meter answers at its address. Is it switched on and plugged in? Type the number meanwhile."
-            ) from None
+            raise Gone(NOBODY) from None
 
     async def ask(self, question: str) -> str:
         """One line in, one line out. Raises Gone when no answer comes, or too long a one."""
@@ -125,28 +140,52 @@ def judge(times: list[float], volts: list[float]) -> dict[str, object]:
     return {"steady": found.steady, "drift_mv": 1e4 * found.drift_v_per_s, "wait_s": found.wait_s}
 
 
-async def samples(address: Address, cell: Cell | None) -> AsyncIterator[str]:
+async def samples(
+    address: Address, cell: Cell | None, allowed: Allowed, lab: uuid.UUID, group: uuid.UUID
+) -> AsyncIterator[str]:
     """Server-sent events of one meter: `sample` with what it shows and how steady it is, `trouble` with a sentence.
 
-    A simulated meter is told which cell hangs on it. Goes on for ever; a lost meter is tried again.
+    A simulated meter is told which cell hangs on it. A lost meter is tried again; the stream ends when it is no longer
+    allowed. Until something has answered as a meter does, every failure looks the same and takes the same time.
     """
+    told, still = HUB.subscribe(str(lab), str(group)), Still(allowed)
+    try:
+        async for event in _samples(address, cell):
+            rights = False
+            while not told.empty():
+                rights |= told.get_nowait()
+            if not await still.runs(rights):
+                return
+            yield event
+    finally:
+        HUB.leave(str(lab), told)
+
+
+async def _samples(address: Address, cell: Cell | None) -> AsyncIterator[str]:
     while True:
         line: Line | None = None
         times: list[float] = []
         volts: list[float] = []
+        begun, known = time.monotonic(), False
         try:
             line = await Line.open(address)
             simulated = (await line.ask(ASK_WHO)).startswith(SIMULATED)
             if simulated and cell is not None:
                 await line.ask(f"SIM:CELL {cell.negative},{cell.electrolyte},{cell.positive};*OPC?")
-            begun = time.monotonic()
+            first = time.monotonic()
             while True:
                 try:
                     value = volts_of(await line.ask(ASK_VOLTS))
+                except NoVoltage as trouble:
+                    if not known:
+                        raise Gone(NOBODY) from None
+                    yield _event("trouble", text=str(trouble))
                 except UnreadableReading as trouble:
+                    known = True
                     yield _event("trouble", text=str(trouble))
                 else:
-                    now = time.monotonic() - begun
+                    known = True
+                    now = time.monotonic() - first
                     times.append(now)
                     volts.append(value)
                     while times[0] < now - TRACE_S:
@@ -157,7 +196,9 @@ async def samples(address: Address, cell: Cell | None) -> AsyncIterator[str]:
                     )
                 await asyncio.sleep(EVERY_S)
         except Gone as gone:
-            yield _event("trouble", text=str(gone))
+            if not known:
+                await asyncio.sleep(max(0.0, begun + NOBODY_S - time.monotonic()))
+            yield _event("trouble", text=str(gone) if known else NOBODY)
             await asyncio.sleep(AGAIN_S)
         finally:
             if line is not None:

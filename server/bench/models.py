@@ -17,8 +17,9 @@ class Reading(models.Model):
 
     `id` is made on the device, so that sending twice keeps one. `volts_v` is E(red) − E(black) as the meter showed it,
     `resolution_v` the step of its last digit, `offset_v` what the meter showed with its leads together when it was checked
-    last: the corrected value is volts_v − offset_v. `device_at` is by the device's clock, `received_at` by the server's;
-    `taken_at` is when it was typed, by the server's clock, however wrong the device's is.
+    last: the corrected value is volts_v − offset_v. `device_said` is the time as the device sent it, `device_at` the same
+    where it can be one, `received_at` by the server's clock; `taken_at` is when it was typed, by the server's clock, however
+    wrong the device's is. `after_closing`: typed while the lab was open, sent when it had closed.
     """
 
     class Origin(models.TextChoices):
@@ -42,8 +43,10 @@ class Reading(models.Model):
     corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
     reason = models.CharField(max_length=200, blank=True)
     device_at = models.DateTimeField(null=True, blank=True)
+    device_said = models.CharField(max_length=64, blank=True)
     taken_at = models.DateTimeField(null=True, blank=True)
     received_at = models.DateTimeField()
+    after_closing = models.BooleanField(default=False)
 
     objects = ReadingQuerySet.as_manager()
 
@@ -76,7 +79,10 @@ class MeterCheck(models.Model):
     resolution_v = models.FloatField()
     code = models.CharField(max_length=20)
     device_at = models.DateTimeField(null=True, blank=True)
+    device_said = models.CharField(max_length=64, blank=True)
+    taken_at = models.DateTimeField(null=True, blank=True)
     received_at = models.DateTimeField()
+    after_closing = models.BooleanField(default=False)
 
     objects = MeterCheckQuerySet.as_manager()
 
@@ -132,7 +138,10 @@ class AtCell(models.Model):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     device_at = models.DateTimeField(null=True, blank=True)
+    device_said = models.CharField(max_length=64, blank=True)
+    taken_at = models.DateTimeField(null=True, blank=True)
     received_at = models.DateTimeField()
+    after_closing = models.BooleanField(default=False)
 
     objects = AtCellQuerySet.as_manager()
 
@@ -173,16 +182,26 @@ class Observation(AtCell):
 
 
 class Photo(AtCell):
-    """A photograph of a cell; the file lies outside the database under its SHA-256."""
+    """A photograph of a cell; the file lies outside the database under the row's id."""
 
     cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="photos")
-    sha256 = models.CharField(max_length=64)
     width = models.PositiveSmallIntegerField()
     height = models.PositiveSmallIntegerField()
     size = models.PositiveIntegerField()
 
     def __str__(self) -> str:
         return f"{self.width} × {self.height}"
+
+
+class PhotoRemoved(models.Model):
+    """That a photograph was removed, when, and by whom: its teacher, or (without one) the group itself."""
+
+    photo = models.OneToOneField(Photo, on_delete=models.PROTECT, related_name="removed")
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return f"{self.photo_id} at {self.at:%Y-%m-%d %H:%M}"
 
 
 class KeptTrace(AtCell):

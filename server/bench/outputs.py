@@ -15,7 +15,7 @@ from server.bench.beside import inner_of
 from server.bench.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
 from server.bench.checking import Findings, Row
 from server.bench.meter_checks import verdict_of
-from server.bench.models import AskedAgain, KeptTrace, MeterCheck, Reading, UnderLoad
+from server.bench.models import AskedAgain, KeptTrace, MeterCheck, Photo, PhotoRemoved, Reading, UnderLoad
 from server.bench.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
 from server.labs.models import PlannedCell, Prediction
 from server.labs.outputs import cell_out
@@ -45,7 +45,7 @@ def asked_of(planned: PlannedCell) -> list[AskedAgain]:
     return found
 
 
-BESIDE = ("under_load", "observations", "photos", "traces")
+BESIDE = ("under_load", "observations", "photos__removed", "traces")
 
 
 def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID | None) -> ReadingOut:
@@ -67,6 +67,7 @@ def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID 
         corrects=reading.corrects_id,
         reason=reading.reason,
         aside=reading.aside,
+        after_closing=reading.after_closing,
     )
 
 
@@ -158,12 +159,19 @@ def beside_out(planned: PlannedCell, rows: Iterable[Row]) -> Beside:
         observations=[
             ObservationOut(id=one.id, text=one.text, received_at=one.received_at) for one in planned.observations.all()
         ],
-        photos=[
-            PhotoOut(id=one.id, width=one.width, height=one.height, received_at=one.received_at)
-            for one in planned.photos.all()
-        ],
+        photos=[photo_out(one) for one in planned.photos.all()],
         traces=[trace_out(one) for one in planned.traces.all()],
     )
+
+
+def photo_out(photo: Photo) -> PhotoOut:
+    """A photograph as it is sent."""
+    removed: PhotoRemoved | None = getattr(photo, "removed", None)
+    return PhotoOut(
+        id=photo.id, width=photo.width, height=photo.height, received_at=photo.received_at,
+        removed_at=None if removed is None else removed.at,
+        removed_by=None if removed is None else "group" if removed.teacher_id is None else "teacher",
+    )  # fmt: skip
 
 
 def trace_out(trace: KeptTrace) -> TraceOut:

@@ -4,12 +4,10 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
-from datetime import datetime
-
-from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
+from server.bench.clock import Clock
 from server.bench.models import Reading
 from server.bench.once import keep_once, open_cell
 from server.labs.live import announce
@@ -29,7 +27,7 @@ class PredictionEntry:
     negative: str
     text: str
     unit: str
-    device_at: datetime | None = None
+    clock: Clock = Clock()
 
 
 def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
@@ -42,7 +40,7 @@ def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
 
 
 def _create(actor: Member, entry: PredictionEntry) -> Prediction:
-    cell = open_cell(actor, entry.cell_id)
+    cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
     if Reading.objects.filter(cell=cell).exists():
         raise Problem(409, "too_late", "You have measured this cell already, so it is no prediction any more.")
     if entry.negative not in (cell.negative, cell.positive):
@@ -64,6 +62,5 @@ def _create(actor: Member, entry: PredictionEntry) -> Prediction:
         text=entry.text.strip(),
         unit=parsed.unit,
         volts_v=parsed.volts_v,
-        device_at=entry.device_at,
-        received_at=timezone.now(),
+        **arrival.columns,
     )

@@ -22,7 +22,7 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
         """A teacher sees the readings of their labs; a group sees its own."""
         if isinstance(actor, Member):
             return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor)
+        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)
 
     def current(self) -> ReadingQuerySet:
         """Without those a later entry corrects."""
@@ -51,7 +51,7 @@ class MeterCheckQuerySet(models.QuerySet["MeterCheck"]):
         """A teacher sees those of their labs; a group sees its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor)
+        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
 
 
 class AtCellQuerySet(models.QuerySet[Any]):
@@ -61,4 +61,4 @@ class AtCellQuerySet(models.QuerySet[Any]):
         """A teacher sees what is in their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor)
+        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)

@@ -13,7 +13,9 @@ from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import owned
 from server.people.codes import pins
-from server.people.models import Group, Teacher
+from server.people.deeds import keep_deed
+from server.people.models import Group, GroupSession, Teacher
+from server.people.services import tell_rights
 from server.problems import Problem, not_found
 
 MOST_MINUTES = 600
@@ -36,6 +38,7 @@ def pause(*, actor: Teacher, lab_id: uuid.UUID, paused: bool) -> Lab:
         lab.paused_s += (now - lab.paused_at).total_seconds()
         lab.paused_at = None
     lab.save(update_fields=["paused_at", "paused_s"])
+    keep_deed(actor, "paused" if paused else "went_on", lab)
     announce(lab.id)
     return lab
 
@@ -48,6 +51,7 @@ def add_minutes(*, actor: Teacher, lab_id: uuid.UUID, minutes: int) -> Lab:
         raise Problem(422, "minutes", f"A lab lasts 1 to {MOST_MINUTES} minutes.", field="minutes")
     lab.minutes += minutes
     lab.save(update_fields=["minutes"])
+    keep_deed(actor, "minutes", lab, f"{minutes:+d}, {lab.minutes} now")
     announce(lab.id)
     return lab
 
@@ -58,6 +62,7 @@ def show_values(*, actor: Teacher, lab_id: uuid.UUID, shown: bool) -> Lab:
     lab = owned(actor, lab_id)
     lab.show_values = shown
     lab.save(update_fields=["show_values"])
+    keep_deed(actor, "showed" if shown else "covered", lab)
     announce(lab.id)
     return lab
 
@@ -94,6 +99,7 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
     PlannedCell.objects.filter(id=cell.id).update(group=to, position=at)
     _close_gaps(left, cell.position)
     announce(to.lab_id)
+    keep_deed(actor, "gave_cell", to.lab, f"{cell.cell.short}: {cell.group.name} to {to.name}")
     return PlannedCell.objects.select_related("group").get(id=cell.id)
 
 
@@ -106,33 +112,41 @@ def _close_gaps(group_id: uuid.UUID, position: int) -> None:
 @transaction.atomic
 def set_reading_aside(*, actor: Teacher, reading_id: uuid.UUID, reason: str) -> SetAside:
     """Set a reading aside with a reason, or with an empty one take it back. Raises Problem: not_found, or corrected."""
-    reading = Reading.objects.visible_to(actor).select_related("cell__group").filter(id=reading_id).first()
+    reading = Reading.objects.visible_to(actor).select_related("cell__group__lab").filter(id=reading_id).first()
     if reading is None:
         raise not_found("reading")
     if Reading.objects.filter(corrects=reading).exists():
         raise Problem(409, "corrected", "That reading is corrected by a later one and does not count anyway.")
-    announce(reading.cell.group.lab_id, reading.cell.group_id)
-    return SetAside.objects.create(reading=reading, teacher=actor, reason=" ".join(reason.split()))
+    group, reason = reading.cell.group, " ".join(reason.split())
+    announce(group.lab_id, group.id)
+    about = f"{group.name}, {reading.cell.cell.short}: {reading.text} {reading.unit}"
+    keep_deed(actor, "set_aside" if reason else "counted_again", group.lab, f"{about}. {reason}")
+    return SetAside.objects.create(reading=reading, teacher=actor, reason=reason)
 
 
 @transaction.atomic
 def set_group_aside(*, actor: Teacher, group_id: uuid.UUID, reason: str) -> SetAside:
     """Set all readings of a group aside, or take that back. Raises Problem not_found."""
-    group = Group.objects.filter(id=group_id, lab__owner=actor).first()
+    group = Group.objects.visible_to(actor).filter(id=group_id).first()
     if group is None:
         raise not_found("group")
+    reason = " ".join(reason.split())
     announce(group.lab_id, group.id)
-    return SetAside.objects.create(group=group, teacher=actor, reason=" ".join(reason.split()))
+    keep_deed(actor, "set_aside" if reason else "counted_again", group.lab, f"all of {group.name}. {reason}")
+    return SetAside.objects.create(group=group, teacher=actor, reason=reason)
 
 
 @transaction.atomic
 def new_pin(*, actor: Teacher, group_id: uuid.UUID) -> Group:
     """Give a group another PIN; its devices must join again with it. Raises Problem not_found."""
-    group = Group.objects.filter(id=group_id, lab__owner=actor).first()
+    group = Group.objects.visible_to(actor).filter(id=group_id).first()
     if group is None:
         raise not_found("group")
     announce(group.lab_id)  # first: it locks the lab, and then its groups, as every change does
     taken = set(Group.objects.filter(lab=group.lab_id).values_list("pin", flat=True))
     group.pin = next(pin for pin in pins(len(taken) + 1) if pin not in taken)
     group.save(update_fields=["pin"])
+    GroupSession.objects.filter(group=group).end()
+    tell_rights(group.lab_id, group.id)
+    keep_deed(actor, "new_pin", group.lab, group.name)
     return group

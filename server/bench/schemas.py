@@ -6,9 +6,10 @@ import datetime
 import uuid
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, StringConstraints
+from pydantic import BaseModel, StringConstraints
 
 from server.bench.beside_schemas import Beside
+from server.bench.clock import DeviceTime
 from server.labs.schemas import Key, PlannedCellOut
 
 
@@ -21,8 +22,8 @@ class ReadingIn(BaseModel):
     black: Key
     text: Annotated[str, StringConstraints(max_length=200)]
     unit: Literal["V", "mV"]
-    device_at: AwareDatetime | None = None
-    sent_at: AwareDatetime | None = None
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
     origin: Literal["typed", "meter", "imported", "simulated"] = "typed"
     corrects: uuid.UUID | None = None
     reason: Annotated[str, StringConstraints(max_length=200)] = ""
@@ -30,7 +31,8 @@ class ReadingIn(BaseModel):
 
 class ReadingOut(BaseModel):
     """A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
-    positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts)."""
+    positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts).
+    `after_closing`: it was typed in time and came in after the lab had closed."""
 
     id: uuid.UUID
     text: str
@@ -48,6 +50,7 @@ class ReadingOut(BaseModel):
     corrects: uuid.UUID | None
     reason: str
     aside: str
+    after_closing: bool
 
 
 class CellWithReadings(PlannedCellOut):
@@ -64,7 +67,8 @@ class PredictionIn(BaseModel):
     negative: Key
     text: Annotated[str, StringConstraints(max_length=200)]
     unit: Literal["V", "mV"]
-    device_at: AwareDatetime | None = None
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
 
 
 class PredictionOut(BaseModel):
@@ -139,7 +143,8 @@ class MeterIn(BaseModel):
     id: uuid.UUID
     leads: Annotated[str, StringConstraints(max_length=32)]
     dry: Annotated[str, StringConstraints(max_length=32)]
-    device_at: AwareDatetime | None = None
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
 
 
 class MeterOut(BaseModel):
@@ -196,6 +201,7 @@ class BenchOut(BaseModel):
     meter: MeterOut | None
 
     group: str
+    group_id: uuid.UUID
     lab: str
     state: str
     simulated: bool

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import dataclass
-from datetime import datetime, timedelta
 
 from django.db import IntegrityError
-from django.utils import timezone
 
 from galvanic.errors import UnreadableReading
 from galvanic.readings import parse
+from server.bench.clock import Clock
 from server.bench.meter_checks import latest_offset_v
 from server.bench.models import Reading
 from server.bench.once import keep_once, open_cell
@@ -20,7 +19,6 @@ from server.people.auth import Member
 from server.problems import Problem, not_found
 
 MAX_READINGS_PER_CELL = 60
-LEAST_WAIT, MOST_WAIT = timedelta(0), timedelta(hours=12)
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,11 +31,10 @@ class ReadingEntry:
     black: str
     text: str
     unit: str
-    device_at: datetime | None = None
-    sent_at: datetime | None = None
     origin: str = Reading.Origin.TYPED
     corrects: uuid.UUID | None = None
     reason: str = ""
+    clock: Clock = Clock()
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +49,8 @@ def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
     """Keep one meter reading exactly as typed, with its value and resolution in volts.
 
     Repeating an entry (same id) changes nothing and returns what was kept. Raises Problem: not_found (not this group's
-    cell), lab_closed, unreadable_reading, wrong_leads, or what is wrong with a correction; then nothing is kept.
+    cell), lab_closed, not_yours (an origin that no device of this group has), unreadable_reading, wrong_leads, or what is
+    wrong with a correction; then nothing is kept.
     """
     try:
         return Recorded(*keep_once(Reading, actor, entry.id, lambda: _create(actor, entry)))
@@ -61,7 +59,7 @@ def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
 
 
 def _create(actor: Member, entry: ReadingEntry) -> Reading:
-    cell = open_cell(actor, entry.cell_id)
+    cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
     if {entry.red, entry.black} != {cell.negative, cell.positive}:
         raise Problem(422, "wrong_leads", "The leads must be on this cell’s two plates.", field="red")
     try:
@@ -70,7 +68,6 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         raise Problem(422, error.code, str(error), field="text") from error
     if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
         raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
-    now = timezone.now()
     reading = Reading.objects.create(
         id=entry.id,
         cell=cell,
@@ -83,20 +80,22 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
         offset_v=latest_offset_v(actor),
         corrects=_corrected(cell, entry),
         reason=entry.reason.strip(),
-        device_at=entry.device_at,
-        origin=entry.origin,
-        taken_at=taken(now, entry.device_at, entry.sent_at),
-        received_at=now,
+        origin=_origin(cell, entry.origin),
+        **arrival.columns,
     )
     announce(actor.lab_id, actor.group_id)  # last: until the end other groups' entries wait for the lab's count
     return reading
 
 
-def taken(now: datetime, device_at: datetime | None, sent_at: datetime | None) -> datetime:
-    """When an entry was typed, by the server's clock: now, less the time it waited by the device's own clock."""
-    if device_at is None or sent_at is None or not LEAST_WAIT <= sent_at - device_at <= MOST_WAIT:
-        return now
-    return now - (sent_at - device_at)
+def _origin(cell: PlannedCell, said: str) -> str:
+    """Where a number came from, if the group's devices can have it: only a simulated lab has simulated readings, only a
+    group with a connected meter has readings from one."""
+    group = cell.group
+    if (said == Reading.Origin.SIMULATED and not group.lab.simulated) or (
+        said == Reading.Origin.METER and not group.meter_address
+    ):
+        raise Problem(422, "not_yours", "This group’s readings are typed or come from its logger’s file.", field="origin")
+    return said
 
 
 def _corrected(cell: PlannedCell, entry: ReadingEntry) -> Reading | None:

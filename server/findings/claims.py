@@ -23,6 +23,7 @@ from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import owned
 from server.people.auth import Member
+from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.problems import Problem, not_found
 
@@ -135,6 +136,7 @@ def answer_claim(*, actor: Teacher, claim_id: uuid.UUID, text: str, marks: dict[
         if name not in rows or not 0.0 <= points <= rows[name]:
             raise Problem(422, "marks", "Marks lie between 0 and the most of their row.", field="marks")
     announce(claim.group.lab_id, claim.group_id)
+    keep_deed(actor, "answered", claim.group.lab, claim.group.name)
     return Answer.objects.create(claim=claim, teacher=actor, text=" ".join(text.split()), marks=marks, shown=shown)
 
 
@@ -154,6 +156,7 @@ def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[tuple[str, i
         raise Problem(422, "rubric", f"A row gives 1 to {MOST_POINTS} points.", field="rows")
     lab.rubric = [{"name": name, "most": most} for name, most in tidy]
     lab.save(update_fields=["rubric"])
+    keep_deed(actor, "rubric", lab)
     return lab
 
 
@@ -165,5 +168,6 @@ def release(*, actor: Teacher, lab_id: uuid.UUID, parts: Sequence[str]) -> Lab:
         raise Problem(422, "part", f"Parts are {', '.join(PARTS)}.", field="parts")
     lab.released = [part for part in PARTS if part in parts]
     lab.save(update_fields=["released"])
+    keep_deed(actor, "released", lab, ", ".join(lab.released) or "nothing")
     announce(lab.id)
     return lab

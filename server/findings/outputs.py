@@ -16,6 +16,7 @@ from galvanic.ladder_checks import group_offsets
 from galvanic.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
 from server.bench.models import Reading
 from server.findings.schemas import (
+    AfterClosing,
     AsideOut,
     CellRow,
     CompareOut,
@@ -120,6 +121,18 @@ def asides_of(lab: Lab) -> list[AsideOut]:
     ]  # fmt: skip
 
 
+def after_closing_of(lab: Lab) -> list[AfterClosing]:
+    """Readings that came in after the lab had closed."""
+    rows = Reading.objects.current().filter(cell__group__lab=lab, after_closing=True).with_aside()
+    return [
+        AfterClosing(
+            reading=one.id, group=one.cell.group.name, short=one.cell.cell.short, electrolyte=one.cell.electrolyte,
+            text=one.text, unit=one.unit, taken_at=one.taken_at or one.received_at, aside=one.aside,
+        )
+        for one in rows.select_related("cell__group")
+    ]  # fmt: skip
+
+
 def _offsets(results: Sequence[ElectrolyteResult]) -> list[OffsetOut]:
     try:
         found = group_offsets(joint_differences(results))
@@ -145,4 +158,5 @@ def compare_out(lab: Lab, anchors: Mapping[str, str], group_count: int, reading_
         offsets=_offsets(results),
         shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],
         aside=asides_of(lab),
+        after_closing=after_closing_of(lab),
     )  # fmt: skip

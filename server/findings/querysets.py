@@ -20,7 +20,7 @@ class ClaimQuerySet(models.QuerySet["Claim"]):
         """A teacher sees those of their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor)
+        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
 
 
 class AnswerQuerySet(models.QuerySet["Answer"]):
@@ -30,4 +30,4 @@ class AnswerQuerySet(models.QuerySet["Answer"]):
         """A teacher sees those of their labs; a group those to its own claims."""
         if isinstance(actor, Member):
             return self.filter(claim__group_id=actor.group_id)
-        return self.filter(claim__group__lab__owner=actor)
+        return self.filter(claim__group__lab__owner=actor, claim__group__lab__deleted_at__isnull=True)

@@ -149,6 +149,19 @@ class AsideOut(BaseModel):
     reason: str
 
 
+class AfterClosing(BaseModel):
+    """A reading that was typed while the lab was open and came in after it had closed."""
+
+    reading: uuid.UUID
+    group: str
+    short: str
+    electrolyte: str
+    text: str
+    unit: str
+    taken_at: datetime.datetime
+    aside: str
+
+
 class CompareOut(BaseModel):
     """A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did."""
 
@@ -168,3 +181,4 @@ class CompareOut(BaseModel):
     offsets: list[OffsetOut]
     shared: list[SharedOut]
     aside: list[AsideOut]
+    after_closing: list[AfterClosing]

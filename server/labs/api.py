@@ -9,11 +9,13 @@ from ninja import Router
 
 from galvanic.cells import Cell
 from galvanic.plan_notes import plan_notes
-from server.labs import edits, opening, services
+from server.labs import deleting, edits, opening, services
+from server.labs.deleting import KEPT
 from server.labs.models import Lab
 from server.labs.outputs import detail, lab_out, line, notes_out, whole
 from server.labs.schemas import (
     CopyIn,
+    DeletedLab,
     EditedOut,
     EditIn,
     LabIn,
@@ -22,10 +24,11 @@ from server.labs.schemas import (
     PreviewCell,
     PreviewOut,
     TimesIn,
+    TitleIn,
 )
 from server.labs.tasks import steps_of
 from server.people.auth import TeacherAuth, teacher_of
-from server.people.schemas import ProblemOut
+from server.people.schemas import Done, ProblemOut
 
 router = Router(auth=TeacherAuth())
 REFUSED = {422: ProblemOut}
@@ -103,6 +106,31 @@ def set_times(request: HttpRequest, lab_id: uuid.UUID, data: TimesIn) -> LabOut:
     """Set the minutes of a lab; its cells stay."""
     edits.set_times(actor=teacher_of(request), lab_id=lab_id, minutes=data.minutes, steps=data.steps.model_dump())
     return whole(request, lab_id)
+
+
+@router.get("/labs/deleted", response=list[DeletedLab], operation_id="deleted_labs")
+def deleted_labs(request: HttpRequest) -> list[DeletedLab]:
+    """Labs that were deleted and can still be taken back, with the day on which they go for good."""
+    rows = Lab.objects.deleted_of(teacher_of(request)).order_by("-deleted_at")[:200]
+    return [
+        DeletedLab(id=lab.id, title=lab.title, date=lab.date, gone_on=(lab.deleted_at + KEPT).date())
+        for lab in rows
+        if lab.deleted_at
+    ]
+
+
+@router.post("/labs/{uuid:lab_id}/delete", response={200: Done, **ABSENT, **REFUSED}, operation_id="delete_lab")
+def delete_lab(request: HttpRequest, lab_id: uuid.UUID, data: TitleIn) -> Done:
+    """Delete a lab whose title the teacher has typed; it can be taken back for 30 days."""
+    deleting.delete_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title)
+    return Done(ok=True)
+
+
+@router.post("/labs/{uuid:lab_id}/undelete", response={200: Done, **ABSENT}, operation_id="undelete_lab")
+def undelete_lab(request: HttpRequest, lab_id: uuid.UUID) -> Done:
+    """Take a deleted lab back."""
+    deleting.undelete_lab(actor=teacher_of(request), lab_id=lab_id)
+    return Done(ok=True)
 
 
 @router.get("/labs/{uuid:lab_id}", response={200: LabOut, **ABSENT}, operation_id="get_lab")

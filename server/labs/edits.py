@@ -18,6 +18,7 @@ from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
 from server.labs.tasks import planned, stock_of, wish_out
+from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 from server.problems import Problem
 
@@ -169,5 +170,6 @@ def set_times(*, actor: Teacher, lab_id: uuid.UUID, minutes: int, steps: Mapping
         raise Problem(422, error.code, str(error), field="steps") from error
     lab.minutes = minutes
     lab.save(update_fields=["minutes", "steps"])
+    keep_deed(actor, "minutes", lab, f"{lab.minutes}")
     announce(lab.id)
     return lab

@@ -29,7 +29,10 @@ def _no_condition() -> list[str]:
 
 
 class Lab(models.Model):
-    """One lab of one class: what is measured, by whom, and how far it is."""
+    """One lab of one class: what is measured, by whom, and how far it is.
+
+    `deleted_at`: its teacher has deleted it; nobody sees it any more, and 30 days later it is gone for good.
+    """
 
     class State(models.TextChoices):
         """Draft: only the teacher sees it. Open: groups may join and record. Closed: nothing is recorded any more."""
@@ -83,6 +86,7 @@ class Lab(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     opened_at = models.DateTimeField(null=True, blank=True)
     closed_at = models.DateTimeField(null=True, blank=True)
+    deleted_at = models.DateTimeField(null=True, blank=True)
 
     objects = LabQuerySet.as_manager()
 
@@ -163,7 +167,10 @@ class Prediction(models.Model):
     unit = models.CharField(max_length=2)
     volts_v = models.FloatField()
     device_at = models.DateTimeField(null=True, blank=True)
+    device_said = models.CharField(max_length=64, blank=True)
+    taken_at = models.DateTimeField(null=True, blank=True)
     received_at = models.DateTimeField()
+    after_closing = models.BooleanField(default=False)
 
     objects = PredictionQuerySet.as_manager()
 

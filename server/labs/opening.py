@@ -12,7 +12,9 @@ from server.labs.live import announce
 from server.labs.models import Lab, SignOff
 from server.labs.policy import sheet_of, signed
 from server.labs.services import fresh_code, owned
+from server.people.deeds import keep_deed
 from server.people.models import Teacher
+from server.people.services import tell_rights
 from server.problems import Problem
 
 
@@ -37,6 +39,7 @@ def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     lab.closed_at = None
     lab.save(update_fields=["join_code", "state", "opened_at", "closed_at"])
     announce(lab.id)
+    keep_deed(actor, "opened", lab)
     return lab
 
 
@@ -54,6 +57,7 @@ def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
         raise Problem(409, "sheet_changed", "The materials have changed since you read this sheet. Read it again, please.")
     rows = [[e.hazard.key, e.hazard.severity, e.hazard.text, e.hazard.do, list(e.because)] for e in found.entries]
     kept = {"age": found.age, "edition": catalogue.edition(), "entries": rows}
+    keep_deed(actor, "signed_off", lab)
     return SignOff.objects.create(lab=lab, teacher=actor, fingerprint=fingerprint, sheet=kept)
 
 
@@ -68,4 +72,6 @@ def close_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
         lab.closed_at = timezone.now()
         lab.save(update_fields=["state", "closed_at"])
         announce(lab.id)
+        tell_rights(lab.id)
+        keep_deed(actor, "closed", lab)
     return lab

@@ -18,10 +18,14 @@ class LabQuerySet(models.QuerySet["Lab"]):
     """Labs."""
 
     def visible_to(self, actor: Teacher | Member) -> LabQuerySet:
-        """A teacher sees their own labs; a group sees its one lab."""
+        """A teacher sees their own labs; a group sees its one lab. What is deleted nobody sees."""
         if isinstance(actor, Member):
-            return self.filter(id=actor.lab_id)
-        return self.filter(owner=actor)
+            return self.filter(id=actor.lab_id, deleted_at__isnull=True)
+        return self.filter(owner=actor, deleted_at__isnull=True)
+
+    def deleted_of(self, actor: Teacher) -> LabQuerySet:
+        """The labs a teacher has deleted and can still take back."""
+        return self.filter(owner=actor, deleted_at__isnull=False)
 
     def with_counts(self) -> Any:
         """With `group_count` and `reading_count` (corrected readings not counted)."""
@@ -39,7 +43,7 @@ class PlannedCellQuerySet(models.QuerySet["PlannedCell"]):
         """A teacher sees the cells of their labs; a group sees its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor)
+        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
 
 
 class SignOffQuerySet(models.QuerySet["SignOff"]):
@@ -47,7 +51,7 @@ class SignOffQuerySet(models.QuerySet["SignOff"]):
 
     def visible_to(self, actor: Teacher) -> SignOffQuerySet:
         """A teacher sees those of their labs; groups see none."""
-        return self.filter(lab__owner=actor)
+        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
 
 
 class PredictionQuerySet(models.QuerySet["Prediction"]):
@@ -57,7 +61,7 @@ class PredictionQuerySet(models.QuerySet["Prediction"]):
         """A teacher sees those of their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor)
+        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)
 
 
 class OwnMaterialQuerySet(models.QuerySet["OwnMaterial"]):

@@ -148,6 +148,21 @@ class TimesIn(BaseModel):
     steps: StepsIO
 
 
+class DeletedLab(BaseModel):
+    """A deleted lab, and the day on which it goes for good."""
+
+    id: uuid.UUID
+    title: str
+    date: datetime.date
+    gone_on: datetime.date
+
+
+class TitleIn(BaseModel):
+    """A lab's title as the teacher has typed it, to delete it."""
+
+    title: Annotated[str, StringConstraints(max_length=200)]
+
+
 class CopyIn(BaseModel):
     """The title and date of a copy."""
 

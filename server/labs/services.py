@@ -20,6 +20,7 @@ from galvanic.tell_apart import SCATTER_V
 from server.labs.models import Lab, PlannedCell
 from server.labs.tasks import pinned_in, stock_of, task_of
 from server.people.codes import join_code, pins
+from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 from server.problems import Problem, not_found
 
@@ -148,6 +149,7 @@ def create_lab(*, actor: Teacher, plan: NewLab) -> Lab:
     lab, task, made, names = deal(actor, plan)
     keep_new(lab)
     add_groups(lab, names, made.hands, made.shared)
+    keep_deed(actor, "made_lab", lab)
     return lab
 
 
@@ -192,6 +194,7 @@ def revise_lab(*, actor: Teacher, lab_id: uuid.UUID, plan: NewLab) -> Lab:
     lab.save()
     regroup(lab, groups, names)
     replace_cells(*groups_with_cells(lab), task, made)
+    keep_deed(actor, "changed_lab", lab)
     return lab
 
 
@@ -315,4 +318,5 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
     for cell, old in zip(made, [p for hand in hands for p in hand], strict=True):
         cell.pinned = old.pinned
     PlannedCell.objects.bulk_update(made, ["pinned"])
+    keep_deed(actor, "copied_lab", copy, f"from {source.title}")
     return copy

@@ -18,7 +18,7 @@ from server.labs.opening import open_lab, sign_off
 from server.labs.policy import sheet_of
 from server.labs.services import NewLab, create_lab
 from server.people.auth import COOKIE, Member, remember_group
-from server.people.models import Group, Teacher
+from server.people.models import Group, GroupSession, Teacher
 
 TITLE = "A lab"
 
@@ -94,7 +94,7 @@ class _Jar:
 def as_group(group: Group, **options: Any) -> Client:
     """A device that has joined as that group."""
     client, jar = Client(**options), _Jar()
-    remember_group(jar, group)  # type: ignore[arg-type]
+    remember_group(jar, GroupSession.objects.create(group=group))  # type: ignore[arg-type]
     client.cookies[COOKIE] = jar.value
     return client
 

@@ -3,29 +3,31 @@
 import io
 import tempfile
 import uuid
-from datetime import timedelta
 from pathlib import Path
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import IntegrityError, connection, transaction
 from django.test import TestCase, override_settings
-from django.utils import timezone
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 
-from server.bench.models import KeptTrace, Observation, Photo, Reading, UnderLoad
+from server.bench.models import KeptTrace, Observation, Photo, UnderLoad
 from server.bench.photos import MOST_BYTES, path_of
+from server.bench.tests.pictures import picture
 from server.labs.opening import close_lab
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
+
+
+def words() -> PngInfo:
+    made = PngInfo()
+    made.add_text("Comment", "Kim took this")
+    return made
+
 
 TRACE = b"Time (s);Voltage (V)\n" + b"".join(
     f"{t};{0.9 if t > 5 else 0.5 + t / 100:.3f}\n".replace(".", ",").encode() for t in range(40)
 )
-
-
-def picture(size=(300, 200), form="JPEG", **more) -> bytes:
-    made = io.BytesIO()
-    Image.new("RGB", size, (180, 90, 40)).save(made, form, **more)
-    return made.getvalue()
 
 
 class Beside(TestCase):
@@ -99,7 +101,52 @@ class Beside(TestCase):
         with Image.open(io.BytesIO(data)) as stored:
             self.assertEqual(dict(stored.getexif()), {})
         photo = Photo.objects.get()
-        self.assertEqual(path_of(photo.sha256).read_bytes(), data)
+        self.assertEqual(path_of(photo.id).read_bytes(), data)
+
+    def test_comments_and_all_other_words_in_a_picture_go(self):
+        for form, more in (
+            ("JPEG", {"comment": b"Kim took this"}),
+            ("PNG", {"pnginfo": words()}),
+            ("WEBP", {"xmp": b"Kim"}),
+        ):
+            content = picture((80, 60), form, **more)
+            self.assertIn(b"Kim", content)
+            kept = self.file("/bench/photos", "photo", content).json()
+            self.assertNotIn(b"Kim", path_of(uuid.UUID(kept["id"])).read_bytes(), form)
+
+    def test_a_picture_of_too_many_pixels_is_refused_before_it_is_decoded(self):
+        bomb = picture((20_000, 20_000), "PNG", compress_level=9)
+        self.assertLess(len(bomb), MOST_BYTES)
+        with mock.patch("PIL.ImageFile.ImageFile.load") as load:
+            answer = self.file("/bench/photos", "photo", bomb)
+        self.assertEqual((answer.status_code, answer.json()["code"], load.called), (422, "photo_large", False))
+
+    def test_files_are_the_servers_alone(self):
+        self.file("/bench/photos", "photo", picture())
+        path = path_of(Photo.objects.get().id)
+        self.assertEqual([oct(one.stat().st_mode & 0o777) for one in (path, path.parent)], ["0o600", "0o700"])
+
+    def test_a_photograph_is_removed_at_once_by_its_group_or_teacher_and_the_row_says_so(self):
+        for client, who in ((self.client, "group"), (as_teacher(self.ada), "teacher")):
+            kept = self.file("/bench/photos", "photo", picture()).json()
+            path = f"/api/photos/{kept['id']}"
+            for stranger, status in ((as_group(self.knot), 404), (as_teacher(teacher(f"bea{who}")), 404)):
+                self.assertEqual(stranger.delete(path).status_code, status)
+            self.assertEqual([client.delete(path).status_code for _ in range(2)], [200, 200])
+            self.assertFalse(path_of(uuid.UUID(kept["id"])).exists())
+            self.assertEqual(self.client.get(path).status_code, 404)
+            shown = self.beside()["photos"][-1]
+            self.assertEqual(shown["removed_by"], who)
+            self.assertIsNotNone(shown["removed_at"])
+        self.assertEqual(Photo.objects.count(), 2)
+
+    def test_a_full_or_closed_folder_is_said_and_nothing_is_kept(self):
+        for error in (OSError(28, "No space left on device"), PermissionError(13, "Permission denied")):
+            with mock.patch("server.bench.photos._write", side_effect=error):
+                answer = self.file("/bench/photos", "photo", picture())
+            self.assertEqual((answer.status_code, answer.json()["code"]), (503, "photos_away"))
+            self.assertTrue(answer.json()["passing"])
+        self.assertEqual(Photo.objects.count(), 0)
 
     def test_what_is_no_picture_is_refused(self):
         for content in (b"", b"<svg onload=alert(1)>", b"\xff\xd8\xff\xe0 not really", picture()[:200], picture(form="GIF")):
@@ -150,21 +197,6 @@ class Beside(TestCase):
         self.file("/bench/traces", "file", TRACE)
         send(self.client, "/bench/observations", {"id": str(uuid.uuid4()), "cell_id": str(self.cell.id), "text": "a film"})
         for table in ("underload", "observation", "photo", "kepttrace"):
-            for change in (f"UPDATE bench_{table} SET received_at = now()", f"DELETE FROM bench_{table}"):  # noqa: S608
+            for change in (f"UPDATE bench_{table} SET received_at = now()", f"DELETE FROM bench_{table}"):
                 with self.assertRaises(IntegrityError), transaction.atomic(), connection.cursor() as cursor:
                     cursor.execute(change)
-
-
-class Clocks(TestCase):
-    """A device whose clock is wrong, or that was offline, still says when it was typed."""
-
-    def test_waiting_time_comes_off_and_a_wrong_clock_does_not_matter(self):
-        lab = lab_of(teacher())
-        cell, now = cell_of(group_of(lab)), timezone.now()
-        wrong = now - timedelta(days=400)
-        late = record(cell, device_at=wrong, sent_at=wrong + timedelta(minutes=9))
-        self.assertAlmostEqual((late.received_at - late.taken_at).total_seconds(), 540.0)
-        for device_at, sent_at in ((None, None), (now, now - timedelta(minutes=5)), (wrong, now)):
-            kept = record(cell, device_at=device_at, sent_at=sent_at)
-            self.assertEqual(kept.taken_at, kept.received_at)
-        self.assertEqual(Reading.objects.filter(cell=cell).count(), 4)

@@ -2,25 +2,32 @@
 
 import asyncio
 import json
+import time
 import unittest
 import unittest.mock
+import uuid
 
 from django.test import TestCase, override_settings
 
 from galvanic.cells import Cell
 from galvanic.stream import CellStream
-from server.bench.meters import Address, Line, address_of, samples
+from server.bench.meters import NOBODY, Address, Line, address_of, samples
 from server.demo.meter import NAME, SimulatedMeter, serve
+from server.labs.live import HUB
 from server.problems import Problem
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, send, teacher
 
 CELL = Cell("zinc", "rhubarb-juice", "copper")
 
 
+async def always():
+    return True
+
+
 async def events(address, cell, wanted):
     """The first events of a meter's stream, as (name, data)."""
     found = []
-    stream = samples(address, cell)
+    stream = samples(address, cell, always, uuid.uuid4(), uuid.uuid4())
     async for text in stream:
         name, data = text.strip().split("\n")
         found.append((name.removeprefix("event: "), json.loads(data.removeprefix("data: "))))
@@ -49,20 +56,75 @@ class Gateway(unittest.TestCase):
         self.assertIsNotNone(last["drift_mv"])
 
     def test_a_meter_that_is_not_there_is_said_in_words(self):
-        name, data = asyncio.run(events(Address("127.0.0.1", 9), CELL, 1))[0]
+        with unittest.mock.patch("server.bench.meters.NOBODY_S", 0.1):
+            name, data = asyncio.run(events(Address("127.0.0.1", 9), CELL, 1))[0]
         self.assertEqual(name, "trouble")
         self.assertIn("No meter answers", data["text"])
 
     def test_nonsense_and_overload_are_said_in_words_and_it_goes_on(self):
-        for fault, words in (("nonsense", "READY"), ("overload", "too much for its range")):
-            found = asyncio.run(with_meter(2, fault))
-            self.assertEqual([name for name, _ in found], ["trouble", "trouble"])
-            self.assertIn(words, found[0][1]["text"])
+        found = asyncio.run(with_meter(2, "overload"))
+        self.assertEqual([name for name, _ in found], ["trouble", "trouble"])
+        self.assertIn("too much for its range", found[0][1]["text"])
+
+    def test_what_is_no_meter_looks_as_if_nobody_were_there_and_takes_as_long(self):
+        """An open port that talks, one that is silent and a closed one are told apart neither by words nor by time."""
+
+        async def banner(reader, writer):
+            writer.write(b"SSH-2.0-secret_1.0\r\n" * 3)
+            await writer.drain()
+
+        async def silent(reader, writer):
+            await reader.read(1000)
+            await asyncio.sleep(1)
+
+        said, took = [], []
+        with (
+            unittest.mock.patch("server.bench.meters.NOBODY_S", 0.4),
+            unittest.mock.patch("server.bench.meters.ANSWER_S", 0.1),
+        ):
+            for run in (with_meter(1, "nonsense"), with_meter(1, talk=banner), with_meter(1, talk=silent),
+                        events(Address("127.0.0.1", 9), CELL, 1)):  # fmt: skip
+                start = time.monotonic()
+                said += asyncio.run(run)
+                took.append(time.monotonic() - start)
+        self.assertEqual({(name, data["text"]) for name, data in said}, {("trouble", NOBODY)})
+        self.assertGreaterEqual(min(took), 0.4)
+
+    def test_the_stream_ends_when_it_is_no_longer_allowed(self):
+        async def run():
+            lab, group, allowed = uuid.uuid4(), uuid.uuid4(), [True]
+
+            async def look():
+                return allowed[0]
+
+            meter = SimulatedMeter(CellStream(0.5, settle_s=0.01), seed=1)
+            server = await serve(meter, 0)
+            async with server:
+                stream = samples(Address("127.0.0.1", server.sockets[0].getsockname()[1]), CELL, look, lab, group)
+                seen = [await anext(stream)]
+                HUB.tell(f"{lab} {group}")
+                seen.append(await anext(stream))
+                allowed[0] = False
+                HUB.tell(f"{lab} {group} rights")
+                return seen + [event async for event in stream]
+
+        self.assertEqual(len(asyncio.run(run())), 2)
 
     def test_a_meter_that_falls_silent_is_said_in_words(self):
+        meter = SimulatedMeter(CellStream(0.5, settle_s=0.01), seed=1)
+
+        async def run():
+            server = await serve(meter, 0)
+            async with server:
+                stream = samples(
+                    Address("127.0.0.1", server.sockets[0].getsockname()[1]), CELL, always, uuid.uuid4(), uuid.uuid4()
+                )
+                await anext(stream)
+                meter.obey("SIM:FAULT", "silent")
+                return await anext(stream)
+
         with unittest.mock.patch("server.bench.meters.ANSWER_S", 0.1):
-            found = asyncio.run(with_meter(1, "silent"))
-        self.assertIn("stopped answering", found[0][1]["text"])
+            self.assertIn("stopped answering", asyncio.run(run()))
 
     def test_a_peer_that_floods_or_hangs_up_is_left(self):
         async def flood(reader, writer):
@@ -74,9 +136,10 @@ class Gateway(unittest.TestCase):
             writer.close()
 
         for talk in (flood, hang_up):
-            name, data = asyncio.run(with_meter(1, talk=talk))[0]
+            with unittest.mock.patch("server.bench.meters.NOBODY_S", 0.1):
+                name, data = asyncio.run(with_meter(1, talk=talk))[0]
             self.assertEqual(name, "trouble")
-            self.assertIn("type the number meanwhile", data["text"])
+            self.assertIn("Type the number meanwhile", data["text"])
 
     def test_the_simulated_meter_speaks_the_standard_and_survives_nonsense(self):
         async def talk():
@@ -97,11 +160,26 @@ class Addresses(TestCase):
     def test_only_numbers_in_the_allowed_networks_are_asked(self):
         self.assertEqual(address_of(" 127.0.0.1 "), Address("127.0.0.1", 5025))
         self.assertEqual(address_of("localhost:5026"), Address("127.0.0.1", 5026))
-        for text in ("meter.example:5025", "10.0.0.7:5025", "127.0.0.1:0", "127.0.0.1:x", "8.8.8.8", "::1:5025", ":"):
+        for text in (
+            "meter.example:5025",
+            "10.0.0.7:5025",
+            "127.0.0.1:0",
+            "127.0.0.1:22",
+            "127.0.0.1:5432",
+            "127.0.0.2:5025",
+            "127.0.0.1:x",
+            "8.8.8.8",
+            "::1:5025",
+            ":",
+        ):
             with self.assertRaises(Problem, msg=text):
                 address_of(text)
-        with override_settings(METER_NETWORKS=["10.0.0.0/8"]):
+        with override_settings(METER_NETWORKS=["10.0.0.0/8", "10.9.0.0/16:6000-6002"]):
             self.assertEqual(address_of("10.0.0.7:5025").host, "10.0.0.7")
+            self.assertEqual(address_of("10.9.0.7:6001").port, 6001)
+            for text in ("10.0.0.7:6001", "10.9.0.7:6003"):
+                with self.assertRaises(Problem, msg=text):
+                    address_of(text)
 
     def test_a_teacher_sets_the_meter_and_the_group_sees_that_there_is_one(self):
         ada = teacher()

@@ -58,5 +58,7 @@ class Comparing(TestCase):
         with self.assertNumQueries(3):  # session, teacher, lab with counts; the rest is kept until a change
             self.shown()
         record(cell_of(group_of(self.lab)), "0.95")
-        with self.assertNumQueries(9):  # and own materials, readings, predictions, groups, meter checks, set aside
+        with self.assertNumQueries(
+            10
+        ):  # and own materials, readings, predictions, groups, meter checks, set aside, after closing
             self.shown()

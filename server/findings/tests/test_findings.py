@@ -8,10 +8,12 @@ import subprocess
 import sys
 import tempfile
 import uuid
+from datetime import timedelta
 from pathlib import Path
 
 from django.db import IntegrityError, connection, transaction
 from django.test import TestCase
+from django.utils import timezone
 from openpyxl import load_workbook
 
 from galvanic import catalogue
@@ -20,6 +22,7 @@ from server.bench.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
 from server.labs.models import Lab
 from server.labs.opening import close_lab
+from server.people.services import LATE
 from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
 
 TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17, "graphite": 0.35}
@@ -130,6 +133,7 @@ class Releasing(AClass):
 
     def test_a_closed_lab_lets_groups_in_again_only_while_it_shows_them_something(self):
         close_lab(actor=self.ada, lab_id=self.lab.id)
+        Lab.objects.filter(id=self.lab.id).update(closed_at=timezone.now() - LATE - timedelta(minutes=1))
         body = {"code": self.lab.join_code, "pin": self.tern.pin}
         self.assertEqual(send(self.client_class(), "/join", body).status_code, 404)
         self.release("compare")

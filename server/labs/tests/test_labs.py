@@ -68,7 +68,7 @@ class Making(TestCase):
 
     def test_something_that_is_not_json_gets_a_plain_answer(self):
         answer = self.client.post("/api/labs", "not json", content_type="application/json")
-        self.assertEqual((answer.status_code, answer.json()["code"]), (400, "refused"))
+        self.assertEqual((answer.status_code, answer.json()["code"]), (400, "bad_request"))
 
     def test_names_are_tidied(self):
         self.assertEqual(tidy_names(["  Black   tern ", "", "Knot"]), ["Black tern", "Knot"])
