@@ -14,6 +14,7 @@ from pathlib import Path
 from django.db import connection
 
 from e2e.live import BrowserTestCase
+from server.config.roles import grant
 
 SECRET = "kept-over-the-crash-and-only-for-this-test-0123456789"
 
@@ -34,7 +35,9 @@ class ProcessTestCase(BrowserTestCase):
         cls.port = port or free_port()
         cls.url = f"http://127.0.0.1:{cls.port}"
         to = connection.settings_dict
-        database = f"postgresql://{to['USER']}:{to['PASSWORD']}@{to['HOST']}:{to['PORT']}/{to['NAME']}"
+        role = f"{to['NAME']}_server"  # the server has no more rights here than in use
+        grant(SECRET, role)
+        database = f"postgresql://{role}:{SECRET}@{to['HOST']}:{to['PORT']}/{to['NAME']}"
         command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(cls.port)]
         cls.process = subprocess.Popen(  # noqa: S603
             [*command, "--lifespan", "off", "--log-level", "critical"],

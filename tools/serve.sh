@@ -77,7 +77,7 @@ server_pid() { # the running server's process, if it is still ours
 
 serve() { # serve DATABASE PORT FRESH
   local pid said
-  if pid=$(server_pid); then
+  if pid=$(supervisor_pid || server_pid); then
     fail "a server of this folder is running already at http://127.0.0.1:$(<"$SERVER/port")/ . Use it, or run ./pipette stop first."
   fi
   port_is_free "$2" || fail "port $2 is taken by another program. Choose another: ./pipette $command --port $(($2 + 1))"
@@ -86,19 +86,75 @@ serve() { # serve DATABASE PORT FRESH
   make_database "$1"
   PIPETTE_SECRET_KEY=$(secret_key)
   export PIPETTE_SECRET_KEY
-  if [[ $1 = pipette_demo ]]; then said=$(manage prepare --demo); else said=$(manage prepare); fi
+  if [[ $1 = pipette_demo ]]; then said=$(prepare --demo); else said=$(prepare); fi
+  rm -rf "$SERVER"
   mkdir -p "$SERVER"
   # Before the server runs, so that Ctrl-C at any moment leaves nothing behind.
   trap 'stop_server; trap - INT TERM EXIT; exit 0' INT TERM
   trap 'stop_server' EXIT
-  python -m uvicorn server.config.asgi:application --host 127.0.0.1 --port "$2" --no-access-log \
-    --timeout-graceful-shutdown 2 --log-level warning --lifespan off </dev/null >>"$RUN/server.log" 2>&1 &
-  echo "$!" >"$SERVER/pid"
+  echo "$$" >"$SERVER/supervisor"
   echo "$2" >"$SERVER/port"
   echo "$1" >"$SERVER/database"
-  wait_until_up "$2" || { tail -n 15 "$RUN/server.log" >&2; fail "the server did not start; the whole log is .run/server.log"; }
+  start_server "$2"
+  wait_until_up "$2" || { tail -n 15 "$RUN/server.log" "$RUN/server.out" >&2; fail "the server did not start; the whole log is .run/server.log"; }
   printf '\nPipette is at http://127.0.0.1:%s/\n\n%s\n\nGroups join at http://127.0.0.1:%s/join\nCtrl-C stops it. The log is .run/server.log\n' "$2" "$said" "$2"
-  wait "$!" || [[ -e $SERVER/stopping || ! -d $SERVER ]] || fail "the server ended by itself; the log is .run/server.log"
+  look_after &
+  echo "$!" >"$SERVER/helper"
+  keep_running "$2"
+}
+
+prepare() { # migrations and rights, as the owner of the tables
+  PIPETTE_ROLE_PASSWORD=$ROLE_PASSWORD manage prepare "$@"
+}
+
+start_server() { # start_server PORT: as the role that may only do what the server does
+  [[ $(stat -c %s "$RUN/server.out" 2>/dev/null || echo 0) -lt 1000000 ]] || mv "$RUN/server.out" "$RUN/server.out.1"
+  DATABASE_URL="postgresql://pipette_server:$ROLE_PASSWORD@$PGHOST:$PGPORT/$(<"$SERVER/database")" \
+    PIPETTE_LOG_FILE=$RUN/server.log python -m uvicorn server.config.asgi:application --host 127.0.0.1 --port "$1" \
+    --no-access-log --no-proxy-headers --timeout-graceful-shutdown 2 --log-level warning --lifespan off \
+    </dev/null >>"$RUN/server.out" 2>&1 &
+  echo "$!" >"$SERVER/pid"
+}
+
+MOST_ENDS=5 ENDS_WITHIN=60 # five ends in a minute: something is wrong that starting again does not mend
+
+keep_running() { # keep_running PORT: start the server again when it ends by itself, and say so
+  local code ends=() now kept=() end
+  while :; do
+    code=0
+    wait "$(<"$SERVER/pid")" || code=$?
+    [[ ! -e $SERVER/stopping && -d $SERVER ]] || return 0
+    now=$(date +%s) kept=()
+    for end in "${ends[@]}" "$now"; do [[ $((now - end)) -ge $ENDS_WITHIN ]] || kept+=("$end"); done
+    ends=("${kept[@]}")
+    [[ ${#ends[@]} -lt $MOST_ENDS ]] ||
+      fail "the server ended by itself ${#ends[@]} times in a minute and is not started again; the log is .run/server.log. What was recorded is safe."
+    printf '%s  the server ended by itself (code %s) and is started again; the log is .run/server.log\n' "$(date +%T)" "$code"
+    start_server "$1"
+    wait_until_up "$1" || true
+  done
+}
+
+look_after() { # the database is started again if it ends; once a day what is over is removed for good
+  local next=0
+  trap - EXIT INT TERM
+  while sleep 3 && [[ -d $SERVER ]]; do
+    [[ ! -e $SERVER/stopping ]] || return 0
+    tools/local-postgres status >/dev/null 2>&1 ||
+      { tools/local-postgres start >/dev/null 2>&1 && printf '%s  the database had ended and was started again\n' "$(date +%T)"; } || true
+    if [[ $(date +%s) -ge $next ]]; then
+      manage retention >>"$RUN/server.out" 2>&1 || true
+      next=$(($(date +%s) + 86400))
+    fi
+  done
+}
+
+supervisor_pid() { # the ./pipette that keeps the server running, if it is still ours
+  local pid
+  [[ -s $SERVER/supervisor ]] || return 1
+  pid=$(<"$SERVER/supervisor")
+  [[ $pid != "$$" && $(readlink "/proc/$pid/cwd" 2>/dev/null) = "$ROOT" ]] || return 1
+  echo "$pid"
 }
 
 wait_until_up() {
@@ -117,11 +173,14 @@ P
 }
 
 stop_server() {
-  local pid
+  local pid helper
+  if [[ -d $SERVER ]]; then touch "$SERVER/stopping"; fi
   if pid=$(server_pid); then
-    touch "$SERVER/stopping"
     kill -TERM "$pid" 2>/dev/null || true
     for _ in $(seq 60); do [[ -e /proc/$pid ]] || break; sleep 0.1; done
+  fi
+  if helper=$(cat "$SERVER/helper" 2>/dev/null) && [[ $(readlink "/proc/$helper/cwd" 2>/dev/null) = "$ROOT" ]]; then
+    kill -TERM "$helper" 2>/dev/null || true
   fi
   rm -rf "$SERVER"
   PG_RUN_DIR=$(database_folder)/postgres tools/local-postgres stop || true
@@ -129,8 +188,36 @@ stop_server() {
 }
 
 stop_all() {
+  local pid
+  pid=$(supervisor_pid) || pid=
   stop_server
+  for _ in $(seq 50); do [[ -n $pid && -e /proc/$pid ]] || break; sleep 0.1; done
   PG_RUN_DIR=$(database_folder)/test-postgres tools/local-postgres stop
+}
+
+backup() { # of the running server's data, else of your own
+  local file=${1:-} base=pipette
+  [[ -n $file ]] || fail "name the file: ./pipette backup FILE"
+  [[ $file = /* ]] || file=$CALLED_FROM/$file
+  [[ ! -e $file ]] || fail "$file is there already. Name another; nothing was written."
+  set_up_python run
+  if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
+  use_database "$base"
+  prepare >/dev/null
+  manage backup "$file"
+}
+
+restore() { # into your own data; the demo is never backed up for good
+  local file=${1:-}
+  [[ -n $file ]] || fail "name the file: ./pipette restore FILE"
+  [[ $file = /* ]] || file=$CALLED_FROM/$file
+  [[ -f $file ]] || fail "there is no file $file. Nothing was changed."
+  if server_pid >/dev/null; then fail "a server is running. Stop it first with ./pipette stop, then restore. Nothing was changed."; fi
+  set_up_python run
+  use_database pipette
+  manage restore "$file"
+  prepare >/dev/null
+  echo "What was there before is kept as the database pipette_before_restore until the next restore."
 }
 
 import_readings() { # into the database of the running server, else into your own
@@ -141,7 +228,7 @@ import_readings() { # into the database of the running server, else into your ow
   set_up_python run
   if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
   use_database "$base"
-  manage prepare >/dev/null
+  prepare >/dev/null
   said=$(manage import_readings "$file" "${@:2}") || exit 1
   echo "${said%$'\n'*}"
   if server_pid >/dev/null; then

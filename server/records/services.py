@@ -12,6 +12,7 @@ from galvanic.cells import Cell
 from server.bench.models import Reading
 from server.labs.models import Lab
 from server.labs.services import NewLab, add_groups, start_lab, tidy_names
+from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.records.table import TableRow, read_table
 
@@ -59,6 +60,7 @@ def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Lab:
     lab.state = Lab.State.CLOSED
     lab.closed_at = now
     lab.save(update_fields=["state", "closed_at"])
+    keep_deed(actor, "imported", lab, f"{len(rows)} readings")
     return lab
 
 

@@ -1,0 +1,29 @@
+"""`manage.py restore FILE`: a backup in the place of this database; the old one stays beside it."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from server.records.backup import BadBackup, restore
+
+
+class Command(BaseCommand):
+    """Runs as the owner of the tables."""
+
+    help = __doc__ or ""
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: Any, file: Path, **options: Any) -> None:
+        try:
+            found = restore(file.absolute())
+        except BadBackup as error:
+            raise CommandError(str(error)) from error
+        except OSError as error:
+            raise CommandError(f"{file} cannot be read: {error.strerror}.") from error
+        readings, pictures = found.rows.get("bench_reading", 0), len(found.sha256) - 1
+        self.stdout.write(f"Restored as of {found.made_at[:16]}: {readings} readings, {pictures} photographs.")

@@ -1,0 +1,22 @@
+"""`manage.py retention`: remove for good what was deleted 30 days ago, and what is over (sessions, wrong tries)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+
+from server.records.retention import purge
+
+
+class Command(BaseCommand):
+    """Runs as the owner of the tables; prints what was removed."""
+
+    help = __doc__ or ""
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        found = purge()
+        self.stdout.write(
+            f"Removed for good: {found.labs} labs, {found.teachers} accounts, {found.photographs} photographs, "
+            f"{found.sessions} sessions, {found.tries} wrong tries."
+        )

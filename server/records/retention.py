@@ -1,0 +1,96 @@
+"""What is gone for good, and when. Runs as the owner of the tables, by hand or on a timer; the server itself cannot."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import timedelta
+
+from django.contrib.sessions.models import Session
+from django.db import connection, transaction
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from server.bench.models import (
+    AskedAgain,
+    KeptTrace,
+    MeterCheck,
+    Observation,
+    Photo,
+    PhotoRemoved,
+    Reading,
+    SetAside,
+    UnderLoad,
+)
+from server.bench.photos import remove
+from server.findings.models import Answer, Claim
+from server.labs.deleting import KEPT
+from server.labs.models import Lab, PlannedCell, Prediction, SignOff
+from server.people import limits
+from server.people.models import Group, GroupSession, Teacher, WrongTry
+
+ENDED_SESSIONS = timedelta(days=1)
+
+
+@dataclass(frozen=True, slots=True)
+class Purged:
+    """How much was removed."""
+
+    labs: int
+    teachers: int
+    photographs: int
+    sessions: int
+    tries: int
+
+
+@contextmanager
+def _allowed() -> Iterator[None]:
+    """The triggers let the owner of the tables remove rows inside."""
+    with transaction.atomic(), connection.cursor() as cursor:
+        cursor.execute("SET LOCAL pipette.retention = 'on'")
+        yield
+        cursor.execute("SET LOCAL pipette.retention = 'off'")
+
+
+def purge() -> Purged:
+    """Remove what was deleted 30 days ago or more, with its photographs, and sessions and wrong tries that are over."""
+    before = timezone.now() - KEPT
+    gone = list(Teacher.objects.filter(deleted_at__lt=before))
+    labs = list(Lab.objects.filter(deleted_at__lt=before).union(Lab.objects.filter(owner__in=gone)))
+    photographs = sum(_purge_lab(lab) for lab in labs)
+    with _allowed():
+        for teacher in gone:
+            teacher.delete()
+    old_sessions, _ = GroupSession.objects.filter(joined_at__lt=timezone.now() - ENDED_SESSIONS).delete()
+    web_sessions, _ = Session.objects.filter(expire_date__lt=timezone.now()).delete()
+    tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
+    return Purged(len(labs), len(gone), photographs, old_sessions + web_sessions, tries)
+
+
+def _purge_lab(lab: Lab) -> int:
+    """Remove a lab and all that hangs on it; returns how many photographs. Files go after the rows have gone."""
+    at = PlannedCell.objects.filter(group__lab=lab)
+    photos = list(Photo.objects.filter(cell__in=at).values_list("id", flat=True))
+    ofs: list[QuerySet] = [  # type: ignore[type-arg]
+        Answer.objects.filter(claim__group__lab=lab),
+        Claim.objects.filter(group__lab=lab),
+        SetAside.objects.filter(reading__cell__in=at),
+        SetAside.objects.filter(group__lab=lab),
+        PhotoRemoved.objects.filter(photo__in=photos),
+        *(model.objects.filter(cell__in=at) for model in (Photo, UnderLoad, Observation, KeptTrace, Prediction)),
+        Reading.objects.filter(cell__in=at),
+        MeterCheck.objects.filter(group__lab=lab),
+        AskedAgain.objects.filter(cell__in=at),
+        at,
+        GroupSession.objects.filter(group__lab=lab),
+        Group.objects.filter(lab=lab),
+        SignOff.objects.filter(lab=lab),
+        Lab.objects.filter(id=lab.id),
+    ]
+    with _allowed():
+        for rows in ofs:
+            rows._raw_delete(rows.db)  # without collecting what hangs on each: all of it is in the list
+    for photo in photos:
+        remove(photo)
+    return len(photos)
