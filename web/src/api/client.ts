@@ -13,9 +13,14 @@ export class Problem extends Error {
     super(body.message);
   }
 
-  /** Whether trying again later can help. */
+  /** Whether the same thing may be sent again later; the server says so. */
   get passing(): boolean {
-    return this.status === 0 || this.status === 408 || this.status === 429 || this.status >= 500;
+    return this.body.passing;
+  }
+
+  /** Whether everything else would fare the same now: nobody answers, or not for this visitor, or the store is away. */
+  get forAll(): boolean {
+    return [0, 401, 403, 408, 429].includes(this.status) || (this.status === 503 && this.body.code !== "photos_away");
   }
 }
 
@@ -23,6 +28,7 @@ export const UNREACHED: ProblemBody = {
   code: "unreached",
   message: "The server cannot be reached. What you typed stays here; try again when the network is back.",
   field: null,
+  passing: true,
   rows: [],
 };
 
@@ -56,7 +62,7 @@ async function inTime(request: Request): Promise<Response> {
 const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin", fetch: inTime });
 client.use(csrf);
 
-export const { GET, POST, PUT } = client;
+export const { GET, POST, PUT, DELETE } = client;
 
 /** The data of an answer; throws Problem for a refusal and for a server that cannot be reached. */
 export async function dataOf<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -72,6 +78,7 @@ export async function dataOf<T>(call: Promise<{ data?: T; error?: unknown; respo
     code: body?.code ?? "refused",
     message: body?.message ?? "The server did not accept that. What you typed stays here.",
     field: body?.field ?? null,
+    passing: body?.passing ?? answer.response.status >= 500,
     rows: body?.rows ?? [],
   });
 }

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/account/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Account
+         * @description Delete the teacher's account with its labs; signing in within 30 days takes it back.
+         */
+        post: operations["delete_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -308,6 +328,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Deeds
+         * @description What the teacher did lately, newest first; of one lab, if it is named.
+         */
+        get: operations["deeds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups/{group_id}/aside": {
         parameters: {
             query?: never;
@@ -377,7 +417,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description Answer 200 when the database answers, 503 when it does not.
+         * @description Answer 200 when everything can be read and written; 503, saying which part is away, when it cannot.
          */
         get: operations["health"];
         put?: never;
@@ -426,6 +466,26 @@ export interface paths {
          * @description Make a draft lab and share its cells out.
          */
         post: operations["create_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Deleted Labs
+         * @description Labs that were deleted and can still be taken back, with the day on which they go for good.
+         */
+        get: operations["deleted_labs"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -630,6 +690,26 @@ export interface paths {
          * @description Make a new draft with the same plan.
          */
         post: operations["copy_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Lab
+         * @description Delete a lab whose title the teacher has typed; it can be taken back for 30 days.
+         */
+        post: operations["delete_lab"];
         delete?: never;
         options?: never;
         head?: never;
@@ -900,6 +980,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/undelete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undelete Lab
+         * @description Take a deleted lab back.
+         */
+        post: operations["undelete_lab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/leave": {
         parameters: {
             query?: never;
@@ -911,7 +1011,7 @@ export interface paths {
         put?: never;
         /**
          * Leave
-         * @description End the group's session on this device.
+         * @description End the group's session, here and on the server.
          */
         post: operations["leave"];
         delete?: never;
@@ -995,6 +1095,26 @@ export interface paths {
          */
         post: operations["retire_material"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Photo
+         * @description Remove a photograph at once: its file goes, the row says when and by whom.
+         */
+        delete: operations["remove_photo"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1185,6 +1305,34 @@ export interface components {
             address: string;
         };
         /**
+         * AfterClosing
+         * @description A reading that was typed while the lab was open and came in after it had closed.
+         */
+        AfterClosing: {
+            /** Aside */
+            aside: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Group */
+            group: string;
+            /**
+             * Reading
+             * Format: uuid
+             */
+            reading: string;
+            /** Short */
+            short: string;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * AnswerIn
          * @description The teacher's answer to a claim.
          */
@@ -1266,6 +1414,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * BatchOut
@@ -1347,6 +1497,11 @@ export interface components {
             covered: boolean;
             /** Group */
             group: string;
+            /**
+             * Group Id
+             * Format: uuid
+             */
+            group_id: string;
             /** Lab */
             lab: string;
             /** Live Meter */
@@ -1719,6 +1874,8 @@ export interface components {
          * @description A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did.
          */
         CompareOut: {
+            /** After Closing */
+            after_closing: components["schemas"]["AfterClosing"][];
             /** Aside */
             aside: components["schemas"]["AsideOut"][];
             /**
@@ -1790,6 +1947,48 @@ export interface components {
             shared: boolean;
             /** Wished */
             wished: boolean;
+        };
+        /**
+         * DeedOut
+         * @description What the teacher did: when, in words, in which lab (with its title as it was), and about what.
+         */
+        DeedOut: {
+            /** About */
+            about: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Lab */
+            lab: string | null;
+            /** Title */
+            title: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * DeletedLab
+         * @description A deleted lab, and the day on which it goes for good.
+         */
+        DeletedLab: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Gone On
+             * Format: date
+             */
+            gone_on: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
         };
         /**
          * Done
@@ -2066,13 +2265,17 @@ export interface components {
         };
         /**
          * Health
-         * @description What a monitor asks for.
+         * @description What a monitor asks for: every part is `ok`, or the answer is 503 and says which is away.
          */
         Health: {
             /** Database */
             database: string;
             /** Edition */
             edition: string;
+            /** Photographs */
+            photographs: string;
+            /** Writing */
+            writing: string;
         };
         /**
          * HeardOut
@@ -2484,6 +2687,8 @@ export interface components {
             id: string;
             /** Leads */
             leads: string;
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * MeterOut
@@ -2567,6 +2772,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Sent At */
+            sent_at?: string | null;
             /** Text */
             text: string;
         };
@@ -2729,8 +2936,16 @@ export interface components {
             short: string;
         };
         /**
+         * PasswordIn
+         * @description The teacher's password, typed once more.
+         */
+        PasswordIn: {
+            /** Password */
+            password: string;
+        };
+        /**
          * PhotoOut
-         * @description A kept photograph; the picture itself is at /api/photos/{id}.
+         * @description A kept photograph; the picture itself is at /api/photos/{id}, unless it was removed, and by whom.
          */
         PhotoOut: {
             /** Height */
@@ -2745,6 +2960,10 @@ export interface components {
              * Format: date-time
              */
             received_at: string;
+            /** Removed At */
+            removed_at: string | null;
+            /** Removed By */
+            removed_by: ("group" | "teacher") | null;
             /** Width */
             width: number;
         };
@@ -2848,6 +3067,8 @@ export interface components {
             id: string;
             /** Negative */
             negative: string;
+            /** Sent At */
+            sent_at?: string | null;
             /** Text */
             text: string;
             /**
@@ -2948,7 +3169,7 @@ export interface components {
         };
         /**
          * ProblemOut
-         * @description Every refusal has this shape.
+         * @description Every refusal has this shape; `passing` if the same thing may be sent again later.
          */
         ProblemOut: {
             /** Code */
@@ -2957,6 +3178,8 @@ export interface components {
             field: string | null;
             /** Message */
             message: string;
+            /** Passing */
+            passing: boolean;
             /** Rows */
             rows: components["schemas"]["RowFaultOut"][];
         };
@@ -3022,8 +3245,11 @@ export interface components {
          * ReadingOut
          * @description A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
          *     positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts).
+         *     `after_closing`: it was typed in time and came in after the lab had closed.
          */
         ReadingOut: {
+            /** After Closing */
+            after_closing: boolean;
             /** Aside */
             aside: string;
             /** Black */
@@ -3449,6 +3675,14 @@ export interface components {
             steps: components["schemas"]["StepsIO"];
         };
         /**
+         * TitleIn
+         * @description A lab's title as the teacher has typed it, to delete it.
+         */
+        TitleIn: {
+            /** Title */
+            title: string;
+        };
+        /**
          * TraceOut
          * @description A kept trace: at most 200 samples of it, seconds and volts.
          */
@@ -3487,6 +3721,8 @@ export interface components {
              * @enum {string}
              */
             kind: "short" | "load";
+            /** Sent At */
+            sent_at?: string | null;
             /** Text */
             text: string;
             /** Unit */
@@ -3642,6 +3878,48 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    delete_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     bench: {
         parameters: {
             query?: never;
@@ -3900,6 +4178,8 @@ export interface operations {
                      * Format: binary
                      */
                     photo: string;
+                    /** Sent At */
+                    sent_at?: string | null;
                 };
             };
         };
@@ -4071,6 +4351,8 @@ export interface operations {
                      * Format: uuid
                      */
                     id: string;
+                    /** Sent At */
+                    sent_at?: string | null;
                 };
             };
         };
@@ -4416,6 +4698,28 @@ export interface operations {
             };
         };
     };
+    deeds: {
+        parameters: {
+            query?: {
+                lab?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedOut"][];
+                };
+            };
+        };
+    };
     set_group_aside: {
         parameters: {
             query?: never;
@@ -4571,6 +4875,15 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     join: {
@@ -4664,6 +4977,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    deleted_labs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedLab"][];
                 };
             };
         };
@@ -5086,6 +5419,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TitleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Not Found */
@@ -5750,6 +6127,37 @@ export interface operations {
             };
         };
     };
+    undelete_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     leave: {
         parameters: {
             query?: never;
@@ -5896,6 +6304,55 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,10 +12,14 @@ type In = {
 };
 export type Kind = keyof In;
 
+/** Why an entry waits although the others go: what the server said, how often, and when it is offered again. */
+export type Held = { message: string; tries: number; again: number };
+
 /**
- * Something that is safe on this device and not yet with the server; `refusal` is what the server said if it would not
- * keep it. `cell_id` says whose it is; `file` goes with photographs and traces. A reading that the server has stays, with
- * its answer in `sent`, until the bench shows it: the network may go away in between.
+ * Something that is safe on this device and not yet with the server; `refusal` is what the server said if it will never
+ * keep it, `held` if it may later. `group_id` says whose it is and `group` under what name; `file` goes with photographs
+ * and traces. A reading that the server has stays, with its answer in `sent`, until the bench shows it: the network may go
+ * away in between.
  */
 export type Pending<K extends Kind = Kind> = {
   [P in K]: {
@@ -24,7 +28,10 @@ export type Pending<K extends Kind = Kind> = {
     cell_id: string;
     body: In[P];
     file?: File;
+    group_id?: string;
+    group?: string;
     refusal: string | null;
+    held?: Held;
     sent?: Schemas["ReadingOut"];
   };
 }[K];
@@ -82,7 +89,7 @@ async function change(edit: (all: Pending[]) => Pending[]) {
 
 export const drop = (id: string) => change((all) => all.filter((one) => one.id !== id));
 
-const mark = (id: string, what: Partial<Pick<Pending, "refusal" | "sent">>) =>
+const mark = (id: string, what: Partial<Pick<Pending, "refusal" | "held" | "sent">>) =>
   change((all) => all.map((one) => (one.id === id ? { ...one, ...what } : one)));
 
 /** Let go of readings that the bench shows by now. */
@@ -101,21 +108,22 @@ function form(fields: Record<string, string>, name: string, file: File | undefin
 const asForm = (body: unknown) => ({ body: body as never, bodySerializer: () => body as FormData });
 
 function post(one: Pending): Promise<unknown> {
+  const sent_at = new Date().toISOString(); // by the same clock as device_at: the difference is how long it waited here
   switch (one.kind) {
     case "reading":
-      return dataOf(POST("/api/bench/readings", { body: { ...one.body, sent_at: new Date().toISOString() } }));
+      return dataOf(POST("/api/bench/readings", { body: { ...one.body, sent_at } }));
     case "prediction":
-      return dataOf(POST("/api/bench/predictions", { body: one.body }));
+      return dataOf(POST("/api/bench/predictions", { body: { ...one.body, sent_at } }));
     case "check":
-      return dataOf(POST("/api/bench/meter-checks", { body: one.body }));
+      return dataOf(POST("/api/bench/meter-checks", { body: { ...one.body, sent_at } }));
     case "load":
-      return dataOf(POST("/api/bench/under-load", { body: one.body }));
+      return dataOf(POST("/api/bench/under-load", { body: { ...one.body, sent_at } }));
     case "note":
-      return dataOf(POST("/api/bench/observations", { body: one.body }));
+      return dataOf(POST("/api/bench/observations", { body: { ...one.body, sent_at } }));
     case "photo":
-      return dataOf(POST("/api/bench/photos", asForm(form(one.body, "photo", one.file))));
+      return dataOf(POST("/api/bench/photos", asForm(form({ ...one.body, sent_at }, "photo", one.file))));
     case "trace":
-      return dataOf(POST("/api/bench/traces", asForm(form(one.body, "file", one.file))));
+      return dataOf(POST("/api/bench/traces", asForm(form({ ...one.body, sent_at }, "file", one.file))));
   }
 }
 
@@ -123,30 +131,48 @@ export type Sent = { sent: number; waiting: Problem | null };
 
 let running: Promise<Sent> = Promise.resolve({ sent: 0, waiting: null });
 
+/** Whose entries are sent: those of this group, and those from before groups were noted, of its cells. */
+export type Whose = { group: string; cells: ReadonlySet<string> };
+
+export const isOf = (one: Pending, { group, cells }: Whose): boolean =>
+  one.group_id === undefined ? cells.has(one.cell_id) : one.group_id === group;
+
+/** After so many broken answers an entry steps aside for the others. */
+const TRIES = 3;
+const AGAIN_MS = 30_000;
+
 /**
  * Send what is waiting, in order, once each (the server keeps one for each id); one sending at a time, files last so that
- * no picture holds up a reading. Stops at the first passing trouble, so that order is kept; an entry the server refuses
- * stays here with the reason.
+ * no picture holds up a reading. Stops at trouble that all would have, so that order is kept. What only this entry has: a
+ * reason that cannot pass stays here with it, one that can is offered again later, and what the server breaks over steps
+ * aside after three tries.
  */
-export function send(cells: ReadonlySet<string>): Promise<Sent> {
-  running = running.catch(() => null).then(() => sendAll(cells));
+export function send(whose: Whose): Promise<Sent> {
+  running = running.catch(() => null).then(() => sendAll(whose));
   return running;
 }
 
-async function sendAll(cells: ReadonlySet<string>): Promise<Sent> {
+async function sendAll(whose: Whose): Promise<Sent> {
   let sent = 0;
   const all = await pending();
   for (const one of [...all.filter((entry) => !entry.file), ...all.filter((entry) => entry.file)]) {
-    if (one.sent || one.refusal !== null || !cells.has(one.cell_id)) continue;
+    if (one.sent || one.refusal !== null || !isOf(one, whose) || (one.held?.again ?? 0) > Date.now()) continue;
     try {
       const answer = await post(one);
-      if (one.kind === "reading") await mark(one.id, { sent: answer as Schemas["ReadingOut"] });
+      if (one.kind === "reading") await mark(one.id, { sent: answer as Schemas["ReadingOut"], held: undefined });
       else await drop(one.id);
       sent += 1;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      if (error.passing || error.status === 401 || error.status === 403) return { sent, waiting: error };
-      await mark(one.id, { refusal: error.message });
+      if (error.forAll) return { sent, waiting: error };
+      if (!error.passing) {
+        await mark(one.id, { refusal: error.message, held: undefined });
+        continue;
+      }
+      const tries = (one.held?.tries ?? 0) + 1;
+      const aside = error.status < 500 || tries >= TRIES;
+      await mark(one.id, { held: { message: error.message, tries, again: aside ? Date.now() + AGAIN_MS : 0 } });
+      if (!aside) return { sent, waiting: error };
     }
   }
   return { sent, waiting: null };

@@ -181,7 +181,7 @@ export function BenchPage() {
   const navigate = useNavigate();
   const leave = useLeave();
   const cells = bench.data?.cells ?? NONE;
-  const outbox = useOutbox(cells);
+  const outbox = useOutbox(bench.data);
   const here = Number(number ?? "0") - 1;
   const unsent = outbox.waiting.filter((one) => !one.sent).length;
   const sent = unsent === 0;

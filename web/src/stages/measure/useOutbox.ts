@@ -1,7 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Problem, Schemas } from "../../api/client";
-import { type Pending, type Safety, askToKeep, drop, howSafe, letGo, pending, put, send } from "../../api/outbox";
+import {
+  type Pending,
+  type Safety,
+  type Whose,
+  askToKeep,
+  drop,
+  howSafe,
+  isOf,
+  letGo,
+  pending,
+  put,
+  send,
+} from "../../api/outbox";
 
 const AGAIN_MS = 3000;
 
@@ -18,22 +30,28 @@ type WithoutRefusal<T> = T extends unknown ? Omit<T, "refusal"> : never;
 /** What can be added: an entry whose id was made here. */
 export type Fresh = WithoutRefusal<Pending>;
 
-type Cells = Schemas["BenchOut"]["cells"];
+const NONE: Schemas["BenchOut"]["cells"] = [];
 
 /** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them. */
-export function useOutbox(bench: Cells) {
+export function useOutbox(joined: Schemas["BenchOut"] | undefined) {
+  const bench = joined?.cells ?? NONE;
+  const group = joined?.group_id ?? "";
+  const name = joined?.group ?? "";
   const [waiting, setWaiting] = useState<Pending[]>([]);
-  const [lookedFor, setLookedFor] = useState<ReadonlySet<string> | null>(null);
+  const [lookedFor, setLookedFor] = useState<Whose | null>(null);
   const [trouble, setTrouble] = useState<Problem | null>(null);
   const [safety, setSafety] = useState<Safety>("kept");
   const client = useQueryClient();
   const cellKey = bench.map((cell) => cell.id).join();
   const seen = useMemo(() => new Set(bench.flatMap((cell) => cell.readings.map((one) => one.id))), [bench]);
-  const own = useMemo(() => new Set(cellKey ? cellKey.split(",") : []), [cellKey]);
+  const own = useMemo<Whose>(
+    () => ({ group, cells: new Set(cellKey ? cellKey.split(",") : []) }),
+    [group, cellKey],
+  );
 
   const refresh = useCallback(async () => {
     const all = await pending();
-    setWaiting(all.filter((one) => own.has(one.cell_id)));
+    setWaiting(all.filter((one) => isOf(one, own)));
     setLookedFor(own);
     setSafety(howSafe());
   }, [own]);
@@ -46,7 +64,7 @@ export function useOutbox(bench: Cells) {
   }, [own, client, refresh]);
 
   useEffect(() => {
-    if (own.size === 0) return;
+    if (!own.group) return;
     askToKeep();
     const first = setTimeout(() => void flush(), 0);
     const timer = setInterval(() => void flush(), AGAIN_MS);
@@ -66,12 +84,12 @@ export function useOutbox(bench: Cells) {
   const add = useCallback(
     async (entry: Fresh): Promise<string | null> => {
       setLookedFor(null); // what was just typed is not among what was looked for
-      await put({ ...entry, refusal: null } as Pending);
+      await put({ ...entry, group_id: group, group: name, refusal: null } as Pending);
       await refresh();
       await flush();
       return (await pending()).find((one) => one.id === entry.id)?.refusal ?? null;
     },
-    [flush, refresh],
+    [flush, refresh, group, name],
   );
 
   const remove = useCallback(
