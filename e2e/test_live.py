@@ -29,7 +29,9 @@ class Streams(BrowserTestCase):
     def next_event(self, answer):
         """The next event that is not a comment."""
         while True:
-            line = answer.readline().decode().strip()
+            raw = answer.readline()
+            self.assertTrue(raw, "the stream has ended")
+            line = raw.decode().strip()
             if line.startswith("event:"):
                 return line.removeprefix("event:").strip()
 
@@ -64,7 +66,7 @@ class Streams(BrowserTestCase):
         expect(page.get_by_text(re.compile("0.95"))).to_be_visible(timeout=4000)
 
     def test_a_groups_meter_is_heard_by_that_group_only(self):
-        Group.objects.filter(lab=self.lab).update(meter_address="127.0.0.1:9")
+        Group.objects.filter(lab=self.lab).update(meter_address="127.0.0.1:5034")
         path = f"/api/bench/cells/{cell_of(self.tern).id}/meter"
         own = self.listen(path, as_group(self.tern))
         self.assertEqual((own.status, self.next_event(own)), (200, "trouble"))

@@ -6,6 +6,7 @@ import re
 import threading
 
 from django.db import connections
+from django.test import override_settings
 from PIL import Image
 from playwright.sync_api import expect
 
@@ -220,6 +221,7 @@ class AtTheBench(BrowserTestCase):
         meter = SimulatedMeter(CellStream(0.0, settle_s=0.5), seed=1)
         server = asyncio.run_coroutine_threadsafe(serve(meter, 0), loop).result(10)
         port = server.sockets[0].getsockname()[1]
+        self.enterContext(override_settings(METER_NETWORKS=[f"127.0.0.1:{port}"]))
         Group.objects.filter(id=self.tern.id).update(meter_address=f"127.0.0.1:{port}")
         page = self.bench()
         expect(page.get_by_text("Steady: read it.")).to_be_visible(timeout=30_000)
@@ -231,7 +233,7 @@ class AtTheBench(BrowserTestCase):
         self.assertEqual((kept.origin, kept.resolution_v), ("simulated", 0.001))
         self.check_access(page)
         meter.obey("SIM:FAULT", "nonsense")
-        expect(page.get_by_text("The meter answered “READY”, which is no voltage.")).to_be_visible()
+        expect(page.get_by_text("The meter’s answer is no voltage.")).to_be_visible()
         page.close()
         loop.call_soon_threadsafe(server.close)
         loop.call_soon_threadsafe(loop.stop)

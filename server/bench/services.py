@@ -88,11 +88,12 @@ def _create(actor: Member, entry: ReadingEntry) -> Reading:
 
 
 def _origin(cell: PlannedCell, said: str) -> str:
-    """Where a number came from, if the group's devices can have it: only a simulated lab has simulated readings, only a
-    group with a connected meter has readings from one."""
+    """Where a number came from, if the group's devices can have it: only a group with a connected meter has readings from
+    one, and only that (the meter may be a simulated one) or a simulated lab has simulated readings."""
     group = cell.group
-    if (said == Reading.Origin.SIMULATED and not group.lab.simulated) or (
-        said == Reading.Origin.METER and not group.meter_address
+    by_meter = bool(group.meter_address)
+    if (said == Reading.Origin.SIMULATED and not (group.lab.simulated or by_meter)) or (
+        said == Reading.Origin.METER and not by_meter
     ):
         raise Problem(422, "not_yours", "This group’s readings are typed or come from its logger’s file.", field="origin")
     return said

@@ -4,6 +4,7 @@ const SHELL = "pipette-shell-1";
 const DATA = "pipette-bench-1";
 const KEPT_DATA = ["/api/bench", "/api/who", "/api/materials"];
 const PATIENCE_MS = 4000;
+let forgotten = false; // a group has left: what is still on its way is not kept
 
 self.addEventListener("install", () => self.skipWaiting());
 
@@ -22,12 +23,13 @@ async function keep(url) {
   const cache = await caches.open(SHELL);
   if (!(await cache.match(url))) {
     const answer = await fetch(url);
-    if (answer.ok) await cache.put(url, answer);
+    if (answer.ok && !forgotten) await cache.put(url, answer);
   }
 }
 
 self.addEventListener("message", (event) => {
   const { keep: urls, forget } = event.data ?? {};
+  forgotten = Boolean(forget);
   if (forget) event.waitUntil(caches.delete(DATA));
   if (urls)
     event.waitUntil(
@@ -40,7 +42,7 @@ self.addEventListener("message", (event) => {
 });
 
 async function store(path, answer) {
-  if (answer.ok) await (await caches.open(DATA)).put(path, answer.clone());
+  if (answer.ok && !forgotten) await (await caches.open(DATA)).put(path, answer.clone());
   else if (answer.status === 401) await caches.delete(DATA);
   return answer;
 }

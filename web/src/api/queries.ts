@@ -1,6 +1,6 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useLive } from "./live";
-import { GET, POST, PUT, Problem, type Schemas, dataOf } from "./client";
+import { DELETE, GET, POST, PUT, Problem, type Schemas, dataOf } from "./client";
 
 /** How often the board and the bench look for news by themselves, while the server cannot tell them, and while it can. */
 const LOOK_AGAIN_MS = 2000;
@@ -134,9 +134,14 @@ function useChange<In, Out>(change: (input: In) => Promise<Out>) {
 }
 
 export const useSignIn = () => useChange((body: Schemas["SignIn"]) => dataOf(POST("/api/sign-in", { body })));
-export const useSignOut = () => useChange(() => dataOf(POST("/api/sign-out")));
+/** Sign the teacher out; the page begins anew, so that nothing it has fetched is left in memory. */
+export const useSignOut = () =>
+  useChange(async () => {
+    const done = await dataOf(POST("/api/sign-out"));
+    location.reload();
+    return done;
+  });
 export const useJoin = () => useChange((body: Schemas["Join"]) => dataOf(POST("/api/join", { body })));
-export const useLeave = () => useChange(() => dataOf(POST("/api/leave")));
 export const useCreateLab = () => useChange((body: Schemas["LabIn"]) => dataOf(POST("/api/labs", { body })));
 export const useReviseLab = () =>
   useChange(({ id, body }: { id: string; body: Schemas["LabIn"] }) =>
@@ -232,6 +237,19 @@ export const useBeside = (cell: string) =>
     queryFn: () => dataOf(GET("/api/cells/{cell_id}/beside", { params: { path: { cell_id: cell } } })),
     refetchInterval: LIVE_MS,
   });
+
+export const useRemovePhoto = () =>
+  useChange((id: string) => dataOf(DELETE("/api/photos/{photo_id}", { params: { path: { photo_id: id } } })));
+export const useDeletedLabs = () =>
+  useQuery({ queryKey: ["deleted-labs"], queryFn: () => dataOf(GET("/api/labs/deleted")) });
+export const useDeleteLab = () =>
+  useChange(({ id, title }: { id: string; title: string }) =>
+    dataOf(POST("/api/labs/{lab_id}/delete", { ...ofLab(id), body: { title } })),
+  );
+export const useUndeleteLab = () => useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/undelete", ofLab(id))));
+export const useDeeds = () => useQuery({ queryKey: ["deeds"], queryFn: () => dataOf(GET("/api/deeds")) });
+export const useDeleteAccount = () =>
+  useChange((password: string) => dataOf(POST("/api/account/delete", { body: { password } })));
 
 export const useNewPin = () =>
   useChange((group: string) =>

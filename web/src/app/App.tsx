@@ -11,6 +11,7 @@ import { Waiting } from "./Waiting";
 
 const LabsPage = lazy(async () => ({ default: (await import("../stages/labs/LabsPage")).LabsPage }));
 const ImportPage = lazy(async () => ({ default: (await import("../stages/labs/ImportPage")).ImportPage }));
+const AccountPage = lazy(async () => ({ default: (await import("../stages/labs/AccountPage")).AccountPage }));
 const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).NewLabPage }));
 const SetupPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).SetupPage }));
 const KitPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).KitPage }));
@@ -112,6 +113,14 @@ export function App() {
               element={
                 <Teachers>
                   <ImportPage />
+                </Teachers>
+              }
+            />
+            <Route
+              path="/account"
+              element={
+                <Teachers>
+                  <AccountPage />
                 </Teachers>
               }
             />

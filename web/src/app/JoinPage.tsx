@@ -6,6 +6,7 @@ import { TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "./Frame";
+import { hasJoined } from "./leaving";
 
 /** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
 export function JoinPage() {
@@ -22,7 +23,15 @@ export function JoinPage() {
           <Form
             onSubmit={(event) => {
               event.preventDefault();
-              join.mutate({ code, pin }, { onSuccess: () => navigate("/bench") });
+              join.mutate(
+                { code, pin },
+                {
+                  onSuccess: () => {
+                    hasJoined();
+                    navigate("/bench");
+                  },
+                },
+              );
             }}
           >
             <TextField

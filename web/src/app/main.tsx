@@ -7,6 +7,9 @@ import { createRoot } from "react-dom/client";
 import { queries } from "../api/queries";
 import { GlobalStyle } from "../ui/GlobalStyle";
 import { App } from "./App";
+import { watchLeaving } from "./leaving";
+
+watchLeaving();
 
 const root = document.getElementById("root");
 if (root) {

@@ -6,6 +6,7 @@ import { useCompare } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
 import { Stems } from "../../charts/Stems";
+import { count } from "../../format";
 import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -159,6 +160,15 @@ export function ComparePage({ id }: { id: string }) {
       title: "What changed",
       text: <Changed before={before} now={data} />,
       action: <TextButton onPress={() => setBefore(null)}>Put this away</TextButton>,
+    });
+  const late = data.after_closing.filter((one) => !one.aside).length;
+  if (late > 0)
+    notes.unshift({
+      code: "after-closing",
+      tone: "caution",
+      title: `${count(late, "reading")} came in after closing`,
+      text: "Typed while the lab was open, sent by devices without network. They count unless you set them aside.",
+      action: <TextButton onPress={() => setChosen("groups")}>Look at them</TextButton>,
     });
   notes.push(
     {

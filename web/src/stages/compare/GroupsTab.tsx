@@ -117,6 +117,24 @@ function Predicted({ data }: { data: Compare }) {
   );
 }
 
+/** Readings that were typed in time and came in when the lab had closed: they count until they are set aside. */
+function AfterClosing({ data, before }: { data: Compare; before: () => void }) {
+  return (
+    <>
+      <h3>Came in after closing</h3>
+      <Soft>Typed while the lab was open, on devices that had no network. They count unless you set them aside.</Soft>
+      <ul>
+        {data.after_closing.map((one) => (
+          <li key={one.reading}>
+            {one.group}, {one.short}: <Num as={one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>{" "}
+            <SetAside kind="readings" id={one.reading} aside={one.aside} before={before} />
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 /** Groups against each other: offsets, the shared cell, predictions; and readings to set aside. */
 export function GroupsTab({ data, before }: { data: Compare; before: (() => void) | null }) {
   return (
@@ -154,6 +172,7 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
                 ))}
               </ul>
             )}
+            {data.after_closing.length > 0 && <AfterClosing data={data} before={before} />}
             <Behind label="Readings of a group">
               <ReadingsOf id={data.id} before={before} />
             </Behind>

@@ -45,12 +45,13 @@ function ClaimForm({
 }) {
   const names = useNames();
   const record = useRecordClaim();
-  const slot = revises?.id ?? "new";
-  const [cellId, setCellId] = useKept(`claim:${slot}:cell`, revises ? "" : (bench.cells[0]?.id ?? ""));
-  const [cause, setCause] = useKept(`claim:${slot}:cause`, revises?.cause ?? "");
-  const [reasoning, setReasoning] = useKept(`claim:${slot}:reasoning`, revises?.reasoning ?? "");
-  const [cited, setCited] = useKept<string[]>(`claim:${slot}:cited`, revises?.cited.map((one) => one.id) ?? []);
-  const [mayShow, setMayShow] = useKept(`claim:${slot}:show`, revises?.may_show ?? false);
+  const slot = `${bench.group_id}:claim:${revises?.id ?? "new"}`;
+  const ticked = `choice:${slot}`;
+  const [cellId, setCellId] = useKept(`${ticked}:cell`, revises ? "" : (bench.cells[0]?.id ?? ""));
+  const [cause, setCause] = useKept(`${ticked}:cause`, revises?.cause ?? "");
+  const [reasoning, setReasoning] = useKept(`${slot}:reasoning`, revises?.reasoning ?? "");
+  const [cited, setCited] = useKept<string[]>(`${ticked}:cited`, revises?.cited.map((one) => one.id) ?? []);
+  const [mayShow, setMayShow] = useKept(`${ticked}:show`, revises?.may_show ?? false);
   const measured = bench.cells.filter((one) => one.readings.length > 0);
   const whole = cellId === LADDER;
   const about = measured.find((one) => one.id === cellId) ?? measured[0];

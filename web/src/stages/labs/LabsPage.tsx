@@ -9,6 +9,7 @@ import { count, day } from "../../format";
 import { ButtonLink, MainLink, TextButton } from "../../ui/Button";
 import { Column, Row, Small, Soft, Spread } from "../../ui/layout";
 import { colour, phone } from "../../ui/theme";
+import { DeleteLab, DeletedLabs } from "./DeleteLab";
 
 const Lines = styled.ul`
   border-top: 1px solid ${colour.hairline};
@@ -68,7 +69,9 @@ function LabLine({ lab }: { lab: Lab }) {
           {stage}, stage {STAGES.indexOf(stage) + 1} of {STAGES.length}
         </Small>
       </StemBox>
-      <Small>{waits}</Small>
+      <div>
+        <Small>{waits}</Small> <DeleteLab id={lab.id} title={lab.title} />
+      </div>
     </Line>
   );
 }
@@ -86,6 +89,7 @@ export function LabsPage() {
         <>
           <strong>{who.data?.teacher}</strong>
           <small>
+            <Link to="/account">Account</Link> ·{" "}
             <TextButton onPress={() => signOut.mutate(undefined)}>Sign out</TextButton>
           </small>
         </>
@@ -112,6 +116,7 @@ export function LabsPage() {
             ))}
           </Lines>
         )}
+        <DeletedLabs />
       </Column>
     </Frame>
   );

@@ -1,10 +1,11 @@
 import { useEffect, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
-import { only } from "../../api/outbox";
-import { useBench, useLeave } from "../../api/queries";
+import { type Pending, only } from "../../api/outbox";
+import { useBench } from "../../api/queries";
 import { Frame } from "../../app/Frame";
-import { forgetOffline, keepForOffline } from "../../app/offline";
+import { keepForOffline } from "../../app/offline";
+import { hasLeft } from "../../app/leaving";
 import { Waiting, useLate } from "../../app/Waiting";
 import { count, volts } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
@@ -12,6 +13,7 @@ import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
+import { Leave } from "./Leave";
 import { MeterCheck } from "./MeterCheck";
 import { TimeLeft } from "./TimeLeft";
 import { type Outbox, useOutbox } from "./useOutbox";
@@ -69,6 +71,14 @@ function othersNote(bench: Bench, cell: Cell): MarginNote {
   };
 }
 
+/** An entry in a few words: a number as typed, a text, or what kind of thing it is. */
+function described(one: Pending): string {
+  if (one.kind === "reading" || one.kind === "load" || one.kind === "prediction")
+    return `${one.body.text} ${one.body.unit}`;
+  if (one.kind === "note") return `“${one.body.text}”`;
+  return { check: "the meter check", photo: "a photograph", trace: "a logger’s file" }[one.kind];
+}
+
 /** What the bench's margin has to say: where the numbers are, what the checks say, the meter, minus signs, cautions. */
 function notesOf(
   bench: Bench,
@@ -86,7 +96,8 @@ function notesOf(
       title: "Pause",
       text: "Your teacher has stopped the clock. Look up. What you record now is kept as always.",
     });
-  const unsent = outbox.waiting.filter((one) => one.refusal === null && !one.sent).length;
+  const unsent = outbox.waiting.filter((one) => one.refusal === null && !one.sent && !one.held).length;
+  const held = outbox.waiting.filter((one) => one.held && !one.sent);
   if (bench.state !== "open")
     notes.push({
       code: "closed",
@@ -134,6 +145,22 @@ function notesOf(
           ? "Join again with your code and PIN, then they are sent."
           : "Go on measuring. They are sent by themselves when the network is back.",
     });
+  if (held.length > 0)
+    notes.push({
+      code: "held",
+      tone: "caution",
+      title: `${count(held.length, "entry", "entries")} kept here, to be offered again`,
+      text: (
+        <>
+          {[...new Set(held.map((one) => one.held?.message))].join(" ")}
+          <ul>
+            {held.slice(0, 6).map((one) => (
+              <li key={one.id}>{described(one)}</li>
+            ))}
+          </ul>
+        </>
+      ),
+    });
   if (cell?.asked)
     notes.push({
       code: "asked",
@@ -174,12 +201,16 @@ function notesOf(
   return notes;
 }
 
-/** A group's bench: its cells in order, one at a time. */
+/** A group's bench; nothing of it once the group has left this device. */
 export function BenchPage() {
+  return hasLeft() ? <Navigate to="/join" replace /> : <JoinedBench />;
+}
+
+/** The cells in order, one at a time. */
+function JoinedBench() {
   const bench = useBench();
   const { number } = useParams();
   const navigate = useNavigate();
-  const leave = useLeave();
   const cells = bench.data?.cells ?? NONE;
   const outbox = useOutbox(bench.data);
   const here = Number(number ?? "0") - 1;
@@ -190,7 +221,7 @@ export function BenchPage() {
 
   const joined = bench.data !== undefined;
   useEffect(() => {
-    if (!joined) return;
+    if (!joined || hasLeft()) return;
     const timer = setTimeout(() => void keepForOffline(), 800);
     return () => clearTimeout(timer);
   }, [joined]);
@@ -245,13 +276,7 @@ export function BenchPage() {
             {!outbox.looked ? "Checking what is sent" : sent ? "All readings sent" : `${unsent} not sent yet`}
           </strong>
           <small>
-            <TextButton
-              onPress={() =>
-                leave.mutate(undefined, { onSuccess: () => void forgetOffline().then(() => navigate("/join")) })
-              }
-            >
-              Leave
-            </TextButton>
+            <Leave group={bench.data.group} groupId={bench.data.group_id} waiting={outbox.waiting} />
           </small>
         </>
       }

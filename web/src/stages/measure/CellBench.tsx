@@ -75,7 +75,7 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
   const [correcting, setCorrecting] = useState<string | null>(null);
   const [off, setOff] = useState(false);
   const [dipped, setDipped] = useState<number | null>(null);
-  const entry = useEntry(cell.id, correcting ?? "new");
+  const entry = useEntry(bench.group_id, cell.id, correcting ?? "new");
   const meter = useMeter(cell.id, bench.live_meter && open);
   const red = swapped ? cell.negative : cell.positive;
   const black = swapped ? cell.positive : cell.negative;

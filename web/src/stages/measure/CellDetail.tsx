@@ -11,6 +11,7 @@ import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { bathName, useNames } from "../plan/useNames";
+import { Photographs } from "./Photographs";
 import { SetAside } from "./SetAside";
 import { AskAgain, into } from "./boardParts";
 
@@ -23,11 +24,6 @@ const Beside = styled.div`
   flex-wrap: wrap;
   gap: 0.6rem 1.2rem;
   align-items: start;
-  img {
-    width: 9rem;
-    height: 6.75rem;
-    object-fit: cover;
-  }
 `;
 
 const End = styled(Row)`
@@ -113,11 +109,7 @@ function BesideOf({ cell }: { cell: string }) {
           ))}
         </ul>
       )}
-      {photos.map((one, index) => (
-        <a key={one.id} href={`/api/photos/${one.id}`} target="_blank" rel="noreferrer">
-          <img src={`/api/photos/${one.id}`} alt={`Photograph ${index + 1} of this cell`} />
-        </a>
-      ))}
+      {photos.length > 0 && <Photographs photos={photos} />}
       {traces.map((one) => (
         <div key={one.id}>
           <Soft>{one.name}</Soft>
@@ -135,6 +127,7 @@ function BesideOf({ cell }: { cell: string }) {
 function remark(one: Schemas["ReadingOut"]): string {
   if (one.corrected_by) return "corrected";
   if (one.aside) return `set aside: ${one.aside}`;
+  if (one.after_closing) return "came in after closing";
   const origin = { meter: "from the meter", imported: "from a file", simulated: "simulated" }[one.origin] ?? "";
   return one.corrects ? `correction: ${one.reason}` : origin;
 }

@@ -6,6 +6,7 @@ import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useNames } from "../plan/useNames";
+import { Copy } from "./Copy";
 
 const List = styled.ol`
   border-top: 1px solid ${colour.hairline};
@@ -72,6 +73,7 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
               {one.origin === "simulated" && ", simulated"}
               {one.origin === "imported" && ", from a file"}
               {waited(one) && `, typed at ${time(one.taken_at)}, sent later`}
+              {one.after_closing && ", came in after closing"}
               {one.aside && `, set aside by your teacher: ${one.aside}`}
               {flagged.has(one.id) && !one.corrected_by && ", remarked on"}
             </small>
@@ -82,12 +84,17 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
             )}
           </Item>
         ))}
-        {unsent.map(({ id, body, refusal, sent }) => (
+        {unsent.map(({ id, body, refusal, held, sent }) => (
           <Item key={id} $old={false}>
             <Num>{asTyped(body.text, body.unit)}</Num>
             <small>
-              {sent ? "sent" : refusal === null ? "safe on this device, not sent yet" : `not recorded: ${refusal}`}
+              {sent && "sent"}
+              {!sent && refusal !== null && `not recorded: ${refusal}`}
+              {!sent &&
+                refusal === null &&
+                (held ? `safe on this device. ${held.message}` : "safe on this device, not sent yet")}
             </small>
+            {refusal !== null && <Copy text={`${body.text} ${body.unit}`} />}
             {refusal !== null && (
               <TextButton onPress={() => void remove(id)} aria-label={`Put away ${body.text}`}>
                 I have noted it

@@ -32,8 +32,8 @@ const Wrong = styled.p`
 
 /** Leads together, then one fresh dry cell: can this meter be trusted, and what is its offset? */
 export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void }) {
-  const [leads, setLeads, forgetLeads] = useKept("meter:leads", "");
-  const [dry, setDry, forgetDry] = useKept("meter:dry", "");
+  const [leads, setLeads, forgetLeads] = useKept(`${outbox.group}:meter:leads`, "");
+  const [dry, setDry, forgetDry] = useKept(`${outbox.group}:meter:dry`, "");
   const [wrong, setWrong] = useState<string | null>(null);
   const keep = async () => {
     if (!leads.trim() || !dry.trim()) return setWrong("Type both numbers as the meter shows them, in volts.");

@@ -8,25 +8,13 @@ import { TextField } from "../../ui/fields";
 import { Row, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
+import { Photographs } from "./Photographs";
 import { shrink } from "./shrink";
 import { type Outbox, newId } from "./useOutbox";
 
 const Form = styled.form`
   display: grid;
   gap: 0.6rem;
-`;
-
-const Pictures = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem;
-  img {
-    width: 8.5rem;
-    height: 6.4rem;
-    object-fit: cover;
-    border: 1px solid ${colour.hairline};
-    border-radius: 4px;
-  }
 `;
 
 const Wrong = styled.p`
@@ -41,7 +29,7 @@ type Props = { cell: Schemas["BenchCell"]; open: boolean; outbox: Outbox };
 
 /** What the group sees at this cell, in words and pictures, each with its time. */
 export function Seen({ cell, open, outbox }: Props) {
-  const [text, setText] = useKept(`seen:${cell.id}`, "");
+  const [text, setText] = useKept(`${outbox.group}:seen:${cell.id}`, "");
   const [wrong, setWrong] = useState<string | null>(null);
   const { observations, photos } = cell.beside;
   const notes = only(outbox.waiting, "note").filter(
@@ -133,23 +121,14 @@ export function Seen({ cell, open, outbox }: Props) {
       </Row>
       {wrong && <Wrong role="alert">{wrong}</Wrong>}
       {photos.length + pictures.length > 0 && (
-        <Pictures aria-label="Photographs">
-          {photos.map((one, index) => (
-            <li key={one.id}>
-              <a href={`/api/photos/${one.id}`} target="_blank" rel="noreferrer">
-                <img
-                  src={`/api/photos/${one.id}`}
-                  alt={`Photograph ${index + 1} of this cell, ${time(one.received_at)}`}
-                />
-              </a>
-            </li>
-          ))}
-          {pictures.map((one) => (
+        <Photographs
+          photos={photos}
+          more={pictures.map((one) => (
             <li key={one.id}>
               <Soft>{one.refusal ?? `a photograph, ${Math.round((one.file?.size ?? 0) / 1000)} kB, not sent yet`}</Soft>
             </li>
           ))}
-        </Pictures>
+        />
       )}
     </Form>
   );

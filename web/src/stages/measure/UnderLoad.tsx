@@ -39,7 +39,7 @@ type LoadProps = {
 
 /** One number under load; measuring again keeps the earlier one too, the latest counts. */
 function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
-  const [text, setText] = useKept(`load:${cell.id}:${kind}`, "");
+  const [text, setText] = useKept(`${outbox.group}:load:${cell.id}:${kind}`, "");
   const [wrong, setWrong] = useState<string | null>(null);
   const kept = cell.beside.under_load.filter((one) => one.kind === kind);
   const waiting = only(outbox.waiting, "load").filter(

@@ -5,8 +5,8 @@ import { useKept } from "../../ui/useKept";
 type Origin = Schemas["ReadingIn"]["origin"];
 
 /** The number being entered for a cell, one for a new reading and one for each entry being corrected. */
-export function useEntry(cellId: string, slot: string) {
-  const [texts, setTexts] = useKept<Record<string, string>>(`entries:${cellId}`, {});
+export function useEntry(groupId: string, cellId: string, slot: string) {
+  const [texts, setTexts] = useKept<Record<string, string>>(`${groupId}:entries:${cellId}`, {});
   const [units, setUnits] = useState<Record<string, "V" | "mV">>({});
   const [origin, setOrigin] = useState<Origin>("typed");
   const text = texts[slot] ?? "";

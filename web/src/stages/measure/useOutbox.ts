@@ -44,10 +44,7 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined) {
   const client = useQueryClient();
   const cellKey = bench.map((cell) => cell.id).join();
   const seen = useMemo(() => new Set(bench.flatMap((cell) => cell.readings.map((one) => one.id))), [bench]);
-  const own = useMemo<Whose>(
-    () => ({ group, cells: new Set(cellKey ? cellKey.split(",") : []) }),
-    [group, cellKey],
-  );
+  const own = useMemo<Whose>(() => ({ group, cells: new Set(cellKey ? cellKey.split(",") : []) }), [group, cellKey]);
 
   const refresh = useCallback(async () => {
     const all = await pending();
@@ -100,7 +97,7 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined) {
     [flush],
   );
 
-  return { waiting, looked: lookedFor === own, trouble, safety, add, remove, anyCell: bench[0]?.id ?? "" };
+  return { group, waiting, looked: lookedFor === own, trouble, safety, add, remove, anyCell: bench[0]?.id ?? "" };
 }
 
 export type Outbox = ReturnType<typeof useOutbox>;

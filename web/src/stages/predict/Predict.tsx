@@ -88,7 +88,7 @@ type Props = { cell: Schemas["BenchCell"]; outbox: Outbox; open: boolean };
 export function Predict({ cell, outbox, open }: Props) {
   const names = useNames();
   const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
-  const [text, setText] = useKept(`predict:${cell.id}:volts`, "");
+  const [text, setText] = useKept(`${outbox.group}:predict:${cell.id}`, "");
   const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
   const [again, setAgain] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
