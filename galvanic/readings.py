@@ -18,6 +18,8 @@ from galvanic.loading import NO_OHM_RANGE
 
 MAX_TEXT = 32
 MAX_DIGITS = 7
+MOST_V = 10_000.0  # no meter that touches a bench shows more (common practice, no source)
+MOST_A = 20.0  # the highest socket of a hand-held meter (common practice, no source)
 UNITS = {"V": Decimal(1), "mV": Decimal("0.001")}
 MINUS = "-\u2212\u2010\u2011\u2012\u2013\u2014\uff0d"
 _NUMBER = re.compile(r"([+-]?)([0-9]*)(?:([.,])([0-9]*))?([a-z\u03bc\u03c9]*)", re.IGNORECASE)
@@ -55,13 +57,21 @@ def parse(text: str, unit: str = "V") -> ParsedReading:
     that says what would be right, for words, two numbers, powers of ten, `nan` or too many digits.
     """
     value, resolution, unit, negative = _read(text, unit, UNITS, _VOLTS)
+    _possible(text, abs(value) <= MOST_V, "10 kV", "With mV instead of V, or a point in the right place?")
     return ParsedReading(text, value, resolution, unit, negative)
 
 
 def parse_current(text: str, unit: str = "mA") -> ParsedCurrent:
     """Read one current the same way, with `unit` ("A", "mA" or "µA") unless the text names its own."""
     value, resolution, unit, _ = _read(text, unit, AMPERES, _AMPERES)
+    _possible(text, abs(value) <= MOST_A, "20 A", "With mA instead of A, or a point in the right place?")
     return ParsedCurrent(text, value, resolution, unit)
+
+
+def _possible(text: str, it_is: bool, most: str, ask: str) -> None:
+    """Refuse what no meter shows: it cannot have been read off one."""
+    if not it_is:
+        raise UnreadableReading(f"“{text.strip()}” is beyond what any meter shows ({most}). {ask} It is still in the box.")
 
 
 def _read(text: str, unit: str, scales: Mapping[str, Decimal], named: Mapping[str, str]) -> tuple[float, float, str, bool]:

@@ -13,8 +13,8 @@ from galvanic import catalogue
 from galvanic.accounts import predict
 from galvanic.cells import Cell
 from galvanic.command.materials import run_materials
-from galvanic.command.tables import BadFile, read, say, write
-from galvanic.compare import ClassReading, compare, differences_of
+from galvanic.command.tables import BadFile, read, readings, say, write
+from galvanic.compare import compare, differences_of
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.gap import METER_OHM, explain
 from galvanic.ladder import fit
@@ -62,22 +62,11 @@ def _at(row: dict[str, str], make: Callable[[dict[str, str]], T]) -> T:
         raise BadFile(f"line {row['line']}: {error}") from error
 
 
-def _reading(row: dict[str, str]) -> ClassReading:
-    red = find(row["red"], catalogue.electrodes(), "electrode").key
-    black = find(row["black"], catalogue.electrodes(), "electrode").key
-    if red == black:
-        raise BadFile("red and black are on the same plate, which is no cell")
-    liquid = find(row["electrolyte"], catalogue.electrolytes(), "electrolyte").key
-    parsed = parse(row["volts"])
-    return ClassReading(row["group"], red, black, liquid, parsed.volts_v, parsed.resolution_v)
-
-
 def run_ladder(options: argparse.Namespace) -> None:
     """One ladder for each electrolyte; closure and odd readings on standard error."""
-    readings = [_at(row, _reading) for row in read(options.file, ("group", "red", "black", "electrolyte", "volts"))]
     out = []
-    for result in compare(readings):
-        name = catalogue.electrolytes()[result.electrolyte].name
+    for result in compare(readings(options.file)):
+        name = catalogue.electrolytes()[result.electrolyte].name + (f", {result.condition}" if result.condition else "")
         for rung in result.rungs:
             plate = catalogue.electrodes()[rung.electrode].name
             out.append(

@@ -3,16 +3,22 @@
 from __future__ import annotations
 
 import csv
-import io
 import json
 import sys
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
-from galvanic.errors import GalvanicError
+from galvanic.compare import ClassReading
+from galvanic.errors import GalvanicError, UnknownMaterial
+from galvanic.readings_table import BadTableText, check_width, decoded, read_readings, rows_of
 
 Row = Mapping[str, object]
 MAX_BYTES = 20_000_000
+MAX_ROWS = 200_000
+
+
+class UnknownNames(UnknownMaterial):
+    """Names in a table that are not in the catalogue, and nothing else wrong with it."""
 
 
 class BadFile(GalvanicError):
@@ -21,35 +27,63 @@ class BadFile(GalvanicError):
     code = "bad_file"
 
 
-def read(path: str, columns: Sequence[str]) -> list[dict[str, str]]:
-    """Rows of a CSV file (`-`: standard input) with at least these columns; each row has its line under `line`.
-
-    Comma, semicolon or tab between columns. Raises BadFile.
-    """
+def text_of(path: str) -> str:
+    """The text of a file (`-`: standard input). Raises BadFile, or BadTableText for what is no text."""
     try:
         data = sys.stdin.buffer.read(MAX_BYTES + 1) if path == "-" else Path(path).read_bytes()
     except OSError as error:
         raise BadFile(f"{path} cannot be read: {error.strerror}.") from error
     if len(data) > MAX_BYTES:
         raise BadFile(f"{path} is larger than {MAX_BYTES // 1_000_000} MB.")
-    text = data.decode("utf-8-sig", errors="replace")
-    lines = [line for line in text.splitlines() if line.strip() and not line.startswith("#")]
-    first = lines[0] if lines else ""
-    reader = csv.reader(io.StringIO(text, newline=""), delimiter=max(",;\t", key=first.count))
+    return decoded(data)
+
+
+def read(path: str, columns: Sequence[str]) -> list[dict[str, str]]:
+    """Rows of a CSV file with at least these columns; each row has its line under `line`.
+
+    Comma, semicolon or tab between columns; lines that begin with # are none. Raises BadFile, with the line of a row that
+    has more or fewer fields than the heading.
+    """
     names: list[str] | None = None
     rows = []
-    for fields in reader:
-        if not any(field.strip() for field in fields) or fields[0].startswith("#"):
-            continue
+    for line, fields in rows_of(text_of(path), comments=True):
         if names is None:
             names = [field.strip().casefold() for field in fields]
             missing = [column for column in columns if column not in names]
             if missing:
                 raise BadFile(f"{path}: the first line must name {', '.join(columns)}; missing: {', '.join(missing)}.")
             continue
-        row = dict(zip(names, (field.strip() for field in fields), strict=False))
-        rows.append({**row, **{name: "" for name in columns if name not in row}, "line": str(reader.line_num)})
+        try:
+            check_width(fields, len(names))
+        except BadTableText as error:
+            raise BadFile(f"line {line}: {error}") from error
+        rows.append({**dict(zip(names, (field.strip() for field in fields), strict=True)), "line": str(line)})
     return rows
+
+
+def readings(path: str) -> list[ClassReading]:
+    """The readings of a table that count, with the meter's offset taken off; what is not used is said on standard error.
+
+    Raises BadFile with every faulty row, BadTableText, or UnknownMaterial for a name that is not in the catalogue.
+    """
+    try:
+        table = read_readings(text_of(path), MAX_ROWS, comments=True)
+    except BadTableText as error:
+        rows = "".join(f"\n  line {line}: {message}" for line, message in error.rows)
+        raise (UnknownNames if _all_unknown(error) else BadFile)(f"{error}{rows}") from error
+    if table.unused:
+        say(f"not understood and not used: the columns {', '.join(table.unused)}")
+    if left := sum(1 for one in table.readings if one.why_not):
+        say(f"{left} of {len(table.readings)} readings do not count, by the table")
+    return [
+        ClassReading(one.group, one.red, one.black, one.electrolyte, one.corrected_v, one.parsed.resolution_v, one.condition)
+        for one in table.readings
+        if not one.why_not
+    ]
+
+
+def _all_unknown(error: BadTableText) -> bool:
+    return bool(error.rows) and all("is in the catalogue" in message for _, message in error.rows)
 
 
 def shown(value: object) -> object:

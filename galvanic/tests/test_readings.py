@@ -57,6 +57,18 @@ class Readings(unittest.TestCase):
         self.assertLess(abs(found.volts_v), 1e7)
 
 
+class Limits(unittest.TestCase):
+    def test_what_no_meter_shows_is_refused_and_what_one_could_show_is_kept(self):
+        for text in ("10001", "-10001 V", "9999999"):
+            with self.assertRaisesRegex(UnreadableReading, "10 kV"):
+                parse(text)
+        for text, volts in (("940", 940.0), ("10000", 10_000.0), ("9999999 mV", 9999.999)):
+            self.assertAlmostEqual(parse(text).volts_v, volts)
+        with self.assertRaisesRegex(UnreadableReading, "20 A"):
+            parse_current("21", "A")
+        self.assertEqual(parse_current("5000", "mA").current_a, 5.0)
+
+
 class Currents(unittest.TestCase):
     def test_what_people_type_is_read_with_its_resolution(self):
         for text, unit, amperes, resolution in [

@@ -62,7 +62,10 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     # Onto the hand's own cells, which are new after each change: so these too are fetched once.
     prefetch_related_objects([one.planned for one in hand.cells], "predictions", *BESIDE)
     values = [value for one in hands for value in one.values]
-    findings = check_rows(hand.rows, reference_of(lab, actor.group_id, values))
+    uncovered = {one.planned.id for one in hand.cells if lab.show_values and has_own(one)}
+    # What is said of a covered cell rests on the account alone, or its words would give the class's value away.
+    alone, with_class = (reference_of(lab, actor.group_id, known) for known in ([], values))
+    findings = check_rows(hand.rows, lambda row: with_class if row.cell_id in uncovered else alone)
     now = timezone.now()
     return BenchOut(
         predict=lab.predict,
@@ -89,7 +92,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
                 findings=findings_out(one.sent, findings),
                 asked=one.asked,
                 beside=beside_out(one.planned, one.rows),
-                others=others_out(one.planned, values) if lab.show_values and has_own(one) else None,
+                others=others_out(one.planned, values) if one.planned.id in uncovered else None,
                 cautions=cautions(one.planned.cell.pair, [one.planned.electrolyte]),
                 prediction=latest_prediction(one.planned),
                 working=[_working(one.planned, plate) for plate in one.planned.cell.pair] if lab.predict else [],

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from statistics import fmean
 
@@ -49,12 +49,12 @@ def check_last(rows: Sequence[Row], reference: Reference) -> list[Finding]:
     return check(last.cell, last.signed_v, last.resolution_v, [row.signed_v for row in before], reference.of(last.cell))
 
 
-def check_rows(own: Sequence[Row], reference: Reference) -> Findings:
-    """Findings on every reading of one group that counts; readings without any are left out."""
+def check_rows(own: Sequence[Row], reference_for: Callable[[Row], Reference]) -> Findings:
+    """Findings on every reading of one group that counts, each held against its reference; those without are left out."""
     earlier: dict[uuid.UUID, list[float]] = defaultdict(list)
     found: dict[uuid.UUID, Sequence[Finding]] = {}
     for row in own:
-        said = check(row.cell, row.signed_v, row.resolution_v, earlier[row.cell_id], reference.of(row.cell))
+        said = check(row.cell, row.signed_v, row.resolution_v, earlier[row.cell_id], reference_for(row).of(row.cell))
         earlier[row.cell_id].append(row.signed_v)
         if said:
             found[row.id] = said

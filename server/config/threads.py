@@ -33,6 +33,7 @@ WRITERS = int(os.environ.get("PIPETTE_WRITERS", "2"))
 DOORS = ("/api/sign-in", "/api/join")  # each has a thread of its own: hashing a password takes long, and guessing is endless
 MOST_AT_A_DOOR = 200
 TURNED_AWAY_S = 2.0  # for which whoever comes too early is kept waiting, so that a flood of them is a slow one
+FILES = ("/import", "/photos", "/traces", "/preview")  # what is read from files takes long, and holds no reading up
 BUSY = Problem(503, "busy", "Too many are at the door just now. Try again in a moment; nothing is lost.", wait_s=2.0)
 
 Scope = dict[str, Any]
@@ -49,6 +50,7 @@ class InThreads(BaseHandler):
         self.load_middleware()
         self.readers = ThreadPoolExecutor(READERS, "read")
         self.writers = ThreadPoolExecutor(WRITERS, "write")
+        self.files = ThreadPoolExecutor(1, "file")
         self.doors = {path: ThreadPoolExecutor(1, "door") for path in DOORS}
         self.waiting = dict.fromkeys(DOORS, 0)
 
@@ -68,8 +70,7 @@ class InThreads(BaseHandler):
     async def _in_thread(self, scope: Scope, body: IO[bytes]) -> Answer:
         run, path = asyncio.get_running_loop().run_in_executor, scope["path"]
         if path not in self.doors:
-            threads = self.readers if scope["method"] in ("GET", "HEAD") else self.writers
-            return await run(threads, self._answer, scope, body)
+            return await run(self._pool(scope["method"], path), self._answer, scope, body)
         if self.waiting[path] >= MOST_AT_A_DOOR:
             answer = as_sent(respond(BUSY))
         else:
@@ -81,6 +82,11 @@ class InThreads(BaseHandler):
         if answer[0] in (429, 503):
             await asyncio.sleep(TURNED_AWAY_S)
         return answer
+
+    def _pool(self, method: str, path: str) -> ThreadPoolExecutor:
+        if method in ("GET", "HEAD"):
+            return self.readers
+        return self.files if path.endswith(FILES) else self.writers
 
     def _answer(self, scope: Scope, body: IO[bytes]) -> Answer:
         set_script_prefix("/")

@@ -29,10 +29,11 @@ from server.findings.claim_schemas import (
 )
 from server.findings.models import Answer, Claim
 from server.findings.policy import lab_for_teacher
-from server.findings.services import compare_lab
+from server.findings.services import compare_lab, own_results, shows_class
 from server.labs.models import Lab
 from server.labs.schemas import CellIO
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
+from server.people.models import Group
 from server.people.schemas import Done, ProblemOut
 
 router = Router()
@@ -40,13 +41,16 @@ REFUSED = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 DONE = Done(ok=True)
 
 
-def claims_out(lab: Lab, found: Iterable[Claim]) -> ClaimsOut:
-    """Claims with what the core says of each now; a constant number of queries."""
+def claims_out(lab: Lab, found: Iterable[Claim], own_only: Group | None = None) -> ClaimsOut:
+    """Claims with what the core says of each now; a constant number of queries.
+
+    `own_only`: a group that may not see what the class found; its claims are weighed on its own readings alone.
+    """
     rows = list(found)
     cited = {key for claim in rows for key in claim.cited}
     readings = {one.id: one for one in Reading.objects.with_aside().filter(id__in=cited).select_related("cell")}
     revised = {claim.revises_id for claim in rows if claim.revises_id}
-    results = compare_lab(lab) if rows else []
+    results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
     return ClaimsOut(
         claims=[_claim(claim, results, readings, claim.id not in revised) for claim in rows],
         causes=[CauseChoice(key=one.key, name=one.name, implies=one.implies) for one in CAUSES.values()],
@@ -95,7 +99,9 @@ def bench_claims(request: HttpRequest) -> ClaimsOut:
     """The group's own claims, all versions."""
     actor = actor_of(request)
     lab = Lab.objects.visible_to(actor).get()
-    return claims_out(lab, Claim.objects.visible_to(actor).select_related("group").prefetch_related(_with_answers()))
+    own_only = None if shows_class(lab) else Group.objects.get(id=actor.group_id)
+    rows = Claim.objects.visible_to(actor).select_related("group").prefetch_related(_with_answers())
+    return claims_out(lab, rows, own_only)
 
 
 @router.post("/bench/claims", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_claim")

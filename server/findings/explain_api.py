@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import uuid
+from collections.abc import Sequence
 from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
@@ -13,7 +14,7 @@ from ninja import Query, Router
 
 from galvanic import catalogue
 from galvanic.cells import Cell
-from galvanic.class_accounts import TEXTBOOK, AccountsResult, score_accounts
+from galvanic.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
 from galvanic.compare import ElectrolyteResult
 from galvanic.errors import NotEnoughData
 from galvanic.gap import explain
@@ -35,6 +36,7 @@ from server.findings.explain_schemas import (
 from server.findings.policy import lab_for_group, lab_for_teacher
 from server.findings.services import compare_lab
 from server.labs.kept import made_once
+from server.labs.models import Lab, PlannedCell
 from server.labs.schemas import CellIO
 from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
 from server.people.models import Teacher
@@ -57,6 +59,15 @@ def _lab(request: HttpRequest, lab_id: uuid.UUID) -> Any:
     return lab_for_teacher(teacher_of(request), lab_id)
 
 
+def _own_first(request: HttpRequest, lab: Lab) -> set[Cell] | None:
+    """The cells a group has readings of, while it can still measure the others; None for who may see all."""
+    actor = actor_of(request)
+    if not isinstance(actor, Member) or lab.state != Lab.State.OPEN:
+        return None
+    measured = PlannedCell.objects.visible_to(actor).filter(readings__isnull=False).distinct()
+    return {one.cell for one in measured}
+
+
 def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
     for result in results:
         for one in result.cells:
@@ -68,8 +79,11 @@ def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
 @router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
 def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> ExplainOut:
     """Where the volts of one cell went, and what happens at each plate."""
-    cell = Cell(**data.model_dump())
-    one = _found(compare_lab(_lab(request, lab_id)), cell)
+    cell, lab = Cell(**data.model_dump()), _lab(request, lab_id)
+    own = _own_first(request, lab)
+    if own is not None and cell not in own:
+        raise Problem(403, "own_first", "Measure this cell yourselves first; then you see where its volts went.")
+    one = _found(compare_lab(lab), cell)
     u_v = U_MEASURED_V if one.u_v is None else one.u_v
     gap, work = explain(cell, one.mean_v, u_measured_v=u_v), at_plates(cell)
     return ExplainOut(
@@ -104,7 +118,9 @@ def _usual(cell: Cell) -> Outcome:
 
 @router.post("/what-if", response={200: WhatIfOut, **REFUSED}, auth=BOTH, operation_id="what_if")
 def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
-    """What a cell would do if something were different; nothing is kept."""
+    """What a cell would do if something were different; nothing is kept. For a group once Explain is released."""
+    if isinstance(actor := actor_of(request), Member):
+        lab_for_group(actor, "explain")
     cell = Cell(**data.cell.model_dump())
     plates, liquids = catalogue.electrodes(), catalogue.electrolytes()
     if not set(cell.pair) <= set(plates) or cell.electrolyte not in liquids or cell.negative == cell.positive:
@@ -131,13 +147,15 @@ def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
     """The four accounts scored on this class's data, and cell by cell."""
     try:
         lab = _lab(request, lab_id)
-        return accounts_out(made_once(lab, "accounts", lambda: score_accounts(compare_lab(lab))))
+        own = _own_first(request, lab)
+        scored = made_once(lab, "accounts", lambda: score_accounts(compare_lab(lab)))
+        return accounts_out(scored, [row for row in scored.cells if own is None or row.cell in own])
     except NotEnoughData:
         return AccountsOut(accounts=[], cells=[], ranking=None, outliers=0, textbook=TEXTBOOK)
 
 
-def accounts_out(found: AccountsResult) -> AccountsOut:
-    """The accounts as they are sent."""
+def accounts_out(found: AccountsResult, cells: Sequence[CellRow]) -> AccountsOut:
+    """The accounts as they are sent, with these cells."""
     return AccountsOut(
         accounts=[
             ScoreOut(
@@ -160,7 +178,7 @@ def accounts_out(found: AccountsResult) -> AccountsOut:
                 says_v={name: one.volts_v for name, one in row.predictions.items()},
                 reasons={name: one.reason for name, one in row.predictions.items() if one.volts_v is None},
             )
-            for row in found.cells
+            for row in cells
         ],
         ranking=RankingOut(
             right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order),

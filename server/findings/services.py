@@ -13,6 +13,7 @@ from galvanic.drift import Shared
 from server.bench.models import MeterCheck, Reading
 from server.labs.kept import made_once
 from server.labs.models import Lab
+from server.people.models import Group
 
 PARTS = ("compare", "explain", "claims")
 
@@ -70,6 +71,20 @@ def compare_lab(
         return in_order(lab, compare(class_readings(lab) if readings is None else readings, anchors))
 
     return make() if anchors else made_once(lab, "results", make)
+
+
+def own_results(lab: Lab, group: Group) -> list[ElectrolyteResult]:
+    """What a group's own readings give by themselves, as if there were no other group."""
+
+    def make() -> list[ElectrolyteResult]:
+        return in_order(lab, compare([one for one in class_readings(lab) if one.group == group.name], None))
+
+    return made_once(lab, f"results {group.id}", make)
+
+
+def shows_class(lab: Lab) -> bool:
+    """Whether groups may see what the class has found."""
+    return bool({"compare", "explain"} & set(lab.released))
 
 
 def checked_offsets(lab: Lab) -> dict[str, float | None]:

@@ -21,6 +21,19 @@ from server.findings.schemas import CompareOut
 from server.findings.services import compare_lab
 from server.labs.models import Lab
 
+
+class Shown(str):
+    """A number as text with just its digits, for CSV; a number with as many decimals in a workbook."""
+
+    __slots__ = ()
+
+    @property
+    def number_format(self) -> str:
+        """The workbook's format for it."""
+        _, point, decimals = self.partition(".")
+        return "0" + point + "0" * len(decimals)
+
+
 Value = str | float | int | None
 
 
@@ -67,7 +80,7 @@ def _readings(lab: Lab) -> Sheet:
             (
                 one.cell.group.name, plates.get(one.red, one.red), plates.get(one.black, one.black),
                 liquids.get(one.cell.electrolyte, one.cell.electrolyte),
-                as_shown(one.volts_v - one.offset_v, one.resolution_v),
+                Shown(as_shown(one.volts_v - one.offset_v, one.resolution_v)),
                 one.cell.condition, one.text, one.unit, one.offset_v, one.resolution_v, one.origin,
                 (one.taken_at or one.received_at).isoformat(),
                 "no" if one.id in corrected or one.aside else "yes",
@@ -212,7 +225,10 @@ def as_xlsx(sheets: Sequence[Sheet], lab: Lab) -> bytes:
             cell.font = Font(bold=True)
         page.freeze_panes = "A2"
         for row in sheet.rows:
-            page.append([_plain(value) for value in row])
+            page.append([float(value) if isinstance(value, Shown) else _plain(value) for value in row])
+            for place, value in enumerate(row, start=1):
+                if isinstance(value, Shown):
+                    page.cell(page.max_row, place).number_format = value.number_format
     made = io.BytesIO()
     book.save(made)
     return made.getvalue()

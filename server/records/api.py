@@ -30,6 +30,14 @@ def import_table(
     """Make a finished lab from a class's own table in CSV."""
     if (file.size or 0) > MAX_BYTES:
         raise too_big()
-    lab = import_readings(actor=teacher_of(request), text=decode(file.read()), title=title, on=on)
-    readings = Reading.objects.filter(cell__group__lab=lab).count()
-    return 201, Imported(id=lab.id, title=lab.title, readings=readings, groups=lab.groups.count())
+    brought = import_readings(actor=teacher_of(request), text=decode(file.read()), title=title, on=on)
+    lab, kept = brought.lab, Reading.objects.filter(cell__group__lab=brought.lab)
+    readings, counted = kept.count(), kept.counted().count()
+    return 201, Imported(
+        id=lab.id,
+        title=lab.title,
+        readings=readings,
+        groups=lab.groups.count(),
+        aside=readings - counted,
+        unused=list(brought.unused),
+    )

@@ -126,6 +126,7 @@ def restore(source: Path) -> Manifest:
     to = connection.settings_dict["NAME"]
     new = f"{to}_restoring_{uuid.uuid4().hex[:8]}"
     connection.close()
+    connection.close_pool()  # type: ignore[attr-defined]  # PostgreSQL's own
     with _cluster() as cluster:
         cluster.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(new)))
         try:

@@ -8,9 +8,11 @@ from pydantic import BaseModel
 
 
 class Imported(BaseModel):
-    """The lab that was made and how many readings it holds."""
+    """The lab that was made, how many readings it holds, how many of them do not count, and columns not understood."""
 
     id: uuid.UUID
     title: str
     readings: int
     groups: int
+    aside: int
+    unused: list[str]

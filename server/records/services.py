@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import date, timedelta
 from itertools import count
 
@@ -9,26 +11,40 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.cells import Cell
-from server.bench.models import Reading
+from galvanic.readings_table import TableReading
+from server.bench.models import Reading, SetAside
 from server.labs.models import Lab
 from server.labs.services import NewLab, add_groups, start_lab, tidy_names
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
-from server.records.table import TableRow, read_table
+from server.records.table import read_table
 
 DEFAULT_MINUTES = 60
+Hands = Mapping[str, Mapping[Cell, Sequence[TableReading]]]
+
+
+@dataclass(frozen=True, slots=True)
+class Brought:
+    """The lab that was made, and the names of columns that were not understood."""
+
+    lab: Lab
+    unused: Sequence[str]
 
 
 @transaction.atomic
-def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Lab:
-    """Make a closed lab from a table of readings, all or nothing. Raises Problem naming each faulty row."""
-    rows = read_table(text)
-    hands: dict[str, dict[Cell, list[TableRow]]] = {}
+def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Brought:
+    """Make a closed lab from a table of readings, all or nothing; what does not count in the table is set aside.
+
+    Raises Problem naming each faulty row.
+    """
+    table = read_table(text)
+    rows = table.readings
+    hands: dict[str, dict[Cell, list[TableReading]]] = {}
     spelled: dict[str, str] = {}
     for row in rows:
         group = spelled.setdefault(row.group.casefold(), row.group)
-        cell = Cell.of(row.black, row.electrolyte, row.red)
-        hands.setdefault(group, {}).setdefault(cell, []).append(row)
+        found = Cell.of(row.black, row.electrolyte, row.red, row.condition)
+        hands.setdefault(group, {}).setdefault(found, []).append(row)
     plan = NewLab(
         title=title,
         date=on,
@@ -38,33 +54,43 @@ def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Lab:
         groups=tidy_names(list(hands)),
     )
     lab = start_lab(actor, plan)
-    planned = add_groups(lab, plan.groups, [list(hand) for hand in hands.values()], shared_by_all(hands))
-    by_cell = [found for hand in hands.values() for found in hand.values()]
-    now = timezone.now()
-    order = count()
-    Reading.objects.bulk_create(
-        Reading(
-            cell=cell,
-            red=row.red,
-            black=row.black,
-            text=row.text,
-            unit=row.parsed.unit,
-            volts_v=row.parsed.volts_v,
-            resolution_v=row.parsed.resolution_v,
-            origin=Reading.Origin.IMPORTED,
-            received_at=now + timedelta(microseconds=next(order)),
-        )
-        for cell, found in zip(planned, by_cell, strict=True)
-        for row in found
-    )
-    lab.state = Lab.State.CLOSED
-    lab.closed_at = now
-    lab.save(update_fields=["state", "closed_at"])
+    _keep(actor, lab, plan.groups, hands)
+    lab.conditions = list(dict.fromkeys(row.condition for row in rows))
+    lab.state, lab.closed_at = Lab.State.CLOSED, timezone.now()
+    lab.save(update_fields=["state", "closed_at", "conditions"])
     keep_deed(actor, "imported", lab, f"{len(rows)} readings")
-    return lab
+    return Brought(lab, table.unused)
 
 
-def shared_by_all(hands: dict[str, dict[Cell, list[TableRow]]]) -> Cell | None:
+def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None:
+    """Keep groups, cells, readings in the order of the table, and what does not count as set aside."""
+    planned = add_groups(lab, groups, [list(hand) for hand in hands.values()], shared_by_all(hands))
+    by_cell = [found for hand in hands.values() for found in hand.values()]
+    now, order = timezone.now(), count()
+    readings, asides = [], []
+    for cell, found in zip(planned, by_cell, strict=True):
+        for row in found:
+            reading = Reading(
+                cell=cell,
+                red=row.red,
+                black=row.black,
+                text=row.parsed.text,
+                unit=row.parsed.unit,
+                volts_v=row.parsed.volts_v,
+                resolution_v=row.parsed.resolution_v,
+                offset_v=row.offset_v,
+                origin=Reading.Origin.IMPORTED,
+                taken_at=row.typed_at,
+                received_at=now + timedelta(microseconds=next(order)),
+            )
+            readings.append(reading)
+            if row.why_not:
+                asides.append(SetAside(reading=reading, teacher=actor, reason=row.why_not))
+    Reading.objects.bulk_create(readings)
+    SetAside.objects.bulk_create(asides)
+
+
+def shared_by_all(hands: Hands) -> Cell | None:
     """A cell that every group measured, if there are two groups and such a cell."""
     if len(hands) < 2:
         return None

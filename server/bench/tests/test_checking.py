@@ -8,9 +8,10 @@ from django.test import Client, TestCase
 from django.utils import timezone
 
 from server.bench.models import AskedAgain, MeterCheck, Reading
+from server.labs.live import announce
 from server.labs.models import Lab
 from server.labs.opening import close_lab
-from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher, without_times
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 
 class Checking(TestCase):
@@ -106,13 +107,16 @@ class Findings(Checking):
         record(self.cell, "-0.94", red=self.cell.negative, black=self.cell.positive)
         self.assertEqual(self.codes(), [])
 
-    def test_others_sharpen_what_is_expected_without_being_shown(self):
-        record(self.cell, "0.80")
-        self.assertEqual(self.codes(), [])
+    def test_others_sharpen_what_is_expected_once_they_are_shown_and_the_board_knows_before(self):
+        for text in ("0.80", "0.80", "0.80"):
+            record(self.cell, text)
         for name in ("Knot", "Plover"):
             record(cell_of(group_of(self.lab, name)), "0.99")
-        self.assertEqual([code for code, _ in self.codes()], ["far"])
-        self.assertNotIn("0.99", without_times(self.client.get("/api/bench")))
+        self.assertEqual(self.codes(), [])
+        self.assertIn("shared_off", [v["code"] for v in self.board()["visits"]])
+        Lab.objects.filter(id=self.lab.id).update(show_values=True)
+        announce(self.lab.id)
+        self.assertEqual({code for code, _ in self.codes()}, {"far"})
 
 
 class GoingToSee(Checking):

@@ -1211,7 +1211,7 @@ export interface paths {
         put?: never;
         /**
          * Post What If
-         * @description What a cell would do if something were different; nothing is kept.
+         * @description What a cell would do if something were different; nothing is kept. For a group once Explain is released.
          */
         post: operations["what_if"];
         delete?: never;
@@ -2304,9 +2304,11 @@ export interface components {
         };
         /**
          * Imported
-         * @description The lab that was made and how many readings it holds.
+         * @description The lab that was made, how many readings it holds, how many of them do not count, and columns not understood.
          */
         Imported: {
+            /** Aside */
+            aside: number;
             /** Groups */
             groups: number;
             /**
@@ -2318,6 +2320,8 @@ export interface components {
             readings: number;
             /** Title */
             title: string;
+            /** Unused */
+            unused: string[];
         };
         /**
          * InLiquid

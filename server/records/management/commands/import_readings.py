@@ -32,7 +32,7 @@ class Command(BaseCommand):
         except OSError as error:
             raise CommandError(f"{file} cannot be read: {error.strerror}. Nothing was imported.") from error
         try:
-            lab = import_readings(
+            brought = import_readings(
                 actor=teacher_named(teacher),
                 text=decode(data),
                 title=title or file.stem.replace("_", " ").replace("-", " "),
@@ -41,6 +41,9 @@ class Command(BaseCommand):
         except Problem as problem:
             rows = "".join(f"\n  line {row.line}: {row.message}" for row in problem.rows)
             raise CommandError(f"{problem.message}{rows}") from problem
+        lab = brought.lab
+        if brought.unused:
+            self.stderr.write(f"Not understood and not used: the columns {', '.join(brought.unused)}.")
         count = Reading.objects.filter(cell__group__lab=lab).count()
         self.stdout.write(f"Imported {count} readings of {lab.groups.count()} groups as “{lab.title}”.")
         self.stdout.write(f"/labs/{lab.id}/compare")
