@@ -192,7 +192,7 @@ class Pages(WithALab):
 
     def test_an_absurd_reading_does_not_break_the_drawing(self):
         cell = cell_of(group_of(self.lab))
-        for text in ("941", "-9999999", "0.000001"):
+        for text in ("941", "-9999", "0.000001"):
             record(cell, text)
         page = self.device()
         self.join(page, self.lab.join_code, group_of(self.lab).pin)

@@ -83,6 +83,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         group=actor.name,
         group_id=actor.group_id,
         lab=lab.title,
+        lab_id=lab.id,
         state=lab.state,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,

@@ -203,6 +203,7 @@ class BenchOut(BaseModel):
     group: str
     group_id: uuid.UUID
     lab: str
+    lab_id: uuid.UUID
     state: str
     simulated: bool
     wanted: int

@@ -47,5 +47,5 @@ def _body(lab: Any, anchors: dict[str, str]) -> bytes:
 @router.get("/bench/compare", response={200: CompareOut, 403: ProblemOut}, auth=GroupAuth(), operation_id="bench_compare")
 def bench_compare(request: HttpRequest) -> HttpResponse:
     """The same for a group, once the teacher has released it."""
-    lab = lab_for_group(actor_of(request), "compare", "explain")
+    lab = lab_for_group(actor_of(request), "compare")
     return as_json(made_once(lab, "compare ", lambda: _body(lab, {})))

@@ -153,6 +153,7 @@ class Covered(TestCase):
         release(actor=self.ada, lab_id=self.lab.id, parts=["explain"])
         answers = self.answers()
         self.assertEqual((answers["explain"].status_code, answers["explain"].json()["code"]), (403, "own_first"))
+        self.assertEqual(self.leaks(), set())
         self.read_own()
         self.assertEqual(self.answers()["explain"].status_code, 200)
         release(actor=self.ada, lab_id=self.lab.id, parts=[])

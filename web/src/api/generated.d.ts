@@ -1504,6 +1504,11 @@ export interface components {
             group_id: string;
             /** Lab */
             lab: string;
+            /**
+             * Lab Id
+             * Format: uuid
+             */
+            lab_id: string;
             /** Live Meter */
             live_meter: boolean;
             /** Load Ohm */

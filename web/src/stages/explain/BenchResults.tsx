@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, Navigate, useSearchParams } from "react-router";
-import { Problem } from "../../api/client";
-import { useAccounts, useBenchCompare } from "../../api/queries";
+import { Problem, type Schemas } from "../../api/client";
+import { useAccounts, useBench, useBenchCompare } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { Waiting } from "../../app/Waiting";
 import { day } from "../../format";
@@ -11,7 +11,7 @@ import { Notes } from "../../ui/Notes";
 import { CompareView, notesOn } from "../compare/ComparePage";
 import { useNames } from "../plan/useNames";
 import { AllCells } from "./AllCells";
-import { CellChoice, cellsOf } from "./ExplainPage";
+import { CellChoice } from "./ExplainPage";
 import { OneCell } from "./OneCell";
 import { WhatIf } from "./WhatIf";
 
@@ -67,33 +67,52 @@ export function BenchResults() {
   );
 }
 
-/** Where the volts went, on a group's own device. */
+/** The cells a group has read itself, each once. */
+function ownCells(bench: Schemas["BenchOut"]) {
+  const found = bench.cells
+    .filter((one) => one.readings.length > 0)
+    .map(({ negative, electrolyte, positive, condition, short }) => ({
+      key: `${negative}|${electrolyte}|${positive}|${condition}`,
+      gap: null,
+      short,
+      bath: { electrolyte, condition },
+      cell: { negative, electrolyte, positive, condition },
+    }));
+  return [...new Map(found.map((one) => [one.key, one])).values()];
+}
+
+/** Where the volts went in the group's own cells, on its own device. */
 export function BenchExplain() {
-  const compare = useBenchCompare();
-  const accounts = useAccounts(compare.data?.released.includes("explain") ? compare.data.id : undefined);
+  const bench = useBench();
+  const released = bench.data?.released.includes("explain") ?? false;
+  const accounts = useAccounts(released ? bench.data?.lab_id : undefined);
   const names = useNames();
   const [search, setSearch] = useSearchParams();
-  if (!compare.data) {
-    if (compare.error instanceof Problem && compare.error.status === 401) return <Navigate to="/join" replace />;
-    if (compare.error instanceof Problem && compare.error.status === 403) return <NotYet />;
-    return <Waiting title="Where the volts went" error={compare.error} />;
+  if (!bench.data) {
+    if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
+    return <Waiting title="Where the volts went" error={bench.error} />;
   }
-  const { data } = compare;
-  const all = cellsOf(data);
+  const all = ownCells(bench.data);
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
-  if (!data.released.includes("explain") || !chosen) return <NotYet />;
+  if (!released) return <NotYet />;
   return (
     <Frame
-      title={`Where the volts went, ${data.title}`}
+      title={`Where the volts went, ${bench.data.lab}`}
       lab="Where the volts went"
-      about={data.title}
+      about={bench.data.lab}
       who={<Link to="/bench">To the bench</Link>}
     >
       <Columns $left="minmax(0, 1.35fr)">
         <Column>
-          <CellChoice data={data} value={chosen.key} change={(key) => setSearch({ cell: key })} />
-          <OneCell key={chosen.key} lab={data.id} cell={chosen.cell} />
-          <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+          {chosen ? (
+            <>
+              <CellChoice cells={all} value={chosen.key} change={(key) => setSearch({ cell: key })} />
+              <OneCell key={chosen.key} lab={bench.data.lab_id} cell={chosen.cell} />
+              <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+            </>
+          ) : (
+            <Soft>Measure a cell first; then you see where its volts went.</Soft>
+          )}
         </Column>
         <Column>{accounts.data && <AllCells data={accounts.data} />}</Column>
       </Columns>

@@ -23,7 +23,7 @@ export function cellsOf(data: Compare) {
   return data.electrolytes.flatMap((result) =>
     result.cells.map((cell) => ({
       key: `${cell.negative}|${result.electrolyte}|${cell.positive}|${result.condition}`,
-      gap: cell.gap_v,
+      gap: cell.gap_v as number | null,
       short: cell.short,
       bath: { electrolyte: result.electrolyte, condition: result.condition },
       cell: {
@@ -36,13 +36,15 @@ export function cellsOf(data: Compare) {
   );
 }
 
+type Cells = ReturnType<typeof cellsOf>;
+
 /** Choose a cell; the widest gap of the first liquid to begin with. */
-export function CellChoice({ data, value, change }: { data: Compare; value: string; change: (key: string) => void }) {
+export function CellChoice({ cells, value, change }: { cells: Cells; value: string; change: (key: string) => void }) {
   const names = useNames();
   return (
     <Select
       label="Cell"
-      options={cellsOf(data).map((one) => ({
+      options={cells.map((one) => ({
         key: one.key,
         name: `${one.short}, ${bathName(names, one.bath)}${one.gap === null ? "" : `, ${number(one.gap, 2, true)} V`}`,
       }))}
@@ -93,7 +95,7 @@ export function ExplainPage({ id }: { id: string }) {
       {chosen ? (
         <Columns $left="minmax(0, 1.35fr)">
           <Column>
-            <CellChoice data={compare.data} value={chosen.key} change={(key) => setSearch({ cell: key })} />
+            <CellChoice cells={all} value={chosen.key} change={(key) => setSearch({ cell: key })} />
             <OneCell key={chosen.key} lab={id} cell={chosen.cell} />
             <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
           </Column>
