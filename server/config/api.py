@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from ninja import NinjaAPI
+from ninja.openapi.schema import OpenAPISchema
 
 from server.bench.api import router as bench
 from server.bench.beside_api import router as beside
@@ -21,7 +24,21 @@ from server.labs.sheet_api import router as sheets
 from server.people.api import router as people
 from server.records.api import router as records
 
-api = NinjaAPI(title="Pipette", version="1", docs_url=None, openapi_url=None, urls_namespace="api", parser=CleanParser())
+
+class Api(NinjaAPI):
+    """The API, every refusal of which is said to have the one shape."""
+
+    def get_openapi_schema(self, **options: Any) -> OpenAPISchema:
+        """As ninja makes it, with the one shape for every status that is not named."""
+        schema = super().get_openapi_schema(**options)
+        shape = {"application/json": {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
+        for methods in schema["paths"].values():
+            for operation in methods.values():
+                operation["responses"]["default"] = {"description": "A refusal", "content": shape}
+        return schema
+
+
+api = Api(title="Pipette", version="1", docs_url=None, openapi_url=None, urls_namespace="api", parser=CleanParser())
 errors.install(api)
 
 
