@@ -61,6 +61,8 @@ run_benches() {
   python bench/checks.py
   python bench/answers.py
   python bench/classroom.py
+  python bench/flood.py
+  python bench/kill.py
 }
 
 take_shots() {

@@ -34,7 +34,8 @@ class Api(NinjaAPI):
         shape = {"application/json": {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
         for methods in schema["paths"].values():
             for operation in methods.values():
-                operation["responses"]["default"] = {"description": "A refusal", "content": shape}
+                named = {str(status): answer for status, answer in operation["responses"].items()}
+                operation["responses"] = {**named, "default": {"description": "A refusal", "content": shape}}
         return schema
 
 

@@ -7,11 +7,14 @@ the database: it runs in threads.
 from __future__ import annotations
 
 import os
+import sys
 from typing import Any
 
 from django.core.asgi import get_asgi_application
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.config.settings")
+
+sys.setswitchinterval(0.001)  # threads that compute give way to the loop and to what people record: 5 ms is felt
 
 streams = get_asgi_application()
 

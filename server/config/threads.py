@@ -8,8 +8,11 @@ many pages that fetch what is new.
 from __future__ import annotations
 
 import asyncio
+import io
 import os
-from collections.abc import Awaitable, Callable, Mapping
+import time
+from collections import OrderedDict
+from collections.abc import Awaitable, Callable, Hashable, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from tempfile import SpooledTemporaryFile
 from typing import IO, Any
@@ -22,6 +25,9 @@ from django.http import HttpResponseBase
 from django.urls import set_script_prefix
 
 from server.config.errors import respond
+from server.people.address import client_address
+from server.people.device import COOKIE
+from server.people.limits import too_many
 from server.problems import Problem
 
 MOST_BODY_BYTES = 6_000_000  # the largest file an endpoint takes is 5 MB
@@ -32,6 +38,7 @@ READERS = int(os.environ.get("PIPETTE_READERS", "2"))
 WRITERS = int(os.environ.get("PIPETTE_WRITERS", "2"))
 DOORS = ("/api/sign-in", "/api/join")  # each has a thread of its own: hashing a password takes long, and guessing is endless
 MOST_AT_A_DOOR = 200
+MOST_PUT_OFF = 10_000
 TURNED_AWAY_S = 2.0  # for which whoever comes too early is kept waiting, so that a flood of them is a slow one
 FILES = ("/import", "/photos", "/traces", "/preview")  # what is read from files takes long, and holds no reading up
 BUSY = Problem(503, "busy", "Too many are at the door just now. Try again in a moment; nothing is lost.", wait_s=2.0)
@@ -53,6 +60,7 @@ class InThreads(BaseHandler):
         self.files = ThreadPoolExecutor(1, "file")
         self.doors = {path: ThreadPoolExecutor(1, "door") for path in DOORS}
         self.waiting = dict.fromkeys(DOORS, 0)
+        self.put_off = PutOff()
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer one request."""
@@ -71,7 +79,10 @@ class InThreads(BaseHandler):
         run, path = asyncio.get_running_loop().run_in_executor, scope["path"]
         if path not in self.doors:
             return await run(self._pool(scope["method"], path), self._answer, scope, body)
-        if self.waiting[path] >= MOST_AT_A_DOOR:
+        who = (path, _comer(scope))
+        if (wait := self.put_off.wait_s(who)) > 0.0:
+            answer = as_sent(respond(too_many(wait)))
+        elif self.waiting[path] >= MOST_AT_A_DOOR:
             answer = as_sent(respond(BUSY))
         else:
             self.waiting[path] += 1
@@ -79,6 +90,7 @@ class InThreads(BaseHandler):
                 answer = await run(self.doors[path], self._answer, scope, body)
             finally:
                 self.waiting[path] -= 1
+            self.put_off.note(who, answer)
         if answer[0] in (429, 503):
             await asyncio.sleep(TURNED_AWAY_S)
         return answer
@@ -96,6 +108,32 @@ class InThreads(BaseHandler):
             return as_sent(response)
         finally:
             response.close()  # which gives the database connection back
+
+
+def _comer(scope: Scope) -> str:
+    """Who comes to a door: a device by its cookie as it is sent, without one its address."""
+    request = ASGIRequest(scope, io.BytesIO())
+    return request.COOKIES.get(COOKIE) or client_address(request)
+
+
+class PutOff:
+    """Who has been told to wait, and until when: until then nothing is looked up for them."""
+
+    def __init__(self) -> None:
+        self.until: OrderedDict[Hashable, float] = OrderedDict()
+
+    def wait_s(self, who: Hashable) -> float:
+        """Seconds that somebody has still to wait."""
+        return self.until.get(who, 0.0) - time.monotonic()
+
+    def note(self, who: Hashable, answer: Answer) -> None:
+        """Remember an answer that says to wait; of many, the latest."""
+        seconds = next((float(value) for name, value in answer[1] if name == b"retry-after"), 0.0)
+        if answer[0] == 429 and seconds:
+            self.until[who] = time.monotonic() + seconds
+            self.until.move_to_end(who)
+            while len(self.until) > MOST_PUT_OFF:
+                self.until.popitem(last=False)
 
 
 class Gone(Exception):

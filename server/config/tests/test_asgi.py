@@ -9,7 +9,7 @@ from asgiref.testing import ApplicationCommunicator
 from django.test import SimpleTestCase
 
 from server.config.asgi import application, is_stream, requests
-from server.config.threads import MOST_BODY_BYTES, READERS, WRITERS
+from server.config.threads import MOST_BODY_BYTES, READERS, WRITERS, PutOff
 
 LAB = "2b0f7c1e-0000-4000-8000-000000000001"
 
@@ -92,3 +92,33 @@ class InThreads(SimpleTestCase):
         for visitor in slow:
             await visitor.send_input({"type": "http.disconnect"})
             await visitor.wait(5)
+
+
+class AtTheDoor(SimpleTestCase):
+    """Whoever has been told to wait is not looked at until then; nobody else waits."""
+
+    async def test_the_next_try_of_the_same_device_takes_no_thread_and_another_device_is_answered(self):
+        refused = (429, [(b"retry-after", b"30")], b"{}")
+        with (
+            mock.patch.object(requests, "put_off", PutOff()),
+            mock.patch.object(requests, "_answer", return_value=refused) as looked,
+            mock.patch("server.config.threads.TURNED_AWAY_S", 0.0),
+        ):
+            statuses = []
+            for cookie in ("pipette_device=one", "pipette_device=one", "pipette_device=two"):
+                visitor = asked("POST", "/api/join", cookie=cookie)
+                await part(visitor)
+                status, headers, _ = await answer(visitor)
+                statuses.append((status, int(headers[b"retry-after"]) in (29, 30)))
+        self.assertEqual(statuses, [(429, True)] * 3)
+        self.assertEqual(looked.call_count, 2)
+
+    async def test_a_wrong_pin_is_no_reason_to_wait_and_files_and_entries_have_threads_of_their_own(self):
+        put_off = PutOff()
+        put_off.note("somebody", (404, [], b""))
+        self.assertLessEqual(put_off.wait_s("somebody"), 0.0)
+        pools = [
+            requests._pool(*one)
+            for one in (("GET", "/api/bench"), ("POST", "/api/bench/readings"), ("POST", "/api/bench/photos"))
+        ]
+        self.assertEqual(pools, [requests.readers, requests.writers, requests.files])
