@@ -122,7 +122,7 @@ keep_running() { # keep_running PORT: start the server again when it ends by its
   local code ends=() now kept=() end
   while :; do
     code=0
-    wait "$(<"$SERVER/pid")" || code=$?
+    { wait "$(<"$SERVER/pid")"; } 2>/dev/null || code=$? # without the shell's own word that it was killed
     [[ ! -e $SERVER/stopping && -d $SERVER ]] || return 0
     now=$(date +%s) kept=()
     for end in "${ends[@]}" "$now"; do [[ $((now - end)) -ge $ENDS_WITHIN ]] || kept+=("$end"); done

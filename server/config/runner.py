@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import atexit
 import logging
+import tempfile
 import unittest
+from pathlib import Path
 from typing import Any
 
 from django.conf import settings
@@ -74,6 +77,9 @@ class CountingRunner(DiscoverRunner):
         super().setup_test_environment(**kwargs)
         for noisy in ("pipette", "django.security"):
             logging.getLogger(noisy).setLevel(logging.CRITICAL)
+        folder = tempfile.TemporaryDirectory(prefix="pipette-photos-")
+        atexit.register(folder.cleanup)
+        settings.PHOTO_DIR = Path(folder.name)
         # Slow hashing is the point in use and only a cost here.
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 

@@ -178,6 +178,7 @@ LOGGING = {
     "root": {"handlers": ["out"], "level": "INFO"},
     "loggers": {
         "django.request": {"level": "CRITICAL"},
+        "django.security.DisallowedHost": {"level": "CRITICAL"},
         "httpx": {"level": "WARNING"},
         "psycopg.pool": {"level": "ERROR"},
     },

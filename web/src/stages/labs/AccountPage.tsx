@@ -61,7 +61,7 @@ export function AccountPage() {
           <h1>What you did</h1>
           <ButtonLink to="/labs">Your labs</ButtonLink>
         </Spread>
-        <Soft>Kept for you alone, newest first: who changed what in your labs can be looked up here.</Soft>
+        <Soft>Kept for you alone, newest first, until the account is gone.</Soft>
         {deeds.data.length === 0 ? (
           <Soft>Nothing yet.</Soft>
         ) : (
