@@ -3,15 +3,71 @@
 SERVER=$RUN/server
 
 serve_options() {
-  PORT=8321 FRESH=no
+  PORT=8321 FRESH=no IN_CLASS=no ADDRESS=127.0.0.1 CERTIFICATE='' KEY=''
+  local chosen=''
   while [[ $# -gt 0 ]]; do
     case $1 in
       --port) [[ ${2:-} =~ ^[0-9]+$ && $2 -ge 1 && $2 -le 65535 ]] || fail "--port needs a number from 1 to 65535"; PORT=$2; shift 2 ;;
       --port=*) set -- --port "${1#*=}" "${@:2}" ;;
       --fresh) FRESH=yes; shift ;;
+      --in-class) IN_CLASS=yes; shift ;;
+      --address) [[ ${2:-} =~ ^[0-9]+(\.[0-9]+){3}$ ]] || fail "--address needs this computer's address in numbers, for example 192.168.1.20"; chosen=$2; shift 2 ;;
+      --address=*) set -- --address "${1#*=}" "${@:2}" ;;
+      --certificate | --key)
+        [[ -n ${2:-} ]] || fail "$1 needs a file"
+        [[ -r $2 || -r $CALLED_FROM/$2 ]] || fail "the file $2 of $1 cannot be read"
+        if [[ $1 = --key ]]; then KEY=$(cd "$CALLED_FROM" && realpath "$2"); else CERTIFICATE=$(cd "$CALLED_FROM" && realpath "$2"); fi
+        shift 2 ;;
       *) fail "unknown option “$1”; see ./pipette help" ;;
     esac
   done
+  [[ $IN_CLASS = yes || -z $chosen$CERTIFICATE$KEY ]] || fail "--address, --certificate and --key go with --in-class"
+  [[ -n $CERTIFICATE && -n $KEY || -z $CERTIFICATE$KEY ]] || fail "--certificate and --key go together"
+  if [[ $IN_CLASS = yes ]]; then choose_address "$chosen"; fi
+}
+
+list_addresses() {
+  python3 tools/address.py list
+}
+
+choose_address() { # choose_address WISH: the address of this computer on the class's network; asks which, if there are several
+  local found=() n answer
+  mapfile -t found < <(list_addresses)
+  if [[ -n $1 ]]; then
+    [[ $1 = 127.* || " ${found[*]} " = *" $1 "* ]] || fail "this computer has no address $1. It has: ${found[*]:-none}."
+    ADDRESS=$1
+  elif [[ ${#found[@]} = 0 ]]; then
+    fail "this computer is on no network that phones could be on. Connect it to the class's Wi-Fi first."
+  elif [[ ${#found[@]} = 1 ]]; then
+    ADDRESS=${found[0]}
+  elif [[ ! -t 0 ]]; then
+    fail "this computer is on several networks: ${found[*]}. Say which the phones are on, for example --address ${found[0]}"
+  else
+    echo "This computer is on several networks. On which are the phones?"
+    for n in "${!found[@]}"; do printf '  %s  %s\n' $((n + 1)) "${found[n]}"; done
+    read -rp "Number: " answer
+    [[ $answer =~ ^[0-9]+$ && $answer -ge 1 && $answer -le ${#found[@]} ]] || fail "“$answer” is none of the numbers. Nothing was started."
+    ADDRESS=${found[answer - 1]}
+  fi
+}
+
+public_url() { # what devices open
+  local scheme=http
+  [[ -z $CERTIFICATE ]] || scheme=https
+  echo "$scheme://$ADDRESS:$PORT"
+}
+
+say_how_phones_join() {
+  printf '\n'
+  python tools/address.py code "$(public_url)/join"
+  printf 'Phones on the same network open   %s/join\n' "$(public_url)"
+  if [[ -z $CERTIFICATE ]]; then
+    cat <<'TEXT'
+Over plain http everything works but one thing: a bench that was closed cannot be opened again while the network is away.
+And whoever is on the Wi-Fi can read along. https does both: --certificate FILE --key FILE.
+TEXT
+  fi
+  echo "If a phone cannot open it, the Wi-Fi may keep its devices apart, or this computer's firewall keeps port $PORT shut."
 }
 
 database_folder() { # where the cluster lives: in this folder unless the database's user cannot reach it
@@ -56,12 +112,12 @@ secret_key() {
 }
 
 port_is_free() {
-  python - "$1" <<'P'
+  python - "$@" <<'P'
 import socket, sys
 with socket.socket() as s:
     s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        s.bind(("127.0.0.1", int(sys.argv[1])))
+        s.bind((sys.argv[2] if len(sys.argv) > 2 else "127.0.0.1", int(sys.argv[1])))
     except OSError:
         sys.exit(1)
 P
@@ -78,9 +134,9 @@ server_pid() { # the running server's process, if it is still ours
 serve() { # serve DATABASE PORT FRESH
   local pid said
   if pid=$(supervisor_pid || server_pid); then
-    fail "a server of this folder is running already at http://127.0.0.1:$(<"$SERVER/port")/ . Use it, or run ./pipette stop first."
+    fail "a server of this folder is running already at $(<"$SERVER/url")/ . Use it, or run ./pipette stop first."
   fi
-  port_is_free "$2" || fail "port $2 is taken by another program. Choose another: ./pipette $command --port $(($2 + 1))"
+  port_is_free "$2" "$ADDRESS" || fail "port $2 is taken by another program. Choose another: ./pipette $command --port $(($2 + 1))"
   start_database postgres
   if [[ $3 = yes ]]; then tools/local-postgres psql -Xqc "DROP DATABASE IF EXISTS $1 WITH (FORCE)"; fi
   make_database "$1"
@@ -94,10 +150,13 @@ serve() { # serve DATABASE PORT FRESH
   trap 'stop_server' EXIT
   echo "$$" >"$SERVER/supervisor"
   echo "$2" >"$SERVER/port"
+  public_url >"$SERVER/url"
   echo "$1" >"$SERVER/database"
   start_server "$2"
   wait_until_up "$2" || { tail -n 15 "$RUN/server.log" "$RUN/server.out" >&2; fail "the server did not start; the whole log is .run/server.log"; }
-  printf '\nPipette is at http://127.0.0.1:%s/\n\n%s\n\nGroups join at http://127.0.0.1:%s/join\nCtrl-C stops it. The log is .run/server.log\n' "$2" "$said" "$2"
+  printf '\nPipette is at %s/\n\n%s\n' "$(public_url)" "$said"
+  if [[ $IN_CLASS = yes ]]; then say_how_phones_join; else printf '\nGroups join at %s/join, on this computer only; for phones: ./pipette %s --in-class\n' "$(public_url)" "$command"; fi
+  printf 'Ctrl-C stops it. The log is .run/server.log\n'
   look_after &
   echo "$!" >"$SERVER/helper"
   keep_running "$2"
@@ -109,8 +168,15 @@ prepare() { # migrations and rights, as the owner of the tables
 
 start_server() { # start_server PORT: as the role that may only do what the server does
   [[ $(stat -c %s "$RUN/server.out" 2>/dev/null || echo 0) -lt 1000000 ]] || mv "$RUN/server.out" "$RUN/server.out.1"
+  local tls=()
+  if [[ -n $CERTIFICATE ]]; then tls=(--ssl-certfile "$CERTIFICATE" --ssl-keyfile "$KEY"); export PIPETTE_HTTPS=1; fi
+  if [[ $IN_CLASS = yes ]]; then
+    PIPETTE_ADDRESS=$(public_url)
+    PIPETTE_ALLOWED_HOSTS=${PIPETTE_ALLOWED_HOSTS:-127.0.0.1,localhost,[::1]},$ADDRESS
+    export PIPETTE_ADDRESS PIPETTE_ALLOWED_HOSTS
+  fi
   DATABASE_URL="postgresql://pipette_server:$ROLE_PASSWORD@$PGHOST:$PGPORT/$(<"$SERVER/database")" \
-    PIPETTE_LOG_FILE=$RUN/server.log python -m uvicorn server.config.asgi:application --host 127.0.0.1 --port "$1" \
+    PIPETTE_LOG_FILE=$RUN/server.log python -m uvicorn server.config.asgi:application --host "$ADDRESS" --port "$1" "${tls[@]}" \
     --no-access-log --no-proxy-headers --timeout-graceful-shutdown 2 --log-level warning --lifespan off \
     </dev/null >>"$RUN/server.out" 2>&1 &
   echo "$!" >"$SERVER/pid"
@@ -158,11 +224,13 @@ supervisor_pid() { # the ./pipette that keeps the server running, if it is still
 }
 
 wait_until_up() {
-  python - "$1" "$(<"$SERVER/pid")" <<'P'
-import os, sys, time, urllib.request
+  python - "$(<"$SERVER/url")" "$(<"$SERVER/pid")" <<'P'
+import os, ssl, sys, time, urllib.request
+own = ssl.create_default_context()
+own.check_hostname, own.verify_mode = False, ssl.CERT_NONE  # our own server, whatever name its certificate has
 for _ in range(300):
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{sys.argv[1]}/api/health", timeout=2):
+        with urllib.request.urlopen(f"{sys.argv[1]}/api/health", timeout=2, context=own):
             sys.exit(0)
     except OSError:
         if not os.path.exists(f"/proc/{sys.argv[2]}"):
@@ -232,7 +300,7 @@ import_readings() { # into the database of the running server, else into your ow
   said=$(manage import_readings "$file" "${@:2}") || exit 1
   echo "${said%$'\n'*}"
   if server_pid >/dev/null; then
-    echo "See it at http://127.0.0.1:$(<"$SERVER/port")${said##*$'\n'}"
+    echo "See it at $(<"$SERVER/url")${said##*$'\n'}"
   else
     echo "See it with ./pipette serve, at ${said##*$'\n'}"
   fi
@@ -243,5 +311,5 @@ rehearse() { # through the running server, with its own data
   server_pid >/dev/null || fail "no server of this folder is running. Start one with ./pipette demo or ./pipette serve, then rehearse in a second window."
   set_up_python run
   use_database "$(<"$SERVER/database")"
-  manage rehearse "$1" --url "http://127.0.0.1:$(<"$SERVER/port")" "${@:2}"
+  manage rehearse "$1" --url "$(<"$SERVER/url")" "${@:2}"
 }

@@ -16,6 +16,7 @@ from galvanic.errors import NotEnoughData
 from galvanic.gap import explain
 from galvanic.readings import as_shown
 from server.bench.models import Reading
+from server.config.incoming import clean
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
 from server.findings.services import compare_lab
@@ -235,7 +236,9 @@ def as_xlsx(sheets: Sequence[Sheet], lab: Lab) -> bytes:
 
 
 def _plain(value: Value) -> Value:
-    """No spreadsheet takes typed text for a formula."""
+    """No spreadsheet takes typed text for a formula, and none is broken by what an old entry has in it."""
+    if isinstance(value, str):
+        value = clean(value)
     if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t"):
         return f"\u2019{value}" if not value[1:].replace(".", "", 1).replace(",", "", 1).isdigit() else value
     return "" if value is None else value

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import asdict
+from urllib.parse import urlsplit
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -20,6 +22,7 @@ from server.labs.sheet_schemas import (
     CardsOut,
     GroupKit,
     IngredientOut,
+    JoinLink,
     KitLine,
     KitOut,
     SafetyEntry,
@@ -126,12 +129,29 @@ def sign_off(request: HttpRequest, lab_id: uuid.UUID, data: SignOffIn) -> Safety
     return _safety(lab, sheet_of(lab))
 
 
+def join_link(request: HttpRequest, lab: Lab) -> JoinLink:
+    """What a group's device opens to join, with a code to scan; and whether any other computer can open it."""
+    base = settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
+    address = f"{base}/join?code={lab.join_code}"
+    path, size = qr_path(address)
+    host = urlsplit(base).hostname or ""
+    here_only = host == "localhost" or host.startswith("127.") or host == "::1"
+    shown = f"{base.partition('://')[2]}/join"
+    return JoinLink(address=address, shown=shown, qr_path=path, qr_size=size, here_only=here_only)
+
+
+@router.get("/labs/{uuid:lab_id}/join-link", response={200: JoinLink, **ABSENT}, operation_id="join_link")
+def get_join_link(request: HttpRequest, lab_id: uuid.UUID) -> JoinLink:
+    """What a group's device opens to join this lab."""
+    return join_link(request, _lab(request, lab_id))
+
+
 @router.get("/labs/{uuid:lab_id}/cards", response={200: CardsOut, **ABSENT}, operation_id="cards")
 def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
     """What each group's bench card says."""
     lab = _lab(request, lab_id)
     groups, hands = groups_with_cells(lab)
-    address = request.build_absolute_uri(f"/join?code={lab.join_code}")
+    address = join_link(request, lab).address
     path, size = qr_path(address)
     return CardsOut(
         title=lab.title,

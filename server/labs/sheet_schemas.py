@@ -114,6 +114,19 @@ class Card(BaseModel):
     cautions: list[str]
 
 
+class JoinLink(BaseModel):
+    """What a group's device opens to join: whole, as it is shown, and as the path of a square code in a box of that side.
+
+    `here_only`: no other computer can open it.
+    """
+
+    address: str
+    shown: str
+    qr_path: str
+    qr_size: int
+    here_only: bool
+
+
 class CardsOut(BaseModel):
     """All cards. `qr_path` is an SVG path in a box of `qr_size`; it says `address`."""
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Sequence
+from functools import lru_cache
 
 import segno
 
@@ -64,6 +65,7 @@ def kit_csv(found: Kit) -> str:
     return out.getvalue()
 
 
+@lru_cache(maxsize=64)
 def qr_path(text: str) -> tuple[str, int]:
     """A QR code (ISO/IEC 18004) as the path of an SVG with a quiet zone of four modules, and the side of its box."""
     matrix: Sequence[Sequence[int]] = segno.make(text, error="m", micro=False).matrix

@@ -30,13 +30,12 @@ WRONG_CODE = Problem(404, "wrong_code", "No open lab has that code and PIN. Chec
 
 def sign_in(*, request: HttpRequest, username: str, password: str) -> Teacher:
     """Open a teacher's session. Raises Problem: wrong_password, or too_many_tries with the seconds to wait."""
-    device = device_of(request)
-    known = Teacher.objects.filter(username=username).values_list("id", flat=True).first()
-    what = limits.Try(
-        WrongTry.Door.SIGN_IN, username.casefold(), client_address(request), device, own=known in device.teachers
-    )
+    device, name = device_of(request), " ".join(username.split())
+    alike = list(Teacher.objects.filter(username__iexact=name).values_list("id", "username")[:2])
+    known, name = alike[0] if len(alike) == 1 else (None, name)  # capitals matter only where two names differ by them
+    what = limits.Try(WrongTry.Door.SIGN_IN, name.casefold(), client_address(request), device, own=known in device.teachers)
     limits.check(what)
-    user = authenticate(request, username=username, password=password)
+    user = authenticate(request, username=name, password=password)
     if not isinstance(user, Teacher):
         limits.failed(what)
         raise WRONG_PASSWORD

@@ -9,6 +9,7 @@ from django.test import TestCase
 from server.bench.models import Reading
 from server.bench.services import MAX_READINGS_PER_CELL, record_reading
 from server.labs.opening import close_lab
+from server.people.models import Group
 from server.problems import Problem
 from server.tests.support import (
     KeptReadingsTestCase,
@@ -58,6 +59,18 @@ class Recording(TestCase):
     def test_a_minus_sign_and_where_the_leads_were_are_kept(self):
         kept = self.post(text="\u2212460", unit="mV", red="zinc", black="copper").json()
         self.assertEqual((kept["volts_v"], kept["signed_v"], kept["red"], kept["unit"]), (-0.46, 0.46, "zinc", "mV"))
+
+    def test_a_group_cannot_say_that_a_reading_came_from_where_it_has_none(self):
+        for origin in ("simulated", "meter"):
+            self.refused(422, "not_yours", origin=origin)
+        Group.objects.filter(id=self.tern.id).update(meter_address="127.0.0.1:5025")
+        self.assertEqual(
+            [self.post(origin=origin).json()["origin"] for origin in ("typed", "imported", "meter")],
+            ["typed", "imported", "meter"],
+        )
+
+    def test_what_no_meter_shows_is_refused_with_the_reason(self):
+        self.assertIn("10 kV", self.refused(422, "unreadable_reading", text="12000")["message"])
 
     def test_sending_twice_keeps_one(self):
         same = str(uuid.uuid4())

@@ -43,6 +43,14 @@ class SigningIn(TestCase):
         send(client, "/sign-out")
         self.assertEqual(client.get("/api/labs").status_code, 401)
 
+    def test_capitals_and_spaces_around_the_name_do_not_matter_unless_two_names_differ_by_them(self):
+        right = "adaada-long-enough"
+        for typed in (" ada ", "Ada", "ADA"):
+            self.assertEqual(send(Client(), "/sign-in", {"username": typed, "password": right}).status_code, 200, typed)
+        teacher("ADA")
+        self.assertEqual(send(Client(), "/sign-in", {"username": "ada", "password": right}).json()["teacher"], "ada")
+        self.assertEqual(send(Client(), "/sign-in", {"username": "Ada", "password": right}).status_code, 401)
+
     def test_a_wrong_password_is_refused_in_one_shape(self):
         answer = send(Client(), "/sign-in", {"username": "ada", "password": "guess"})
         self.assertEqual(answer.status_code, 401)

@@ -736,6 +736,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/join-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Join Link
+         * @description What a group's device opens to join this lab.
+         */
+        get: operations["join_link"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/kit": {
         parameters: {
             query?: never;
@@ -2363,6 +2383,24 @@ export interface components {
             code: string;
             /** Pin */
             pin: string;
+        };
+        /**
+         * JoinLink
+         * @description What a group's device opens to join: whole, as it is shown, and as the path of a square code in a box of that side.
+         *
+         *     `here_only`: no other computer can open it.
+         */
+        JoinLink: {
+            /** Address */
+            address: string;
+            /** Here Only */
+            here_only: boolean;
+            /** Qr Path */
+            qr_path: string;
+            /** Qr Size */
+            qr_size: number;
+            /** Shown */
+            shown: string;
         };
         /**
          * JustIn
@@ -5881,6 +5919,46 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    join_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinLink"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

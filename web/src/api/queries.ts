@@ -105,6 +105,14 @@ export const usePredictions = (id: string) =>
 export const useCards = (id: string) =>
   useQuery({ queryKey: ["cards", id], queryFn: () => dataOf(GET("/api/labs/{lab_id}/cards", ofLab(id))) });
 
+/** What groups' devices open; it does not change while the server runs. */
+export const useJoinLink = (id: string) =>
+  useQuery({
+    queryKey: ["join-link", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/join-link", ofLab(id))),
+    staleTime: Infinity,
+  });
+
 export const useBench = () => {
   const live = useLive("/api/bench/events", ["bench"]);
   return useQuery({

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { useJoin } from "../api/queries";
 import { MainButton } from "../ui/Button";
 import { TextField } from "../ui/fields";
@@ -10,7 +10,8 @@ import { hasJoined } from "./leaving";
 
 /** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
 export function JoinPage() {
-  const [code, setCode] = useState("");
+  const [search] = useSearchParams();
+  const [code, setCode] = useState(search.get("code") ?? "");
   const [pin, setPin] = useState("");
   const join = useJoin();
   const navigate = useNavigate();
@@ -43,13 +44,14 @@ export function JoinPage() {
               spellCheck="false"
               isRequired
               maxLength={40}
-              autoFocus
+              autoFocus={!code}
             />
             <TextField
               label="PIN of your group"
               value={pin}
               onChange={setPin}
               inputMode="numeric"
+              autoFocus={Boolean(search.get("code"))}
               autoComplete="off"
               isRequired
               maxLength={12}

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useBoard, useCloseLab, useOpenLab } from "../../api/queries";
+import { useBoard, useCloseLab, useJoinLink, useOpenLab } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { StageLine } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
@@ -30,14 +30,18 @@ const Time = styled(Num)`
 `;
 
 function Joining({ board }: { board: Board }) {
+  const link = useJoinLink(board.id).data;
   return (
     <>
       <Code>
         <Num>{board.join_code}</Num>
       </Code>
       <p>
-        Groups go to <Num>{window.location.host}/join</Num> and type this code and their PIN.
+        Groups go to <Num>{link?.shown ?? `${window.location.host}/join`}</Num> and type this code and their PIN.
       </p>
+      {link?.here_only && (
+        <Soft>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Soft>
+      )}
     </>
   );
 }

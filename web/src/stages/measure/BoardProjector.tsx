@@ -1,7 +1,8 @@
 import { Link } from "react-router";
 import styled from "styled-components";
-import { useBoard } from "../../api/queries";
+import { useBoard, useJoinLink } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
+import { JoinCode } from "../../ui/JoinCode";
 import { Num, Spread } from "../../ui/layout";
 import { RoomLanes } from "./RoomLanes";
 import { TimeLeft } from "./TimeLeft";
@@ -24,6 +25,13 @@ const Head = styled.div`
   gap: 0.3rem 1.6rem;
 `;
 
+const Join = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+  text-align: right;
+`;
+
 const Big = styled(Num)`
   font-size: 1.5rem;
   font-weight: 700;
@@ -32,8 +40,10 @@ const Big = styled(Num)`
 /** The room for the back row: lanes, time left and the join code; no PINs and no names of who is behind. */
 export function BoardProjector({ id }: { id: string }) {
   const board = useBoard(id);
+  const join = useJoinLink(id);
   if (!board.data) return <Waiting title="Board" error={board.error} />;
   const { data } = board;
+  const link = join.data;
   const cells = data.groups.flatMap((group) => group.cells);
   const entries = cells.reduce((sum, cell) => sum + Math.min(data.wanted, currentOf(cell).length), 0);
   return (
@@ -42,9 +52,18 @@ export function BoardProjector({ id }: { id: string }) {
       <Head>
         <h1>{data.title}</h1>
         {data.join_code ? (
-          <span>
-            join with <Big>{data.join_code}</Big>
-          </span>
+          <Join>
+            <span>
+              {link && !link.here_only && (
+                <>
+                  <Num>{link.shown}</Num>
+                  <br />
+                </>
+              )}
+              join with <Big>{data.join_code}</Big>
+            </span>
+            {link && !link.here_only && <JoinCode link={link} size="5.2rem" />}
+          </Join>
         ) : (
           <span />
         )}

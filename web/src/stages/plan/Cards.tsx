@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Num, Table } from "../../ui/layout";
 import { colour, print } from "../../ui/theme";
+import { JoinCode } from "../../ui/JoinCode";
 import { bathName, useNames } from "./useNames";
 
 type Cards = Schemas["CardsOut"];
@@ -85,17 +86,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
               </p>
               <p>{cards.address}</p>
             </div>
-            <svg
-              width="118"
-              height="118"
-              viewBox={`0 0 ${cards.qr_size} ${cards.qr_size}`}
-              role="img"
-              aria-label={`Square code for ${cards.address}`}
-              shapeRendering="crispEdges"
-            >
-              <rect width={cards.qr_size} height={cards.qr_size} fill={colour.white} />
-              <path d={cards.qr_path} fill="#000" />
-            </svg>
+            <JoinCode link={cards} size="118px" />
           </Head>
           <Cells>
             <thead>
