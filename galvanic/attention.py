@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from galvanic.cells import Cell
 from galvanic.checks import Finding
+from galvanic.class_reference import GroupCell
 
 SILENT_MIN = 8.0
 BEHIND_CELLS = 1.0
@@ -81,6 +83,16 @@ def _of(state: GroupState) -> Visit | None:
     if not state.checked and state.done > 0:
         options.append(Visit(state.group, "unchecked", "plain", "Measures without a meter check.", UNCHECKED))
     return max(options, key=lambda v: v.weight, default=None)
+
+
+def sound_values(values: Sequence[GroupCell], wrong: Collection[tuple[str, Cell]]) -> list[GroupCell]:
+    """The groups' values by which the others are judged, without those that are `wrong` (group, cell) by the account alone:
+    a swapped lead in one group must not make another look wrong.
+
+    Where more than half of a cell's groups are wrong by the account, the account is what is wrong, and all of them stay.
+    """
+    groups, bad = Counter(one.cell for one in values), Counter(cell for _, cell in set(wrong))
+    return [one for one in values if (one.group, one.cell) not in wrong or 2 * bad[one.cell] > groups[one.cell]]
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,6 +25,19 @@ class Foretold:
         return self.predicted_v - self.measured_v
 
 
+MOST_V = 3.2  # two plates in one liquid: magnesium against a noble metal gives about 2 V, the table at most about 3 V
+
+
+def remark(volts_v: float) -> str:
+    """What is odd about a prediction, in words; empty where it could be."""
+    if abs(volts_v) <= MOST_V:
+        return ""
+    return (
+        f"{abs(volts_v):g}\u202fV is more than any two plates in one cup give (about {MOST_V:.0f}\u202fV at most)."
+        " It is kept; did you mean millivolts? You can predict again."
+    )
+
+
 def in_words(found: Sequence[Foretold]) -> str:
     """How a class's predictions did, in a sentence; empty without any."""
     if not found:

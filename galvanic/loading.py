@@ -21,6 +21,9 @@ NO_OHM_RANGE = (
 )
 
 
+MOST_CELL_A = 1.0  # a short circuit of one bench cell gives thousandths to tenths of an ampere (common practice, no source)
+
+
 @dataclass(frozen=True, slots=True)
 class Inner:
     """Inner resistance in ohm with its standard uncertainty, and how it was found (short or load)."""
@@ -50,6 +53,30 @@ def by_load(open_v: float, u_open_v: float, load_v: float, u_load_v: float, load
     ratio = open_v / load_v
     u_ohm = load_ohm * abs(ratio) * math.hypot(u_open_v / open_v, u_load_v / load_v)
     return Inner(load_ohm * (ratio - 1.0), u_ohm, "load")
+
+
+def remark(kind: str, value: float, open_v: float | None) -> str:
+    """What is odd about a measurement under load (`short`: A, `load`: V), in words; empty where nothing is.
+
+    `open_v`: the cell's voltage without a load as the group has it, V.
+    """
+    if kind == "short":
+        if abs(value) > MOST_CELL_A:
+            return (
+                f"{value:.3g}\u202fA is far more than a cell like this gives. Was it milliamperes? Is there a battery or a"
+                " supply in the circuit? Look at the display and the socket, and measure again."
+            )
+        return ""
+    if open_v is None or open_v == 0.0:
+        return ""
+    if value / open_v > 1.0:
+        return (
+            f"{abs(value):.3g}\u202fV across the resistor is more than the {abs(open_v):.3g}\u202fV without it."
+            " A load only takes: is the resistor really across the two plates? Measure both again."
+        )
+    if value * open_v < 0.0:
+        return "The sign is the other way round than without the resistor: are red and black where they were?"
+    return ""
 
 
 def in_words(inner: Inner) -> str:

@@ -47,6 +47,12 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
             "coarse", "caution", f"The last digit is {step:g} V: too coarse for these cells.",
             "Turn the meter to the 2 V range, if it has one, and check again.",
         )  # fmt: skip
+    if dry.volts_v < 0.0 and cell_v >= DRY_LOW_V:
+        return verdict(
+            "dry_cell_turned", "caution",
+            f"{volts(dry.volts_v)}: red was on the flat end of the dry cell, or the leads sit in each other’s sockets.",
+            "Put black in COM and red in V, red on the cell’s knob, and check again: a minus sign must mean the plates.",
+        )  # fmt: skip
     if cell_v < DRY_LOW_V:
         return verdict(
             "low_dry_cell", "caution", f"The dry cell shows {volts(cell_v)}; a fresh one shows 1.5 to 1.6 V.",

@@ -29,6 +29,10 @@ AMPERES = {"A": Decimal(1), "mA": Decimal("0.001"), "\u00b5A": Decimal("0.000001
 _AMPERES = {"a": "A", "amp": "A", "amps": "A", "ma": "mA", "\u03bca": "\u00b5A", "ua": "\u00b5A"}
 
 
+# For a page without network, in JavaScript's words too: what `parse` would take for one number, spaces taken out before.
+READABLE = r"^[+\-\u2212\u2010-\u2014\uff0d]?(?:[0-9]{1,7}(?:[.,][0-9]{0,7})?|[.,][0-9]{1,7})(?:m?v|volts?|millivolts?)?$"
+
+
 @dataclass(frozen=True, slots=True)
 class ParsedReading:
     """A reading as understood: `volts_v` and `resolution_v` (the step of the last digit) in V, `unit` V or mV."""

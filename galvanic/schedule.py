@@ -12,6 +12,7 @@ from galvanic.cells import Cell
 from galvanic.errors import OutOfRange
 
 MOST_PLACES = 20
+READINGS = 3  # of a cell, each after lifting the plates out and putting them back
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +42,12 @@ class Steps:
     def cell(self) -> float:
         """Minutes for one cell."""
         return self.prepare + self.settle + self.read + self.rinse
+
+    @property
+    def settle_again(self) -> float:
+        """Minutes to wait after the plates were lifted out and put back, between two readings of a cell: half of what a
+        reading takes in the plan; the other half is the handling."""
+        return self.read / (2.0 * READINGS)
 
     def needed(self, cells: int) -> float:
         """Minutes of a period that a list of cells takes, the late start and the break counted."""

@@ -102,6 +102,11 @@ HELD = {
     "heat_or_light": "When it is warmer the voltage is higher.",
     "average_fixes": "The average removes the offset of the meter.",
     "reactive_more": "The more reactive metal always gives the higher voltage.",
+    "salt_makes_current": "The salt makes the current.",
+    "metals_react_together": "Zinc and copper react with each other.",
+    "meter_uses_up": "It was used up by the meter.",
+    "more_electrons": "Copper has more electrons.",
+    "dries_out": "The voltage drops because it dries out.",
 }
 SOUND = (
     "Zinc dissolves at the negative plate and gives its electrons to the wire.",
@@ -111,6 +116,10 @@ SOUND = (
     "The minus sign is not wrong, it shows that red was on the negative plate.",
     "A skin can hold a reactive metal back, so it is not always more negative.",
     "Ions carry the charge in the liquid.",
+    "The zinc reacts with the acid, not with the copper.",
+    "Our dry cell gave 1.55 V.",
+    "More salt lets more current flow.",
+    "Our voltmeter draws hardly any current.",
     "The table holds for 1 mol/L of ions, and our juice has other conditions.",
 )
 

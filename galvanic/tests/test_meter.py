@@ -2,9 +2,10 @@
 
 import unittest
 
-from galvanic.attention import SHARED_U_V, GroupState, Left, relief, visits
+from galvanic.attention import SHARED_U_V, GroupState, Left, relief, sound_values, visits
 from galvanic.cells import Cell
 from galvanic.checks import Finding
+from galvanic.class_reference import GroupCell
 from galvanic.meter import judge
 from galvanic.readings import parse
 
@@ -18,7 +19,8 @@ class MeterCheck(unittest.TestCase):
         for leads, dry, code in [
             ("0.000", "1.58", "sound"), ("0.002", "1.52", "sound"), ("-0.060", "1.52", "offset"), ("0.06", "1.62", "offset"),
             ("0.00", "1.31", "low_dry_cell"), ("0.00", "3.1", "coarse"), ("0.00", "3.10", "high_dry_cell"),
-            ("1.2", "1.5", "large_offset"), ("0.0", "1.5", "coarse"), ("0.00", "-1.55", "sound"),
+            ("1.2", "1.5", "large_offset"), ("0.0", "1.5", "coarse"), ("0.00", "-1.55", "dry_cell_turned"),
+            ("0.00", "-0.90", "low_dry_cell"), ("0.02", "-1.54", "dry_cell_turned"),
         ]:  # fmt: skip
             with self.subTest(leads=leads, dry=dry):
                 self.assertEqual(self.verdict(leads, dry).code, code)
@@ -40,6 +42,21 @@ def state(group, **changes):
         "finished": False,
     }  # fmt: skip
     return GroupState(group, **(usual | changes))
+
+
+class Judging(unittest.TestCase):
+    """By whose values the others are judged."""
+
+    CELL = Cell("zinc", "lemon-juice", "copper")
+
+    def test_one_swapped_lead_does_not_count_against_the_others(self):
+        values = [GroupCell(g, self.CELL, v) for g, v in (("A", 0.95), ("B", -0.94), ("C", 0.96))]
+        self.assertEqual([one.group for one in sound_values(values, {("B", self.CELL)})], ["A", "C"])
+        self.assertEqual([one.group for one in sound_values(values[:2], {("B", self.CELL)})], ["A"])
+
+    def test_where_most_groups_go_against_the_account_all_of_them_count(self):
+        values = [GroupCell(g, self.CELL, v) for g, v in (("A", -0.95), ("B", -0.94), ("C", 0.96))]
+        self.assertEqual(sound_values(values, {("A", self.CELL), ("B", self.CELL)}), values)
 
 
 class GoAndSee(unittest.TestCase):

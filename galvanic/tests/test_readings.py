@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.errors import UnreadableReading
-from galvanic.readings import as_shown, parse, parse_current
+from galvanic.readings import READABLE, as_shown, parse, parse_current
 
 GOOD = [
     ("0.94", "V", 0.94, 0.01, False), ("0,94", "V", 0.94, 0.01, False), ("940 mV", "V", 0.94, 0.001, False),
@@ -36,6 +36,18 @@ class Readings(unittest.TestCase):
             with self.subTest(text=text), self.assertRaises(UnreadableReading) as caught:
                 parse(text)
             self.assertTrue(str(caught.exception).endswith("."))
+
+    def test_what_a_page_without_network_takes_for_a_number_is_what_is_read(self):
+        import re
+        import unicodedata
+
+        pattern = re.compile(READABLE, re.IGNORECASE)
+        like = lambda text: bool(pattern.match(re.sub(r"\s+", "", unicodedata.normalize("NFKC", text))))  # noqa: E731
+        for text, *_ in GOOD:
+            self.assertTrue(like(text), text)
+        for text in set(BAD) - {"0.9 0.8", "0.9, 0.8", "12345678", "1 2", "9" * 40}:
+            self.assertFalse(like(text), text)
+        self.assertFalse(like("hello"))
 
     def test_a_unit_that_is_not_a_voltage_is_refused(self):
         with self.assertRaises(UnreadableReading):

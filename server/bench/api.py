@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
+from galvanic.readings import READABLE
 from galvanic.subtraction import worked_or_reason
 from server.bench.checking import check_rows, reference_of
 from server.bench.clock import entered
@@ -66,7 +67,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     # What is said of a covered cell rests on the account alone, or its words would give the class's value away.
     alone, with_class = (reference_of(lab, actor.group_id, known) for known in ([], values))
     findings = check_rows(hand.rows, lambda row: with_class if row.cell_id in uncovered else alone)
-    now = timezone.now()
+    now, steps = timezone.now(), steps_of(lab)
     return BenchOut(
         predict=lab.predict,
         short_circuit=lab.short_circuit,
@@ -75,10 +76,12 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         covered=not lab.show_values,
         released=list(lab.released),
         paused=lab.paused_at is not None,
+        readable=READABLE,
         now=now,
         minutes=lab.minutes,
         minutes_in=lab.minutes_in(now),
-        settle_s=60.0 * steps_of(lab).settle,
+        settle_s=60.0 * steps.settle,
+        settle_again_s=60.0 * steps.settle_again,
         meter=hand.meter,
         group=actor.name,
         group_id=actor.group_id,

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from galvanic import attention
 from galvanic.attention import GroupState, Left, Visit, relief, visits
 from galvanic.checks import Finding
 from galvanic.class_reference import GroupCell, Reference
@@ -43,7 +44,7 @@ def visits_of(
     now: datetime,
 ) -> Attention:
     """Whom to see, from the groups in order and their hands."""
-    values = [value for hand in hands for value in hand.values]
+    values = sound_values(lab, hands)
     minute = lab.minutes_in(now)
     states, flags, cells = [], {}, {}
     for group, hand in zip(groups, hands, strict=True):
@@ -61,6 +62,18 @@ def visits_of(
     return Attention(
         [(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, _helped(groups, hands, behind)
     )
+
+
+def sound_values(lab: Lab, hands: Sequence[Hand]) -> list[GroupCell]:
+    """The groups' values by which the others are judged."""
+    alone = reference_of(lab, lab.id, [])
+    wrong = {
+        (str(one.planned.group_id), one.planned.cell)
+        for hand in hands
+        for one in hand.cells
+        if any(finding.sure == "likely" for finding in check_last(one.rows, alone))
+    }
+    return attention.sound_values([value for hand in hands for value in hand.values], wrong)
 
 
 def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str]) -> dict[str, Relief]:

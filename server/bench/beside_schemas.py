@@ -24,7 +24,7 @@ class UnderLoadIn(BaseModel):
 
 
 class UnderLoadOut(BaseModel):
-    """A measurement under load as kept; `says` is the inner resistance in words, empty where there is none yet."""
+    """A measurement under load as kept; `says` is the inner resistance in words, `remark` what is odd; empty: nothing."""
 
     id: uuid.UUID
     kind: str
@@ -32,6 +32,7 @@ class UnderLoadOut(BaseModel):
     unit: str
     load_ohm: float | None
     says: str
+    remark: str
 
 
 class ObservationIn(BaseModel):

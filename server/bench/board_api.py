@@ -22,6 +22,7 @@ from server.bench.schemas import (
     PredictedCell,
     PredictionsOut,
     ReliefOut,
+    SpanOut,
     VisitOut,
 )
 from server.labs.kept import answer
@@ -118,8 +119,9 @@ def _board(lab: Lab) -> BoardOut:
         minutes_in=lab.minutes_in(now),
         paused=lab.paused_at is not None,
         show_values=lab.show_values,
-        minutes_to_start=steps.late + steps.start,
-        minutes_per_cell=steps.cell,
+        cell_minutes=[
+            SpanOut(begin=begin, end=end) for begin, end in steps.cell_times(max((len(h.cells) for h in hands), default=0))
+        ],
         minutes_to_clear=steps.clear,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,

@@ -7,8 +7,9 @@ from collections.abc import Iterable
 
 from django.db.models import Prefetch
 
+from galvanic import foretold
 from galvanic.class_reference import GroupCell
-from galvanic.loading import in_words
+from galvanic.loading import in_words, remark
 from galvanic.logger import Trace, judged, settled_v, thinned
 from galvanic.readings import as_shown
 from server.bench.beside import inner_of
@@ -125,7 +126,10 @@ def is_asked(planned: PlannedCell) -> bool:
 
 def prediction_out(kept: Prediction) -> PredictionOut:
     """A prediction as it is sent."""
-    return PredictionOut(id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v)
+    return PredictionOut(
+        id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v,
+        remark=foretold.remark(kept.volts_v),
+    )  # fmt: skip
 
 
 def latest_prediction(planned: PlannedCell) -> PredictionOut | None:
@@ -145,7 +149,7 @@ def under_load_out(under: UnderLoad, open_v: float | None, u_open_v: float) -> U
     found = inner_of(open_v, u_open_v, under) if open_v is not None else None
     return UnderLoadOut(
         id=under.id, kind=under.kind, text=under.text, unit=under.unit, load_ohm=under.load_ohm,
-        says="" if found is None else in_words(found),
+        says="" if found is None else in_words(found), remark=remark(under.kind, under.value, open_v),
     )  # fmt: skip
 
 

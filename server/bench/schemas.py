@@ -72,13 +72,14 @@ class PredictionIn(BaseModel):
 
 
 class PredictionOut(BaseModel):
-    """A prediction as kept."""
+    """A prediction as kept; `remark` is what is odd about it, empty where it could be."""
 
     id: uuid.UUID
     negative: str
     text: str
     unit: str
     volts_v: float
+    remark: str
 
 
 class WorkedLine(BaseModel):
@@ -184,8 +185,10 @@ class BenchCell(CellWithReadings):
 class BenchOut(BaseModel):
     """A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if for loads.
 
-    `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `live_meter` if there is a
-    connected one."""
+    `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `readable` is a pattern of
+    what can be a reading, for a page without network; `live_meter` if there is a connected one. `settle_again_s` is the wait
+    between two readings of a cell.
+    """
 
     predict: bool
     short_circuit: bool
@@ -194,10 +197,12 @@ class BenchOut(BaseModel):
     covered: bool
     released: list[str]
     paused: bool
+    readable: str
     now: datetime.datetime
     minutes: int
     minutes_in: float
     settle_s: float
+    settle_again_s: float
     meter: MeterOut | None
 
     group: str
@@ -262,8 +267,15 @@ class JustIn(BaseModel):
     reading: ReadingOut
 
 
+class SpanOut(BaseModel):
+    """From when to when, in minutes of the period."""
+
+    begin: float
+    end: float
+
+
 class BoardOut(BaseModel):
-    """The room."""
+    """The room; `cell_minutes` is when the plan has each group's first, second, … cell, break and late start counted."""
 
     id: uuid.UUID
     title: str
@@ -275,8 +287,7 @@ class BoardOut(BaseModel):
     minutes_in: float
     paused: bool
     show_values: bool
-    minutes_to_start: float
-    minutes_per_cell: float
+    cell_minutes: list[SpanOut]
     minutes_to_clear: float
     simulated: bool
     wanted: int

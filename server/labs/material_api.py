@@ -53,7 +53,7 @@ class OwnElectrolyteIn(BaseModel):
 class ShelfIn(BaseModel):
     """How many pieces (litres) there are and what one costs; None where not known."""
 
-    count: Annotated[int, Field(ge=0, le=9999)] | None
+    count: Annotated[float, Field(ge=0, le=9999)] | None
     price: Annotated[float, Field(ge=0, le=99999)] | None
 
 

@@ -59,9 +59,11 @@ def retire_material(*, actor: Teacher, key: str) -> OwnMaterial:
 
 
 @transaction.atomic
-def set_shelf(*, actor: Teacher, key: str, count: int | None, price: float | None) -> None:
+def set_shelf(*, actor: Teacher, key: str, count: float | None, price: float | None) -> None:
     """Keep how many there are and what one costs. Raises Problem not_found for an unknown material."""
     if key not in catalogue.electrodes() and key not in catalogue.electrolytes():
         raise not_found("material")
+    if count is not None and key in catalogue.electrodes() and count != int(count):
+        raise Problem(422, "whole_pieces", "Plates come in whole pieces: type 0, 1, 2 …", field="count")
     values = {"count": count, "price": None if price is None else Decimal(str(round(price, 2)))}
     Shelf.objects.update_or_create(owner=actor, material=key, defaults=values)

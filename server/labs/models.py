@@ -214,7 +214,7 @@ class Shelf(models.Model):
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shelf")
     material = models.CharField(max_length=60)
-    count = models.PositiveSmallIntegerField(null=True, blank=True)
+    count = models.FloatField(null=True, blank=True)
     price = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
 
     objects = ShelfQuerySet.as_manager()

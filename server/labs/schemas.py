@@ -17,7 +17,7 @@ Key = Annotated[str, StringConstraints(max_length=60)]
 class OnShelf(BaseModel):
     """How many pieces (litres) the teacher has and what one costs, where known."""
 
-    count: int | None
+    count: float | None
     price: float | None
 
 

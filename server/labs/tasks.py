@@ -23,7 +23,7 @@ def steps_of(lab: Lab) -> Steps:
 def stock_of(teacher: Teacher, electrodes: Sequence[str]) -> dict[str, int]:
     """How many plates of each electrode a teacher has, where that is known; one query."""
     rows = Shelf.objects.visible_to(teacher).filter(material__in=electrodes, count__isnull=False)
-    return {material: count for material, count in rows.values_list("material", "count") if count is not None}
+    return {material: int(count) for material, count in rows.values_list("material", "count") if count is not None}
 
 
 def wish_in(row: Mapping[str, Any]) -> tuple[Cell, int]:

@@ -1507,8 +1507,9 @@ export interface components {
          * BenchOut
          * @description A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if for loads.
          *
-         *     `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `live_meter` if there is a
-         *     connected one.
+         *     `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `readable` is a pattern of
+         *     what can be a reading, for a page without network; `live_meter` if there is a connected one. `settle_again_s` is the wait
+         *     between two readings of a cell.
          */
         BenchOut: {
             /** Cells */
@@ -1547,8 +1548,12 @@ export interface components {
             paused: boolean;
             /** Predict */
             predict: boolean;
+            /** Readable */
+            readable: string;
             /** Released */
             released: string[];
+            /** Settle Again S */
+            settle_again_s: number;
             /** Settle S */
             settle_s: number;
             /** Short Circuit */
@@ -1607,9 +1612,11 @@ export interface components {
         };
         /**
          * BoardOut
-         * @description The room.
+         * @description The room; `cell_minutes` is when the plan has each group's first, second, … cell, break and late start counted.
          */
         BoardOut: {
+            /** Cell Minutes */
+            cell_minutes: components["schemas"]["SpanOut"][];
             /** Groups */
             groups: components["schemas"]["GroupBoard"][];
             /**
@@ -1625,12 +1632,8 @@ export interface components {
             minutes: number;
             /** Minutes In */
             minutes_in: number;
-            /** Minutes Per Cell */
-            minutes_per_cell: number;
             /** Minutes To Clear */
             minutes_to_clear: number;
-            /** Minutes To Start */
-            minutes_to_start: number;
             /**
              * Now
              * Format: date-time
@@ -3126,7 +3129,7 @@ export interface components {
         };
         /**
          * PredictionOut
-         * @description A prediction as kept.
+         * @description A prediction as kept; `remark` is what is odd about it, empty where it could be.
          */
         PredictionOut: {
             /**
@@ -3136,6 +3139,8 @@ export interface components {
             id: string;
             /** Negative */
             negative: string;
+            /** Remark */
+            remark: string;
             /** Text */
             text: string;
             /** Unit */
@@ -3576,6 +3581,16 @@ export interface components {
             slope: number;
         };
         /**
+         * SpanOut
+         * @description From when to when, in minutes of the period.
+         */
+        SpanOut: {
+            /** Begin */
+            begin: number;
+            /** End */
+            end: number;
+        };
+        /**
          * StepsIO
          * @description Minutes of the steps of a period; see the core's `Steps`.
          */
@@ -3777,7 +3792,7 @@ export interface components {
         };
         /**
          * UnderLoadOut
-         * @description A measurement under load as kept; `says` is the inner resistance in words, empty where there is none yet.
+         * @description A measurement under load as kept; `says` is the inner resistance in words, `remark` what is odd; empty: nothing.
          */
         UnderLoadOut: {
             /**
@@ -3789,6 +3804,8 @@ export interface components {
             kind: string;
             /** Load Ohm */
             load_ohm: number | null;
+            /** Remark */
+            remark: string;
             /** Says */
             says: string;
             /** Text */

@@ -5,7 +5,7 @@ import { colour, narrow, phone, print } from "../ui/theme";
 
 const Page = styled.div`
   display: grid;
-  grid-template-rows: auto 1fr;
+  grid-template-rows: auto auto 1fr;
   min-height: 100vh;
 `;
 
@@ -135,13 +135,24 @@ type Props = {
   about?: ReactNode;
   line?: ReactNode;
   who?: ReactNode;
+  notice?: ReactNode;
   margin?: ReactNode;
   marginTitle?: string;
   children: ReactNode;
 };
 
 /** Top: mark, lab, stage line, who. Middle: the work. Right: the margin, under the work where it is narrow. */
-export function Frame({ title, lab, about, line, who, margin, marginTitle = "In the margin", children }: Props) {
+export function Frame({
+  title,
+  lab,
+  about,
+  line,
+  who,
+  notice,
+  margin,
+  marginTitle = "In the margin",
+  children,
+}: Props) {
   useEffect(() => {
     document.title = `${title} · Pipette`;
   }, [title]);
@@ -176,6 +187,7 @@ export function Frame({ title, lab, about, line, who, margin, marginTitle = "In 
         <div>{line}</div>
         <Who>{who}</Who>
       </Top>
+      {notice ?? <div />}
       <Body $margin={margin !== undefined}>
         <main id="work">{children}</main>
         {margin !== undefined && (

@@ -28,20 +28,22 @@ type Props = {
   right: { key: string; symbol: string };
   liquid: { key: string; name: string };
   redOnLeft: boolean;
+  leads?: boolean;
 };
 
-/** The cell to build: the plate on the left is negative by the table; black goes to the meter's COM, red to V. */
-export function CellDrawing({ left, right, liquid, redOnLeft }: Props) {
+/** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
+export function CellDrawing({ left, right, liquid, redOnLeft, leads = true }: Props) {
   const plates = [
     { x: 112, red: redOnLeft, ...left },
     { x: 268, red: !redOnLeft, ...right },
   ];
-  const description = `A cup of ${liquid.name} with two plates. ${plates
+  const ends = plates
     .map(
       (plate) =>
         `The ${plate.red ? "red" : "black"} lead goes from ${plate.symbol} to ${plate.red ? "V" : "COM"} on the meter.`,
     )
-    .join(" ")}`;
+    .join(" ");
+  const description = `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}. ${leads ? ends : ""}`;
   return (
     <svg viewBox="0 0 400 318" width="100%" role="img" aria-label={description}>
       <rect x={140} y={4} width={120} height={68} rx={8} fill={colour.white} stroke={colour.ink} strokeWidth={2} />
@@ -55,7 +57,7 @@ export function CellDrawing({ left, right, liquid, redOnLeft }: Props) {
       <text x={230} y={57} textAnchor="middle" fontSize={13}>
         V
       </text>
-      {plates.map(({ x, red }) => {
+      {(leads ? plates : []).map(({ x, red }) => {
         const from = red ? 230 : 170;
         const bend = red === redOnLeft ? 104 : 96;
         return (
@@ -96,7 +98,7 @@ export function CellDrawing({ left, right, liquid, redOnLeft }: Props) {
             fontWeight={600}
             fill={red ? colour.wrong : colour.ink}
           >
-            {red ? "red" : "black"}
+            {leads && (red ? "red" : "black")}
           </text>
         </g>
       ))}

@@ -9,6 +9,7 @@ import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { CompareView, notesOn } from "../compare/ComparePage";
+import { BenchLine } from "../measure/BenchLine";
 import { useNames } from "../plan/useNames";
 import { AllCells } from "./AllCells";
 import { CellChoice } from "./ExplainPage";
@@ -101,6 +102,7 @@ export function BenchExplain() {
       lab="Where the volts went"
       about={bench.data.lab}
       who={<Link to="/bench">To the bench</Link>}
+      notice={<BenchLine bench={bench.data} outbox={null} />}
     >
       <Columns $left="minmax(0, 1.35fr)">
         <Column>

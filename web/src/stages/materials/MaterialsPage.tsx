@@ -30,7 +30,8 @@ function ShelfCells({ material, unit }: { material: Material; unit: string }) {
   const [price, setPrice] = useState<string | null>(null);
   const shown = (typed: string | null, kept: number | null) => typed ?? (kept === null ? "" : String(kept));
   const [there, cost] = [asNumber(shown(count, material.shelf.count)), asNumber(shown(price, material.shelf.price))];
-  const wrong = there === undefined || cost === undefined || (there !== null && !Number.isInteger(there));
+  const wrong =
+    there === undefined || cost === undefined || (unit === "piece" && there !== null && !Number.isInteger(there));
   const save = () => {
     if (wrong || (count === null && price === null)) return;
     const sent = { count, price };
@@ -54,8 +55,8 @@ function ShelfCells({ material, unit }: { material: Material; unit: string }) {
           value={shown(count, material.shelf.count)}
           onChange={setCount}
           onBlur={save}
-          inputMode="numeric"
-          maxLength={4}
+          inputMode="decimal"
+          maxLength={6}
           error={wrong ? "A number, please" : (set.error?.message ?? null)}
         />
       </Cell>

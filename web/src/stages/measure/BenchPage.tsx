@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { type Pending, only } from "../../api/outbox";
 import { useBench } from "../../api/queries";
@@ -11,6 +11,7 @@ import { count, volts } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
+import { BenchLine } from "./BenchLine";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
 import { Leave } from "./Leave";
@@ -24,12 +25,6 @@ type Cell = Bench["cells"][number];
 /** A device's clock this far from the server's is remarked on. */
 const SKEW_MS = 120_000;
 const NONE: Cell[] = [];
-const LINKS = [
-  ["compare", "/bench/results", "the class’s results"],
-  ["explain", "/bench/explain", "where the volts went"],
-  ["claims", "/bench/claims", "make your claim"],
-] as const;
-
 const currentOf = (cell: Cell) => cell.readings.filter((one) => one.corrected_by === null && !one.aside);
 
 /** What is known of the group's meter, and the way to check it. */
@@ -89,22 +84,8 @@ function notesOf(
   check: () => void,
 ): MarginNote[] {
   const notes: MarginNote[] = [];
-  if (bench.paused)
-    notes.push({
-      code: "paused",
-      tone: "caution",
-      title: "Pause",
-      text: "Your teacher has stopped the clock. Look up. What you record now is kept as always.",
-    });
   const unsent = outbox.waiting.filter((one) => one.refusal === null && !one.sent && !one.held).length;
   const held = outbox.waiting.filter((one) => one.held && !one.sent);
-  if (bench.state !== "open")
-    notes.push({
-      code: "closed",
-      tone: "caution",
-      title: "The lab is closed",
-      text: "Your readings are kept. Nothing more is recorded unless your teacher opens it again.",
-    });
   if (outbox.safety !== "kept")
     notes.push({
       code: "storage",
@@ -119,31 +100,12 @@ function notesOf(
       title: "This device’s clock is off",
       text: `By ${count(Math.round(Math.abs(skewMs) / 60_000), "minute")}. It does not matter: Pipette goes by the server’s time.`,
     });
-  const shown = LINKS.filter(([part]) => bench.released.includes(part));
-  if (shown.length > 0)
-    notes.push({
-      code: "released",
-      tone: "good",
-      title: "Your teacher shows you",
-      text: (
-        <ul>
-          {shown.map(([part, to, name]) => (
-            <li key={part} style={{ border: 0, padding: "0.15rem 0" }}>
-              <Link to={to}>{name}</Link>
-            </li>
-          ))}
-        </ul>
-      ),
-    });
   if (unsent > 0 && late)
     notes.push({
       code: "waiting",
       tone: "caution",
       title: `${count(unsent, "entry", "entries")} ${outbox.safety === "kept" ? "safe on this device" : "in this page only"}`,
-      text:
-        outbox.trouble?.status === 401
-          ? "Join again with your code and PIN, then they are sent."
-          : "Go on measuring. They are sent by themselves when the network is back.",
+      text: "Go on measuring. They are sent by themselves when the network is back.",
     });
   if (held.length > 0)
     notes.push({
@@ -161,28 +123,6 @@ function notesOf(
         </>
       ),
     });
-  if (cell?.asked)
-    notes.push({
-      code: "asked",
-      tone: "caution",
-      title: "Your teacher asks for a new reading",
-      text: "Of this cell. The readings you have stay.",
-    });
-  const current = (cell?.readings ?? []).filter((one) => one.corrected_by === null);
-  const last = current.at(-1)?.id;
-  for (const finding of cell?.findings ?? [])
-    if (finding.reading === last)
-      notes.push({
-        code: finding.code,
-        tone: finding.sure === "likely" ? "wrong" : "caution",
-        title: finding.title,
-        text: (
-          <>
-            {finding.text} Your number is kept. Try this, in order:
-            <Bullets items={finding.tries} />
-          </>
-        ),
-      });
   if (bench.state === "open") notes.push(meterNote(bench, outbox, check));
   if (cell) notes.push(othersNote(bench, cell));
   notes.push({
@@ -280,6 +220,7 @@ function JoinedBench() {
           </small>
         </>
       }
+      notice={<BenchLine bench={bench.data} outbox={outbox} />}
       margin={<Notes notes={notesOf(bench.data, cell, outbox, late, skewMs, () => setChecking(true))} />}
     >
       {cell ? (

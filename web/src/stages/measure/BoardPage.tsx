@@ -6,6 +6,7 @@ import { Frame } from "../../app/Frame";
 import { StageLine } from "../../app/StageLine";
 import { Waiting } from "../../app/Waiting";
 import { asTyped, clock, count, ordinal } from "../../format";
+import { AskOnce } from "../../ui/AskOnce";
 import { Button, ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
 import { CellDetail } from "./CellDetail";
@@ -178,7 +179,14 @@ export function BoardPage({ id }: { id: string }) {
           <Row>
             {state === "draft" && <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>}
             {state === "open" && <RoomControls board={board.data} />}
-            {state === "open" && <Button onPress={() => close.mutate(id)}>Close the bench</Button>}
+            {state === "open" && (
+              <AskOnce
+                button="Close the bench"
+                question="End recording for all groups?"
+                yes="Close it"
+                act={() => close.mutate(id)}
+              />
+            )}
             {state === "closed" && <Button onPress={() => open.mutate(id)}>Open the bench again</Button>}
             {state === "open" && <ButtonLink to={`/labs/${id}/board/projector`}>Projector</ButtonLink>}
             {state !== "draft" && <ButtonLink to={`/labs/${id}/compare`}>Compare</ButtonLink>}

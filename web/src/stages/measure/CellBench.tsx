@@ -5,11 +5,12 @@ import { useMeter } from "../../api/meter";
 import { only } from "../../api/outbox";
 import { CellDrawing } from "../../charts/CellDrawing";
 import { type Level, Tubes } from "../../charts/Tubes";
-import { number, ordinal } from "../../format";
+import { number, ordinal, volts } from "../../format";
 import { Button, Key } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
 import { usePhone } from "../../ui/usePhone";
 import { bathName, useNames } from "../plan/useNames";
 import { Predict } from "../predict/Predict";
@@ -17,6 +18,7 @@ import { CellRecord } from "./CellRecord";
 import { EntryForm } from "./EntryForm";
 import { FromLogger } from "./FromLogger";
 import { OffSheet } from "./OffSheet";
+import { SaidOfLast } from "./SaidOfLast";
 import { Seen } from "./Seen";
 import { SettleByMeter, SettleByTime } from "./Settle";
 import { UnderLoad } from "./UnderLoad";
@@ -24,11 +26,13 @@ import { useEntry } from "./useEntry";
 import type { Outbox } from "./useOutbox";
 
 type Cell = Schemas["BenchCell"];
+/** When the plates went in, and whether for the first time at this cell. */
+type Dip = { at: number; again: boolean };
 
 const Picture = styled.div`
   max-width: 22rem;
   ${phone} {
-    width: 15rem;
+    width: 11.5rem;
     margin: 0 auto;
   }
 `;
@@ -57,12 +61,15 @@ type Props = {
   next: ReactNode;
 };
 
-/** How the last two readings differ, in words. */
-function trendOf(levels: Level[]): string | null {
-  const [before, last] = levels.slice(-2).map((level) => level.volts);
-  if (levels.length < 2 || before === null || before === undefined || last === null || last === undefined) return null;
-  const change = 1000 * (last - before);
-  return `Last reading ${number(change, 0, true)} mV from the one before.`;
+/** How the last two readings differ, in words; nothing of one that is remarked on or turned round, which says so itself. */
+function trendOf(cell: Cell): string | null {
+  const remarked = new Set(cell.findings.map((one) => one.reading));
+  const counted = cell.readings.filter((one) => one.corrected_by === null && !one.aside);
+  const [before, last] = counted.slice(-2);
+  if (!before || !last || remarked.has(before.id) || remarked.has(last.id) || before.red !== last.red) return null;
+  const change = last.signed_v - before.signed_v;
+  const shown = Math.abs(change) < 1 ? `${number(1000 * change, 0, true)} mV` : volts(change, 2, true);
+  return `Last reading ${shown} from the one before.`;
 }
 
 /** One cell: build it, wait, read it, see and correct what was recorded. */
@@ -74,7 +81,8 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
   const [swapped, setSwapped] = useState(false);
   const [correcting, setCorrecting] = useState<string | null>(null);
   const [off, setOff] = useState(false);
-  const [dipped, setDipped] = useState<number | null>(null);
+  const [dip, setDip] = useKept<Dip | null>(`${bench.group_id}:dip:${cell.id}`, null);
+  const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
   const entry = useEntry(bench.group_id, cell.id, correcting ?? "new");
   const meter = useMeter(cell.id, bench.live_meter && open);
   const red = swapped ? cell.negative : cell.positive;
@@ -88,13 +96,34 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
       .filter((one) => one.refusal === null && !cell.readings.some((reading) => reading.id === one.id))
       .map(({ id, body, sent }) => ({ id, text: body.text, unit: body.unit, volts: sent?.volts_v ?? null })),
   ];
-  const enough = levels.length >= wanted;
+  const readable = new RegExp(bench.readable, "i");
+  const counting = levels.filter(
+    (one) => one.volts !== null || readable.test(one.text.normalize("NFKC").replace(/\s+/g, "")),
+  );
+  const enough = counting.length >= wanted;
+  const putIn = () => setDip({ at: Date.now(), again: counting.length > 0 });
+  /** Until the group has predicted, or will not, nothing says which plate is negative by the table. */
+  const guessing =
+    bench.predict &&
+    open &&
+    !skipped &&
+    counting.length === 0 &&
+    cell.prediction === null &&
+    cell.working.length > 0 &&
+    !only(outbox.waiting, "prediction").some((one) => one.cell_id === cell.id && one.refusal === null);
+  // Not negative first while the group guesses: the order would tell.
+  const [first, second] = guessing
+    ? ([cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b))) as [string, string])
+    : [cell.negative, cell.positive];
   const target = cell.readings.find((one) => one.id === correcting) ?? null;
   const title = target
     ? `Correct ${target.text} ${target.unit}`
     : enough
-      ? `${levels.length} readings are in`
-      : `${ordinal(levels.length + 1)} reading of ${wanted}`;
+      ? `${counting.length} readings are in`
+      : `${ordinal(counting.length + 1)} reading of ${wanted}`;
+
+  const last = kept.at(-1)?.id;
+  const saidOfLast = cell.findings.filter((one) => one.reading === last);
 
   const readMeter = () => {
     if (meter.sample) entry.fill(meter.sample.text, meter.sample.simulated ? "simulated" : "meter");
@@ -103,7 +132,7 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
   const press = (key: string): boolean => {
     if (key === "s") setSwapped((before) => !before);
     else if (key === "?") setOff((before) => !before);
-    else if (key === "d") setDipped(Date.now());
+    else if (key === "d") putIn();
     else if (key === "r") readMeter();
     else return false;
     return true;
@@ -122,23 +151,39 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
     return () => window.removeEventListener("keydown", onKey);
   }, []);
 
-  const predict = bench.predict && <Predict cell={cell} outbox={outbox} open={open && levels.length === 0} />;
+  const predict = bench.predict && (
+    <Predict
+      cell={cell}
+      outbox={outbox}
+      open={open && counting.length === 0}
+      skipped={skipped}
+      setSkipped={setSkipped}
+    />
+  );
   const loads = bench.short_circuit || bench.load_ohm !== null;
   return (
     <Columns $left="minmax(0, 27rem)">
       <Column>
         {onPhone && predict}
         <h1>Build this cell</h1>
-        <p>
-          Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
-          {bathName(names, cell)}.
-        </p>
+        {guessing ? (
+          <p>
+            <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {bathName(names, cell)}
+            . Where the leads go is shown once you have predicted, or skipped it.
+          </p>
+        ) : (
+          <p>
+            Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
+            {bathName(names, cell)}.
+          </p>
+        )}
         <Picture>
           <CellDrawing
-            left={{ key: cell.negative, symbol: names.symbol(cell.negative) }}
-            right={{ key: cell.positive, symbol: names.symbol(cell.positive) }}
+            left={{ key: first, symbol: names.symbol(first) }}
+            right={{ key: second, symbol: names.symbol(second) }}
             liquid={{ key: cell.electrolyte, name: names.liquid(cell.electrolyte) }}
             redOnLeft={swapped}
+            leads={!guessing}
           />
         </Picture>
         <Row>
@@ -160,7 +205,7 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
         {!onPhone && predict}
         <Spread>
           <h2>{title}</h2>
-          <Soft>{!target && levels.length > 0 && !enough && "lift out, rinse, put back first"}</Soft>
+          <Soft>{!target && counting.length > 0 && !enough && "lift out, rinse, put back first"}</Soft>
         </Spread>
         <Work>
           <Tubes levels={levels} wanted={wanted} />
@@ -176,18 +221,20 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
             entry={entry}
             press={press}
             finished={() => setCorrecting(null)}
-            recorded={() => setDipped(null)}
+            recorded={() => setDip(null)}
           />
         </Work>
+        <SaidOfLast findings={saidOfLast} />
         {open &&
           (bench.live_meter ? (
             <SettleByMeter meter={meter} read={readMeter} />
           ) : (
             <SettleByTime
-              dipped={dipped}
-              dip={() => setDipped(Date.now())}
-              settleS={bench.settle_s}
-              trend={trendOf(levels)}
+              dipped={dip?.at ?? null}
+              dip={putIn}
+              again={counting.length > 0}
+              settleS={(dip ? dip.again : counting.length > 0) ? bench.settle_again_s : bench.settle_s}
+              trend={trendOf(cell)}
             />
           ))}
         <CellRecord

@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client";
 import { useBeside, useGiveCell, useNewPin, useSetMeter } from "../../api/queries";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, clock } from "../../format";
-import { Button, TextButton } from "../../ui/Button";
+import { AskOnce } from "../../ui/AskOnce";
+import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
@@ -59,8 +60,14 @@ function OfGroup({ group, open }: { group: Group; open: boolean }) {
         <span>
           PIN <Num>{group.pin}</Num>
         </span>
-        {open && <TextButton onPress={() => change.mutate(group.id)}>New PIN, all devices out</TextButton>}
-        <SetAside kind="groups" id={group.id} aside={group.aside} />
+        {open && (
+          <AskOnce
+            button="New PIN, all devices out"
+            question={`All devices of ${group.name} must join again.`}
+            yes="Give a new PIN"
+            act={() => change.mutate(group.id)}
+          />
+        )}
       </Row>
       <form
         onSubmit={(event) => {
@@ -80,6 +87,7 @@ function OfGroup({ group, open }: { group: Group; open: boolean }) {
         </End>
       </form>
       <ProblemNote problem={change.error ?? set.error} />
+      <SetAside kind="groups" id={group.id} aside={group.aside} />
     </Disclosure>
   );
 }

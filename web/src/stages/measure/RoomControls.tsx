@@ -16,6 +16,11 @@ export function RoomControls({ board }: Props) {
         {board.paused ? "Go on" : "Pause"}
       </Button>
       <Button onPress={() => more.mutate({ id: board.id, minutes: MORE_MIN })}>{MORE_MIN} min more</Button>
+      {more.isSuccess && more.variables.minutes > 0 && (
+        <TextButton onPress={() => more.mutate({ id: board.id, minutes: -MORE_MIN })}>
+          Take the {MORE_MIN} min back
+        </TextButton>
+      )}
       <ProblemNote problem={pause.error ?? more.error} />
     </>
   );

@@ -156,10 +156,17 @@ type Props = {
 /** One lane a group, minutes across: boxes fill up as readings come in. On the wall nobody is pointed at. */
 export function RoomLanes({ board, picked, pick, wall = false }: Props) {
   const names = useNames();
-  const start = Math.round(board.minutes_to_start * 10);
-  const each = Math.round(board.minutes_per_cell * 10);
+  // As the plan has it, break and late start counted; cells that came later stand after the last, as long as that.
+  const spans = board.cell_minutes;
+  const last = spans.at(-1) ?? { begin: 0, end: 1 };
+  const spanOf = (place: number) => {
+    const later = (place - spans.length + 1) * (last.end - last.begin);
+    const { begin, end } = spans[place] ?? { begin: last.begin + later, end: last.end + later };
+    return { from: Math.round(begin * 10), to: Math.round(end * 10) };
+  };
   const most = Math.max(1, ...board.groups.map((group) => group.cells.length));
-  const end = start + most * each;
+  const start = spanOf(0).from;
+  const end = spanOf(most - 1).to;
   const tenths = Math.max(board.minutes * 10, end + Math.round(board.minutes_to_clear * 10));
   const now = board.state === "open" && board.opened_at ? 60 * board.minutes_in : null;
   const nowTenths = now === null ? null : Math.floor(now / 6);
@@ -189,7 +196,7 @@ export function RoomLanes({ board, picked, pick, wall = false }: Props) {
                 const filled = currentOf(cell).length;
                 const kind = filled >= board.wanted ? "done" : filled > 0 ? "some" : "none";
                 return (
-                  <Place key={cell.id} $from={start + index * each} $to={start + (index + 1) * each}>
+                  <Place key={cell.id} $from={spanOf(index).from} $to={spanOf(index).to}>
                     <Box
                       $kind={kind}
                       $shared={cell.shared}

@@ -66,18 +66,24 @@ function useSeconds(from: number | null): number {
   return from === null ? 0 : Math.max(0, (now - from) / 1000);
 }
 
-type TypedProps = { dipped: number | null; dip: () => void; settleS: number; trend: string | null };
+type TypedProps = { dipped: number | null; dip: () => void; again: boolean; settleS: number; trend: string | null };
 
 /** Without a connected meter: the time since the plates went in, and how the last readings moved. */
-export function SettleByTime({ dipped, dip, settleS, trend }: TypedProps) {
+export function SettleByTime({ dipped, dip, again, settleS, trend }: TypedProps) {
   const gone = useSeconds(dipped);
   const left = Math.max(0, settleS - gone);
   return (
     <Strip>
       <Ring part={dipped === null ? 0 : gone / Math.max(1, settleS)} text={dipped === null ? "–" : clock(left)} />
       <div>
-        <strong>
-          {dipped === null ? "Plates in? Start the wait." : left > 0 ? "Wait for it to settle" : "Read it now"}
+        <strong role="status">
+          {dipped === null
+            ? again
+              ? `Put back in? A short wait, ${Math.round(settleS)} s.`
+              : "Plates in? Start the wait."
+            : left > 0
+              ? "Wait for it to settle"
+              : "Read it now"}
         </strong>
         <Soft>{trend ?? (dipped !== null && left === 0 ? "if the last digit stands still for ten seconds" : "")}</Soft>
       </div>

@@ -70,6 +70,7 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
         <p key={one.id}>
           <Num as={index + 1 < kept.length ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>{" "}
           {index + 1 === kept.length && one.says}
+          {index + 1 === kept.length && one.remark && <Wrong as="span" role="status">{` ${one.remark}`}</Wrong>}
         </p>
       ))}
       {waiting.map((one) => (

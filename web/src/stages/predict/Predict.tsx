@@ -82,14 +82,19 @@ function Subtraction({ working, whole }: { working: Working; whole: boolean }) {
   );
 }
 
-type Props = { cell: Schemas["BenchCell"]; outbox: Outbox; open: boolean };
+type Props = {
+  cell: Schemas["BenchCell"];
+  outbox: Outbox;
+  open: boolean;
+  skipped: boolean;
+  setSkipped: (skipped: boolean) => void;
+};
 
 /** Before a cell is built: which plate will be negative, and how many volts. Two taps and a number; never in the way. */
-export function Predict({ cell, outbox, open }: Props) {
+export function Predict({ cell, outbox, open, skipped, setSkipped }: Props) {
   const names = useNames();
   const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
   const [text, setText] = useKept(`${outbox.group}:predict:${cell.id}`, "");
-  const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
   const [again, setAgain] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const waiting = only(outbox.waiting, "prediction")
@@ -104,6 +109,7 @@ export function Predict({ cell, outbox, open }: Props) {
         <h2>
           <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
         </h2>
+        {cell.prediction?.remark && !waiting && <Soft role="status">{cell.prediction.remark}</Soft>}
         {open && working && working.lines.length > 0 && <Subtraction working={working} whole />}
         {open && (
           <p>
@@ -147,19 +153,21 @@ export function Predict({ cell, outbox, open }: Props) {
         <Diamond /> Predict: which plate will be negative?
       </h2>
       <Row role="group" aria-label="The negative plate">
-        {[cell.negative, cell.positive].map((plate) => (
-          <Button
-            key={plate}
-            aria-pressed={negative === plate}
-            onPress={() => {
-              setNegative(plate);
-              setWrong(null);
-            }}
-          >
-            {negative === plate ? "◆ " : ""}
-            {names.plate(plate)}
-          </Button>
-        ))}
+        {[cell.negative, cell.positive]
+          .sort((a, b) => names.plate(a).localeCompare(names.plate(b)))
+          .map((plate) => (
+            <Button
+              key={plate}
+              aria-pressed={negative === plate}
+              onPress={() => {
+                setNegative(plate);
+                setWrong(null);
+              }}
+            >
+              {negative === plate ? "◆ " : ""}
+              {names.plate(plate)}
+            </Button>
+          ))}
         <TextButton onPress={() => setSkipped(true)}>Skip</TextButton>
       </Row>
       {working && (

@@ -1,0 +1,60 @@
+import { Link } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import type { Outbox } from "./useOutbox";
+import { colour } from "../../ui/theme";
+
+const Line = styled.div`
+  display: grid;
+  gap: 0.2rem;
+  padding: 0.5rem 1.25rem;
+  border-bottom: 2px solid ${colour.cautionMark};
+  background: ${colour.bench};
+  font-weight: 600;
+  &:empty {
+    display: none;
+  }
+`;
+
+const RELEASED: Record<string, [string, string]> = {
+  compare: ["/bench/results", "see the class’s results"],
+  explain: ["/bench/explain", "see where the volts went"],
+  claims: ["/bench/claims", "make your claim"],
+};
+
+/** What concerns the whole group, in one line at the top of every page of the bench, and said when it changes. */
+export function BenchLine({ bench, outbox }: { bench: Schemas["BenchOut"]; outbox: Outbox | null }) {
+  const asked = bench.cells.flatMap((cell, index) => (cell.asked ? [{ cell, place: index + 1 }] : []));
+  return (
+    <Line role="status" aria-label="For the whole group">
+      {outbox?.trouble?.status === 401 && (
+        <span>
+          Join again with your code and PIN: then what you typed is sent. <Link to="/join">Join again</Link>
+        </span>
+      )}
+      {bench.paused && <span>Pause: your teacher has stopped the clock. Look up. What you record now is kept.</span>}
+      {bench.state !== "open" && <span>The lab is closed. Your readings are kept.</span>}
+      {bench.state === "open" &&
+        asked.map(({ cell, place }) => (
+          <span key={cell.id}>
+            Your teacher asks for a new reading of <Link to={`/bench/${place}`}>{cell.short}</Link>.
+          </span>
+        ))}
+      {bench.released.length > 0 && (
+        <span>
+          Your teacher shows you:{" "}
+          {bench.released.map((part, index) => {
+            const [to, name] = RELEASED[part] ?? ["/bench", part];
+            return (
+              <span key={part}>
+                {index > 0 && ", "}
+                <Link to={to}>{name}</Link>
+              </span>
+            );
+          })}
+          .
+        </span>
+      )}
+    </Line>
+  );
+}
