@@ -9,10 +9,12 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
+from server.bench.meter_checks import ask_again
 from server.bench.models import Reading
+from server.bench.room import pause
 from server.labs.models import Lab
 from server.labs.opening import close_lab, open_lab
-from server.tests.support import group_of, lab_of, teacher
+from server.tests.support import cell_of, group_of, lab_of, teacher
 
 THIN = "\u202f"
 MINUS = "\u2212"
@@ -170,6 +172,42 @@ class Bench(BrowserTestCase):
         expect(page.get_by_role("button", name="Correct 0.94 V")).to_be_visible()
         self.assertEqual(self.kept(), [("0.94", "V")])
 
+    def test_what_a_reading_says_stands_directly_under_the_entry_and_is_announced(self):
+        page = self.bench(size=PHONE, touch=True)
+        page.get_by_role("button", name="Skip").click()
+        self.type_reading(page, "880")
+        said = page.get_by_role("status", name="What this reading says")
+        expect(said).to_contain_text("Millivolts?")
+        entry = page.get_by_role("textbox", name="Reading in").bounding_box()
+        self.assertLess(said.bounding_box()["y"] - (entry["y"] + entry["height"]), 90, "it is not under the entry")
+        expect(page.get_by_text(re.compile(r"\d mV from the one before"))).to_have_count(0)
+
+    def test_what_the_whole_group_has_to_know_stands_on_top_of_every_page_of_the_bench(self):
+        page = self.bench(size=PHONE)
+        pause(actor=self.ada, lab_id=self.lab.id, paused=True)
+        ask_again(actor=self.ada, cell_id=cell_of(self.tern, 2).id)
+        line = page.get_by_role("status", name="For the whole group")
+        expect(line).to_contain_text("Pause: your teacher has stopped the clock")
+        expect(line).to_contain_text("asks for a new reading")
+        self.assertLess(line.bounding_box()["y"], 180)
+        self.check_access(page)
+
+    def test_words_are_no_reading_while_the_network_is_away(self):
+        page = self.bench()
+        page.context.set_offline(True)
+        self.type_reading(page, "hello")
+        expect(page.get_by_text("1 not sent yet")).to_be_visible()
+        expect(page.get_by_role("heading", name="First reading of 3")).to_be_visible()
+
+    def test_the_wait_goes_on_after_a_reload_and_is_a_short_one_between_readings(self):
+        page = self.bench()
+        page.get_by_role("button", name="Plates are in").click()
+        expect(page.get_by_text("Wait for it to settle")).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("Wait for it to settle")).to_be_visible()
+        self.type_reading(page, "0.94")
+        expect(page.get_by_text("Put back in? A short wait, 20 s.")).to_be_visible()
+
     def test_what_was_typed_before_closing_without_network_counts_and_the_teacher_sees_it(self):
         page = self.bench()
         page.context.set_offline(True)
@@ -273,6 +311,9 @@ class Bench(BrowserTestCase):
 
     def test_the_bench_fits_a_phone_and_its_targets_are_large(self):
         page = self.bench(size=PHONE, touch=True)
+        entry = page.get_by_role("textbox", name="Reading in").bounding_box()
+        self.assertLess(entry["y"] + entry["height"], PHONE["height"], "the entry is not on the first screen")
+        page.get_by_role("button", name="Skip").click()
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
         for name in ("Record", "mV instead", "Swap leads", "The next cell"):
             box = page.get_by_role("button", name=name).bounding_box()

@@ -81,6 +81,7 @@ class Streams(BrowserTestCase):
         page.get_by_label(re.compile("Tern, Zn | Cu")).first.click()
         page.get_by_role("button", name="PIN, meter, set aside").click()
         page.get_by_role("button", name="New PIN, all devices out").click()
+        page.get_by_role("button", name="Give a new PIN").click()
         expect(page.get_by_text(self.tern.pin)).to_have_count(0)
         device.reload()
         expect(device.get_by_role("heading", name="Join your lab")).to_be_visible()

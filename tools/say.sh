@@ -12,7 +12,9 @@ step() { # step TITLE COMMAND...: run it with its output in a log, show the titl
   local title=$1 start=$SECONDS log=$RUN/setup.log
   shift
   printf '  %s … ' "$title"
+  trap 'printf "\nStopped. Start the same command again: it goes on where it stopped.\n" >&2; exit 130' INT
   if "$@" >"$log" 2>&1 </dev/null; then
+    trap - INT
     printf 'done (%s s)\n' $((SECONDS - start))
   else
     printf 'failed\n\n' && tail -n 15 "$log" >&2

@@ -295,6 +295,7 @@ import_readings() { # into the database of the running server, else into your ow
   [[ -f $file ]] || fail "there is no file $file. Nothing was imported."
   set_up_python run
   if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
+  if [[ $base = pipette ]]; then echo "Into your own data."; else echo "Into the data of the running demo."; fi
   use_database "$base"
   prepare >/dev/null
   said=$(manage import_readings "$file" "${@:2}") || exit 1

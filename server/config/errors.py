@@ -5,6 +5,7 @@ from __future__ import annotations
 import errno
 import logging
 import math
+from collections.abc import Mapping
 from typing import Any
 
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
@@ -85,8 +86,42 @@ def unreadable(error: BaseException) -> Problem | None:
 def from_validation(error: ValidationError) -> Problem:
     """The first fault of a request that does not fit its schema, by the name of its field."""
     first = error.errors[0] if error.errors else {"msg": "the request does not fit", "loc": ("body",)}
-    message = str(first["msg"]).removeprefix("Value error, ")
-    return Problem(422, "invalid", f"{message[:1].upper()}{message[1:]}.".replace("..", "."), field=str(first["loc"][-1]))
+    return Problem(422, "invalid", in_words(first), field=str(first["loc"][-1]))
+
+
+PLAIN = {
+    "missing": "Something is missing here: fill it in.",
+    "string_too_short": "Nothing was typed here yet.",
+    "string_too_long": "That is too long: at most {max_length} letters.",
+    "greater_than_equal": "That is too small: {ge} or more.",
+    "greater_than": "That is too small: more than {gt}.",
+    "less_than_equal": "That is too large: {le} at most.",
+    "less_than": "That is too large: less than {lt}.",
+    "too_long": "Those are too many: at most {max_length}.",
+    "too_short": "Those are too few: at least {min_length}.",
+    "int_parsing": "Type a whole number.",
+    "int_type": "Type a whole number.",
+    "int_from_float": "Type a whole number.",
+    "float_parsing": "Type a number.",
+    "float_type": "Type a number.",
+    "date_from_datetime_parsing": "Type a date, for example 2026-05-04.",
+    "date_parsing": "Type a date, for example 2026-05-04.",
+    "literal_error": "That is none of the choices: {expected}.",
+    "bool_parsing": "That is neither yes nor no.",
+}
+"""What a schema's refusals are called for people, by pydantic's type; the limit stands in it."""
+
+
+def in_words(fault: Mapping[str, Any]) -> str:
+    """A schema's refusal in plain words, with the limit."""
+    known, context = PLAIN.get(str(fault.get("type", ""))), fault.get("ctx", {})
+    if known is not None:
+        try:
+            return known.format(**context)
+        except KeyError:
+            pass
+    message = str(fault["msg"]).removeprefix("Value error, ")
+    return message if fault.get("type") == "value_error" else "That does not fit here. Look at it again."
 
 
 def from_http(error: HttpError) -> Problem:

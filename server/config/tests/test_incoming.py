@@ -114,6 +114,35 @@ class Shape(TestCase):
         self.assertIn(kept, [cell.value for cell in book["readings"][2]])
 
 
+class Words(TestCase):
+    """What a schema refuses is said in plain words, with the limit."""
+
+    def test_a_refusal_names_the_limit_and_no_validator(self):
+        mine = as_teacher(teacher())
+        lab = {
+            "title": "x", "date": "2026-05-04", "minutes": 45, "electrodes": ["zinc", "copper"],
+            "electrolytes": ["rhubarb-juice"], "groups": ["Tern"],
+        }  # fmt: skip
+        for change, words in (
+            ({"minutes": 100_000}, "600 at most"),
+            ({"minutes": 0}, "or more"),
+            ({"minutes": ""}, "Type a whole number"),
+            ({"date": "soon"}, "Type a date"),
+            ({"title": "x" * 500}, "at most 120 letters"),
+            ({"groups": ["a"] * 1000}, "too many"),
+            ({"age": 7}, "none of the choices"),
+        ):
+            answer = mine.post("/api/labs", lab | change, content_type="application/json")
+            self.assertEqual(answer.status_code, 422, change)
+            self.assertIn(words, answer.json()["message"], change)
+            for raw in ("Input should", "List should", "String should", "Field required"):
+                self.assertNotIn(raw, answer.json()["message"])
+        self.assertEqual(
+            mine.post("/api/labs", {}, content_type="application/json").json()["message"],
+            "Something is missing here: fill it in.",
+        )
+
+
 class Private(TestCase):
     def test_no_private_answer_may_be_kept_by_anybody(self):
         ada = teacher()

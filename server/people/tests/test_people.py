@@ -158,3 +158,11 @@ class AddTeacher(TestCase):
         self.assertTrue(Teacher.objects.get(username="grace").check_password(password))
         with self.assertRaises(CommandError):
             call_command("add_teacher", " ")
+
+    def test_a_teacher_who_is_there_keeps_the_password_unless_asked(self):
+        teacher("ada")
+        with self.assertRaisesRegex(CommandError, "already"):
+            call_command("add_teacher", "Ada", stdout=StringIO())
+        self.assertTrue(Teacher.objects.get().check_password("adaada-long-enough"))
+        call_command("add_teacher", "ada", "--new-password", stdout=StringIO())
+        self.assertFalse(Teacher.objects.get().check_password("adaada-long-enough"))

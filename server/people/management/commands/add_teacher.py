@@ -10,7 +10,9 @@ from typing import Any
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection
 
+from server.config.incoming import clean
 from server.people.models import Teacher
 
 
@@ -21,9 +23,10 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("name")
+        parser.add_argument("--new-password", action="store_true", help="give a teacher who is there a new password")
 
     def handle(self, *args: Any, name: str, **options: Any) -> None:
-        if not name.strip() or len(name) > 150:
+        if not clean(name).strip() or len(name) > 150:
             raise CommandError("A teacher's name has 1 to 150 letters.")
         typed = getpass.getpass("Password (empty: make one): ") if sys.stdin.isatty() else ""
         password = typed or secrets.token_urlsafe(12)
@@ -31,7 +34,11 @@ class Command(BaseCommand):
             validate_password(password)
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
-        teacher, _ = Teacher.objects.get_or_create(username=name.strip())
+        name = " ".join(clean(name).split())
+        teacher = Teacher.objects.filter(username__iexact=name).first() or Teacher(username=name)
+        if teacher.pk is not None and not options["new_password"]:
+            raise CommandError(f"There is a teacher {teacher.username} already. For a new password add --new-password.")
         teacher.set_password(password)
         teacher.save()
+        self.stdout.write(f"In the data {connection.settings_dict['NAME']}:")
         self.stdout.write(f"Teacher {teacher.username} can sign in." + ("" if typed else f" Password: {password}"))

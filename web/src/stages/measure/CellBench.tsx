@@ -37,13 +37,15 @@ const Picture = styled.div`
   }
 `;
 
-/** On a phone the entry comes above the tubes, within reach of a thumb. */
+/** On a phone the entry comes above the tubes, within reach of a thumb, and what answers it directly under it. */
 const Work = styled.div`
   display: flex;
   flex-direction: column;
   gap: 0.9rem;
   ${phone} {
-    flex-direction: column-reverse;
+    & > :first-child {
+      order: 1;
+    }
   }
 `;
 
@@ -130,7 +132,7 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
   };
   /** Do what a key stands for; whether it stands for anything. */
   const press = (key: string): boolean => {
-    if (key === "s") setSwapped((before) => !before);
+    if (key === "s" && !guessing) setSwapped((before) => !before);
     else if (key === "?") setOff((before) => !before);
     else if (key === "d") putIn();
     else if (key === "r") readMeter();
@@ -187,9 +189,11 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
           />
         </Picture>
         <Row>
-          <Button onPress={() => setSwapped(!swapped)} aria-pressed={swapped}>
-            {swapped ? "Leads are swapped" : "Swap leads"} <Key>S</Key>
-          </Button>
+          {!guessing && (
+            <Button onPress={() => setSwapped(!swapped)} aria-pressed={swapped}>
+              {swapped ? "Leads are swapped" : "Swap leads"} <Key>S</Key>
+            </Button>
+          )}
           <Button onPress={() => setOff(!off)} aria-expanded={off}>
             Something is off <Key>?</Key>
           </Button>
@@ -223,8 +227,8 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
             finished={() => setCorrecting(null)}
             recorded={() => setDip(null)}
           />
+          <SaidOfLast findings={saidOfLast} />
         </Work>
-        <SaidOfLast findings={saidOfLast} />
         {open &&
           (bench.live_meter ? (
             <SettleByMeter meter={meter} read={readMeter} />
