@@ -49,7 +49,7 @@ class WholePath(BrowserTestCase):
 
         # Tern: zinc and copper, three readings; one was typed in the wrong unit and is corrected.
         # Until they have predicted, or will not, nothing says which plate is negative.
-        expect(tern.get_by_text("Where the leads go is shown once you have predicted")).to_be_visible()
+        expect(tern.get_by_text("Predict, or skip, to see where the leads go.")).to_be_visible()
         self.assertNotIn("Black lead on", tern.content())
         tern.get_by_role("button", name="Skip").click()
         expect(tern.get_by_text("Black lead on zinc, red lead on copper")).to_be_visible()

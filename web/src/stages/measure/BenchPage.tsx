@@ -11,6 +11,7 @@ import { count, volts } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
+import { usePhone } from "../../ui/usePhone";
 import { BenchLine } from "./BenchLine";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
@@ -156,6 +157,7 @@ function JoinedBench() {
   const here = Number(number ?? "0") - 1;
   const unsent = outbox.waiting.filter((one) => !one.sent).length;
   const sent = unsent === 0;
+  const onPhone = usePhone();
   const [checking, setChecking] = useState<boolean | null>(null);
   const late = useLate(!sent);
 
@@ -186,6 +188,8 @@ function JoinedBench() {
   if (number === undefined && cells.length > 0)
     return <Navigate to={`/bench/${(first === -1 ? cells.length - 1 : first) + 1}`} replace />;
   const cell = cells[here];
+  const unchecked =
+    bench.data.state === "open" && checking === null && !bench.data.meter && here === 0 && cell?.readings.length === 0;
   // A page from the offline store carries an old time; only what the server has just said tells how this clock stands.
   const away = outbox.trouble?.status === 0;
   const skewMs = away ? 0 : Date.parse(bench.data.now) - bench.dataUpdatedAt;
@@ -229,10 +233,10 @@ function JoinedBench() {
           cell={cell}
           bench={bench.data}
           meterCheck={
-            bench.data.state === "open" &&
-            (checking ?? (!bench.data.meter && here === 0 && cell.readings.length === 0)) ? (
-              <MeterCheck outbox={outbox} done={() => setChecking(false)} />
-            ) : null
+            checking || (unchecked && !onPhone) ? <MeterCheck outbox={outbox} done={() => setChecking(false)} /> : null
+          }
+          checkFirst={
+            unchecked && onPhone ? <Button onPress={() => setChecking(true)}>Check the meter first</Button> : null
           }
           outbox={outbox}
           next={

@@ -59,6 +59,7 @@ type Props = {
   cell: Cell;
   bench: Schemas["BenchOut"];
   meterCheck: ReactNode;
+  checkFirst: ReactNode;
   outbox: Outbox;
   next: ReactNode;
 };
@@ -75,7 +76,7 @@ function trendOf(cell: Cell): string | null {
 }
 
 /** One cell: build it, wait, read it, see and correct what was recorded. */
-export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
+export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }: Props) {
   const names = useNames();
   const onPhone = usePhone();
   const { wanted } = bench;
@@ -171,7 +172,7 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
         {guessing ? (
           <p>
             <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {bathName(names, cell)}
-            . Where the leads go is shown once you have predicted, or skipped it.
+            . Predict, or skip, to see where the leads go.
           </p>
         ) : (
           <p>
@@ -197,6 +198,7 @@ export function CellBench({ cell, bench, meterCheck, outbox, next }: Props) {
           <Button onPress={() => setOff(!off)} aria-expanded={off}>
             Something is off <Key>?</Key>
           </Button>
+          {checkFirst}
         </Row>
         {off && <OffSheet close={() => setOff(false)} />}
         <Prepare>
