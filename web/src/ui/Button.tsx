@@ -69,6 +69,9 @@ export const TextButton = styled(AriaButton)`
   text-decoration: underline;
   text-underline-offset: 0.2em;
   cursor: pointer;
+  ${phone} {
+    min-height: 44px;
+  }
 `;
 
 /** A key on the keyboard. */

@@ -92,11 +92,13 @@ function Evidence({ rows }: { rows: string[] }) {
   );
 }
 
-/** Short notes, most useful first, each with at most one action. */
-export function Notes({ notes }: { notes: MarginNote[] }) {
+/** Short notes, most useful first, each with at most one action; beyond `most` they wait behind one press. */
+export function Notes({ notes, most = notes.length }: { notes: MarginNote[]; most?: number }) {
+  const [all, setAll] = useState(false);
+  const more = notes.length - most;
   return (
     <List>
-      {notes.map((note) => (
+      {notes.slice(0, all ? undefined : most).map((note) => (
         <li key={`${note.code}-${note.title}`}>
           <Title $tone={note.tone}>
             <Mark tone={note.tone} />
@@ -107,6 +109,13 @@ export function Notes({ notes }: { notes: MarginNote[] }) {
           {note.action}
         </li>
       ))}
+      {more > 0 && (
+        <li>
+          <Press onPress={() => setAll(!all)} aria-expanded={all}>
+            {all ? "Only the first" : `${more} more`}
+          </Press>
+        </li>
+      )}
     </List>
   );
 }

@@ -43,6 +43,9 @@ const Liquid = styled(Tab)`
   }
 `;
 
+/** Notes of the margin that stand there at once. */
+const MOST_NOTES = 5;
+
 type Result = Schemas["ElectrolyteResultOut"];
 const TABLES = ["readings", "cells", "ladders", "predictions", "liquids", "accounts", "causes"];
 
@@ -170,7 +173,7 @@ export function ComparePage({ id }: { id: string }) {
       text: "Typed while the lab was open, sent by devices without network. They count unless you set them aside.",
       action: <TextButton onPress={() => setChosen("groups")}>Look at them</TextButton>,
     });
-  notes.push(
+  const fixed: MarginNote[] = [
     {
       code: "release",
       tone: "plain",
@@ -193,13 +196,22 @@ export function ComparePage({ id }: { id: string }) {
         </>
       ),
     },
-  );
+  ];
   return (
     <FindingsFrame
       data={data}
       here="Compare"
       projector={first ? `/labs/${id}/compare/projector` : null}
-      margin={tab ? <Notes notes={notes} /> : <Soft>Nothing to say yet.</Soft>}
+      margin={
+        tab ? (
+          <>
+            <Notes notes={notes} most={MOST_NOTES} />
+            <Notes notes={fixed} />
+          </>
+        ) : (
+          <Soft>Nothing to say yet.</Soft>
+        )
+      }
     >
       {tab ? (
         <CompareView

@@ -31,15 +31,15 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
           ))}
         </Soft>
       )}
-      <p>
-        <strong>{VERDICTS[claim.verdict]}.</strong> {claim.says}
-      </p>
-      {claim.evidence && <p>{claim.evidence}</p>}
       {claim.heard.map((one) => (
         <p key={one.name}>
           It sounds like “{one.name.toLowerCase()}”. {one.against} {one.in_data}
         </p>
       ))}
+      <p>
+        <strong>{VERDICTS[claim.verdict]}.</strong> {claim.says}
+      </p>
+      {claim.evidence && <p>{claim.evidence}</p>}
       {asks && (
         <p>
           <strong>{claim.heard[0]?.question ?? claim.question}</strong>
@@ -47,4 +47,10 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
       )}
     </>
   );
+}
+
+/** The versions that a claim revises, newest first. */
+export function earlierOf(claim: Claim, all: Claim[]): Claim[] {
+  const before = all.find((one) => one.id === claim.revises);
+  return before ? [before, ...earlierOf(before, all)] : [];
 }

@@ -10,7 +10,13 @@ import { colour } from "../../ui/theme";
 import { Behind } from "../compare/Numbers";
 import { useNames } from "../plan/useNames";
 
+/** Stays in view at the foot of the window: what was pressed may stand far above it. */
 const Working = styled.section`
+  position: sticky;
+  bottom: 0;
+  z-index: 1;
+  max-height: 45vh;
+  overflow-y: auto;
   padding: 0.7rem 0.9rem;
   border-left: 4px solid ${colour.account};
   background: ${colour.bench};

@@ -10,7 +10,7 @@ import { Row, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
-import { ClaimText } from "./ClaimParts";
+import { ClaimText, earlierOf } from "./ClaimParts";
 
 type Claim = Schemas["ClaimOut"];
 type Data = Schemas["ClaimsOut"];
@@ -161,7 +161,7 @@ export function TeacherClaims({ lab, data }: { lab: string; data: Data }) {
       )}
       <ol>
         {shown.map((claim) => {
-          const earlier = data.claims.filter((one) => one.group === claim.group && !one.latest);
+          const earlier = earlierOf(claim, data.claims);
           return (
             <Item key={claim.id}>
               <h3>{claim.group}</h3>
