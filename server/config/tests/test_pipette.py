@@ -105,6 +105,36 @@ class Command(unittest.TestCase):
         )
         self.assertEqual((code, out), (0, ""))
 
+    def choose(self, found, wish="", answer=""):
+        """Choose an address among those found, as on a terminal that is none."""
+        stub = f"PORT=8321 CERTIFICATE= KEY=; list_addresses() {{ printf '%s\\n' {found}; }}; "
+        return sourced(stub + f'choose_address "{wish}"; public_url')
+
+    def test_in_class_takes_the_only_address_asks_among_several_and_says_when_there_is_none(self):
+        self.assertEqual(self.choose("10.1.2.3")[1].strip(), "http://10.1.2.3:8321")
+        self.assertEqual(self.choose("10.1.2.3 192.168.0.9", "192.168.0.9")[1].strip(), "http://192.168.0.9:8321")
+        for found, wish, said in (
+            ("10.1.2.3 192.168.0.9", "", "on several networks: 10.1.2.3 192.168.0.9. Say which"),
+            ("10.1.2.3", "10.9.9.9", "has no address 10.9.9.9. It has: 10.1.2.3"),
+        ):
+            code, out, error = self.choose(found, wish)
+            self.assertEqual((code, out), (1, ""))
+            self.assertIn(said, error)
+        code, _, error = sourced("list_addresses() { :; }; choose_address ''")
+        self.assertEqual(code, 1)
+        self.assertIn("on no network", error)
+
+    def test_options_of_the_class_go_together(self):
+        for arguments, said in (
+            (("serve", "--address", "10.1.2.3"), "go with --in-class"),
+            (("demo", "--in-class", "--address", "here"), "in numbers"),
+            (("serve", "--in-class", "--certificate", "README.md"), "go together"),
+            (("serve", "--in-class", "--key", "/nowhere"), "cannot be read"),
+        ):
+            code, _, error = pipette(*arguments)
+            self.assertEqual(code, 1, arguments)
+            self.assertIn(said, error)
+
     def test_another_processs_number_is_not_taken_for_our_server(self):
         code, out, _ = sourced('SERVER=$(mktemp -d); echo 1 >"$SERVER/pid"; server_pid || echo not ours')
         self.assertEqual((code, out.strip()), (0, "not ours"))

@@ -5,7 +5,7 @@ import io
 import json
 
 from django.db import DatabaseError, connection, transaction
-from django.test import Client, TestCase
+from django.test import Client, TestCase, override_settings
 
 from server.labs.models import Lab, OwnMaterial, PlannedCell, SignOff
 from server.labs.sheets import qr_path
@@ -119,6 +119,20 @@ class Cards(TestCase):
         self.assertEqual([card["group"] for card in shown["cards"]], ["Tern", "Knot"])
         self.assertEqual([c["short"] for c in shown["cards"][0]["cells"]], [c.cell.short for c in group_of(lab).cells.all()])
         self.assertIn("Eye protection on; wash your hands afterwards.", shown["cards"][0]["cautions"])
+
+    def test_board_cards_and_projector_name_the_address_that_devices_can_open(self):
+        ada = teacher()
+        lab = lab_of(ada)
+        path = f"/api/labs/{lab.id}/join-link"
+        here = as_teacher(ada).get(path, HTTP_HOST="127.0.0.1:8321").json()
+        self.assertEqual((here["shown"], here["here_only"]), ("127.0.0.1:8321/join", True))
+        with override_settings(ADDRESS="http://10.1.2.3:8321"):
+            told = as_teacher(ada).get(path).json()
+            card = as_teacher(ada).get(f"/api/labs/{lab.id}/cards").json()
+        self.assertEqual((told["shown"], told["here_only"]), ("10.1.2.3:8321/join", False))
+        self.assertEqual(told["address"], f"http://10.1.2.3:8321/join?code={lab.join_code}")
+        self.assertEqual((card["address"], card["qr_path"]), (told["address"], told["qr_path"]))
+        self.assertEqual(as_teacher(teacher("bea")).get(path).status_code, 404)
 
     def test_the_square_says_the_address(self):
         # The modules are those of the reference encoder; the path is drawn back into modules and compared.
