@@ -1,10 +1,8 @@
 """The bench when hands are wet and the network is not there."""
 
 import re
-from datetime import timedelta
 
 from django.db import connections
-from django.utils import timezone
 from playwright.sync_api import expect
 
 from e2e.browser import PHONE
@@ -12,8 +10,6 @@ from e2e.live import BrowserTestCase
 from server.bench.meter_checks import ask_again
 from server.bench.models import Reading
 from server.bench.room import pause
-from server.labs.models import Lab
-from server.labs.opening import close_lab, open_lab
 from server.tests.support import cell_of, group_of, lab_of, teacher
 
 THIN = "\u202f"
@@ -157,21 +153,6 @@ class Bench(BrowserTestCase):
         expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.9")
         self.assertEqual(self.kept(), [])
 
-    def test_what_is_typed_after_closing_stays_here_and_is_sent_when_the_lab_is_open_again(self):
-        page = self.device()
-        page.route("**/events", lambda route: route.abort())  # a page that has not heard of it
-        self.join(page, self.lab.join_code, self.tern.pin)
-        close_lab(actor=self.ada, lab_id=self.lab.id)
-        Lab.objects.filter(id=self.lab.id).update(closed_at=timezone.now() - timedelta(minutes=1))
-        self.type_reading(page, "0.94")
-        expect(page.get_by_text("1 entry kept here, to be offered again")).to_be_visible()
-        expect(page.get_by_text("safe on this device. The lab is closed, so this is not recorded yet.")).to_be_visible()
-        self.assertEqual(self.kept(), [])
-        open_lab(actor=self.ada, lab_id=self.lab.id)
-        self.soon(page)
-        expect(page.get_by_role("button", name="Correct 0.94 V")).to_be_visible()
-        self.assertEqual(self.kept(), [("0.94", "V")])
-
     def test_what_a_reading_says_stands_directly_under_the_entry_and_is_announced(self):
         page = self.bench(size=PHONE, touch=True)
         page.get_by_role("button", name="Skip").click()
@@ -192,13 +173,6 @@ class Bench(BrowserTestCase):
         self.assertLess(line.bounding_box()["y"], 180)
         self.check_access(page)
 
-    def test_words_are_no_reading_while_the_network_is_away(self):
-        page = self.bench()
-        page.context.set_offline(True)
-        self.type_reading(page, "hello")
-        expect(page.get_by_text("1 not sent yet")).to_be_visible()
-        expect(page.get_by_role("heading", name="First reading of 3")).to_be_visible()
-
     def test_the_wait_goes_on_after_a_reload_and_is_a_short_one_between_readings(self):
         page = self.bench()
         page.get_by_role("button", name="Plates are in").click()
@@ -207,57 +181,6 @@ class Bench(BrowserTestCase):
         expect(page.get_by_text("Wait for it to settle")).to_be_visible()
         self.type_reading(page, "0.94")
         expect(page.get_by_text("Put back in? A short wait, 20 s.")).to_be_visible()
-
-    def test_what_was_typed_before_closing_without_network_counts_and_the_teacher_sees_it(self):
-        page = self.bench()
-        page.context.set_offline(True)
-        self.type_reading(page, "0.94")
-        expect(page.get_by_text("1 not sent yet")).to_be_visible()
-        page.wait_for_timeout(1200)
-        close_lab(actor=self.ada, lab_id=self.lab.id)
-        page.context.set_offline(False)
-        expect(page.get_by_text("came in after closing")).to_be_visible()
-        teacher = self.device()
-        self.sign_in(teacher)
-        teacher.goto(f"/labs/{self.lab.id}/compare")
-        expect(teacher.get_by_text("1 reading came in after closing")).to_be_visible()
-        teacher.get_by_role("button", name="Look at them").click()
-        expect(teacher.get_by_role("heading", name="Came in after closing", exact=True)).to_be_visible()
-        self.check_access(teacher)
-
-    def test_what_the_server_breaks_over_steps_aside_after_three_tries(self):
-        page = self.bench()
-        broken = []
-
-        def breaks(route):
-            if "0.11" in (route.request.post_data or "") and len(broken) < 3:
-                broken.append(1)
-                return route.fulfill(status=500, json={"code": "broken", "message": "Something went wrong here.",
-                                                      "field": None, "passing": True, "rows": []})  # fmt: skip
-            return route.continue_()
-
-        page.route("**/api/bench/readings", breaks)
-        self.type_reading(page, "0.11")
-        self.type_reading(page, "0.94")
-        expect(page.get_by_role("button", name="Correct 0.94 V")).to_be_visible()
-        self.assertEqual((len(broken), self.kept()), (3, [("0.94", "V")]))
-        expect(page.get_by_text("1 entry kept here, to be offered again")).to_be_visible()
-        self.soon(page)
-        expect(page.get_by_role("button", name="Correct 0.11 V")).to_be_visible()
-
-    def test_a_number_that_will_never_be_kept_can_be_copied(self):
-        page = self.bench()
-        page.context.set_offline(True)
-        self.type_reading(page, "hello 0.94")
-        expect(page.get_by_text("1 not sent yet")).to_be_visible()
-        page.context.set_offline(False)
-        expect(page.get_by_text("not recorded: “hello 0.94” is not one number")).to_be_visible()
-        page.get_by_role("button", name="Copy hello 0.94").click()
-        expect(page.get_by_text("Copied")).to_be_visible()
-
-    def soon(self, page):
-        """Half a minute later by the page's clock, when what was held is offered again."""
-        page.evaluate("() => { const real = Date.now; Date.now = () => real() + 31_000; }")
 
     def test_the_bench_opens_again_while_the_server_is_away_and_goes_on(self):
         page = self.bench()

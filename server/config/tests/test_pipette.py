@@ -16,7 +16,7 @@ def pipette(*arguments):
 def sourced(script):
     """Run a piece of shell with the command's own functions at hand."""
     head = f'set -euo pipefail; ROOT="{settings.BASE_DIR}"; CALLED_FROM=$ROOT; command=demo; cd "$ROOT"; '
-    head += ". tools/say.sh; . tools/setup.sh; . tools/serve.sh; . tools/check.sh; "
+    head += ". tools/say.sh; . tools/setup.sh; . tools/serve.sh; . tools/data.sh; . tools/check.sh; "
     found = subprocess.run(["bash", "-c", head + script], capture_output=True, text=True, timeout=60, check=False)
     return found.returncode, found.stdout, found.stderr
 
