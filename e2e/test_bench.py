@@ -9,7 +9,8 @@ from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from server.bench.meter_checks import ask_again
 from server.bench.models import Reading
-from server.bench.room import pause
+from server.bench.room import give_cell, pause
+from server.labs.models import PlannedCell
 from server.tests.support import cell_of, group_of, lab_of, teacher
 
 THIN = "\u202f"
@@ -172,6 +173,27 @@ class Bench(BrowserTestCase):
         expect(line).to_contain_text("asks for a new reading")
         self.assertLess(line.bounding_box()["y"], 180)
         self.check_access(page)
+
+    def test_a_group_is_told_when_its_cell_was_given_away_and_what_it_typed_stays(self):
+        page = self.bench()
+        own = [one for one in PlannedCell.objects.filter(group=self.tern).order_by("position") if not one.shared]
+        place = own[0].position
+        page.goto(f"/bench/{place}")
+        expect(page.get_by_role("textbox", name="Reading in")).to_be_visible()
+        page.context.set_offline(True)
+        self.type_reading(page, "0.314")
+        expect(page.get_by_text("1 not sent yet")).to_be_visible()
+        PlannedCell.objects.filter(
+            group__lab=self.lab, group__name="Knot", negative=own[0].negative, positive=own[0].positive
+        ).delete()
+        give_cell(actor=self.ada, cell_id=own[0].id, group_id=group_of(self.lab, "Knot").id)
+        page.context.set_offline(False)
+        line = page.get_by_role("status", name="For the whole group")
+        expect(line).to_contain_text(f"Your teacher has given {own[0].cell.short} to another group.")
+        expect(page.get_by_text("1 entry kept here, to be offered again")).to_be_visible()
+        expect(page.get_by_text(f"0.314{' '}V").first).to_be_visible()
+        line.get_by_role("button", name="All right").click()
+        expect(page.get_by_text("to another group")).to_have_count(0)
 
     def test_the_wait_goes_on_after_a_reload_and_is_a_short_one_between_readings(self):
         page = self.bench()

@@ -1,8 +1,10 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import type { Outbox } from "./useOutbox";
+import { TextButton } from "../../ui/Button";
 import { colour } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
+import type { Outbox } from "./useOutbox";
 
 const Line = styled.div`
   display: grid;
@@ -12,9 +14,12 @@ const Line = styled.div`
   background: ${colour.bench};
   font-weight: 600;
   &:empty {
-    display: none;
+    padding: 0;
+    border: 0;
   }
 `;
+
+type Seen = { id: string; short: string };
 
 const RELEASED: Record<string, [string, string]> = {
   compare: ["/bench/results", "see the class’s results"],
@@ -24,6 +29,11 @@ const RELEASED: Record<string, [string, string]> = {
 
 /** What concerns the whole group, in one line at the top of every page of the bench, and said when it changes. */
 export function BenchLine({ bench, outbox }: { bench: Schemas["BenchOut"]; outbox: Outbox | null }) {
+  const [seen, setSeen] = useKept<Seen[]>(`cells:${bench.group_id}`, []);
+  const here = bench.cells.map(({ id, short }) => ({ id, short }));
+  const fresh = here.filter((one) => !seen.some((known) => known.id === one.id));
+  if (fresh.length > 0) setSeen([...seen, ...fresh]);
+  const gone = seen.filter((one) => !here.some((cell) => cell.id === one.id));
   const asked = bench.cells.flatMap((cell, index) => (cell.asked ? [{ cell, place: index + 1 }] : []));
   return (
     <Line role="status" aria-label="For the whole group">
@@ -34,6 +44,12 @@ export function BenchLine({ bench, outbox }: { bench: Schemas["BenchOut"]; outbo
       )}
       {bench.paused && <span>Pause: your teacher has stopped the clock. Look up. What you record now is kept.</span>}
       {bench.state !== "open" && <span>The lab is closed. Your readings are kept.</span>}
+      {gone.length > 0 && (
+        <span>
+          Your teacher has given {gone.map((one) => one.short).join(", ")} to another group. What you typed for it stays
+          on this device. <TextButton onPress={() => setSeen(here)}>All right</TextButton>
+        </span>
+      )}
       {bench.state === "open" &&
         asked.map(({ cell, place }) => (
           <span key={cell.id}>
