@@ -18,7 +18,7 @@ from server.tests.support import KeptReadingsTestCase
 
 PASSWORD = "adaada-long-enough"
 START_S = 20
-expect.set_options(timeout=15_000)  # a slow machine is no fault; what is awaited comes in well under a second
+expect.set_options(timeout=30_000)  # a slow machine is no fault; what is awaited comes in well under a second
 
 
 class BrowserTestCase(KeptReadingsTestCase):
