@@ -203,7 +203,8 @@ def main() -> None:
         for _ in range(300):
             try:
                 with urllib.request.urlopen(f"http://127.0.0.1:{port}/join", timeout=5) as answer:
-                    token = str(answer.headers["Set-Cookie"]).partition("csrftoken=")[2].partition(";")[0]
+                    cookies = "; ".join(answer.headers.get_all("Set-Cookie", []))
+                    token = cookies.partition("csrftoken=")[2].partition(";")[0]
                 break
             except OSError:
                 time.sleep(0.1)
