@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import median
 
+from galvanic.checks import MOST_CELL_V
+
 
 @dataclass(frozen=True, slots=True)
 class Foretold:
@@ -25,15 +27,12 @@ class Foretold:
         return self.predicted_v - self.measured_v
 
 
-MOST_V = 3.2  # two plates in one liquid: magnesium against a noble metal gives about 2 V, the table at most about 3 V
-
-
 def remark(volts_v: float) -> str:
     """What is odd about a prediction, in words; empty where it could be."""
-    if abs(volts_v) <= MOST_V:
+    if abs(volts_v) <= MOST_CELL_V:
         return ""
     return (
-        f"{abs(volts_v):g}\u202fV is more than any two plates in one cup give (about {MOST_V:.0f}\u202fV at most)."
+        f"{abs(volts_v):g}\u202fV is more than any two plates in one cup give (about {MOST_CELL_V:.0f}\u202fV at most)."
         " It is kept; did you mean millivolts? You can predict again."
     )
 

@@ -6,11 +6,12 @@ from collections.abc import Sequence
 from typing import Literal
 
 from galvanic.safety import Sheet, bench_cautions, sheet
+from galvanic.schedule import READINGS
 from server.labs.models import Lab, SignOff
 
 Stage = Literal["plan", "measure", "compare"]
 
-READINGS_PER_CELL = 3
+READINGS_PER_CELL = READINGS
 LOCAL_RULES = "Your school’s own rules and risk assessment come first."
 
 
