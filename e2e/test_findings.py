@@ -1,14 +1,16 @@
 """The end of the lesson: compare, set aside, explain, claims, and what groups see of it."""
 
 import re
+import uuid
 
 from django.db import connections
 from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.findings.models import Claim
-from server.tests.support import group_of, lab_of, record, teacher
+from server.findings.claims import ClaimEntry, record_claim, release
+from server.findings.models import Answer, Claim
+from server.tests.support import group_of, lab_of, member_of, record, teacher
 
 TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17}
 
@@ -128,11 +130,17 @@ class Findings(BrowserTestCase):
         self.assertLessEqual(phone.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
         self.assertEqual(Claim.objects.count(), 2)
         self.open("explain")
+        expect(self.page.get_by_text("1 claim, 1 not answered yet.")).to_be_visible()
+        self.page.get_by_role("link", name="Read and answer them").click()
         expect(self.page.get_by_text("“The zinc dissolves.”")).to_be_visible()
         self.page.get_by_label("Your answer").fill("How do you know?")
+        self.page.get_by_label("Evidence, of 3").fill("two")
+        self.page.get_by_role("button", name="Send").click()
+        expect(self.page.get_by_text("0 to 3, or nothing")).to_be_visible()
+        expect(self.page.get_by_label("Evidence, of 3")).to_have_value("two")
         self.page.get_by_label("Evidence, of 3").fill("2")
-        self.page.get_by_role("button", name="Send to the group").click()
-        expect(self.page.get_by_text("Kept.")).to_be_visible()
+        self.page.get_by_role("button", name="Send").click()
+        expect(self.page.get_by_text("All 1 claim answered.")).to_be_visible()
         self.check_access(self.page)
         phone.reload()
         expect(phone.get_by_text("How do you know?")).to_be_visible()
@@ -142,3 +150,29 @@ class Findings(BrowserTestCase):
         phone.goto("/bench/explain")
         expect(phone.get_by_role("heading", name=re.compile("where .* went"))).to_be_visible()
         self.check_access(phone)
+
+    def test_claims_of_all_groups_are_marked_one_after_the_other_by_keyboard_alone(self):
+        release(actor=self.ada, lab_id=self.lab.id, parts=["claims"])
+        for group in self.lab.groups.order_by("position"):
+            cell = group.cells.first()
+            entry = ClaimEntry(uuid.uuid4(), cell.cell, "film", "The dull plate lifts it.", [], False, None)
+            record_claim(actor=member_of(group), entry=entry)
+        self.open("claims")
+        self.page.get_by_role("option", name=re.compile("^Tern")).focus()
+        keyboard = self.page.keyboard
+        expect(self.page.get_by_role("heading", name="Tern")).to_be_visible()
+        keyboard.press("Tab")
+        expect(self.page.get_by_label("Claim, of 2")).to_be_focused()
+        for group in ("Tern", "Knot", "Ruff", "Gull"):
+            expect(self.page.get_by_role("heading", name=group, exact=True)).to_be_visible()
+            expect(self.page.get_by_label("Claim, of 2")).to_be_focused()
+            keyboard.type("1")
+            keyboard.press("Tab")
+            keyboard.type("2,5")
+            keyboard.press("Tab")
+            keyboard.press("Tab")
+            keyboard.type("Which reading shows it?")
+            keyboard.press("Control+Enter")
+        expect(self.page.get_by_text("All 4 claims answered.")).to_be_visible()
+        self.assertEqual([answer.marks for answer in Answer.objects.all()], 4 * [{"Claim": 1.0, "Evidence": 2.5}])
+        self.check_access(self.page)

@@ -33,6 +33,7 @@ const CompareProjector = lazy(async () => ({
   default: (await import("../stages/compare/CompareProjector")).CompareProjector,
 }));
 const ExplainPage = lazy(async () => ({ default: (await import("../stages/explain/ExplainPage")).ExplainPage }));
+const ClaimsPage = lazy(async () => ({ default: (await import("../stages/explain/ClaimsPage")).ClaimsPage }));
 const ExplainProjector = lazy(async () => ({
   default: (await import("../stages/explain/ExplainProjector")).ExplainProjector,
 }));
@@ -144,6 +145,7 @@ export function App() {
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
             <Route path="/labs/:id/compare/projector" element={<OfLab page={CompareProjector} />} />
             <Route path="/labs/:id/explain" element={<OfLab page={ExplainPage} />} />
+            <Route path="/labs/:id/claims" element={<OfLab page={ClaimsPage} />} />
             <Route path="/labs/:id/explain/projector" element={<OfLab page={ExplainProjector} />} />
             <Route path="*" element={<Nowhere />} />
           </Routes>

@@ -2,7 +2,7 @@ import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useAccounts, useClaims, useCompare } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
-import { number } from "../../format";
+import { count, number } from "../../format";
 import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -12,7 +12,6 @@ import { Release } from "../compare/Release";
 import { bathName, useNames } from "../plan/useNames";
 import { AllCells } from "./AllCells";
 import { OneCell } from "./OneCell";
-import { TeacherClaims } from "./TeacherClaims";
 import { WhatIf } from "./WhatIf";
 
 const NO_ANCHORS: string[] = [];
@@ -51,6 +50,34 @@ export function CellChoice({ cells, value, change }: { cells: Cells; value: stri
       value={value}
       onChange={change}
     />
+  );
+}
+
+/** How many claims are in and wait for an answer, and the way to them. */
+function WhatGroupsSay({ lab, data }: { lab: string; data: Schemas["ClaimsOut"] }) {
+  const latest = data.claims.filter((claim) => claim.latest);
+  const waiting = latest.filter((claim) => claim.answer === null).length;
+  if (latest.length === 0)
+    return (
+      <>
+        <h2>What groups say</h2>
+        <Soft>
+          {data.released.includes("claims")
+            ? "No claim is in yet."
+            : "Tick “a form for their own claims” in the margin; then groups find it on their bench."}
+        </Soft>
+      </>
+    );
+  return (
+    <>
+      <h2>What groups say</h2>
+      <p>
+        {count(latest.length, "claim")}, {waiting === 0 ? "all answered" : `${waiting} not answered yet`}.
+      </p>
+      <p>
+        <ButtonLink to={`/labs/${lab}/claims`}>Read and answer them</ButtonLink>
+      </p>
+    </>
   );
 }
 
@@ -101,7 +128,7 @@ export function ExplainPage({ id }: { id: string }) {
           </Column>
           <Column>
             {accounts.data ? <AllCells data={accounts.data} /> : <Soft>Testing the accounts …</Soft>}
-            {claims.data && <TeacherClaims lab={id} data={claims.data} />}
+            {claims.data && <WhatGroupsSay lab={id} data={claims.data} />}
           </Column>
         </Columns>
       ) : (

@@ -1,0 +1,164 @@
+import { useRef, useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useAnswerClaim, useSetRubric } from "../../api/queries";
+import { Button, Key, MainButton, TextButton } from "../../ui/Button";
+import { Tick } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
+import { Form, Row, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { useKept } from "../../ui/useKept";
+
+type Claim = Schemas["ClaimOut"];
+type Rubric = Schemas["RubricRow"][];
+
+const Short = styled.div`
+  width: 9rem;
+`;
+
+/** Points as typed: null where nothing is, NaN where it is no number. */
+const points = (typed: string) => (typed.trim() === "" ? null : Number(typed.trim().replace(",", ".")));
+
+const asTyped = (claim: Claim) =>
+  Object.fromEntries(Object.entries(claim.answer?.marks ?? {}).map(([name, most]) => [name, String(most)]));
+
+/** Points first, then words; Enter in a field of points, or Ctrl Enter in the words, sends and goes to the next. */
+export function AnswerClaim({
+  kept,
+  claim,
+  rubric,
+  waiting,
+  focus,
+  sent,
+}: {
+  kept: string;
+  claim: Claim;
+  rubric: Rubric;
+  waiting: number;
+  focus: boolean;
+  sent: () => void;
+}) {
+  const answer = useAnswerClaim();
+  const form = useRef<HTMLFormElement>(null);
+  const [text, setText, forgetText] = useKept(`${kept}:text`, claim.answer?.text ?? "");
+  const [marks, setMarks, forgetMarks] = useKept<Record<string, string>>(`${kept}:marks`, asTyped(claim));
+  const [looked, setLooked] = useState(false);
+  const wrong = (row: Rubric[number]) => {
+    const given = points(marks[row.name] ?? "");
+    return given === null || (given >= 0 && given <= row.most) ? null : `0 to ${row.most}, or nothing`;
+  };
+  const send = (shown: boolean, then: () => void) => {
+    setLooked(true);
+    if (rubric.some((row) => wrong(row))) {
+      form.current?.querySelector<HTMLInputElement>("input[aria-invalid], input")?.focus();
+      return;
+    }
+    const given = rubric.flatMap((row) => {
+      const value = points(marks[row.name] ?? "");
+      return value === null ? [] : [[row.name, value] as const];
+    });
+    answer.mutate(
+      { id: claim.id, body: { text, shown, marks: Object.fromEntries(given) } },
+      {
+        onSuccess: () => {
+          forgetText();
+          forgetMarks();
+          then();
+        },
+      },
+    );
+  };
+  const ask = claim.heard[0]?.question ?? claim.question;
+  const others = waiting - (claim.answer ? 0 : 1);
+  return (
+    <Form
+      ref={form}
+      aria-label={`Answer ${claim.group}`}
+      onKeyDown={(event) => {
+        if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
+        event.preventDefault();
+        form.current?.requestSubmit();
+      }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        send(claim.answer?.shown ?? false, sent);
+      }}
+    >
+      <Row>
+        {rubric.map((row, place) => (
+          <Short key={row.name}>
+            <TextField
+              label={`${row.name}, of ${row.most}`}
+              value={marks[row.name] ?? ""}
+              onChange={(typed) => setMarks((now) => ({ ...now, [row.name]: typed }))}
+              inputMode="decimal"
+              maxLength={6}
+              autoFocus={focus && place === 0}
+              error={looked ? wrong(row) : null}
+            />
+          </Short>
+        ))}
+      </Row>
+      <TextField label="Your answer" value={text} onChange={setText} maxLength={600} rows={2} />
+      {ask && (
+        <p>
+          <TextButton onPress={() => setText((now) => (now.trim() ? `${now.trim()} ${ask}` : ask))}>
+            Ask them: {ask}
+          </TextButton>
+        </p>
+      )}
+      {claim.may_show ? (
+        <Tick isSelected={claim.answer?.shown ?? false} onChange={(shown) => send(shown, () => setLooked(false))}>
+          on the projector
+        </Tick>
+      ) : (
+        <Soft>The group has not agreed to have it shown.</Soft>
+      )}
+      <Row>
+        <MainButton type="submit">
+          {others > 0 ? "Send, next claim" : "Send"} <Key>Ctrl Enter</Key>
+        </MainButton>
+      </Row>
+      <ProblemNote problem={answer.error} />
+    </Form>
+  );
+}
+
+/** The teacher's own rows of marks. */
+export function RubricForm({ lab, rows }: { lab: string; rows: Rubric }) {
+  const set = useSetRubric();
+  const [text, setText] = useState(rows.map((row) => `${row.name}: ${row.most}`).join("\n"));
+  const [wrong, setWrong] = useState<string | null>(null);
+  const keep = () => {
+    const read = text
+      .split("\n")
+      .filter((line) => line.trim())
+      .map((line) => ({ line, found: /^(.*\S)\s*:\s*(\d+)$/.exec(line.trim()) }));
+    const odd = read.find((one) => one.found === null);
+    setWrong(odd ? `“${odd.line.trim()}” needs a colon and whole points, as in “Evidence: 3”.` : null);
+    if (!odd)
+      set.mutate({ id: lab, rows: read.map(({ found }) => ({ name: found?.[1] ?? "", most: Number(found?.[2]) })) });
+  };
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <TextField
+        label="Rows, one a line, with the most points: “Evidence: 3”"
+        value={text}
+        onChange={setText}
+        rows={4}
+        maxLength={400}
+        error={wrong}
+      />
+      <Row>
+        <Button type="submit">Keep the rubric</Button>
+        {set.isSuccess && <Soft role="status">Kept.</Soft>}
+      </Row>
+      <ProblemNote problem={set.error} />
+    </Form>
+  );
+}

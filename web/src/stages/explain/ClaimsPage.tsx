@@ -1,0 +1,208 @@
+import { useEffect, useState } from "react";
+import { ListBox, ListBoxItem } from "react-aria-components";
+import { Link, useSearchParams } from "react-router";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useClaims, useCompare } from "../../api/queries";
+import { Waiting } from "../../app/Waiting";
+import { count } from "../../format";
+import { Disclosure } from "../../ui/controls";
+import { Column, Columns, Row, Small, Soft } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { Select } from "../../ui/Select";
+import { colour } from "../../ui/theme";
+import { FindingsFrame } from "../compare/FindingsFrame";
+import { Release } from "../compare/Release";
+import { bathName, useNames } from "../plan/useNames";
+import { AnswerClaim, RubricForm } from "./AnswerClaim";
+import { ClaimText, earlierOf } from "./ClaimParts";
+
+type Claim = Schemas["ClaimOut"];
+const NO_ANCHORS: string[] = [];
+const NUMBERS = { fits: "numbers agree", contradicted: "numbers disagree", open: "numbers leave it open" } as const;
+
+const Items = styled(ListBox)`
+  border-top: 1px solid ${colour.hairline};
+`;
+
+const Item = styled(ListBoxItem)`
+  display: grid;
+  gap: 0.1rem;
+  padding: 0.5rem 0.6rem;
+  border-bottom: 1px solid ${colour.hairline};
+  border-left: 5px solid transparent;
+  cursor: pointer;
+  &[data-selected] {
+    border-left-color: ${colour.ink};
+    background: ${colour.bench};
+  }
+  &[data-focus-visible] {
+    outline: 3px solid ${colour.table};
+    outline-offset: -3px;
+  }
+`;
+
+/** The claims that wait for an answer, in the order of the list, beginning after the one in hand. */
+function nextWaiting(list: Claim[], inHand: Claim): Claim | undefined {
+  const place = list.findIndex((one) => one.id === inHand.id);
+  return [...list.slice(place + 1), ...list.slice(0, place)].find((one) => one.answer === null);
+}
+
+/** What the groups claim: the list on the left, one claim with its answer and marks on the right. */
+export function ClaimsPage({ id }: { id: string }) {
+  const compare = useCompare(id, NO_ANCHORS);
+  const claims = useClaims(id);
+  const names = useNames();
+  const [search, setSearch] = useSearchParams();
+  const [arrived, setArrived] = useState("");
+  const all = claims.data?.claims ?? [];
+  const latest = all.filter((claim) => claim.latest);
+  const group = search.get("group") ?? "";
+  const numbers = search.get("numbers") ?? "";
+  const asked = search.get("claim");
+  const list = latest.filter((claim) => (!group || claim.group === group) && (!numbers || claim.verdict === numbers));
+  const waiting = list.filter((claim) => claim.answer === null);
+  const chosen =
+    list.find((one) => one.id === asked || earlierOf(one, all).some((before) => before.id === asked)) ??
+    waiting[0] ??
+    list[0];
+  const set = (change: Record<string, string>) =>
+    setSearch(
+      Object.fromEntries(Object.entries({ group, numbers, claim: "", ...change }).filter(([, value]) => value !== "")),
+      { replace: true },
+    );
+  // Stay with the claim in hand when others arrive or its group revises it.
+  useEffect(() => {
+    if (chosen && chosen.id !== asked) set({ claim: chosen.id });
+  });
+  if (!compare.data || !claims.data) return <Waiting title="Claims" error={compare.error ?? claims.error} />;
+  const { data } = claims;
+  const earlier = chosen ? earlierOf(chosen, all) : [];
+  const notes: MarginNote[] = [
+    {
+      code: "release",
+      tone: "plain",
+      title: "Groups see on their devices",
+      text: <Release lab={id} released={data.released} />,
+    },
+    {
+      code: "rubric",
+      tone: "plain",
+      title: "Rubric",
+      text: (
+        <Disclosure title="Change it" detail={data.rubric.map((row) => row.name.toLowerCase()).join(", ")}>
+          <RubricForm lab={id} rows={data.rubric} />
+        </Disclosure>
+      ),
+    },
+  ];
+  const name = (claim: Claim) => (claim.cell ? `${claim.short} in ${bathName(names, claim.cell)}` : "the whole ladder");
+  return (
+    <FindingsFrame
+      data={compare.data}
+      here="Explain"
+      projector={`/labs/${id}/explain/projector`}
+      margin={<Notes notes={notes} />}
+    >
+      {chosen || latest.length > 0 ? (
+        <Columns $left="minmax(0, 0.8fr)">
+          <Column>
+            <h1>What groups claim</h1>
+            <p role="status">
+              {waiting.length > 0
+                ? `${waiting.length} of ${count(list.length, "claim")} ${waiting.length === 1 ? "waits" : "wait"} for your answer.`
+                : `All ${count(list.length, "claim")} answered.`}
+            </p>
+            <Row>
+              <Select
+                label="Group"
+                options={[
+                  { key: "", name: "all" },
+                  ...[...new Set(latest.map((claim) => claim.group))].map((key) => ({ key, name: key })),
+                ]}
+                value={group}
+                onChange={(value) => set({ group: value })}
+              />
+              <Select
+                label="Numbers"
+                options={[
+                  { key: "", name: "all" },
+                  { key: "fits", name: "agree" },
+                  { key: "contradicted", name: "disagree" },
+                  { key: "open", name: "leave it open" },
+                ]}
+                value={numbers}
+                onChange={(value) => set({ numbers: value })}
+              />
+            </Row>
+            <Items
+              aria-label="Claims"
+              selectionMode="single"
+              selectionBehavior="replace"
+              disallowEmptySelection
+              selectedKeys={chosen ? [chosen.id] : []}
+              onSelectionChange={(keys) => set({ claim: String([...keys][0] ?? "") })}
+              renderEmptyState={() => <Soft>No claim of this kind.</Soft>}
+            >
+              {list.map((claim) => (
+                <Item key={claim.id} id={claim.id} textValue={`${claim.group}, ${claim.cause_name}`}>
+                  <span>
+                    {claim.answer ? "✓ " : ""}
+                    <strong>{claim.group}</strong>: {claim.cause_name.toLowerCase()}
+                  </span>
+                  <Small>
+                    {name(claim)} · {NUMBERS[claim.verdict]}
+                    {claim.answer ? " · answered" : ""}
+                  </Small>
+                </Item>
+              ))}
+            </Items>
+          </Column>
+          {chosen && (
+            <Column key={chosen.id}>
+              <h2>{chosen.group}</h2>
+              <ClaimText claim={chosen} asks={false} />
+              <Earlier versions={earlier} />
+              <AnswerClaim
+                kept={`answer:${earlier.at(-1)?.id ?? chosen.id}`}
+                claim={chosen}
+                rubric={data.rubric}
+                waiting={waiting.length}
+                focus={arrived === chosen.id}
+                sent={() => {
+                  const next = nextWaiting(list, chosen);
+                  if (!next) return;
+                  setArrived(next.id);
+                  set({ claim: next.id });
+                }}
+              />
+            </Column>
+          )}
+        </Columns>
+      ) : (
+        <Column>
+          <h1>No claim is in yet</h1>
+          <Soft>
+            {data.released.includes("claims")
+              ? "Groups find the form on their bench: “make your claim”."
+              : "Tick “a form for their own claims” in the margin; then groups find it on their bench."}
+          </Soft>
+          <p>
+            <Link to={`/labs/${id}/explain`}>Where the volts went</Link>
+          </p>
+        </Column>
+      )}
+    </FindingsFrame>
+  );
+}
+
+function Earlier({ versions }: { versions: Claim[] }) {
+  if (versions.length === 0) return null;
+  return (
+    <Disclosure title={count(versions.length, "earlier version")}>
+      {versions.map((one) => (
+        <ClaimText key={one.id} claim={one} asks={false} />
+      ))}
+    </Disclosure>
+  );
+}
