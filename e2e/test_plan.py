@@ -29,9 +29,8 @@ class Planning(BrowserTestCase):
     def test_a_template_becomes_a_lab_that_is_signed_printed_and_opened(self):
         page = self.page
         page.get_by_role("link", name="Plan a lab").click()
-        page.get_by_text("Metals against copper").click()
         expect(page.get_by_label("Title")).to_have_value("Metals against copper")
-        page.get_by_label("Groups, one name a line").fill("Tern\nKnot\nPlover")
+        page.get_by_label("Their names, one a line").fill("Tern\nKnot\nPlover")
         expect(page.get_by_text(re.compile("Fits: "))).to_be_visible()
         page.get_by_role("button", name="Keep this plan").click()
         expect(page.get_by_text("Which metal is more negative than which?")).to_be_visible()
@@ -46,6 +45,47 @@ class Planning(BrowserTestCase):
         self.sign_off(page)
         page.get_by_role("button", name="Open the bench").click()
         expect(page.get_by_role("heading", name="The room, minute by minute")).to_be_visible()
+
+    def test_a_new_lab_opens_as_a_plan_and_what_is_typed_outlives_templates_and_leaving(self):
+        page = self.page
+        page.goto("/labs/new")
+        expect(page.get_by_text(re.compile("Fits: "))).to_be_visible()
+        page.get_by_label("How many groups").fill("5")
+        page.get_by_label("How many groups").press("Enter")
+        expect(page.get_by_label("Their names, one a line")).to_have_value(re.compile("Bench 5$"))
+        expect(page.get_by_role("region", name="Who measures what").get_by_text("Bench 5")).to_be_visible()
+        expect(page.get_by_text("Bench 6")).to_have_count(0)
+        page.get_by_text("Spacing", exact=True).click()
+        expect(page.get_by_label("Title")).to_have_value("Spacing")
+        page.get_by_label("The question").fill("Why do ours differ?")
+        page.get_by_text("One pair in many liquids").click()
+        expect(page.get_by_label("The question")).to_have_value("Why do ours differ?")
+        expect(page.get_by_label("Title")).to_have_value("One pair in many liquids")
+        page.get_by_role("link", name="Pipette, start").click()
+        page.get_by_role("link", name="Plan a lab").click()
+        expect(page.get_by_text("You began this lab earlier")).to_be_visible()
+        expect(page.get_by_label("The question")).to_have_value("Why do ours differ?")
+        page.get_by_role("button", name="Begin a new one instead").click()
+        expect(page.get_by_label("The question")).to_have_value("Which metal is more negative than which?")
+        expect(page.get_by_text("You began this lab earlier")).to_have_count(0)
+
+    def test_what_a_change_of_the_lab_moves_is_said_and_changes_of_the_plan_are_taken_back(self):
+        lab, page = self.draft(), self.page
+        page.goto(f"/labs/{lab.id}/plan")
+        self.square("Mg | Zn").click()
+        page.get_by_role("button", name="Clear my wishes").click()
+        expect(page.get_by_text("1 number you asked for is free again.")).to_be_visible()
+        page.get_by_role("button", name="Take back the last change").click()
+        expect(page.get_by_role("button", name="Clear my wishes")).to_be_visible()
+        page.get_by_role("button", name="Take back the last change").click()
+        expect(page.get_by_role("button", name="Take back the last change")).to_have_count(0)
+        page.get_by_role("link", name="Change question, materials or groups").click()
+        page.get_by_role("checkbox", name=re.compile("zinc")).first.press("Space")
+        expect(page.get_by_text(re.compile(r"instead of Zn \| Cu"))).to_be_visible()
+        page.get_by_role("button", name="Keep this plan").click()
+        expect(page.get_by_role("heading", name="Who does what, when")).to_be_visible()
+        expect(page.get_by_text(re.compile(r"instead of Zn \| Cu"))).to_be_visible()
+        self.check_access(page)
 
     def test_counts_are_changed_by_mouse_and_keyboard_and_the_margin_says_what_moved(self):
         lab, page = self.draft(), self.page

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import combinations
 
@@ -28,13 +28,21 @@ LOOSE = 0.5 / TETHER  # a variance above this means plates that no chain of cell
 SAME = 1e-6  # variances nearer than this, relatively, are the same
 
 
+@dataclass(frozen=True, slots=True)
+class Shared:
+    """The shared cell a plan has, or that it has none: it stays as the plan is changed."""
+
+    cell: Cell | None
+
+
 @dataclass(frozen=True)
 class Task:
     """What a teacher asks for.
 
     `places` is how many cells a group has time for; `repeats` how many groups should measure a cell; `against` an electrode
     that every cell must have (None: all pairs); `wished` exact counts by cell, 0 bans it; `pinned` cells by group number;
-    `stock` how many plates there are of an electrode, absent where there are enough.
+    `stock` how many plates there are of an electrode, absent where there are enough; `held` the shared cell of a plan that
+    is there already (None: no plan yet, so it is chosen).
     """
 
     electrodes: tuple[str, ...]
@@ -47,6 +55,7 @@ class Task:
     wished: Mapping[Cell, int] = field(default_factory=dict)
     pinned: Mapping[int, tuple[Cell, ...]] = field(default_factory=dict)
     stock: Mapping[str, int] = field(default_factory=dict)
+    held: Shared | None = None
 
     def __post_init__(self) -> None:
         if len(set(self.electrodes)) < 2:
@@ -74,8 +83,17 @@ class Task:
 
     @cached_property
     def shared(self) -> Cell | None:
-        """The cell that every group measures: zinc and copper where both are there, else the plate in the middle against
-        the lowest; None where no pair has plates for all groups or the teacher wished it away."""
+        """The cell that every group measures: the one held; else zinc and copper where both are there, else the plate in the
+        middle against the lowest; None where no pair has plates for all groups or the teacher wished it away."""
+        return self._choice() if self.held is None else self.held.cell
+
+    def resettled(self) -> Task:
+        """For planning anew: the shared cell stays if it still can be everybody's, and is chosen anew if it cannot."""
+        cell = self.held.cell if self.held else None
+        stays = cell is not None and cell in self.cells and self.enough(cell) and self.wished.get(cell) is None
+        return self if stays else replace(self, held=Shared(self._choice()))
+
+    def _choice(self) -> Cell | None:
         ordered = sorted(self.electrodes, key=lambda key: (standing(key), key))
         middle = ordered[len(ordered) // 2]
 

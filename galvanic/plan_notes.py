@@ -146,21 +146,31 @@ def _wishes(task: Task, plan: Plan) -> list[Note]:
 
 def _scarce(task: Task) -> list[Note]:
     notes = []
+    shared = task.shared
     for key, n in task.stock.items():
-        if key in task.electrodes and n < task.groups:
-            name = electrodes()[key].name
-            notes.append(
-                Note(
-                    "scarce",
-                    "plain",
-                    f"Only {n} × {name}",
-                    f"So at most {n} of {task.groups} groups measure with it; a plate stays with its group.",
-                )
+        if key not in task.electrodes or n >= task.groups:
+            continue
+        name = electrodes()[key].name
+        if shared is not None and key in shared.pair:
+            text = (
+                f"{shared.short} goes to all {task.groups} groups and needs one for each. Plan anew to share another cell."
             )
-    if task.shared is None:
-        text = "No pair of plates is there for all groups, so groups and drift cannot be compared. More plates would help."
-        notes.append(Note("no_shared", "caution", f"No shared cell for {task.groups} groups", text))
+            notes.append(Note("scarce_shared", "caution", f"Only {n} × {name}", text, Action("anew", "Plan anew")))
+            continue
+        text = f"So at most {n} of {task.groups} groups measure with it; a plate stays with its group."
+        notes.append(Note("scarce", "plain", f"Only {n} × {name}", text))
+    if shared is None:
+        notes.append(_no_shared(task))
     return notes
+
+
+def _no_shared(task: Task) -> Note:
+    title = f"No shared cell for {task.groups} groups"
+    if (now := task.resettled().shared) is not None:
+        text = f"There are plates for {now.short} for everybody now. Plan anew, and groups can be compared."
+        return Note("no_shared", "caution", title, text, Action("anew", "Plan anew"))
+    text = "No pair of plates is there for all groups, so groups and drift cannot be compared. More plates would help."
+    return Note("no_shared", "caution", title, text)
 
 
 def _sharpness(task: Task, plan: Plan) -> Note:

@@ -8,11 +8,10 @@ from django.http import HttpRequest
 from ninja import Router
 
 from galvanic.cells import Cell
-from galvanic.plan_notes import plan_notes
-from server.labs import deleting, edits, opening, services
+from server.labs import deleting, edits, opening, revising, services
 from server.labs.deleting import KEPT
 from server.labs.models import Lab
-from server.labs.outputs import detail, lab_out, line, notes_out, whole
+from server.labs.outputs import lab_out, line, preview, whole
 from server.labs.schemas import (
     CopyIn,
     DeletedLab,
@@ -21,12 +20,10 @@ from server.labs.schemas import (
     LabIn,
     LabLine,
     LabOut,
-    PreviewCell,
     PreviewOut,
     TimesIn,
     TitleIn,
 )
-from server.labs.tasks import steps_of
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import Done, ProblemOut
 
@@ -55,31 +52,19 @@ def create_lab(request: HttpRequest, data: LabIn) -> tuple[int, LabOut]:
     return 201, whole(request, lab.id)
 
 
-@router.post("/labs/preview", response={200: PreviewOut, **REFUSED}, operation_id="preview_lab")
-def preview_lab(request: HttpRequest, data: LabIn) -> PreviewOut:
-    """How a plan would be shared out; nothing is kept."""
-    lab, task, plan, names = services.deal(teacher_of(request), _plan(data))
-    steps = steps_of(lab)
-    return PreviewOut(
-        hands=[
-            [
-                PreviewCell(
-                    short=cell.short, electrolyte=cell.electrolyte, condition=cell.condition, shared=cell == plan.shared
-                )
-                for cell in hand
-            ]
-            for hand in plan.hands
-        ],
-        notes=notes_out(plan_notes(task, plan, steps, lab.minutes, names, lab.scatter_v)),
-        plan=detail(task, plan, steps),
-    )
+@router.post("/labs/preview", response={200: PreviewOut, **ABSENT, **REFUSED}, operation_id="preview_lab")
+def preview_lab(request: HttpRequest, data: LabIn, lab: uuid.UUID | None = None) -> PreviewOut:
+    """How a plan would be shared out, for a new lab or in place of a draft's; nothing is kept."""
+    return preview(teacher_of(request), lab, _plan(data))
 
 
-@router.put("/labs/{uuid:lab_id}", response={200: LabOut, 409: ProblemOut, **ABSENT, **REFUSED}, operation_id="revise_lab")
-def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: LabIn) -> LabOut:
+@router.put(
+    "/labs/{uuid:lab_id}", response={200: EditedOut, 409: ProblemOut, **ABSENT, **REFUSED}, operation_id="revise_lab"
+)
+def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: LabIn) -> EditedOut:
     """Change what a draft is about and plan its cells anew."""
-    services.revise_lab(actor=teacher_of(request), lab_id=lab_id, plan=_plan(data))
-    return whole(request, lab_id)
+    done = revising.revise_lab(actor=teacher_of(request), lab_id=lab_id, plan=_plan(data))
+    return EditedOut(said=list(done.said), lab=whole(request, lab_id))
 
 
 @router.post("/labs/{uuid:lab_id}/copy", response={201: LabOut, **ABSENT, **REFUSED}, operation_id="copy_lab")

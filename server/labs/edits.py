@@ -12,8 +12,10 @@ from galvanic import replan
 from galvanic.cells import Cell
 from galvanic.design import Plan, Task, improve
 from galvanic.errors import OutOfRange
+from galvanic.plan_changes import Laid, what_moved
 from galvanic.replan import CannotChange, Change
 from galvanic.schedule import Steps
+from server.labs.history import keep_earlier, take_back
 from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
@@ -23,6 +25,7 @@ from server.people.models import Group, Teacher
 from server.problems import Problem
 
 MOST_ROUNDS = 20
+UNDO = "undo"
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,13 +61,22 @@ def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> Edited:
     task, plan = planned(lab, groups, hands, stock_of(actor, lab.electrodes))
     names = [group.name for group in groups]
     try:
-        done = _CHANGES[edit.kind](task, plan, edit, names)
+        done = _taken_back(lab, task) if edit.kind == UNDO else _CHANGES[edit.kind](task, plan, edit, names)
     except CannotChange as error:
         raise Problem(409, error.code, str(error)) from error
+    if edit.kind != UNDO and (done.task, done.plan.hands) != (task, plan.hands):
+        keep_earlier(lab, lab.wished, hands, done.said)
     lab.wished = [wish_out(cell, count) for cell, count in done.task.wished.items()]
     lab.save(update_fields=["wished"])
     kept = replace_cells(groups, hands, done.task, done.plan)
     return Edited(lab, groups, kept, done)
+
+
+def _taken_back(lab: Lab, task: Task) -> Change:
+    found = take_back(lab, task)
+    if found is None:
+        raise CannotChange("There is no change to take back.")
+    return Change(found.task, found.plan, (f"Taken back: {found.said}",))
 
 
 def _cell(task: Task, edit: Edit) -> Cell:
@@ -125,10 +137,22 @@ def _fill(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
 
 
 def _anew(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
-    made = designed(task)
+    settled = task.resettled()
+    made = designed(settled)
     kept = sum(len(cells) for cells in task.pinned.values()) + len(task.wished)
     around = f" around {kept} pinned or wished cell{'s' if kept != 1 else ''}" if kept else ""
-    return Change(task, made, (f"The plan is made anew{around}.",))
+    moved = what_moved(Laid(task, plan, names), Laid(settled, made, names))
+    return Change(settled, made, (f"The plan is made anew{around}.", *(moved or ("It is the same as before.",))))
+
+
+def _clear(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    n = len(task.wished)
+    if not n:
+        raise CannotChange("You have asked for no numbers.")
+    pinned = sum(len(cells) for cells in task.pinned.values())
+    stay = f" {pinned} pinned cell{'s stay' if pinned > 1 else ' stays'} where {'they are' if pinned > 1 else 'it is'}."
+    said = f"{n} number{'s' if n > 1 else ''} you asked for {'are' if n > 1 else 'is'} free again.{stay if pinned else ''}"
+    return Change(replace(task, wished={}), plan, (said,))
 
 
 def _improve(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
@@ -139,7 +163,8 @@ def _improve(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
         f"variance {100.0 * (1.0 - better.variance / plan.variance):.1f} % lower" if better.variance < plan.variance else ""
     )
     changes = f"{plan.changes - better.changes} changes fewer" if better.changes < plan.changes else ""
-    return Change(task, better, ("A better plan: " + ", ".join(one for one in (gain, changes) if one) + ".",))
+    moved = what_moved(Laid(task, plan, names), Laid(task, better, names))
+    return Change(task, better, ("A better plan: " + ", ".join(one for one in (gain, changes) if one) + ".", *moved))
 
 
 _CHANGES: Mapping[str, Callable[[Task, Plan, Edit, list[str]], Change]] = {
@@ -150,11 +175,11 @@ _CHANGES: Mapping[str, Callable[[Task, Plan, Edit, list[str]], Change]] = {
     "ban": _ban,
     "pin": _pin,
     "unwish": _unwish,
+    "clear": _clear,
     "fill": _fill,
     "anew": _anew,
     "improve": _improve,
 }
-KINDS = tuple(_CHANGES)
 
 
 @transaction.atomic

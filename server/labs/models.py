@@ -15,6 +15,7 @@ from django.db.models import F, Q
 
 from galvanic.cells import Cell
 from server.labs.querysets import (
+    EarlierPlanQuerySet,
     LabQuerySet,
     OwnMaterialQuerySet,
     PlannedCellQuerySet,
@@ -224,3 +225,20 @@ class Shelf(models.Model):
 
     def __str__(self) -> str:
         return self.material
+
+
+class EarlierPlan(models.Model):
+    """A draft's plan before a change, so that the change can be taken back; `said` is what the change did."""
+
+    lab = models.ForeignKey(Lab, on_delete=models.CASCADE, related_name="earlier_plans")
+    said = models.TextField()
+    wished = models.JSONField()
+    hands = models.JSONField()
+
+    objects = EarlierPlanQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self) -> str:
+        return self.said

@@ -16,8 +16,10 @@ from galvanic.notes import Note
 from galvanic.plan_notes import plan_notes
 from galvanic.schedule import Steps, timeline
 from server.labs import services
+from server.labs.history import last_change
 from server.labs.models import Lab, PlannedCell
 from server.labs.policy import cautions, sheet_of, signed, stage_of
+from server.labs.revising import revision
 from server.labs.schemas import (
     ActionOut,
     BathOut,
@@ -29,12 +31,14 @@ from server.labs.schemas import (
     NoteOut,
     PlanDetail,
     PlannedCellOut,
+    PreviewCell,
+    PreviewOut,
     SegmentOut,
     StepsOut,
 )
 from server.labs.tasks import planned, steps_of, stock_of
 from server.people.auth import teacher_of
-from server.people.models import Group
+from server.people.models import Group, Teacher
 from server.problems import not_found
 
 
@@ -168,4 +172,33 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
         cautions=cautions(lab.electrodes, lab.electrolytes),
         signed=signed(lab, sheet_of(lab)),
         plan=None if judged is None else detail(*judged, steps),
+        last_change=last_change(lab),
+    )
+
+
+def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: services.NewLab) -> PreviewOut:
+    """How a plan would be shared out, anew or around what a draft has pinned and wished. Raises Problem."""
+    if lab_id is None:
+        lab, task, made, names = services.deal(actor, plan)
+        said: tuple[str, ...] = ()
+    else:
+        draft = Lab.objects.visible_to(actor).filter(id=lab_id, state=Lab.State.DRAFT).first()
+        if draft is None:
+            raise not_found("lab")
+        found = revision(actor, draft, plan)
+        lab, task, made, names, said = found.lab, found.task, found.plan, found.names, found.said
+    steps = steps_of(lab)
+    return PreviewOut(
+        hands=[
+            [
+                PreviewCell(
+                    short=cell.short, electrolyte=cell.electrolyte, condition=cell.condition, shared=cell == made.shared
+                )
+                for cell in hand
+            ]
+            for hand in made.hands
+        ],
+        said=list(said),
+        notes=notes_out(plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v)),
+        plan=detail(task, made, steps),
     )

@@ -11,7 +11,7 @@ from server.people.auth import Member
 from server.people.models import Teacher
 
 if TYPE_CHECKING:
-    from server.labs.models import Lab, OwnMaterial, PlannedCell, Prediction, Shelf, SignOff  # noqa: F401
+    from server.labs.models import EarlierPlan, Lab, OwnMaterial, PlannedCell, Prediction, Shelf, SignOff  # noqa: F401
 
 
 class LabQuerySet(models.QuerySet["Lab"]):
@@ -44,6 +44,14 @@ class PlannedCellQuerySet(models.QuerySet["PlannedCell"]):
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
         return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
+
+
+class EarlierPlanQuerySet(models.QuerySet["EarlierPlan"]):
+    """Plans of drafts before a change."""
+
+    def visible_to(self, actor: Teacher) -> EarlierPlanQuerySet:
+        """A teacher sees those of their labs; groups see none."""
+        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
 
 
 class SignOffQuerySet(models.QuerySet["SignOff"]):

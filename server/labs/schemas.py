@@ -297,6 +297,7 @@ class LabOut(LabLine):
     cautions: list[str]
     signed: bool
     plan: PlanDetail | None
+    last_change: str | None
 
 
 class LabSettings(BaseModel):
@@ -341,7 +342,7 @@ LabOut.model_rebuild()
 class EditIn(BaseModel):
     """One change of a draft's plan; groups by their place from 0."""
 
-    kind: Literal["more", "fewer", "drop", "move", "ban", "pin", "unwish", "fill", "anew", "improve"]
+    kind: Literal["more", "fewer", "drop", "move", "ban", "pin", "unwish", "clear", "fill", "anew", "improve", "undo"]
     cell: CellIO | None = None
     group: Annotated[int, Field(ge=0, le=60)] | None = None
     to: Annotated[int, Field(ge=0, le=60)] | None = None
@@ -369,5 +370,6 @@ class PreviewOut(BaseModel):
     """How a plan would be shared out, before it is kept."""
 
     hands: list[list[PreviewCell]]
+    said: list[str]
     notes: list[NoteOut]
     plan: PlanDetail

@@ -18,7 +18,7 @@ from galvanic.safety import AGE_BANDS, sheet
 from galvanic.schedule import Steps
 from galvanic.tell_apart import SCATTER_V
 from server.labs.models import Lab, PlannedCell
-from server.labs.tasks import pinned_in, stock_of, task_of
+from server.labs.tasks import stock_of, task_of
 from server.people.codes import join_code, pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
@@ -87,6 +87,12 @@ def _chosen(keys: Sequence[str], table: Mapping[str, object], least: int, what: 
     return chosen
 
 
+def check_materials(electrodes: Sequence[str], electrolytes: Sequence[str], least: int = 2) -> None:
+    """Raises Problem for materials that are not known, or too few electrodes."""
+    _chosen(electrodes, catalogue.electrodes(), least, "electrode", "electrodes")
+    _chosen(electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
+
+
 def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
     """What a lab sets its cells to, in the teacher's words; a single empty one where only plates or liquids vary.
 
@@ -102,7 +108,7 @@ def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
     return tidy
 
 
-def _fill(lab: Lab, plan: NewLab) -> None:
+def fill(lab: Lab, plan: NewLab) -> None:
     """Put what a teacher chose on a lab. Raises Problem for what cannot be."""
     title = " ".join(plan.title.split())
     if not title or len(title) > MAX_TITLE:
@@ -127,10 +133,9 @@ def _fill(lab: Lab, plan: NewLab) -> None:
 def deal(actor: Teacher, plan: NewLab) -> tuple[Lab, Task, Plan, list[str]]:
     """A lab that is not kept, its task, its plan and its groups' names. Raises Problem for what cannot be planned."""
     names = tidy_names(plan.groups)
-    _chosen(plan.electrodes, catalogue.electrodes(), 2, "electrode", "electrodes")
-    _chosen(plan.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
+    check_materials(plan.electrodes, plan.electrolytes)
     lab = Lab(owner=actor, edition=catalogue.edition())
-    _fill(lab, plan)
+    fill(lab, plan)
     task = task_of(lab, len(names), {}, stock_of(actor, lab.electrodes))
     return lab, task, designed(task), names
 
@@ -156,7 +161,7 @@ def create_lab(*, actor: Teacher, plan: NewLab) -> Lab:
 def start_lab(actor: Teacher, plan: NewLab) -> Lab:
     """The lab alone, without groups."""
     lab = Lab(owner=actor, edition=catalogue.edition())
-    _fill(lab, plan)
+    fill(lab, plan)
     return keep_new(lab)
 
 
@@ -173,45 +178,6 @@ def fresh_code() -> str:
     while Lab.objects.filter(join_code=code).exists():
         code = join_code()
     return code
-
-
-@transaction.atomic
-def revise_lab(*, actor: Teacher, lab_id: uuid.UUID, plan: NewLab) -> Lab:
-    """Change what a draft is about; its cells are planned anew around what is pinned and wished.
-
-    Groups that keep their name keep their PIN. Raises Problem; then nothing is changed.
-    """
-    lab = draft_of(actor, lab_id)
-    names = tidy_names(plan.groups)
-    _chosen(plan.electrodes, catalogue.electrodes(), 2, "electrode", "electrodes")
-    _chosen(plan.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
-    _fill(lab, plan)
-    groups, hands = groups_with_cells(lab)
-    pins_of = {g.name.casefold(): pinned for g, pinned in zip(groups, pinned_in(hands).values(), strict=True)}
-    pinned = {i: pins_of[name.casefold()] for i, name in enumerate(names) if name.casefold() in pins_of}
-    task = task_of(lab, len(names), pinned, stock_of(actor, lab.electrodes))
-    made = designed(task)
-    lab.save()
-    regroup(lab, groups, names)
-    replace_cells(*groups_with_cells(lab), task, made)
-    keep_deed(actor, "changed_lab", lab)
-    return lab
-
-
-def regroup(lab: Lab, groups: Sequence[Group], names: Sequence[str]) -> None:
-    """Give a draft the groups of these names in this order."""
-    PlannedCell.objects.filter(group__lab=lab).delete()
-    old = {group.name.casefold(): group for group in groups}
-    kept_pins = {group.pin for group in groups}
-    fresh = iter([pin for pin in pins(len(names) + len(kept_pins)) if pin not in kept_pins])
-    Group.objects.filter(lab=lab).exclude(id__in=[old[n.casefold()].id for n in names if n.casefold() in old]).delete()
-    for position, name in enumerate(names, start=1):
-        group = old.get(name.casefold())
-        if group is None:
-            Group.objects.create(lab=lab, name=name, pin=next(fresh), position=position)
-        elif (group.name, group.position) != (name, position):
-            group.name, group.position = name, position
-            group.save(update_fields=["name", "position"])
 
 
 def groups_with_cells(lab: Lab) -> tuple[list[Group], list[list[PlannedCell]]]:
@@ -304,8 +270,7 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
     if source is None:
         raise not_found("lab")
     groups, hands = groups_with_cells(source)
-    _chosen(source.electrodes, catalogue.electrodes(), 1, "electrode", "electrodes")
-    _chosen(source.electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
+    check_materials(source.electrodes, source.electrolytes, least=1)
     copy = Lab(owner=actor, edition=catalogue.edition())
     for name in COPIED:
         setattr(copy, name, getattr(source, name))

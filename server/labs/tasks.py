@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from galvanic.cells import Cell
-from galvanic.design import Plan, Task, judge
+from galvanic.design import Plan, Shared, Task, judge
 from galvanic.schedule import Steps
 from server.labs.models import Lab, PlannedCell, Shelf
 from server.people.models import Group, Teacher
@@ -42,7 +42,9 @@ def wish_out(cell: Cell, count: int) -> dict[str, Any]:
     }
 
 
-def task_of(lab: Lab, groups: int, pinned: Mapping[int, tuple[Cell, ...]], stock: Mapping[str, int]) -> Task:
+def task_of(
+    lab: Lab, groups: int, pinned: Mapping[int, tuple[Cell, ...]], stock: Mapping[str, int], held: Shared | None = None
+) -> Task:
     """The core's task of a lab; wishes and pins that do not belong to its cells any more are left out."""
     task = Task(
         tuple(lab.electrodes),
@@ -55,6 +57,7 @@ def task_of(lab: Lab, groups: int, pinned: Mapping[int, tuple[Cell, ...]], stock
         {},
         {},
         stock,
+        held,
     )
     known = set(task.cells)
     wished = {cell: count for cell, count in map(wish_in, lab.wished) if cell in known}
@@ -67,7 +70,12 @@ def pinned_in(hands: Hands) -> dict[int, tuple[Cell, ...]]:
     return {g: tuple(p.cell for p in hand if p.pinned and not p.shared) for g, hand in enumerate(hands)}
 
 
+def shared_in(hands: Hands) -> Shared:
+    """The shared cell that kept cells have."""
+    return Shared(next((p.cell for hand in hands for p in hand if p.shared), None))
+
+
 def planned(lab: Lab, groups: Sequence[Group], hands: Hands, stock: Mapping[str, int]) -> tuple[Task, Plan]:
     """Task and plan of a lab as it is kept."""
-    task = task_of(lab, len(groups), pinned_in(hands), stock)
+    task = task_of(lab, len(groups), pinned_in(hands), stock, shared_in(hands))
     return task, judge(task, [[p.cell for p in hand] for hand in hands])

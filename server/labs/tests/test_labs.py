@@ -115,8 +115,8 @@ class OpeningAndClosing(TestCase):
         for path in ("/api/labs", f"/api/labs/{self.lab.id}", f"/api/labs/{self.lab.id}/board"):
             with self.subTest(path):
                 self.client.get(path)
-                # session, teacher; then the list; or own materials and lab, groups, cells, stock, signature; or the board's seven
-                with self.assertNumQueries(10 if path.endswith("board") else 8 if path.count("/") == 3 else 3):
+                # session, teacher; then the list; or own materials and lab, groups, cells, stock, signature, last change; or the board's seven
+                with self.assertNumQueries(10 if path.endswith("board") else 9 if path.count("/") == 3 else 3):
                     self.client.get(path)
         lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
         with self.assertNumQueries(3):

@@ -4,10 +4,12 @@ from datetime import date
 
 from django.test import TestCase
 
+from galvanic.cells import Cell
 from server.labs.models import Lab, PlannedCell, Shelf
 from server.labs.tests.test_labs import PLAN
 from server.tests.support import as_teacher, group_of, lab_of, opened_lab, record, send, teacher
 
+KEYS = ("negative", "electrolyte", "positive", "condition")
 WIDE = PLAN | {
     "minutes": 60,
     "electrodes": ["magnesium", "zinc", "steel", "tin", "copper"],
@@ -32,6 +34,16 @@ class Planning(TestCase):
         answer = send(self.client, f"{self.path}/plan", {"kind": kind} | more)
         self.assertEqual(answer.status_code, status, answer.content)
         return answer.json()
+
+    def revise(self, plan):
+        return self.client.put(f"/api{self.path}", plan, content_type="application/json").json()
+
+    def shared(self, lab):
+        """The shared cell by the grid, by the lanes (each group's), and by what every lane has."""
+        grid = [Cell(*(c[key] for key in KEYS)).short for c in lab["plan"]["counts"] if c["shared"]]
+        lanes = {c["short"] for g in lab["groups"] for c in g["cells"] if c["shared"]}
+        everywhere = all(any(c["shared"] for c in g["cells"]) for g in lab["groups"])
+        return grid, lanes, everywhere
 
     def count(self, lab, cell):
         return next(c for c in lab["plan"]["counts"] if all(c[key] == cell[key] for key in cell))
@@ -106,7 +118,7 @@ class Planning(TestCase):
     def test_revising_keeps_pins_that_still_make_sense_and_the_pins_of_groups(self):
         pin = {g["name"]: g["pin"] for g in self.made["groups"]}
         changed = WIDE | {"groups": ["Curlew", "Tern", "Dunlin"], "electrodes": ["zinc", "tin", "copper", "nickel"]}
-        revised = self.client.put(f"/api{self.path}", changed, content_type="application/json").json()
+        revised = self.revise(changed)["lab"]
         self.assertEqual([g["name"] for g in revised["groups"]], ["Curlew", "Tern", "Dunlin"])
         self.assertEqual([g["pin"] for g in revised["groups"]][:2], [pin["Curlew"], pin["Tern"]])
         plates = {p for g in revised["groups"] for c in g["cells"] for p in (c["negative"], c["positive"])}
@@ -118,6 +130,67 @@ class Planning(TestCase):
         holders = [g for g in anew["groups"] if any(c["negative"] == "magnesium" for c in g["cells"])]
         self.assertLessEqual(len(holders), 2)
         self.assertIn("scarce", [n["code"] for n in anew["notes"]])
+
+    def test_the_shared_cell_stays_while_the_cupboard_runs_short_until_a_new_plan_moves_it_and_says_why(self):
+        self.assertEqual(self.shared(self.made), (["Zn | Cu"], {"Zn | Cu"}, True))
+        Shelf.objects.create(owner=self.ada, material="zinc", count=3)
+        short = self.client.get(f"/api{self.path}").json()
+        self.assertEqual(self.shared(short), (["Zn | Cu"], {"Zn | Cu"}, True))
+        note = next(n for n in short["notes"] if n["code"] == "scarce_shared")
+        self.assertIn("Zn | Cu goes to all 4 groups", note["text"])
+        more = self.edit("more", cell=cell_in(self.made, 2))
+        self.assertEqual(self.shared(more["lab"]), (["Zn | Cu"], {"Zn | Cu"}, True))
+        anew = self.edit(note["action"]["kind"])
+        grid, lanes, everywhere = self.shared(anew["lab"])
+        self.assertEqual((set(grid), everywhere), (lanes, True))
+        self.assertNotIn("Zn | Cu", grid)
+        self.assertIn("instead of Zn | Cu: there are only 3 plates of zinc for 4 groups.", " ".join(anew["said"]))
+
+    def test_what_a_revision_moves_is_said_before_and_after_it_is_kept(self):
+        cell = cell_in(self.made, 2)
+        self.edit("more", cell=cell)
+        pinned = next(c for c in self.made["groups"][0]["cells"] if not c["shared"] and c["negative"] == "magnesium")
+        self.edit("pin", cell={key: pinned[key] for key in KEYS}, group=0)
+        less = WIDE | {"electrodes": ["steel", "tin", "copper"]}
+        ahead = send(self.client, f"/labs/preview?lab={self.made['id']}", less).json()
+        self.assertEqual(self.shared(self.client.get(f"/api{self.path}").json())[0], ["Zn | Cu"], "nothing is kept yet")
+        done = self.revise(less)
+        self.assertEqual(done["said"], ahead["said"])
+        said = " ".join(done["said"])
+        self.assertIn("instead of Zn | Cu: Zn | Cu does not belong to the plan any more.", said)
+        self.assertIn(f"{pinned['short']} of {self.made['groups'][0]['name']}", said)
+        self.assertIn("The number you asked for went with its cell", said)
+        self.assertIsNone(done["lab"]["last_change"])
+
+    def test_changes_are_taken_back_one_after_the_other(self):
+        cell = cell_in(self.made, 2)
+        self.edit("more", cell=cell)
+        self.edit("ban", cell=cell)
+        now = self.edit("anew")["lab"]
+        self.assertIn("The plan is made anew", now["last_change"])
+        for _ in range(3):
+            done = self.edit("undo")
+            self.assertIn("Taken back:", done["said"][0])
+        self.assertEqual(done["lab"]["plan"], self.made["plan"])
+        self.assertEqual(
+            [[(c["short"], c["pinned"]) for c in g["cells"]] for g in done["lab"]["groups"]],
+            [[(c["short"], c["pinned"]) for c in g["cells"]] for g in self.made["groups"]],
+        )
+        self.assertIsNone(done["lab"]["last_change"])
+        self.assertEqual(self.edit("undo", 409)["code"], "cannot_change")
+
+    def test_wishes_are_cleared_at_once_and_pins_stay(self):
+        self.edit("more", cell=cell_in(self.made, 2))
+        self.edit("ban", cell=cell_in(self.client.get(f"/api{self.path}").json(), 2))
+        cleared = self.edit("clear")
+        self.assertFalse(any(c["wished"] for c in cleared["lab"]["plan"]["counts"]))
+        self.assertIn("free again", cleared["said"][0])
+        self.assertEqual(self.edit("clear", 409)["code"], "cannot_change")
+        self.assertTrue(any(c["wished"] for c in self.edit("undo")["lab"]["plan"]["counts"]))
+
+    def test_nobody_previews_in_place_of_another_teachers_draft(self):
+        eve = as_teacher(teacher("eve"))
+        self.assertEqual(send(eve, f"/labs/preview?lab={self.made['id']}", WIDE).status_code, 404)
 
     def test_conditions_are_planned_and_need_two_settings(self):
         spaced = PLAN | {"varies": "spacing", "conditions": ["1 cm apart", "4 cm apart"]}

@@ -76,8 +76,8 @@ class Safety(TestCase):
 
     def test_a_change_of_material_asks_again_and_the_history_is_kept(self):
         self.sign()
-        self.assertTrue(self.revise().json()["signed"], "the same materials are still signed for")
-        self.assertFalse(self.revise(electrodes=["zinc", "copper", "nickel"]).json()["signed"])
+        self.assertTrue(self.revise().json()["lab"]["signed"], "the same materials are still signed for")
+        self.assertFalse(self.revise(electrodes=["zinc", "copper", "nickel"]).json()["lab"]["signed"])
         self.assertEqual(send(self.client, f"{self.path}/open").json()["code"], "not_signed")
         self.assertEqual([one["current"] for one in self.sheet()["history"]], [False])
         self.sign()

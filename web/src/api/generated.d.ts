@@ -523,7 +523,7 @@ export interface paths {
         put?: never;
         /**
          * Preview Lab
-         * @description How a plan would be shared out; nothing is kept.
+         * @description How a plan would be shared out, for a new lab or in place of a draft's; nothing is kept.
          */
         post: operations["preview_lab"];
         delete?: never;
@@ -2041,7 +2041,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "more" | "fewer" | "drop" | "move" | "ban" | "pin" | "unwish" | "fill" | "anew" | "improve";
+            kind: "more" | "fewer" | "drop" | "move" | "ban" | "pin" | "unwish" | "clear" | "fill" | "anew" | "improve" | "undo";
             /**
              * Round
              * @default 0
@@ -2638,6 +2638,8 @@ export interface components {
             id: string;
             /** Join Code */
             join_code: string | null;
+            /** Last Change */
+            last_change: string | null;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
             plan: components["schemas"]["PlanDetail"] | null;
@@ -3184,6 +3186,8 @@ export interface components {
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
             plan: components["schemas"]["PlanDetail"];
+            /** Said */
+            said: string[];
         };
         /**
          * PreviewTrace
@@ -5365,7 +5369,9 @@ export interface operations {
     };
     preview_lab: {
         parameters: {
-            query?: never;
+            query?: {
+                lab?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5383,6 +5389,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5466,7 +5481,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LabOut"];
+                    "application/json": components["schemas"]["EditedOut"];
                 };
             };
             /** @description Not Found */

@@ -122,11 +122,12 @@ export const useBench = () => {
   });
 };
 
-export const usePreview = (plan: Schemas["LabIn"] | null) =>
+/** How a plan would be shared out: of a new lab, or in place of a draft's. */
+export const usePreview = (plan: Schemas["LabIn"] | null, lab: string | undefined) =>
   useQuery({
-    queryKey: ["preview", plan],
+    queryKey: ["preview", lab, plan],
     enabled: plan !== null,
-    queryFn: () => dataOf(POST("/api/labs/preview", { body: plan as Schemas["LabIn"] })),
+    queryFn: () => dataOf(POST("/api/labs/preview", { params: { query: { lab } }, body: plan as Schemas["LabIn"] })),
     placeholderData: (previous) => previous,
     retry: false,
   });

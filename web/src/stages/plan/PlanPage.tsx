@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCopyLab, useLab, useOpenLab } from "../../api/queries";
@@ -73,7 +73,8 @@ export function PlanPage({ id }: { id: string }) {
   const names = useNames();
   const open = useOpenLab();
   const copy = useCopyLab();
-  const edits = usePlanEdits(id);
+  const came = useLocation().state as { said?: string[] } | null;
+  const edits = usePlanEdits(id, came?.said ?? []);
   const navigate = useNavigate();
   const [press, setPress] = useState<Change>("more");
   if (!lab.data) return <Waiting title="Plan" error={lab.error} />;
@@ -141,6 +142,12 @@ export function PlanPage({ id }: { id: string }) {
                 Look for a better plan
               </Button>
               <Button onPress={() => edits.change({ kind: "anew" })}>Plan anew</Button>
+              {plan?.counts.some((cell) => cell.wished) && (
+                <Button onPress={() => edits.change({ kind: "clear" })}>Clear my wishes</Button>
+              )}
+              {lab.data.last_change && (
+                <Button onPress={() => edits.change({ kind: "undo" })}>Take back the last change</Button>
+              )}
             </Row>
           )}
         </Spread>

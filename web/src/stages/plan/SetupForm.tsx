@@ -6,8 +6,9 @@ import { Choices } from "../../ui/Choices";
 import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Row } from "../../ui/layout";
+import { GroupFields } from "./GroupFields";
 import { StepFields } from "./StepFields";
-import { type Typed, withTemplate } from "./setup";
+import { SETTINGS, type Typed, withTemplate } from "./setup";
 
 const VARIES = [
   { key: "pairs", name: "the plates" },
@@ -22,13 +23,6 @@ const AGES = [
   { key: "14-15", name: "14 to 15" },
   { key: "16-18", name: "16 to 18" },
 ];
-const SETTINGS: Partial<Record<Typed["varies"], string>> = {
-  spacing: "1 cm apart\n4 cm apart",
-  depth: "1 cm deep\n4 cm deep",
-  surface: "freshly rubbed\nas it was",
-  dilution: "undiluted\n1 part in 10",
-};
-
 const Narrow = styled.div`
   max-width: 11rem;
 `;
@@ -64,7 +58,7 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
           value={typed.template}
           onChange={(key) => {
             const template = materials.templates.find((one) => one.key === key);
-            if (template) change(withTemplate(typed, template));
+            if (template) change(withTemplate(typed, template, materials.templates));
           }}
         />
       )}
@@ -141,13 +135,7 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
         value={typed.liquids}
         onChange={(liquids) => change({ liquids })}
       />
-      <TextField
-        label="Groups, one name a line"
-        hint="Bench names only. Nothing personal is kept."
-        value={typed.names}
-        onChange={(names) => change({ names })}
-        rows={8}
-      />
+      <GroupFields names={typed.names} change={(names) => change({ names })} />
       <Picks
         label="Age of the students"
         options={AGES}

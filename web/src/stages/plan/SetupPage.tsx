@@ -1,62 +1,69 @@
-import { useDeferredValue, useMemo } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
 import { useCreateLab, useLab, useMaterials, usePreview, useReviseLab } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { Waiting } from "../../app/Waiting";
-import { ButtonLink, MainButton } from "../../ui/Button";
+import { ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Column, Columns, Row, Soft } from "../../ui/layout";
-import { Notes } from "../../ui/Notes";
+import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { narrow } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { Lanes } from "./Lanes";
 import { withoutActions } from "./planNotes";
 import { SetupForm } from "./SetupForm";
-import { type Typed, empty, fromLab, isEnough, planOf } from "./setup";
+import { type Typed, begun, fromLab, isEnough, planOf } from "./setup";
 import { useNames } from "./useNames";
 
-/** Stays in view while the form is scrolled. */
-const Beside = styled(Column)`
-  position: sticky;
-  top: 0;
-  align-self: start;
-  max-height: 100vh;
-  overflow-y: auto;
+/** Beside the form, with a rule down to its end; what is in it stays in view while the form is scrolled. */
+const Beside = styled.div`
+  & > section {
+    position: sticky;
+    top: 0;
+    max-height: 100vh;
+    overflow-y: auto;
+  }
   ${narrow} {
-    position: static;
-    max-height: none;
+    & > section {
+      position: static;
+      max-height: none;
+    }
   }
 `;
 
+type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"] };
+
 /** Choose question, materials, groups and minutes, and see at once who measures what and whether it fits. */
-function Setup({ lab }: { lab: Schemas["LabOut"] | null }) {
-  const materials = useMaterials();
+function Setup({ lab, materials }: Props) {
   const names = useNames();
-  const [typed, setTyped, forget] = useKept<Typed>(lab ? `setup:${lab.id}` : "new-lab", () =>
-    lab ? fromLab(lab) : empty(),
-  );
+  const [start] = useState(() => (lab ? fromLab(lab) : begun(materials.templates)));
+  const [kept, setTyped, forget] = useKept<Typed>(lab ? `setup:${lab.id}` : "new-lab", start);
+  const typed = useMemo(() => ({ ...start, ...kept }), [start, kept]);
+  const [cameBack, setCameBack] = useState(() => JSON.stringify(typed) !== JSON.stringify(start));
   const plan = useMemo(() => planOf(typed), [typed]);
   const complete = isEnough(plan);
-  const preview = usePreview(useDeferredValue(complete ? { ...plan, title: "Preview" } : null));
+  const asked = useDeferredValue(complete ? { ...plan, title: "Preview", question: "", kept: "" } : null);
+  const preview = usePreview(asked, lab?.id);
   const create = useCreateLab();
   const revise = useReviseLab();
   const navigate = useNavigate();
-  if (!materials.data) return <Waiting title="Plan a lab" error={materials.error} />;
   const refused = preview.error instanceof Problem ? preview.error : null;
-  const shown = complete && preview.data && !refused ? preview.data : null;
+  const shown = complete && preview.data && !preview.error ? preview.data : null;
+  // What was said of an earlier state is not said of this one.
+  const stale = preview.isPlaceholderData;
   const saving = create.isPending || revise.isPending;
   const title = lab ? "Change the lab" : "Plan a lab";
-  const done = (kept: Schemas["LabOut"]) => {
-    navigate(`/labs/${kept.id}/plan`);
+  const done = (id: string, said: string[]) => {
+    navigate(`/labs/${id}/plan`, { state: { said } });
     setTimeout(forget);
   };
   const keep = () => {
     if (!plan) return;
     const body = { ...plan, title: typed.title };
-    if (lab) revise.mutate({ id: lab.id, body }, { onSuccess: done });
-    else create.mutate(body, { onSuccess: done });
+    if (lab) revise.mutate({ id: lab.id, body }, { onSuccess: (answer) => done(lab.id, answer.said) });
+    else create.mutate(body, { onSuccess: (made) => done(made.id, []) });
   };
   return (
     <Frame
@@ -65,19 +72,40 @@ function Setup({ lab }: { lab: Schemas["LabOut"] | null }) {
       about="draft, not open to groups"
       margin={
         shown ? (
-          <Notes notes={withoutActions(shown.notes)} />
+          stale ? (
+            <Soft>Planning …</Soft>
+          ) : (
+            <Notes notes={[...moved(shown.said), ...withoutActions(shown.notes)]} />
+          )
         ) : (
-          <Soft>Choose two plates and one liquid to see whether it fits.</Soft>
+          <Soft>
+            {complete ? "No plan can be shown for this." : "Choose two plates and one liquid to see whether it fits."}
+          </Soft>
         )
       }
     >
       <Columns $left="minmax(0, 31rem)">
         <Column>
           <h1>{title}</h1>
+          {cameBack && (
+            <p role="status">
+              {lab
+                ? "You began to change this lab; what you typed is here, and not kept yet."
+                : "You began this lab earlier; what you typed is here, and not kept yet."}{" "}
+              <TextButton
+                onPress={() => {
+                  setTyped(start);
+                  setCameBack(false);
+                }}
+              >
+                {lab ? "Show it as it is kept" : "Begin a new one instead"}
+              </TextButton>
+            </p>
+          )}
           <SetupForm
             typed={typed}
-            change={(change) => setTyped((before) => ({ ...before, ...change }))}
-            materials={materials.data}
+            change={(change) => setTyped((before) => ({ ...start, ...before, ...change }))}
+            materials={materials}
             templates={lab === null}
             onSubmit={keep}
           >
@@ -90,33 +118,45 @@ function Setup({ lab }: { lab: Schemas["LabOut"] | null }) {
             </Row>
           </SetupForm>
         </Column>
-        <Beside tabIndex={0} role="region" aria-label="Who measures what">
-          <h2>Who measures what</h2>
-          {shown && plan ? (
-            <>
-              <Soft>The bold cell is shared: every group measures it, so groups can be compared.</Soft>
-              <Lanes
-                lanes={shown.hands.map((cells, index) => ({
-                  name: plan.groups[index]?.trim() ?? `Group ${index + 1}`,
-                  cells,
-                }))}
-                liquid={names.liquid}
-              />
-            </>
-          ) : (
-            <Soft>The cells of each group appear here as soon as there are plates, a liquid and a group.</Soft>
-          )}
+        <Beside>
+          <Column tabIndex={0} role="region" aria-label="Who measures what">
+            <h2>Who measures what</h2>
+            {shown && asked ? (
+              <>
+                {shown.plan.counts.some((cell) => cell.shared) && (
+                  <Soft>The bold cell is shared: every group measures it, so groups can be compared.</Soft>
+                )}
+                <Lanes
+                  lanes={shown.hands.map((cells, index) => ({
+                    name: (stale ? undefined : asked.groups[index]?.trim()) ?? `Group ${index + 1}`,
+                    cells,
+                  }))}
+                  liquid={names.liquid}
+                />
+              </>
+            ) : (
+              <Soft>The cells of each group appear here as soon as there are plates, a liquid and a group.</Soft>
+            )}
+          </Column>
         </Beside>
       </Columns>
     </Frame>
   );
 }
 
-export const NewLabPage = () => <Setup lab={null} />;
+const moved = (said: string[]): MarginNote[] =>
+  said.length === 0 ? [] : [{ code: "said", tone: "plain", title: "This would move", text: <Bullets items={said} /> }];
+
+export function NewLabPage() {
+  const materials = useMaterials();
+  if (!materials.data) return <Waiting title="Plan a lab" error={materials.error} />;
+  return <Setup lab={null} materials={materials.data} />;
+}
 
 /** The same for a draft that is kept: its cells are planned anew around what is pinned. */
 export function SetupPage({ id }: { id: string }) {
   const lab = useLab(id);
-  if (!lab.data) return <Waiting title="Change the lab" error={lab.error} />;
-  return <Setup lab={lab.data} />;
+  const materials = useMaterials();
+  if (!lab.data || !materials.data) return <Waiting title="Change the lab" error={lab.error ?? materials.error} />;
+  return <Setup lab={lab.data} materials={materials.data} />;
 }

@@ -30,6 +30,16 @@ export type Typed = {
   steps: TypedSteps;
 };
 
+export const lines = (text: string) => text.split("\n").filter((line) => line.trim());
+
+/** Settings to begin with for what is changed on purpose. */
+export const SETTINGS: Partial<Record<Typed["varies"], string>> = {
+  spacing: "1 cm apart\n4 cm apart",
+  depth: "1 cm deep\n4 cm deep",
+  surface: "freshly rubbed\nas it was",
+  dilution: "undiluted\n1 part in 10",
+};
+
 const EIGHT_BENCHES = Array.from({ length: 8 }, (_, index) => `Bench ${index + 1}`).join("\n");
 
 const USUAL_STEPS = {
@@ -68,20 +78,42 @@ export const empty = (): Typed => ({
   steps: typedSteps(USUAL_STEPS),
 });
 
-/** A template's choices over what is typed; title, class and time stay. */
-export function withTemplate(typed: Typed, template: Template): Typed {
+const same = (one: string, other: string) => one.trim() === other.trim();
+
+/** A template's choices over what is typed; words that somebody typed stay, those of another template go. */
+export function withTemplate(typed: Typed, template: Template, all: Template[]): Typed {
+  const words = (now: string, of: (one: Template) => string) =>
+    now.trim() === "" || all.some((one) => same(now, of(one))) ? of(template) : now;
+  const settings = (one: Template) => one.conditions.join("\n");
+  const usual = Object.values(SETTINGS).some((one) => same(typed.conditions, one));
+  const varies = template.varies as LabIn["varies"];
   return {
     ...typed,
     template: template.key,
-    title: typed.title || template.name,
-    question: template.question,
-    varies: template.varies as LabIn["varies"],
-    kept: template.kept,
-    conditions: template.conditions.join("\n"),
+    title: words(typed.title, (one) => one.name),
+    question: words(typed.question, (one) => one.question),
+    varies,
+    kept: words(typed.kept, (one) => one.kept),
+    conditions:
+      usual || (varies !== typed.varies && template.conditions.length > 0)
+        ? settings(template)
+        : words(typed.conditions, settings),
     against: template.against,
     plates: template.electrodes,
     liquids: template.electrolytes,
   };
+}
+
+/** What the form of a new lab opens with: the first template, filled in. */
+export const begun = (templates: Template[]): Typed =>
+  templates[0] ? withTemplate(empty(), templates[0], templates) : empty();
+
+/** As many groups as asked for: names that are there stay, from the first; new ones are numbered benches. */
+export function withGroups(names: string, n: number): string {
+  const there = lines(names).slice(0, n);
+  const taken = new Set(there.map((name) => name.trim().toLowerCase()));
+  for (let bench = 1; there.length < n; bench++) if (!taken.has(`bench ${bench}`)) there.push(`Bench ${bench}`);
+  return there.join("\n");
 }
 
 /** What a kept draft would look like typed. */
@@ -111,8 +143,6 @@ export function fromLab(lab: Schemas["LabOut"]): Typed {
     steps: typedSteps(settings.steps),
   };
 }
-
-const lines = (text: string) => text.split("\n").filter((line) => line.trim());
 
 /** The plan as typed; null while a number is not one yet. */
 export function planOf(typed: Typed): LabIn | null {

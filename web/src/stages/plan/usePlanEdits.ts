@@ -5,9 +5,9 @@ import { POST, type Problem, type Schemas, dataOf } from "../../api/client";
 const ROUNDS = 5;
 
 /** Edits of a lab's plan: each answers with the whole lab, which takes the place of the one shown. */
-export function usePlanEdits(id: string) {
+export function usePlanEdits(id: string, saidBefore: string[]) {
   const client = useQueryClient();
-  const [said, setSaid] = useState<string[]>([]);
+  const [said, setSaid] = useState<string[]>(saidBefore);
   const [round, setRound] = useState(0);
   const edit = useMutation<Schemas["EditedOut"], Problem, Schemas["EditIn"]>({
     // One after the other, in the order of pressing.
