@@ -46,9 +46,7 @@ def _why_not(cell: Cell, after: Laid) -> str:
     short = [plate for plate in cell.pair if task.stock.get(plate, task.groups) < task.groups]
     if short:
         plate = short[0]
-        n = task.stock[plate]
-        there = "is no plate" if n == 0 else "is only 1 plate" if n == 1 else f"are only {n} plates"
-        return f"there {there} of {electrodes()[plate].name} for {task.groups} groups"
+        return f"there is {electrodes()[plate].name} for only {task.stock[plate]} of {task.groups} groups"
     return f"you asked for {task.wished[cell]} of it" if cell in task.wished else "another cell is everybody’s"
 
 

@@ -150,15 +150,15 @@ def _scarce(task: Task) -> list[Note]:
     for key, n in task.stock.items():
         if key not in task.electrodes or n >= task.groups:
             continue
-        name = electrodes()[key].name
+        title = f"{electrodes()[key].name} for only {n} of {task.groups} groups"
         if shared is not None and key in shared.pair:
             text = (
                 f"{shared.short} goes to all {task.groups} groups and needs one for each. Plan anew to share another cell."
             )
-            notes.append(Note("scarce_shared", "caution", f"Only {n} × {name}", text, Action("anew", "Plan anew")))
+            notes.append(Note("scarce_shared", "caution", title, text, Action("anew", "Plan anew")))
             continue
         text = f"So at most {n} of {task.groups} groups measure with it; a plate stays with its group."
-        notes.append(Note("scarce", "plain", f"Only {n} × {name}", text))
+        notes.append(Note("scarce", "plain", title, text))
     if shared is None:
         notes.append(_no_shared(task))
     return notes

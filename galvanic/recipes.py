@@ -48,13 +48,22 @@ class Ingredient:
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """One electrolyte for the whole class: what goes in, in words how, and whether it is made the day before."""
+    """One electrolyte for the whole class: what goes in, in words how, and whether it is made the day before.
+
+    `dilution` says how it is diluted, in the teacher's words; empty for the liquid as it is.
+    """
 
     electrolyte: str
     volume_l: float
     ingredients: tuple[Ingredient, ...]
     method: str
     day_before: bool
+    dilution: str = ""
+
+    @property
+    def name(self) -> str:
+        """What stands on the jug."""
+        return f"{electrolytes()[self.electrolyte].name}{f', {self.dilution}' if self.dilution else ''}"
 
 
 def build_recipe(r: Reader) -> Recipe:
@@ -97,6 +106,15 @@ def batch(electrolyte: str, volume_l: float) -> Batch:
         return Batch(electrolyte, volume_l, (Ingredient(what, volume_l * 1000.0, "mL"),), "Ready to pour.", False)
     make = {"solid": _solid, "percent": _percent, "dilute": _dilute, "parts": _parts, "juice": _juice}[recipe.kind]
     return make(recipe, volume_l)
+
+
+def diluted(electrolyte: str, dilution: str, part: float, volume_l: float) -> Batch:
+    """A volume (L) of an electrolyte diluted with water to a part of its strength, 0 < part < 1, by volume."""
+    name = electrolytes()[electrolyte].name
+    method = f"Measure the {name}, make up to the volume, stir. Mark the jug “{dilution}”."
+    return Batch(
+        electrolyte, volume_l, (Ingredient(name, part * volume_l * 1000.0, "mL"), _water(volume_l)), method, True, dilution
+    )
 
 
 def _solid(recipe: Recipe, volume_l: float) -> Batch:

@@ -72,7 +72,8 @@ def _cannot(task: Task, inner: Sequence[Sequence[Cell]], cell: Cell) -> CannotCh
         n = task.stock.get(plate)
         if n is not None and len(holders.holders(plate)) >= n:
             name = electrodes()[plate].name
-            return CannotChange(f"There are only {n} plates of {name}, and {n} groups have them. Nothing was changed.")
+            who = "1 group, and 1 has" if n == 1 else f"{n} groups, and {n} have"
+            return CannotChange(f"There is {name} for only {who} it. Nothing was changed.")
     return CannotChange(f"No group has a place for {cell.short} that is not pinned. Unpin a cell or give more minutes.")
 
 

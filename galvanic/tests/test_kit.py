@@ -107,8 +107,8 @@ class Kits(unittest.TestCase):
         self.assertEqual(sides, {"znso4-1.0", "cuso4-1.0"})
         self.assertEqual({one.electrolyte for one in kit(plan_for("salt-card")).batches}, {"salt-water"})
 
-    def test_one_cup_a_condition(self):
-        cells = [Cell("zinc", "milk", "copper", setting) for setting in ("1 cm apart", "4 cm apart")]
+    def test_one_cup_a_dilution(self):
+        cells = [Cell("zinc", "milk", "copper", setting) for setting in ("undiluted", "1 part in 10")]
         cups = next(line for line in kit([cells, cells]).vessels if line.name.startswith("cup"))
         self.assertEqual(cups.total - cups.spare, 4)
 

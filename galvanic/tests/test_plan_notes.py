@@ -47,7 +47,7 @@ class Notes(unittest.TestCase):
         plan = design(task)
         said = notes(task, judge(task, [hand[:-2] + hand[-1:] for hand in plan.hands]))
         self.assertEqual(said["free_places"].action.kind, "fill")
-        self.assertEqual(said["scarce"].title, "Only 2 × graphite")
+        self.assertEqual(said["scarce"].title, "graphite for only 2 of 8 groups")
         self.assertIn("wished 6", said["wishes"].text)
 
     def test_without_a_shared_cell_that_is_said(self):

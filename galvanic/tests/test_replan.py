@@ -79,7 +79,7 @@ class ByHand(unittest.TestCase):
         plan = design(task)
         free = Cell("magnesium", JUICE, "tin")
         done = more(task, plan, free, NAMES)
-        with self.assertRaisesRegex(CannotChange, "only 1 plates of magnesium"):
+        with self.assertRaisesRegex(CannotChange, "There is magnesium for only 1 group, and 1 has it"):
             more(done.task, done.plan, free, NAMES)
 
     def test_the_cell_missed_least_is_one_of_a_triangle_not_of_a_chain(self):

@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
+from galvanic.conditions import preparation
 from galvanic.readings import READABLE
 from galvanic.subtraction import worked_or_reason
 from server.bench.checking import check_rows, reference_of
@@ -97,6 +98,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
                 asked=one.asked,
                 beside=beside_out(one.planned, one.rows),
                 others=others_out(one.planned, values) if one.planned.id in uncovered else None,
+                preparation=preparation(one.planned.cell),
                 cautions=cautions(one.planned.cell.pair, [one.planned.electrolyte]),
                 prediction=latest_prediction(one.planned),
                 working=[_working(one.planned, plate) for plate in one.planned.cell.pair] if lab.predict else [],

@@ -176,7 +176,7 @@ class BenchCell(CellWithReadings):
     asked: bool
     beside: Beside
     others: OthersOut | None
-
+    preparation: str
     cautions: list[str]
     prediction: PredictionOut | None
     working: list[Working]

@@ -10,6 +10,7 @@ from typing import Any
 from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
+from galvanic.conditions import setting
 from galvanic.design import Plan, Task
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
@@ -101,6 +102,7 @@ def cell_out(planned: PlannedCell) -> PlannedCellOut:
         electrolyte=planned.electrolyte,
         positive=planned.positive,
         condition=planned.condition,
+        setting=setting(planned.cell),
         shared=planned.shared,
         pinned=planned.pinned,
     )

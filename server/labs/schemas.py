@@ -194,7 +194,7 @@ class CellIO(BaseModel):
 
 
 class PlannedCellOut(BaseModel):
-    """A cell on a group's list."""
+    """A cell on a group's list; `setting` is what its condition asks for at the bench (empty where it has none)."""
 
     id: uuid.UUID
     short: str
@@ -202,6 +202,7 @@ class PlannedCellOut(BaseModel):
     electrolyte: str
     positive: str
     condition: str
+    setting: str
     shared: bool
     pinned: bool
 

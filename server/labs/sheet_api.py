@@ -62,6 +62,7 @@ def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
         batches=[
             BatchOut(
                 electrolyte=one.electrolyte,
+                name=one.name,
                 volume_l=one.volume_l,
                 ingredients=[IngredientOut(**asdict(part)) for part in one.ingredients],
                 method=one.method,

@@ -39,6 +39,7 @@ class BatchOut(BaseModel):
     """One electrolyte for the whole class."""
 
     electrolyte: str
+    name: str
     volume_l: float
     ingredients: list[IngredientOut]
     method: str

@@ -9,7 +9,6 @@ from functools import lru_cache
 
 import segno
 
-from galvanic.catalogue import electrolytes
 from galvanic.kit import Kit, kit
 from server.labs.models import Lab, Shelf
 from server.labs.services import groups_with_cells
@@ -60,7 +59,7 @@ def kit_csv(found: Kit) -> str:
         )  # fmt: skip
     for batch in found.batches:
         for part in batch.ingredients:
-            note = f"for {batch.volume_l:.2f} L of {electrolytes()[batch.electrolyte].name}: {batch.method}"
+            note = f"for {batch.volume_l:.2f} L of {batch.name}: {batch.method}"
             writer.writerow(["mixing", _safe(part.name), "", "", "", f"{part.amount:.4g}", part.unit, "", "", "", "", note])
     return out.getvalue()
 

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from galvanic.cells import Cell
+from galvanic.conditions import plate_sets
 from galvanic.design import Plan, Shared, Task, judge
 from galvanic.schedule import Steps
 from server.labs.models import Lab, PlannedCell, Shelf
@@ -56,7 +57,7 @@ def task_of(
         lab.against or None,
         {},
         {},
-        stock,
+        {key: n // plate_sets(lab.conditions) for key, n in stock.items()},
         held,
     )
     known = set(task.cells)

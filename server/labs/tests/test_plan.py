@@ -144,7 +144,7 @@ class Planning(TestCase):
         grid, lanes, everywhere = self.shared(anew["lab"])
         self.assertEqual((set(grid), everywhere), (lanes, True))
         self.assertNotIn("Zn | Cu", grid)
-        self.assertIn("instead of Zn | Cu: there are only 3 plates of zinc for 4 groups.", " ".join(anew["said"]))
+        self.assertIn("instead of Zn | Cu: there is zinc for only 3 of 4 groups.", " ".join(anew["said"]))
 
     def test_what_a_revision_moves_is_said_before_and_after_it_is_kept(self):
         cell = cell_in(self.made, 2)

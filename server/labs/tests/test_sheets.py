@@ -120,6 +120,14 @@ class Cards(TestCase):
         self.assertEqual([c["short"] for c in shown["cards"][0]["cells"]], [c.cell.short for c in group_of(lab).cells.all()])
         self.assertIn("Eye protection on; wash your hands afterwards.", shown["cards"][0]["cautions"])
 
+    def test_a_card_says_what_a_setting_asks_for(self):
+        ada = teacher()
+        lab = lab_of(ada, opened=False, varies="surface", conditions=["freshly rubbed", "as it was"])
+        cells = as_teacher(ada).get(f"/api/labs/{lab.id}/cards").json()["cards"][0]["cells"]
+        said = {cell["condition"]: cell["setting"] for cell in cells}
+        self.assertIn("Do not rub", said["as it was"])
+        self.assertIn("rub them now", said["freshly rubbed"])
+
     def test_board_cards_and_projector_name_the_address_that_devices_can_open(self):
         ada = teacher()
         lab = lab_of(ada)

@@ -1450,6 +1450,8 @@ export interface components {
             ingredients: components["schemas"]["IngredientOut"][];
             /** Method */
             method: string;
+            /** Name */
+            name: string;
             /** Volume L */
             volume_l: number;
         };
@@ -1494,8 +1496,12 @@ export interface components {
             /** Positive */
             positive: string;
             prediction: components["schemas"]["PredictionOut"] | null;
+            /** Preparation */
+            preparation: string;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            /** Setting */
+            setting: string;
             /** Shared */
             shared: boolean;
             /** Short */
@@ -1605,6 +1611,8 @@ export interface components {
             positive: string;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            /** Setting */
+            setting: string;
             /** Shared */
             shared: boolean;
             /** Short */
@@ -3043,7 +3051,7 @@ export interface components {
         };
         /**
          * PlannedCellOut
-         * @description A cell on a group's list.
+         * @description A cell on a group's list; `setting` is what its condition asks for at the bench (empty where it has none).
          */
         PlannedCellOut: {
             /** Condition */
@@ -3061,6 +3069,8 @@ export interface components {
             pinned: boolean;
             /** Positive */
             positive: string;
+            /** Setting */
+            setting: string;
             /** Shared */
             shared: boolean;
             /** Short */

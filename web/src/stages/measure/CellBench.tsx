@@ -201,10 +201,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }:
           {checkFirst}
         </Row>
         {off && <OffSheet close={() => setOff(false)} />}
-        <Prepare>
-          {names.symbol(cell.negative)}: {names.prepare(cell.negative)} {names.symbol(cell.positive)}:{" "}
-          {names.prepare(cell.positive)} The plates must not touch. Clips stay above the liquid.
-        </Prepare>
+        <Prepare>{cell.preparation}</Prepare>
       </Column>
       <Column>
         {meterCheck}

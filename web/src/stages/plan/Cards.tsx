@@ -108,6 +108,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
                   <th scope="row">
                     {index + 1}. {cell.short}
                     <small>{bathName(names, cell)}</small>
+                    {cell.setting && <small>{cell.setting}</small>}
                   </th>
                   <td>{names.plate(cell.negative)}</td>
                   <td>{names.plate(cell.positive)}</td>

@@ -3,7 +3,6 @@ import type { Schemas } from "../../api/client";
 import { count, number } from "../../format";
 import { Scroll, Soft, Table } from "../../ui/layout";
 import { print } from "../../ui/theme";
-import { useNames } from "./useNames";
 
 type Kit = Schemas["KitOut"];
 type Line = Schemas["KitLine"];
@@ -99,7 +98,6 @@ function Lines({ title, lines, prices }: { title: string; lines: Line[]; prices:
 
 /** What to fetch, what to make, and what to do the day before. */
 export function KitSheet({ kit }: { kit: Kit }) {
-  const names = useNames();
   const prices = kit.cost !== null;
   return (
     <>
@@ -121,9 +119,9 @@ export function KitSheet({ kit }: { kit: Kit }) {
             strength may differ.
           </Soft>
           {kit.batches.map((batch) => (
-            <Recipe key={batch.electrolyte}>
+            <Recipe key={batch.name}>
               <h3>
-                {names.liquid(batch.electrolyte)}, {number(batch.volume_l, 2)} L
+                {batch.name}, {number(batch.volume_l, 2)} L
               </h3>
               <p>
                 {batch.ingredients.map((part, index) => (

@@ -23,6 +23,11 @@ const AGES = [
   { key: "14-15", name: "14 to 15" },
   { key: "16-18", name: "16 to 18" },
 ];
+const HINTS: Partial<Record<Typed["varies"], string>> = {
+  surface: "“freshly rubbed” and “as it was”, for example: each gets plates of its own, marked so.",
+  dilution: "“undiluted”, “1 part in 10” or “20 %”: the kit says how each is mixed.",
+};
+
 const Narrow = styled.div`
   max-width: 11rem;
 `;
@@ -94,6 +99,7 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
       {settings && (
         <TextField
           label="Settings to compare, one a line"
+          hint={HINTS[typed.varies]}
           value={typed.conditions}
           onChange={(conditions) => change({ conditions })}
           rows={3}
