@@ -192,7 +192,7 @@ class Bench(BrowserTestCase):
         expect(line).to_contain_text(f"Your teacher has given {own[0].cell.short} to another group.")
         expect(page.get_by_text("1 entry kept here, to be offered again")).to_be_visible()
         expect(page.get_by_text(f"0.314{' '}V").first).to_be_visible()
-        line.get_by_role("button", name="All right").click()
+        line.get_by_role("button", name="Hide this line").click()
         expect(page.get_by_text("to another group")).to_have_count(0)
 
     def test_the_wait_goes_on_after_a_reload_and_is_a_short_one_between_readings(self):
@@ -260,7 +260,7 @@ class Bench(BrowserTestCase):
         self.assertLess(entry["y"] + entry["height"], PHONE["height"], "the entry is not on the first screen")
         page.get_by_role("button", name="Skip").click()
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
-        for name in ("Record", "mV instead", "Swap leads", "The next cell"):
+        for name in ("Record", "Type in mV", "Swap leads", "The next cell"):
             box = page.get_by_role("button", name=name).bounding_box()
             self.assertGreaterEqual(min(box["width"], box["height"]), 44, name)
         page.get_by_role("button", name="Put or take the minus").click()

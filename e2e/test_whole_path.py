@@ -59,7 +59,7 @@ class WholePath(BrowserTestCase):
         self.type_reading(tern, "950")
         tern.get_by_role("button", name="Correct 950 V").click()
         tern.get_by_role("button", name="wrong unit").click()
-        tern.get_by_role("button", name="mV instead").click()
+        tern.get_by_role("button", name="Type in mV").click()
         self.type_reading(tern, "950")
         expect(tern.locator("s")).to_have_text(f"950{THIN}V")
         expect(tern.get_by_text("corrected: wrong unit")).to_be_visible()

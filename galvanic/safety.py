@@ -13,6 +13,7 @@ from dataclasses import asdict, dataclass
 from functools import cache
 
 from galvanic.catalogue import (
+    Range,
     Reader,
     edition,
     electrodes,
@@ -22,11 +23,14 @@ from galvanic.catalogue import (
     shipped_electrolytes,
 )
 from galvanic.errors import OutOfRange
+from galvanic.notes import Note
 
 AGE_BANDS = ("11-13", "14-15", "16-18")
 LOCAL_RULES = (
     "Your school’s own rules and risk assessment come first. This sheet helps to write one; it does not replace it."
 )
+NOT_FOR_STUDENTS = "It is not for students of any age."
+NO_SIGN = "The sheet of such a plan cannot be signed off."
 SEVERITIES = ("caution", "warning")
 ACTIVITIES: Mapping[str, str] = {
     "cutting": "students cut fruit themselves",
@@ -39,7 +43,10 @@ ACTIVITIES: Mapping[str, str] = {
 
 @dataclass(frozen=True, slots=True)
 class Hazard:
-    """One rule. `to` is a key, or a pH for `ph-above` and `ph-below`; `refuse` are the age bands that must not."""
+    """One rule. `to` is a key, or a pH for `ph-above` and `ph-below`; `refuse` are the age bands that must not.
+
+    For `gas`, `to` is a surface, and the rule holds in liquids below `ph_below` or above `ph_above` where one is given.
+    """
 
     key: str
     applies: str
@@ -52,6 +59,8 @@ class Hazard:
     first_aid: str
     refuse: tuple[str, ...]
     source: str
+    ph_below: float | None = None
+    ph_above: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,6 +98,7 @@ def _known() -> dict[str, set[str]]:
         "electrode": {e.key for e in plates},
         "electrolyte": {e.key for e in liquids},
         "surface": {e.surface for e in plates},
+        "gas": {e.surface for e in plates},
         "form": {e.form for e in liquids},
         "ion": {ion for e in liquids for ion in e.ions_mol_per_l},
         "activity": set(ACTIVITIES),
@@ -106,9 +116,19 @@ def build_hazard(r: Reader) -> Hazard:
     refuse, severity = r.take("refuse", list), r.take("severity", str)
     if severity not in SEVERITIES or not set(refuse) <= set(AGE_BANDS):
         raise r.fail("severity or age band is unknown")
+    below, above = (float(r.take(name, (int, float))) if name in r.row else None for name in ("ph_below", "ph_above"))
+    if (applies == "gas") != ((below is None) != (above is None)):
+        raise r.fail("a rule on gas, and no other, has ph_below or ph_above")
     words = {field: r.take(field, str) for field in ("key", "text", "short", "do", "dispose", "first_aid")}
     return Hazard(
-        applies=applies, to=to, severity=severity, refuse=tuple(refuse), source=r.source(r.take("source", str)), **words
+        applies=applies,
+        to=to,
+        severity=severity,
+        refuse=tuple(refuse),
+        source=r.source(r.take("source", str)),
+        ph_below=below,
+        ph_above=above,
+        **words,
     )
 
 
@@ -116,6 +136,12 @@ def build_hazard(r: Reader) -> Hazard:
 def hazards() -> Mapping[str, Hazard]:
     """Rules by key."""
     return read_table("hazards", "hazard", build_hazard)
+
+
+def _gassy(rule: Hazard, ph: Range) -> bool:
+    if rule.ph_below is not None:
+        return ph.low < rule.ph_below
+    return rule.ph_above is not None and ph.high > rule.ph_above
 
 
 def _because(rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activities: Sequence[str]) -> list[str]:
@@ -127,6 +153,10 @@ def _because(rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activi
     if rule.applies in ("electrode", "surface"):
         rows = [electrodes()[key] for key in plates]
         return [e.name for e in rows if rule.to in ((e.key,) if rule.applies == "electrode" else (e.surface, e.beneath))]
+    if rule.applies == "gas":
+        metals = [e.name for e in (electrodes()[key] for key in plates) if rule.to in (e.surface, e.beneath)]
+        met = [electrolytes()[key] for key in liquids]
+        return [f"{metal} in {liquid.name}" for metal in metals for liquid in met if _gassy(rule, liquid.ph)]
     found = []
     for liquid in (electrolytes()[key] for key in liquids):
         sides = [electrolytes()[key] for key in (liquid.negative_side, liquid.positive_side) if key] or [liquid]
@@ -159,3 +189,20 @@ def bench_cautions(plates: Sequence[str], liquids: Sequence[str]) -> list[str]:
     """The short lines a group reads for these materials, the usual ones first."""
     rules = [rule for rule in hazards().values() if rule.short and _because(rule, plates, liquids, ())]
     return list(dict.fromkeys(rule.short for rule in sorted(rules, key=lambda rule: rule.applies != "any")))
+
+
+def set_up_notes(plates: Sequence[str], liquids: Sequence[str], age: str) -> list[Note]:
+    """What has to be said while materials are chosen: what is not for this age, and which pairs make much gas."""
+    notes = []
+    for entry in sheet(plates, liquids, age).entries:
+        rule = entry.hazard
+        if entry.refused:
+            others = [band for band in AGE_BANDS if band not in rule.refuse]
+            who = f"With this age band it is not for students; {' or '.join(others)} may." if others else NOT_FOR_STUDENTS
+            because = ", ".join(entry.because)
+            notes.append(
+                Note(f"refused-{rule.key}", "wrong", f"Not with this class: {because}", f"{rule.text} {who} {NO_SIGN}")
+            )
+        elif rule.refuse or (rule.severity == "warning" and rule.applies in ("gas", "ph-above", "ph-below")):
+            notes.append(Note(f"warning-{rule.key}", "caution", ", ".join(entry.because), f"{rule.text} {rule.do}"))
+    return notes

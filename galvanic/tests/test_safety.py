@@ -2,12 +2,16 @@
 
 import unittest
 
+import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from galvanic.catalogue import also, electrodes, electrolytes, read_table
+from galvanic.cells import Cell
 from galvanic.errors import BadTable, OutOfRange
-from galvanic.safety import ACTIVITIES, AGE_BANDS, LOCAL_RULES, bench_cautions, build_hazard, hazards, sheet
+from galvanic.polarisation import LoadedCell
+from galvanic.rest import hydrogen
+from galvanic.safety import ACTIVITIES, AGE_BANDS, LOCAL_RULES, bench_cautions, build_hazard, hazards, set_up_notes, sheet
 
 
 def keys(found, refused=None):
@@ -87,6 +91,42 @@ class Sheets(unittest.TestCase):
         found = sheet(plates, liquids, age, activities)
         self.assertTrue({"eyes", "supply", "gas", "clear-up"} <= set(keys(found)))
         self.assertTrue(set(keys(found)) <= set(keys(sheet([*plates, "magnesium"], [*liquids, "hcl-0.1"], age, activities))))
+
+
+class WhileChoosing(unittest.TestCase):
+    def notes(self, plates, liquids, age="14-15"):
+        return {note.code: note for note in set_up_notes(plates, liquids, age)}
+
+    def test_what_is_not_for_this_age_is_said_with_the_age_it_is_for(self):
+        said = self.notes(["lead", "copper"], ["salt-water"])["refused-lead-poison"]
+        self.assertEqual(said.tone, "wrong")
+        self.assertIn("16-18 may", said.text)
+        self.assertIn("cannot be signed off", said.text)
+        self.assertEqual(self.notes(["lead", "copper"], ["salt-water"], "16-18")["warning-lead-poison"].tone, "caution")
+
+    def test_pairs_that_make_much_gas_are_named(self):
+        self.assertEqual(self.notes(["magnesium", "copper"], ["lemon-juice"])["warning-gas-magnesium"].title,
+                         "magnesium in lemon juice")  # fmt: skip
+        self.assertIn("warning-gas-aluminium", self.notes(["aluminium", "copper"], ["naoh-0.1"]))
+        self.assertIn("warning-gas-zinc", self.notes(["zinc", "copper"], ["hcl-0.1"]))
+        self.assertEqual(self.notes(["magnesium", "zinc", "copper"], ["salt-water"]), {})
+
+    def test_the_model_finds_more_hydrogen_where_the_rule_warns_of_magnesium_than_anywhere_else(self):
+        # 20 A/m² of hydrogen are 0.15 mL a minute on 10 cm² (Faraday's law, 24 L/mol): bubbles that rise all the time.
+        for liquid in ("lemon-juice", "vinegar", "rhubarb-juice", "h2so4-0.1"):
+            self.assertIn("warning-gas-magnesium", self.notes(["magnesium", "graphite"], [liquid]))
+            self.assertGreater(hydrogen_at_rest("magnesium", liquid), 20.0)
+        for plate, liquid in (("zinc", "lemon-juice"), ("magnesium", "salt-water"), ("steel", "vinegar")):
+            self.assertLess(hydrogen_at_rest(plate, liquid), 20.0)
+
+
+def hydrogen_at_rest(plate, liquid):
+    """Hydrogen at a plate that nothing is drawn from, A/m², by the rest-potential model."""
+    cell = Cell.of(plate, liquid, "graphite")
+    loaded = LoadedCell(cell)
+    place = 0 if cell.negative == plate else 1
+    half = (loaded.negative, loaded.positive)[place]
+    return float(np.ravel(hydrogen(np.full((1, 1, 1), loaded.rest()[place]), half[0], half[1]))[0])
 
 
 class Rules(unittest.TestCase):

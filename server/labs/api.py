@@ -67,6 +67,13 @@ def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: LabIn) -> EditedOu
     return EditedOut(said=list(done.said), lab=whole(request, lab_id))
 
 
+@router.put("/labs/{uuid:lab_id}/title", response={200: Done, **ABSENT, **REFUSED}, operation_id="rename_lab")
+def rename_lab(request: HttpRequest, lab_id: uuid.UUID, data: TitleIn) -> Done:
+    """Give a lab another title."""
+    services.rename_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title)
+    return Done(ok=True)
+
+
 @router.post("/labs/{uuid:lab_id}/copy", response={201: LabOut, **ABSENT, **REFUSED}, operation_id="copy_lab")
 def copy_lab(request: HttpRequest, lab_id: uuid.UUID, data: CopyIn) -> tuple[int, LabOut]:
     """Make a new draft with the same plan."""

@@ -57,6 +57,46 @@ class ShelfIn(BaseModel):
     price: Annotated[float, Field(ge=0, le=99999)] | None
 
 
+class OwnElectrodeOut(OwnElectrodeIn):
+    """An own electrode as it was entered, to change it."""
+
+    key: str
+
+
+class OwnElectrolyteOut(OwnElectrolyteIn):
+    """An own electrolyte as it was entered, to change it."""
+
+    key: str
+
+
+class OwnOut(BaseModel):
+    """A teacher's own materials that are offered, as they were entered."""
+
+    electrodes: list[OwnElectrodeOut]
+    electrolytes: list[OwnElectrolyteOut]
+
+
+@router.get("/materials/own", response=OwnOut, operation_id="own_materials", auth=TeacherAuth())
+def own_materials(request: HttpRequest) -> OwnOut:
+    """The teacher's own materials, as they were entered."""
+    rows = OwnMaterial.objects.visible_to(teacher_of(request)).filter(retired_at__isnull=True)
+    plates = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTRODE]
+    liquids = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTROLYTE]
+    return OwnOut(
+        electrodes=[OwnElectrodeOut(key=row.key, name=row.name, **row.data) for row in plates],
+        electrolytes=[
+            OwnElectrolyteOut(
+                key=row.key,
+                name=row.name,
+                copper_mol_per_l=row.data.get("ions_mol_per_l", {}).get("Cu2+", 0.0),
+                zinc_mol_per_l=row.data.get("ions_mol_per_l", {}).get("Zn2+", 0.0),
+                **{name: row.data[name] for name in ("form", "ph", "conductivity_s_per_m", "chloride_mol_per_l")},
+            )
+            for row in liquids
+        ],
+    )
+
+
 @router.get("/materials", response=MaterialsOut, operation_id="materials", auth=None)
 def materials(request: HttpRequest) -> MaterialsOut:
     """Every electrode and electrolyte there is for whoever asks, and what own ones can be made of."""

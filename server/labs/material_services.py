@@ -21,7 +21,7 @@ MAX_OWN = 100
 
 @transaction.atomic
 def add_material(*, actor: Teacher, kind: str, name: str, data: dict[str, Any], replaces: str = "") -> OwnMaterial:
-    """Keep an own electrode or electrolyte; one that replaces another retires it.
+    """Keep an own electrode or electrolyte; one that replaces another retires it and takes its place on the shelf.
 
     Raises Problem: name, name_taken, bad_material, too_many, or not_found for what is replaced.
     """
@@ -43,6 +43,9 @@ def add_material(*, actor: Teacher, kind: str, name: str, data: dict[str, Any], 
         build(kind, key, tidy, data)
     except BadTable as error:
         raise Problem(422, "bad_material", f"That does not make a material: {str(error).split(': ', 2)[-1]}.") from error
+    shelf = Shelf.objects.visible_to(actor).filter(material=replaces).first() if replaces else None
+    if shelf is not None:
+        Shelf.objects.create(owner=actor, material=key, count=shelf.count, price=shelf.price)
     return OwnMaterial.objects.create(key=key, owner=actor, kind=kind, name=tidy, data=data)
 
 

@@ -15,6 +15,7 @@ from galvanic.design import Plan, Task
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.plan_notes import plan_notes
+from galvanic.safety import set_up_notes
 from galvanic.schedule import Steps, timeline
 from server.labs import services
 from server.labs.history import last_change
@@ -201,6 +202,11 @@ def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: services.NewLab) -> 
             for hand in made.hands
         ],
         said=list(said),
-        notes=notes_out(plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v)),
+        notes=notes_out(
+            [
+                *set_up_notes(lab.electrodes, lab.electrolytes, lab.age),
+                *plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v),
+            ]
+        ),
         plan=detail(task, made, steps),
     )

@@ -158,7 +158,7 @@ class DeletedLab(BaseModel):
 
 
 class TitleIn(BaseModel):
-    """A lab's title as the teacher has typed it, to delete it."""
+    """A lab’s title as the teacher has typed it: to delete the lab, or its new one."""
 
     title: Annotated[str, StringConstraints(max_length=200)]
 

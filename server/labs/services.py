@@ -17,6 +17,7 @@ from galvanic.kit import CUP_ML
 from galvanic.safety import AGE_BANDS, sheet
 from galvanic.schedule import Steps
 from galvanic.tell_apart import SCATTER_V
+from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.tasks import stock_of, task_of
 from server.people.codes import join_code, pins
@@ -58,6 +59,14 @@ class NewLab:
     predict: bool = True
     short_circuit: bool = False
     load_ohm: float | None = None
+
+
+def tidy_title(title: str) -> str:
+    """A lab's title with stray spaces taken off. Raises Problem for none or one too long."""
+    tidy = " ".join(title.split())
+    if not tidy or len(tidy) > MAX_TITLE:
+        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
+    return tidy
 
 
 def tidy_names(names: Sequence[str]) -> list[str]:
@@ -110,10 +119,7 @@ def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
 
 def fill(lab: Lab, plan: NewLab) -> None:
     """Put what a teacher chose on a lab. Raises Problem for what cannot be."""
-    title = " ".join(plan.title.split())
-    if not title or len(title) > MAX_TITLE:
-        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
-    lab.title, lab.date, lab.minutes = title, plan.date, plan.minutes
+    lab.title, lab.date, lab.minutes = tidy_title(plan.title), plan.date, plan.minutes
     lab.electrodes = list(dict.fromkeys(plan.electrodes))
     lab.electrolytes = list(dict.fromkeys(plan.electrolytes))
     lab.question, lab.kept = plan.question.strip(), plan.kept.strip()
@@ -274,9 +280,7 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
     copy = Lab(owner=actor, edition=catalogue.edition())
     for name in COPIED:
         setattr(copy, name, getattr(source, name))
-    copy.title, copy.date = " ".join(title.split()), on
-    if not copy.title or len(copy.title) > MAX_TITLE:
-        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
+    copy.title, copy.date = tidy_title(title), on
     keep_new(copy)
     shared = next((p.cell for hand in hands for p in hand if p.shared), None)
     made = add_groups(copy, [g.name for g in groups], [[p.cell for p in hand] for hand in hands], shared)
@@ -285,3 +289,15 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
     PlannedCell.objects.bulk_update(made, ["pinned"])
     keep_deed(actor, "copied_lab", copy, f"from {source.title}")
     return copy
+
+
+@transaction.atomic
+def rename_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str) -> Lab:
+    """Give a lab another title, whatever its state. Raises Problem: not_found, or title."""
+    lab = owned(actor, lab_id)
+    before, lab.title = lab.title, tidy_title(title)
+    if lab.title != before:
+        lab.save(update_fields=["title"])
+        keep_deed(actor, "renamed_lab", lab, f"before: {before}")
+        announce(lab.id)
+    return lab

@@ -12,6 +12,7 @@ DEEDS = {
     "signed_out": "Signed out",
     "made_lab": "Planned a lab",
     "changed_lab": "Changed what a lab is about",
+    "renamed_lab": "Renamed a lab",
     "copied_lab": "Copied a lab",
     "imported": "Brought in a table",
     "signed_off": "Signed the safety sheet off",

@@ -192,6 +192,22 @@ class Planning(TestCase):
         eve = as_teacher(teacher("eve"))
         self.assertEqual(send(eve, f"/labs/preview?lab={self.made['id']}", WIDE).status_code, 404)
 
+    def test_a_lab_is_renamed_in_any_state_and_only_by_its_teacher(self):
+        lab = lab_of(self.ada)
+
+        def put(client, title):
+            return client.put(f"/api/labs/{lab.id}/title", {"title": title}, content_type="application/json")
+
+        self.assertEqual(put(self.client, "  Year 9,  Tuesday ").status_code, 200)
+        self.assertEqual(Lab.objects.get(id=lab.id).title, "Year 9, Tuesday")
+        self.assertEqual(put(self.client, " ").json()["field"], "title")
+        self.assertEqual(put(as_teacher(teacher("eve")), "Mine").status_code, 404)
+
+    def test_lead_is_spoken_of_while_the_lab_is_still_being_set_up(self):
+        with_lead = WIDE | {"electrodes": ["lead", "zinc", "copper"]}
+        notes = send(self.client, "/labs/preview", with_lead).json()["notes"]
+        self.assertEqual((notes[0]["code"], notes[0]["tone"]), ("refused-lead-poison", "wrong"))
+
     def test_conditions_are_planned_and_need_two_settings(self):
         spaced = PLAN | {"varies": "spacing", "conditions": ["1 cm apart", "4 cm apart"]}
         made = send(self.client, "/labs", spaced).json()

@@ -243,3 +243,46 @@ def opened_lab_of(owner, lab_id):
         lab = opened_lab(owner, Lab.objects.get(id=lab_id))
     assert PlannedCell.objects.filter(group__lab=lab).exists()
     return lab
+
+
+class ChangedMaterials(TestCase):
+    PLATE = {"name": "Old roof zinc", "symbol": "Zn°", "couple": "Zn2+/Zn", "surface": "zinc", "prepare": "Wash."}
+    LIQUID = {"name": "Rain", "form": "liquid", "ph": [5, 6], "conductivity_s_per_m": [0.001, 0.01],
+              "chloride_mol_per_l": [0, 0.001], "copper_mol_per_l": 0.001, "zinc_mol_per_l": 0}  # fmt: skip
+
+    def setUp(self):
+        self.client = as_teacher(teacher())
+
+    def own(self):
+        return self.client.get("/api/materials/own").json()
+
+    def test_a_change_makes_a_new_one_that_takes_its_place_and_old_labs_keep_theirs(self):
+        send(self.client, "/materials/electrodes", self.PLATE)
+        before = self.own()["electrodes"][0]
+        self.assertEqual({key: before[key] for key in self.PLATE}, self.PLATE)
+        put = {"content_type": "application/json"}
+        self.client.put(f"/api/shelf/{before['key']}", {"count": 7, "price": 1.5}, **put)
+        lab = send(self.client, "/labs", PLAN | {"electrodes": [before["key"], "zinc", "copper"]}).json()
+        changed = self.PLATE | {"prepare": "Brush.", "replaces": before["key"]}
+        self.assertEqual(send(self.client, "/materials/electrodes", changed).status_code, 201)
+        after = self.own()["electrodes"]
+        self.assertEqual([one["prepare"] for one in after], ["Brush."])
+        self.assertNotEqual(after[0]["key"], before["key"])
+        listed = {one["key"]: one for one in self.client.get("/api/materials").json()["electrodes"]}
+        self.assertEqual(listed[after[0]["key"]]["shelf"], {"count": 7.0, "price": 1.5})
+        self.assertTrue(listed[before["key"]]["retired"])
+        kept = self.client.get(f"/api/labs/{lab['id']}").json()["settings"]["electrodes"]
+        self.assertEqual(kept, [before["key"], "zinc", "copper"])
+
+    def test_a_liquid_comes_back_as_it_was_entered(self):
+        self.assertEqual(send(self.client, "/materials/electrolytes", self.LIQUID).status_code, 201)
+        back = self.own()["electrolytes"][0]
+        self.assertEqual({key: back[key] for key in self.LIQUID}, self.LIQUID)
+
+    def test_nobody_sees_or_replaces_what_is_another_teachers(self):
+        send(self.client, "/materials/electrodes", self.PLATE)
+        key = self.own()["electrodes"][0]["key"]
+        eve = as_teacher(teacher("eve"))
+        self.assertEqual(eve.get("/api/materials/own").json(), {"electrodes": [], "electrolytes": []})
+        self.assertEqual(send(eve, "/materials/electrodes", self.PLATE | {"replaces": key}).status_code, 404)
+        self.assertEqual(Client().get("/api/materials/own").status_code, 401)

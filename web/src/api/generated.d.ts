@@ -1000,6 +1000,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/title": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename Lab
+         * @description Give a lab another title.
+         */
+        put: operations["rename_lab"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/undelete": {
         parameters: {
             query?: never;
@@ -1094,6 +1114,26 @@ export interface paths {
          * @description Keep an own electrolyte.
          */
         post: operations["add_electrolyte"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Materials
+         * @description The teacher's own materials, as they were entered.
+         */
+        get: operations["own_materials"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2936,6 +2976,32 @@ export interface components {
             symbol: string;
         };
         /**
+         * OwnElectrodeOut
+         * @description An own electrode as it was entered, to change it.
+         */
+        OwnElectrodeOut: {
+            /** Couple */
+            couple: string | null;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Prepare
+             * @default
+             */
+            prepare: string;
+            /**
+             * Replaces
+             * @default
+             */
+            replaces: string;
+            /** Surface */
+            surface: string;
+            /** Symbol */
+            symbol: string;
+        };
+        /**
          * OwnElectrolyteIn
          * @description An own electrolyte: form, and pH, conductivity (S/m) and chloride (mol/L) as ranges from low to high.
          */
@@ -2974,6 +3040,58 @@ export interface components {
              * @default 0
              */
             zinc_mol_per_l: number;
+        };
+        /**
+         * OwnElectrolyteOut
+         * @description An own electrolyte as it was entered, to change it.
+         */
+        OwnElectrolyteOut: {
+            /** Chloride Mol Per L */
+            chloride_mol_per_l: [
+                number,
+                number
+            ];
+            /** Conductivity S Per M */
+            conductivity_s_per_m: [
+                number,
+                number
+            ];
+            /**
+             * Copper Mol Per L
+             * @default 0
+             */
+            copper_mol_per_l: number;
+            /** Form */
+            form: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Ph */
+            ph: [
+                number,
+                number
+            ];
+            /**
+             * Replaces
+             * @default
+             */
+            replaces: string;
+            /**
+             * Zinc Mol Per L
+             * @default 0
+             */
+            zinc_mol_per_l: number;
+        };
+        /**
+         * OwnOut
+         * @description A teacher's own materials that are offered, as they were entered.
+         */
+        OwnOut: {
+            /** Electrodes */
+            electrodes: components["schemas"]["OwnElectrodeOut"][];
+            /** Electrolytes */
+            electrolytes: components["schemas"]["OwnElectrolyteOut"][];
         };
         /**
          * PairInLiquidsOut
@@ -3752,7 +3870,7 @@ export interface components {
         };
         /**
          * TitleIn
-         * @description A lab's title as the teacher has typed it, to delete it.
+         * @description A lab’s title as the teacher has typed it: to delete the lab, or its new one.
          */
         TitleIn: {
             /** Title */
@@ -6724,6 +6842,59 @@ export interface operations {
             };
         };
     };
+    rename_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TitleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     undelete_lab: {
         parameters: {
             query?: never;
@@ -6911,6 +7082,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    own_materials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
                 };
             };
             /** @description A refusal */

@@ -176,6 +176,12 @@ export const useAddElectrode = () =>
   useChange((body: Schemas["OwnElectrodeIn"]) => dataOf(POST("/api/materials/electrodes", { body })));
 export const useAddElectrolyte = () =>
   useChange((body: Schemas["OwnElectrolyteIn"]) => dataOf(POST("/api/materials/electrolytes", { body })));
+export const useOwnMaterials = () =>
+  useQuery({ queryKey: ["own-materials"], queryFn: () => dataOf(GET("/api/materials/own")) });
+export const useRenameLab = () =>
+  useChange(({ id, title }: { id: string; title: string }) =>
+    dataOf(PUT("/api/labs/{lab_id}/title", { ...ofLab(id), body: { title } })),
+  );
 export const useRetire = () =>
   useChange((key: string) => dataOf(POST("/api/materials/{key}/retire", { params: { path: { key } } })));
 /** Keep what is on the shelf; several changes of one material go one after the other, none is skipped. */

@@ -25,7 +25,8 @@ const Top = styled.header`
     }
   }
   ${phone} {
-    padding: 0.5rem 1rem;
+    gap: 0.2rem 0.8rem;
+    padding: 0.2rem 1rem;
   }
   ${print} {
     display: none;

@@ -51,10 +51,10 @@ export function Slides({ name, back, slides }: { name: string; back: string; sli
       <Spread>
         <Row>
           <Button onPress={() => setAt(Math.max(0, at - 1))} isDisabled={at === 0}>
-            ← Back
+            ← The slide before
           </Button>
           <Button onPress={() => setAt(Math.min(slides.length - 1, at + 1))} isDisabled={at >= slides.length - 1}>
-            On →
+            The next slide →
           </Button>
           <Num>
             {Math.min(at + 1, slides.length)} of {slides.length}

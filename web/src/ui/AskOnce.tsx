@@ -2,10 +2,10 @@ import { useState } from "react";
 import { Button, TextButton } from "./Button";
 import { Row } from "./layout";
 
-type Props = { button: string; question: string; yes: string; act: () => void };
+type Props = { button: string; question: string; yes: string; no: string; act: () => void };
 
 /** A button that asks once, in its own place, before it does what cannot be taken back at once. */
-export function AskOnce({ button, question, yes, act }: Props) {
+export function AskOnce({ button, question, yes, no, act }: Props) {
   const [asking, setAsking] = useState(false);
   if (!asking) return <Button onPress={() => setAsking(true)}>{button}</Button>;
   return (
@@ -20,7 +20,7 @@ export function AskOnce({ button, question, yes, act }: Props) {
       >
         {yes}
       </Button>
-      <TextButton onPress={() => setAsking(false)}>Leave it</TextButton>
+      <TextButton onPress={() => setAsking(false)}>{no}</TextButton>
     </Row>
   );
 }

@@ -11,6 +11,7 @@ import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
+import { useInAddress } from "../../ui/useInAddress";
 import { Legend } from "../../ui/voices";
 import { withoutActions } from "../plan/planNotes";
 import { bathName, useNames } from "../plan/useNames";
@@ -143,18 +144,18 @@ export function notesOn(data: Compare, tab: string): MarginNote[] {
 
 /** The class's voltages beside the table, one ladder per electrolyte. */
 export function ComparePage({ id }: { id: string }) {
-  const [held, setHeld] = useState<Record<string, string>>({});
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [search, setSearch] = useInAddress();
+  const held = search.getAll("held");
+  const setChosen = (tab: string) => setSearch({ tab });
   const [before, setBefore] = useState<Compare | null>(null);
-  const compare = useCompare(
-    id,
-    Object.entries(held).map(([electrolyte, electrode]) => `${electrolyte}:${electrode}`),
-  );
+  const compare = useCompare(id, held);
   if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
   const { data } = compare;
   const { state, electrolytes } = data;
   const first = electrolytes[0];
-  const tab = chosen ?? (first ? tabOf(first) : null);
+  const tabs = [...electrolytes.map(tabOf), ...(electrolytes.length > 1 ? ["liquids"] : []), "groups"];
+  const asked = search.get("tab");
+  const tab = first ? (asked && tabs.includes(asked) ? asked : tabOf(first)) : null;
   const notes: MarginNote[] = tab ? notesOn(data, tab) : [];
   if (before)
     notes.unshift({
@@ -162,7 +163,7 @@ export function ComparePage({ id }: { id: string }) {
       tone: "plain",
       title: "What changed",
       text: <Changed before={before} now={data} />,
-      action: <TextButton onPress={() => setBefore(null)}>Put this away</TextButton>,
+      action: <TextButton onPress={() => setBefore(null)}>Hide this note</TextButton>,
     });
   const late = data.after_closing.filter((one) => !one.aside).length;
   if (late > 0)
@@ -171,7 +172,7 @@ export function ComparePage({ id }: { id: string }) {
       tone: "caution",
       title: `${count(late, "reading")} came in after closing`,
       text: "Typed while the lab was open, sent by devices without network. They count unless you set them aside.",
-      action: <TextButton onPress={() => setChosen("groups")}>Look at them</TextButton>,
+      action: <TextButton onPress={() => setChosen("groups")}>Show the late readings</TextButton>,
     });
   const fixed: MarginNote[] = [
     {
@@ -218,7 +219,11 @@ export function ComparePage({ id }: { id: string }) {
           data={data}
           tab={tab}
           setTab={setChosen}
-          hold={(electrolyte, anchor) => setHeld((now) => ({ ...now, [electrolyte]: anchor }))}
+          hold={(electrolyte, anchor) =>
+            setSearch({
+              held: [...held.filter((one) => !one.startsWith(`${electrolyte}:`)), `${electrolyte}:${anchor}`],
+            })
+          }
           before={() => setBefore(data)}
         />
       ) : (

@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { StageLine, type Stage, reached } from "../../app/StageLine";
+import { TeacherWho } from "../../app/TeacherWho";
 import { count, day } from "../../format";
 
 type Props = {
@@ -28,17 +28,10 @@ export function FindingsFrame({ data, here, projector, margin, children }: Props
       }
       line={<StageLine lab={id} stage={reached(state === "closed" ? "compare" : "measure")} here={here} />}
       who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>
-            {count(group_count, "group")} · {count(reading_count, "reading")} · tables of {edition}
-          </small>
-          {projector && (
-            <small>
-              <Link to={projector}>Projector</Link>
-            </small>
-          )}
-        </>
+        <TeacherWho
+          about={`${count(group_count, "group")} · ${count(reading_count, "reading")} · tables of ${edition}`}
+          links={projector ? [{ to: projector, name: "Projector" }] : []}
+        />
       }
       margin={margin}
     >

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -90,6 +90,7 @@ const ohms = (value: number) =>
 type FieldProps = {
   label: string;
   shown: string;
+  spoken?: string;
   value: number;
   low: number;
   high: number;
@@ -97,13 +98,16 @@ type FieldProps = {
   change: (value: number) => void;
 };
 
-function Field({ label, shown, value, low, high, step, change }: FieldProps) {
+function Field({ label, shown, spoken = shown, value, low, high, step, change }: FieldProps) {
+  const input = useRef<HTMLInputElement>(null);
+  // What the slider means, in place of its bare number, for who hears it.
+  useEffect(() => input.current?.setAttribute("aria-valuetext", spoken));
   return (
     <Slide value={value} minValue={low} maxValue={high} step={step} onChange={(next) => change(next as number)}>
       <Label>{label}</Label>
       <SliderOutput>{shown}</SliderOutput>
       <Track>
-        <Thumb />
+        <Thumb inputRef={input} />
       </Track>
     </Slide>
   );
@@ -160,6 +164,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         <Field
           label={`${positive} ions in the liquid, mol/L`}
           shown={ions <= USUAL.ions ? "as it is" : `10^${number(ions, 1)}`}
+          spoken={ions <= USUAL.ions ? "as it is" : `10 to the power of ${number(ions, 1)} moles per litre`}
           value={ions}
           low={-9}
           high={0}
@@ -169,6 +174,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         <Field
           label="Oxygen"
           shown={`${number(values.oxygen ?? 1, 1)} ×`}
+          spoken={`${number(values.oxygen ?? 1, 1)} times what air gives`}
           value={values.oxygen ?? 1}
           low={0}
           high={4}

@@ -35,7 +35,7 @@ export function DeleteLab({ id, title }: { id: string; title: string }) {
       />
       <Row>
         <Button type="submit">Delete the lab</Button>
-        <TextButton onPress={() => setTyped(null)}>Keep it</TextButton>
+        <TextButton onPress={() => setTyped(null)}>Keep the lab</TextButton>
       </Row>
       <ProblemNote problem={remove.error} />
     </form>

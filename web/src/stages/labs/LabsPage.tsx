@@ -1,12 +1,13 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useLabs, useSignOut, useWho } from "../../api/queries";
+import { useLabs, useWho } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { STAGES, Stem, reached } from "../../app/StageLine";
+import { TeacherWho } from "../../app/TeacherWho";
 import { Waiting } from "../../app/Waiting";
 import { count, day } from "../../format";
-import { ButtonLink, MainLink, TextButton } from "../../ui/Button";
+import { ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Row, Small, Soft, Spread } from "../../ui/layout";
 import { colour, phone } from "../../ui/theme";
 import { DeleteLab, DeletedLabs } from "./DeleteLab";
@@ -80,21 +81,9 @@ function LabLine({ lab }: { lab: Lab }) {
 export function LabsPage() {
   const labs = useLabs();
   const who = useWho();
-  const signOut = useSignOut();
   if (!labs.data) return <Waiting title="Labs" error={labs.error} />;
   return (
-    <Frame
-      title="Labs"
-      who={
-        <>
-          <strong>{who.data?.teacher}</strong>
-          <small>
-            <Link to="/account">Account</Link> ·{" "}
-            <TextButton onPress={() => signOut.mutate(undefined)}>Sign out</TextButton>
-          </small>
-        </>
-      }
-    >
+    <Frame title="Labs" who={<TeacherWho name={who.data?.teacher} links={[{ to: "/account", name: "Account" }]} />}>
       <Column>
         <Spread>
           <h1>Your labs</h1>

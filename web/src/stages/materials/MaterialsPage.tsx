@@ -1,7 +1,7 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useMaterials, useRetire, useSetShelf } from "../../api/queries";
+import { useMaterials, useOwnMaterials, useRetire, useSetShelf } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { Waiting } from "../../app/Waiting";
 import { number } from "../../format";
@@ -75,9 +75,15 @@ function ShelfCells({ material, unit }: { material: Material; unit: string }) {
   );
 }
 
-type ListProps<T extends Material> = { title: string; unit: string; rows: T[]; about: (row: T) => ReactNode };
+type ListProps<T extends Material> = {
+  title: string;
+  unit: string;
+  rows: T[];
+  about: (row: T) => ReactNode;
+  change: (key: string) => void;
+};
 
-function List<T extends Material>({ title, unit, rows, about }: ListProps<T>) {
+function List<T extends Material>({ title, unit, rows, about, change }: ListProps<T>) {
   const [all, setAll] = useState(false);
   const retire = useRetire();
   const there = rows.filter((row) => !row.retired);
@@ -104,7 +110,8 @@ function List<T extends Material>({ title, unit, rows, about }: ListProps<T>) {
                   {row.own && (
                     <>
                       {" "}
-                      (yours) <TextButton onPress={() => retire.mutate(row.key)}>Offer it no more</TextButton>
+                      (yours) <TextButton onPress={() => change(row.key)}>Change {row.name}</TextButton>{" "}
+                      <TextButton onPress={() => retire.mutate(row.key)}>Offer {row.name} no more</TextButton>
                     </>
                   )}
                 </th>
@@ -137,11 +144,31 @@ const NOTES = [
   },
 ];
 
+/** The form of a material that is changed, brought into view. */
+function Changing({ name, children }: { name: string; children: ReactNode }) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => heading.current?.focus(), []);
+  return (
+    <section aria-label={`Change ${name}`}>
+      <h3 ref={heading} tabIndex={-1}>
+        Change {name}
+      </h3>
+      <Soft>Old labs keep it as it was; new ones get the changed one, with its count and price.</Soft>
+      {children}
+    </section>
+  );
+}
+
 /** The teacher's cupboard: what there is, what it costs, and materials of their own. */
 export function MaterialsPage() {
   const materials = useMaterials();
+  const own = useOwnMaterials();
+  const [changing, setChanging] = useState<string | null>(null);
   if (!materials.data) return <Waiting title="Cupboard" error={materials.error} />;
   const { electrodes, electrolytes, edition } = materials.data;
+  const plate = own.data?.electrodes.find((one) => one.key === changing);
+  const liquid = own.data?.electrolytes.find((one) => one.key === changing);
+  const done = () => setChanging(null);
   return (
     <Frame title="Cupboard" lab="Your cupboard" about={`tables of ${edition}`} margin={<Notes notes={NOTES} />}>
       <Column>
@@ -153,27 +180,39 @@ export function MaterialsPage() {
           title="Plates"
           unit="piece"
           rows={electrodes}
+          change={setChanging}
           about={(row) => (
             <>
               {row.symbol}, {row.table_v === null ? "not in the table" : `${number(row.table_v, 2, true)} V`}
             </>
           )}
         />
+        {plate && (
+          <Changing name={plate.name}>
+            <OwnElectrode key={plate.key} materials={materials.data} changes={plate} done={done} />
+          </Changing>
+        )}
         <Disclosure title="Add a plate of your own">
-          <OwnElectrode materials={materials.data} />
+          <OwnElectrode materials={materials.data} changes={null} done={done} />
         </Disclosure>
         <List
           title="Liquids"
           unit="litre"
           rows={electrolytes}
+          change={setChanging}
           about={(row) => (
             <>
               {row.form}, pH {number(row.ph_low, 1)} to {number(row.ph_high, 1)}
             </>
           )}
         />
+        {liquid && (
+          <Changing name={liquid.name}>
+            <OwnElectrolyte key={liquid.key} materials={materials.data} changes={liquid} done={done} />
+          </Changing>
+        )}
         <Disclosure title="Add a liquid of your own">
-          <OwnElectrolyte materials={materials.data} />
+          <OwnElectrolyte materials={materials.data} changes={null} done={done} />
         </Disclosure>
         <Soft>Prices are in your own currency. Nothing here is shown to groups but names.</Soft>
       </Column>

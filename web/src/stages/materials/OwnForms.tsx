@@ -1,14 +1,17 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useAddElectrode, useAddElectrolyte } from "../../api/queries";
-import { Button } from "../../ui/Button";
+import { useAddElectrode, useAddElectrolyte, type useOwnMaterials } from "../../api/queries";
+import { Button, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { useKept } from "../../ui/useKept";
 
-type Props = { materials: Schemas["MaterialsOut"] };
+type Kept<T> = T | null;
+type Props<T> = { materials: Schemas["MaterialsOut"]; changes: Kept<T>; done: () => void };
+type Plate = Schemas["OwnElectrodeOut"];
+type Liquid = NonNullable<ReturnType<typeof useOwnMaterials>["data"]>["electrolytes"][number];
 
 const NONE = "none";
 const PLATE = { name: "", symbol: "", couple: "Zn2+/Zn", surface: "zinc", prepare: "" };
@@ -22,10 +25,36 @@ const LIQUID = {
   zinc: "0",
 };
 
-/** A plate of one's own: which couple it stands for and which surface it is like. */
-export function OwnElectrode({ materials }: Props) {
+const texts = (values: number[]) => values.map(String);
+
+const plateTyped = (plate: Plate | null): typeof PLATE =>
+  plate
+    ? {
+        name: plate.name,
+        symbol: plate.symbol,
+        couple: plate.couple ?? NONE,
+        surface: plate.surface,
+        prepare: plate.prepare,
+      }
+    : PLATE;
+
+const liquidTyped = (liquid: Liquid | null): typeof LIQUID =>
+  liquid
+    ? {
+        name: liquid.name,
+        form: liquid.form,
+        ph: texts(liquid.ph),
+        conductivity: texts(liquid.conductivity_s_per_m),
+        chloride: texts(liquid.chloride_mol_per_l),
+        copper: String(liquid.copper_mol_per_l),
+        zinc: String(liquid.zinc_mol_per_l),
+      }
+    : LIQUID;
+
+/** A plate of one's own: which couple it stands for and which surface it is like; a change makes a new one. */
+export function OwnElectrode({ materials, changes, done }: Props<Plate>) {
   const add = useAddElectrode();
-  const [typed, setTyped, forget] = useKept("own-plate", PLATE);
+  const [typed, setTyped, forget] = useKept(`own-plate${changes ? `:${changes.key}` : ""}`, () => plateTyped(changes));
   const set = (change: Partial<typeof PLATE>) => setTyped((before) => ({ ...before, ...change }));
   return (
     <Form
@@ -33,11 +62,12 @@ export function OwnElectrode({ materials }: Props) {
         event.preventDefault();
         const couple = typed.couple === NONE ? null : typed.couple;
         add.mutate(
-          { ...typed, couple, replaces: "" },
+          { ...typed, couple, replaces: changes?.key ?? "" },
           {
             onSuccess: () => {
               setTyped(PLATE);
               forget();
+              done();
             },
           },
         );
@@ -74,7 +104,8 @@ export function OwnElectrode({ materials }: Props) {
       />
       <ProblemNote problem={add.error} />
       <Row>
-        <Button type="submit">Keep this plate</Button>
+        <Button type="submit">{changes ? "Keep the changed plate" : "Keep this plate"}</Button>
+        {changes && <TextButton onPress={done}>Leave it as it was</TextButton>}
       </Row>
     </Form>
   );
@@ -113,9 +144,11 @@ function Span({ label, value, onChange }: SpanProps) {
 }
 
 /** A liquid of one's own, its numbers as ranges: what is not known exactly is said so. */
-export function OwnElectrolyte({ materials }: Props) {
+export function OwnElectrolyte({ materials, changes, done }: Props<Liquid>) {
   const add = useAddElectrolyte();
-  const [typed, setTyped, forget] = useKept("own-liquid", LIQUID);
+  const [typed, setTyped, forget] = useKept(`own-liquid${changes ? `:${changes.key}` : ""}`, () =>
+    liquidTyped(changes),
+  );
   const [wrong, setWrong] = useState(false);
   const set = (change: Partial<typeof LIQUID>) => setTyped((before) => ({ ...before, ...change }));
   return (
@@ -134,7 +167,7 @@ export function OwnElectrolyte({ materials }: Props) {
           chloride_mol_per_l: span(typed.chloride),
           copper_mol_per_l: copper,
           zinc_mol_per_l: zinc,
-          replaces: "",
+          replaces: changes?.key ?? "",
         };
         const numbers = [...body.ph, ...body.conductivity_s_per_m, ...body.chloride_mol_per_l, copper, zinc];
         setWrong(numbers.some(Number.isNaN));
@@ -143,6 +176,7 @@ export function OwnElectrolyte({ materials }: Props) {
           onSuccess: () => {
             setTyped(LIQUID);
             forget();
+            done();
           },
         });
       }}
@@ -172,7 +206,8 @@ export function OwnElectrolyte({ materials }: Props) {
       {wrong && <p role="alert">One of these is not a number. What you typed is still here.</p>}
       <ProblemNote problem={add.error} />
       <Row>
-        <Button type="submit">Keep this liquid</Button>
+        <Button type="submit">{changes ? "Keep the changed liquid" : "Keep this liquid"}</Button>
+        {changes && <TextButton onPress={done}>Leave it as it was</TextButton>}
       </Row>
     </Form>
   );

@@ -47,7 +47,7 @@ export function BenchLine({ bench, outbox }: { bench: Schemas["BenchOut"]; outbo
       {gone.length > 0 && (
         <span>
           Your teacher has given {gone.map((one) => one.short).join(", ")} to another group. What you typed for it stays
-          on this device. <TextButton onPress={() => setSeen(here)}>All right</TextButton>
+          on this device. <TextButton onPress={() => setSeen(here)}>Hide this line</TextButton>
         </span>
       )}
       {bench.state === "open" &&

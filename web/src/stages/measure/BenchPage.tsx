@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { type Pending, only } from "../../api/outbox";
@@ -12,6 +12,7 @@ import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { usePhone } from "../../ui/usePhone";
+import { focusOn, useShortcuts } from "../../ui/useShortcuts";
 import { BenchLine } from "./BenchLine";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
@@ -158,6 +159,7 @@ function JoinedBench() {
   const unsent = outbox.waiting.filter((one) => !one.sent).length;
   const sent = unsent === 0;
   const onPhone = usePhone();
+  const field = useRef<HTMLInputElement>(null);
   const [checking, setChecking] = useState<boolean | null>(null);
   const late = useLate(!sent);
 
@@ -168,17 +170,13 @@ function JoinedBench() {
     return () => clearTimeout(timer);
   }, [joined]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const field = event.target instanceof HTMLInputElement ? event.target.value : "";
-      if (event.altKey || event.ctrlKey || event.metaKey || field) return;
-      const step = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
-      const to = here + step;
-      if (step !== 0 && to >= 0 && to < cells.length) navigate(`/bench/${to + 1}`);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [here, cells.length, navigate]);
+  useShortcuts((key) => {
+    const step = key === "ArrowLeft" ? -1 : key === "ArrowRight" ? 1 : 0;
+    const to = here + step;
+    if (step === 0 || to < 0 || to >= cells.length) return false;
+    navigate(`/bench/${to + 1}`);
+    return true;
+  });
 
   if (!bench.data) {
     if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
@@ -233,12 +231,21 @@ function JoinedBench() {
           cell={cell}
           bench={bench.data}
           meterCheck={
-            checking || (unchecked && !onPhone) ? <MeterCheck outbox={outbox} done={() => setChecking(false)} /> : null
+            checking || (unchecked && !onPhone) ? (
+              <MeterCheck
+                outbox={outbox}
+                done={() => {
+                  setChecking(false);
+                  focusOn(field.current);
+                }}
+              />
+            ) : null
           }
           checkFirst={
             unchecked && onPhone ? <Button onPress={() => setChecking(true)}>Check the meter first</Button> : null
           }
           outbox={outbox}
+          field={field}
           next={
             <Row>
               {here > 0 && (

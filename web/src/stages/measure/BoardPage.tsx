@@ -1,25 +1,26 @@
-import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useBoard, useCloseLab, useJoinLink, useOpenLab } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { StageLine } from "../../app/StageLine";
+import { TeacherWho } from "../../app/TeacherWho";
 import { Waiting } from "../../app/Waiting";
 import { asTyped, clock, count, ordinal } from "../../format";
 import { AskOnce } from "../../ui/AskOnce";
 import { Button, ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
 import { CellDetail } from "./CellDetail";
+import { GroupDetail } from "./GroupDetail";
 import { RoomControls, ShowValues } from "./RoomControls";
 import { AskAgain, Relieve, currentOf, into } from "./boardParts";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
+import { useInAddress } from "../../ui/useInAddress";
 import { bathName, useNames } from "../plan/useNames";
 import { RoomLanes } from "./RoomLanes";
 
 type Board = Schemas["BoardOut"];
-type Picked = { group: string; cell: string };
 
 const Code = styled.p`
   font-size: 1.5rem;
@@ -149,9 +150,12 @@ export function BoardPage({ id }: { id: string }) {
   const board = useBoard(id);
   const close = useCloseLab();
   const open = useOpenLab();
-  const [picked, setPicked] = useState<Picked | null>(null);
+  const [search, setSearch] = useInAddress();
   if (!board.data) return <Waiting title="Board" error={board.error} />;
   const { title, state, groups, join_code } = board.data;
+  const cell = search.get("cell");
+  const group = groups.find((one) => one.id === search.get("group"));
+  const toGroup = (picked: string) => setSearch({ cell: null, group: picked });
   return (
     <Frame
       title={`Board, ${title}`}
@@ -164,12 +168,7 @@ export function BoardPage({ id }: { id: string }) {
           here="Measure"
         />
       }
-      who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>{state === "open" ? `open · code ${join_code}` : state}</small>
-        </>
-      }
+      who={<TeacherWho about={state === "open" ? `open · code ${join_code}` : state} />}
       marginTitle={board.data.visits.length > 0 ? "Go and see" : "In the margin"}
       margin={<Notes notes={notesOf(board.data)} />}
     >
@@ -184,6 +183,7 @@ export function BoardPage({ id }: { id: string }) {
                 button="Close the bench"
                 question="End recording for all groups?"
                 yes="Close it"
+                no="Keep it open"
                 act={() => close.mutate(id)}
               />
             )}
@@ -196,10 +196,12 @@ export function BoardPage({ id }: { id: string }) {
         {board.isError && <Soft role="status">The server cannot be reached just now; this is the room as it was.</Soft>}
         <RoomLanes
           board={board.data}
-          picked={picked?.cell ?? null}
-          pick={(group, cell) => setPicked({ group, cell })}
+          picked={cell}
+          pick={(picked) => setSearch({ cell: picked, group: null })}
+          pickGroup={toGroup}
         />
-        {picked && <CellDetail board={board.data} picked={picked} />}
+        {cell && <CellDetail board={board.data} picked={cell} toGroup={toGroup} />}
+        {group && <GroupDetail key={group.id} group={group} open={state === "open"} />}
         <h2>Just in</h2>
         <JustIn board={board.data} />
       </Column>

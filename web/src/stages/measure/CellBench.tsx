@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, type RefObject, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useMeter } from "../../api/meter";
@@ -11,6 +11,7 @@ import { Disclosure } from "../../ui/controls";
 import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
+import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
 import { bathName, useNames } from "../plan/useNames";
 import { Predict } from "../predict/Predict";
@@ -62,6 +63,7 @@ type Props = {
   checkFirst: ReactNode;
   outbox: Outbox;
   next: ReactNode;
+  field: RefObject<HTMLInputElement | null>;
 };
 
 /** How the last two readings differ, in words; nothing of one that is remarked on or turned round, which says so itself. */
@@ -76,7 +78,7 @@ function trendOf(cell: Cell): string | null {
 }
 
 /** One cell: build it, wait, read it, see and correct what was recorded. */
-export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }: Props) {
+export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, field }: Props) {
   const names = useNames();
   const onPhone = usePhone();
   const { wanted } = bench;
@@ -104,7 +106,10 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }:
     (one) => one.volts !== null || readable.test(one.text.normalize("NFKC").replace(/\s+/g, "")),
   );
   const enough = counting.length >= wanted;
-  const putIn = () => setDip({ at: Date.now(), again: counting.length > 0 });
+  const putIn = () => {
+    setDip({ at: Date.now(), again: counting.length > 0 });
+    focusOn(field.current);
+  };
   /** Until the group has predicted, or will not, nothing says which plate is negative by the table. */
   const guessing =
     bench.predict &&
@@ -128,31 +133,29 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }:
   const last = kept.at(-1)?.id;
   const saidOfLast = cell.findings.filter((one) => one.reading === last);
 
+  const toEntry = () => focusOn(field.current);
   const readMeter = () => {
     if (meter.sample) entry.fill(meter.sample.text, meter.sample.simulated ? "simulated" : "meter");
+    toEntry();
   };
   /** Do what a key stands for; whether it stands for anything. */
   const press = (key: string): boolean => {
     if (key === "s" && !guessing) setSwapped((before) => !before);
     else if (key === "?") setOff((before) => !before);
     else if (key === "d") putIn();
-    else if (key === "r") readMeter();
+    else if (key === "r" && bench.live_meter) readMeter();
     else return false;
     return true;
   };
-  const pressing = useRef(press);
-  useEffect(() => {
-    pressing.current = press;
+  useShortcuts((key, target) => {
+    const pressed = key.toLowerCase();
+    const inField = target instanceof HTMLInputElement && target.inputMode === "decimal";
+    if (!inField && pressed === "m") entry.setUnit("mV");
+    else if (!inField && pressed === "v") entry.setUnit("V");
+    else if (key === "Enter" && !hasOwnEnter(target)) field.current?.form?.requestSubmit();
+    else return press(pressed);
+    return true;
   });
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (typing || event.altKey || event.ctrlKey || event.metaKey) return;
-      if (pressing.current(event.key.toLowerCase())) event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
 
   const predict = bench.predict && (
     <Predict
@@ -161,6 +164,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }:
       open={open && counting.length === 0}
       skipped={skipped}
       setSkipped={setSkipped}
+      done={toEntry}
     />
   );
   const loads = bench.short_circuit || bench.load_ohm !== null;
@@ -191,8 +195,8 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }:
         </Picture>
         <Row>
           {!guessing && (
-            <Button onPress={() => setSwapped(!swapped)} aria-pressed={swapped}>
-              {swapped ? "Leads are swapped" : "Swap leads"} <Key>S</Key>
+            <Button onPress={() => setSwapped(!swapped)}>
+              {swapped ? "Swap leads back" : "Swap leads"} <Key>S</Key>
             </Button>
           )}
           <Button onPress={() => setOff(!off)} aria-expanded={off}>
@@ -222,8 +226,11 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next }:
             enough={enough}
             outbox={outbox}
             entry={entry}
-            press={press}
-            finished={() => setCorrecting(null)}
+            field={field}
+            finished={() => {
+              setCorrecting(null);
+              setTimeout(toEntry);
+            }}
             recorded={() => setDip(null)}
           />
           <SaidOfLast findings={saidOfLast} />

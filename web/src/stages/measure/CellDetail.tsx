@@ -1,13 +1,9 @@
-import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useBeside, useGiveCell, useNewPin, useSetMeter } from "../../api/queries";
+import { useBeside, useGiveCell } from "../../api/queries";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, clock } from "../../format";
-import { AskOnce } from "../../ui/AskOnce";
-import { Button } from "../../ui/Button";
-import { Disclosure } from "../../ui/controls";
-import { TextField } from "../../ui/fields";
+import { TextButton } from "../../ui/Button";
 import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
@@ -27,10 +23,6 @@ const Beside = styled.div`
   align-items: start;
 `;
 
-const End = styled(Row)`
-  align-items: end;
-`;
-
 /** Give a cell that nobody has begun to another group. */
 function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }) {
   const give = useGiveCell();
@@ -46,49 +38,6 @@ function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }
       />
       <ProblemNote problem={give.error} />
     </>
-  );
-}
-
-/** Another PIN for a group (its devices must join again), its meter, and all of it set aside. */
-function OfGroup({ group, open }: { group: Group; open: boolean }) {
-  const change = useNewPin();
-  const set = useSetMeter();
-  const [address, setAddress] = useState(group.meter_address);
-  return (
-    <Disclosure title={group.name} detail={group.aside ? `set aside: ${group.aside}` : "PIN, meter, set aside"}>
-      <Row>
-        <span>
-          PIN <Num>{group.pin}</Num>
-        </span>
-        {open && (
-          <AskOnce
-            button="New PIN, all devices out"
-            question={`All devices of ${group.name} must join again.`}
-            yes="Give a new PIN"
-            act={() => change.mutate(group.id)}
-          />
-        )}
-      </Row>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          set.mutate({ group: group.id, address });
-        }}
-      >
-        <End>
-          <TextField
-            label="Address of a connected meter (empty: none)"
-            value={address}
-            onChange={setAddress}
-            maxLength={60}
-            autoComplete="off"
-          />
-          <Button type="submit">Keep</Button>
-        </End>
-      </form>
-      <ProblemNote problem={change.error ?? set.error} />
-      <SetAside kind="groups" id={group.id} aside={group.aside} />
-    </Disclosure>
   );
 }
 
@@ -140,11 +89,13 @@ function remark(one: Schemas["ReadingOut"]): string {
   return one.corrects ? `correction: ${one.reason}` : origin;
 }
 
+type Props = { board: Board; picked: string; toGroup: (id: string) => void };
+
 /** The cell that was pressed on the board: its readings, what stands beside them, and what can be done about it. */
-export function CellDetail({ board, picked }: { board: Board; picked: { group: string; cell: string } }) {
+export function CellDetail({ board, picked, toGroup }: Props) {
   const names = useNames();
-  const group = board.groups.find((one) => one.cells.some((cell) => cell.id === picked.cell));
-  const cell = group?.cells.find((one) => one.id === picked.cell);
+  const group = board.groups.find((one) => one.cells.some((cell) => cell.id === picked));
+  const cell = group?.cells.find((one) => one.id === picked);
   if (!group || !cell) return null;
   const open = board.state === "open";
   return (
@@ -191,7 +142,9 @@ export function CellDetail({ board, picked }: { board: Board; picked: { group: s
         </Scroll>
       )}
       <BesideOf cell={cell.id} />
-      <OfGroup key={group.id} group={group} open={open} />
+      <p>
+        <TextButton onPress={() => toGroup(group.id)}>PIN and meter of {group.name}</TextButton>
+      </p>
     </section>
   );
 }

@@ -45,9 +45,9 @@ const Place = styled.li<{ $done: boolean; $here: boolean }>`
     text-decoration: underline;
   }
   ${phone} {
-    padding-top: 6px;
+    padding-top: 0;
     a {
-      min-height: 34px;
+      min-height: 44px;
       font-size: 0.82rem;
     }
     a > span {

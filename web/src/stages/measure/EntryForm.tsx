@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type RefObject, useRef, useState } from "react";
 import { FieldError, Form, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -87,7 +87,7 @@ type Props = {
   enough: boolean;
   outbox: Outbox;
   entry: EntryState;
-  press: (key: string) => boolean;
+  field: RefObject<HTMLInputElement | null>;
   finished: () => void;
   recorded: () => void;
 };
@@ -102,7 +102,7 @@ export function EntryForm({
   enough,
   outbox,
   entry,
-  press,
+  field,
   finished,
   recorded,
 }: Props) {
@@ -141,12 +141,13 @@ export function EntryForm({
     if (target) finished();
   };
 
+  // Letters that stand for something are heard on the whole page; here only what belongs to the number: its unit.
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const key = event.key.toLowerCase();
     if (key === "m") setUnit("mV");
     if (key === "v" && lastKey.current !== "m") setUnit("V");
-    if (press(key) || key === "m" || key === "v") event.preventDefault();
+    if (key === "m" || key === "v") event.preventDefault();
     lastKey.current = key;
   };
 
@@ -173,16 +174,16 @@ export function EntryForm({
         autoComplete="off"
         autoFocus
       >
-        <Input placeholder="0.00" onKeyDown={onKey} />
+        <Input ref={field} placeholder="0.00" onKeyDown={onKey} />
         <span aria-hidden>{unit}</span>
         <FieldError />
       </Big>
       <Buttons>
         <Button onPress={() => setUnit(other)} isDisabled={!open}>
-          {other} instead <Key>{other === "mV" ? "M" : "V"}</Key>
+          Type in {other} <Key>{other === "mV" ? "M" : "V"}</Key>
         </Button>
         <MainButton type="submit" isDisabled={!open}>
-          {target ? "Correct" : enough ? "Measure again" : "Record"} <Key>Enter</Key>
+          {target ? "Correct" : enough ? "Record one more" : "Record"} <Key>Enter</Key>
         </MainButton>
       </Buttons>
       {wrong && <Wrong role="alert">{wrong}</Wrong>}

@@ -50,7 +50,7 @@ export function Leave({ group, groupId, waiting }: { group: string; groupId: str
   const [asking, setAsking] = useState(false);
   const go = () => void leave().then(() => navigate("/join", { replace: true }));
   const unsent = named(waiting, keptTexts(groupId));
-  if (!asking) return <TextButton onPress={() => (unsent ? setAsking(true) : go())}>Leave</TextButton>;
+  if (!asking) return <TextButton onPress={() => (unsent ? setAsking(true) : go())}>Leave this bench</TextButton>;
   return (
     <Ask role="alertdialog" aria-label="Leave this device?">
       <p>

@@ -92,7 +92,7 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
       {wrong && <Wrong role="alert">{wrong}</Wrong>}
       <Row>
         <MainButton type="submit">Keep this check</MainButton>
-        <Button onPress={done}>Later</Button>
+        <Button onPress={done}>Check it later</Button>
         <Soft>The dry cell only meets the meter, never your cells. Never use the ohm range on a cell.</Soft>
       </Row>
     </Panel>

@@ -52,7 +52,7 @@ function Photograph({ photo, nth }: { photo: Photo; nth: number }) {
         <>
           <Small>It cannot be brought back.</Small>
           <TextButton onPress={() => remove.mutate(photo.id)}>Remove it now</TextButton>
-          <TextButton onPress={() => setAsking(false)}>Keep it</TextButton>
+          <TextButton onPress={() => setAsking(false)}>Keep the photograph</TextButton>
         </>
       ) : (
         <TextButton onPress={() => setAsking(true)} aria-label={`Remove photograph ${nth}`}>

@@ -2,6 +2,7 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { clock } from "../../format";
+import { TextButton } from "../../ui/Button";
 import { colour, font } from "../../ui/theme";
 import { currentOf } from "./boardParts";
 import { bathName, useNames } from "../plan/useNames";
@@ -149,12 +150,13 @@ const Squares = ({ filled, of }: { filled: number; of: number }) => (
 type Props = {
   board: Schemas["BoardOut"];
   picked: string | null;
-  pick: (group: string, cell: string) => void;
+  pick: (cell: string) => void;
+  pickGroup?: (group: string) => void;
   wall?: boolean;
 };
 
 /** One lane a group, minutes across: boxes fill up as readings come in. On the wall nobody is pointed at. */
-export function RoomLanes({ board, picked, pick, wall = false }: Props) {
+export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Props) {
   const names = useNames();
   // As the plan has it, break and late start counted; cells that came later stand after the last, as long as that.
   const spans = board.cell_minutes;
@@ -185,7 +187,13 @@ export function RoomLanes({ board, picked, pick, wall = false }: Props) {
         {board.groups.map((group) => (
           <Lane key={group.id}>
             <Name>
-              {group.name}
+              {pickGroup ? (
+                <TextButton onPress={() => pickGroup(group.id)} aria-label={`${group.name}, PIN and meter`}>
+                  {group.name}
+                </TextButton>
+              ) : (
+                group.name
+              )}
               {!wall && <small>PIN {group.pin}</small>}
             </Name>
             <Track $tenths={tenths} aria-label={group.name}>
@@ -203,7 +211,7 @@ export function RoomLanes({ board, picked, pick, wall = false }: Props) {
                       $flag={cell.flag !== null && !wall}
                       aria-pressed={picked === cell.id}
                       aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}${cell.flag && !wall ? ", go and see" : ""}${cell.asked ? ", asked again" : ""}`}
-                      onPress={() => pick(group.id, cell.id)}
+                      onPress={() => pick(cell.id)}
                     >
                       {cell.short}
                       {cell.flag && !wall && (

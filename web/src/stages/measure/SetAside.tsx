@@ -47,7 +47,7 @@ export function SetAside({ kind, id, aside, before }: Props) {
         <Button type="submit" isDisabled={!reason.trim()}>
           Set aside
         </Button>
-        <TextButton onPress={() => setAsking(false)}>Leave it</TextButton>
+        <TextButton onPress={() => setAsking(false)}>Let it count</TextButton>
       </End>
       <ProblemNote problem={set.error} />
     </form>

@@ -153,7 +153,9 @@ export function KitSheet({ kit }: { kit: Kit }) {
             <tbody>
               {kit.groups.map((row) => (
                 <tr key={row.group}>
-                  <th scope="row">{row.group}</th>
+                  <th scope="row" data-nowrap>
+                    {row.group}
+                  </th>
                   <td>
                     {row.things.join(", ")} <Soft as="span">({count(row.things.length, "thing")})</Soft>
                   </td>

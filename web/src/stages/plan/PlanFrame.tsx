@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Frame } from "../../app/Frame";
 import { StageLine, reached } from "../../app/StageLine";
+import { TeacherWho } from "../../app/TeacherWho";
 import { day } from "../../format";
 import { colour, print } from "../../ui/theme";
 
@@ -65,12 +66,11 @@ export function PlanFrame({ lab, here, margin, children }: Props) {
       about={day(date)}
       line={<StageLine lab={id} stage={reached(stage)} here="Plan" />}
       who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>
-            {state === "draft" ? "draft, not open to groups" : state === "open" ? `open, code ${join_code}` : "closed"}
-          </small>
-        </>
+        <TeacherWho
+          about={
+            state === "draft" ? "draft, not open to groups" : state === "open" ? `open, code ${join_code}` : "closed"
+          }
+        />
       }
       margin={margin}
     >

@@ -15,6 +15,7 @@ import { Matrices } from "./Matrices";
 import type { Change, Count } from "./Matrix";
 import { PlanFrame } from "./PlanFrame";
 import { withActions } from "./planNotes";
+import { Rename } from "./Rename";
 import { RoomPlan } from "./RoomPlan";
 import { Times } from "./Times";
 import { useNames } from "./useNames";
@@ -196,6 +197,7 @@ export function PlanPage({ id }: { id: string }) {
           >
             Copy this lab
           </Button>
+          <Rename id={id} title={title} />
         </Row>
       </Column>
     </PlanFrame>

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useCards, useKit, useLab, useSafety, useSignOff } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
 import { count } from "../../format";
-import { Button, MainButton } from "../../ui/Button";
+import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
 import { Column, Row, Soft, Spread } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -90,8 +90,9 @@ export function KitPage({ id }: { id: string }) {
   );
 }
 
+const WHEN = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+
 function historyOf(safety: Schemas["SafetyOut"]): MarginNote {
-  const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
   return {
     code: "history",
     tone: "plain",
@@ -103,13 +104,26 @@ function historyOf(safety: Schemas["SafetyOut"]): MarginNote {
         <ul>
           {safety.history.map((one) => (
             <li key={one.at}>
-              {one.teacher}, {when.format(new Date(one.at))}
+              {one.teacher}, {WHEN.format(new Date(one.at))}
               {one.current ? ", this sheet" : ", an earlier one"}
             </li>
           ))}
         </ul>
       ),
   };
+}
+
+/** What on the sheet is not for this class, and because of what. */
+const refusedBecause = (safety: Schemas["SafetyOut"]) =>
+  safety.entries
+    .filter((entry) => entry.refused)
+    .map((entry) => `${entry.because.join(", ")}: ${entry.text}`)
+    .join(" ");
+
+/** Who signed this sheet, and when. */
+function latestOf(safety: Schemas["SafetyOut"]): string {
+  const one = safety.history.find((row) => row.current);
+  return one ? `By ${one.teacher}, ${WHEN.format(new Date(one.at))}.` : "";
 }
 
 /** The safety sheet, and the signature without which no group is let in. */
@@ -129,7 +143,6 @@ export function SafetyPage({ id }: { id: string }) {
           .filter((entry) => entry.refused)
           .map((entry) => entry.text)
           .join(" "),
-        action: <Link to={`/labs/${id}/setup`}>Change the materials</Link>,
       }
     : signed
       ? {
@@ -137,7 +150,6 @@ export function SafetyPage({ id }: { id: string }) {
           tone: "good",
           title: "Signed off",
           text: "A change of material, age or activity asks again.",
-          action: <Link to={`/labs/${id}/plan`}>To the plan</Link>,
         }
       : {
           code: "unsigned",
@@ -154,7 +166,22 @@ export function SafetyPage({ id }: { id: string }) {
         </Spread>
         <SafetySheet safety={safety.data} />
         <ProblemNote problem={sign.error} />
-        {!refused && !signed && (
+        {refused ? (
+          <OnScreen>
+            <p role="status">
+              <strong>This sheet cannot be signed off:</strong> {refusedBecause(safety.data)} No group can be let in
+              with this plan.
+            </p>
+            <ButtonLink to={`/labs/${id}/setup`}>Change the materials or the age</ButtonLink>
+          </OnScreen>
+        ) : signed ? (
+          <OnScreen>
+            <p role="status">
+              <strong>✓ Signed off.</strong> {latestOf(safety.data)} A change of material, age or activity asks again.
+            </p>
+            <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>
+          </OnScreen>
+        ) : (
           <OnScreen>
             <Tick isSelected={read} onChange={setRead}>
               I have read this sheet, and I follow my school’s own rules.

@@ -88,10 +88,11 @@ type Props = {
   open: boolean;
   skipped: boolean;
   setSkipped: (skipped: boolean) => void;
+  done: () => void;
 };
 
 /** Before a cell is built: which plate will be negative, and how many volts. Two taps and a number; never in the way. */
-export function Predict({ cell, outbox, open, skipped, setSkipped }: Props) {
+export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props) {
   const names = useNames();
   const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
   const [text, setText] = useKept(`${outbox.group}:predict:${cell.id}`, "");
@@ -145,6 +146,7 @@ export function Predict({ cell, outbox, open, skipped, setSkipped }: Props) {
     }
     setWrong(null);
     setAgain(false);
+    done();
   };
   const working = cell.working.find((one) => one.negative === negative);
   return (
@@ -168,7 +170,14 @@ export function Predict({ cell, outbox, open, skipped, setSkipped }: Props) {
               {names.plate(plate)}
             </Button>
           ))}
-        <TextButton onPress={() => setSkipped(true)}>Skip</TextButton>
+        <TextButton
+          onPress={() => {
+            setSkipped(true);
+            done();
+          }}
+        >
+          Skip the prediction
+        </TextButton>
       </Row>
       {working && (
         <Work

@@ -2,6 +2,7 @@ import styled from "styled-components";
 import { useLab, usePredictions } from "../../api/queries";
 import { Frame } from "../../app/Frame";
 import { StageLine, reached } from "../../app/StageLine";
+import { TeacherWho } from "../../app/TeacherWho";
 import { Waiting } from "../../app/Waiting";
 import { asTyped, count, day, volts } from "../../format";
 import { Column, Num, Scroll, Soft, Table } from "../../ui/layout";
@@ -66,12 +67,7 @@ export function PredictionsPage({ id }: { id: string }) {
       lab={title}
       about={day(date)}
       line={<StageLine lab={id} stage={reached(stage)} here="Predict" />}
-      who={
-        <>
-          <strong>Teacher bench</strong>
-          <small>{state}</small>
-        </>
-      }
+      who={<TeacherWho about={state} />}
       margin={<Notes notes={notes} />}
     >
       <Column>

@@ -1,0 +1,67 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useNewPin, useSetMeter } from "../../api/queries";
+import { AskOnce } from "../../ui/AskOnce";
+import { Button } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Form, Num, Row, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { SetAside } from "./SetAside";
+
+type Group = Schemas["GroupBoard"];
+
+const End = styled(Row)`
+  align-items: end;
+`;
+
+const Section = styled.section`
+  display: grid;
+  gap: 0.7rem;
+`;
+
+/** The group that was pressed on the board: another PIN (its devices must join again), its meter, all of it set aside. */
+export function GroupDetail({ group, open }: { group: Group; open: boolean }) {
+  const change = useNewPin();
+  const set = useSetMeter();
+  const [address, setAddress] = useState(group.meter_address);
+  return (
+    <Section aria-label={group.name} aria-live="polite">
+      <h2>{group.name}</h2>
+      <Row>
+        <span>
+          PIN <Num>{group.pin}</Num>
+        </span>
+        {open && (
+          <AskOnce
+            button="New PIN, all devices out"
+            question={`All devices of ${group.name} must join again.`}
+            yes="Give a new PIN"
+            no="Keep the PIN"
+            act={() => change.mutate(group.id)}
+          />
+        )}
+      </Row>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault();
+          set.mutate({ group: group.id, address });
+        }}
+      >
+        <End>
+          <TextField
+            label="Address of a connected meter (empty: none)"
+            value={address}
+            onChange={setAddress}
+            maxLength={60}
+            autoComplete="off"
+          />
+          <Button type="submit">Keep the address</Button>
+          {set.isSuccess && <Soft role="status">Kept.</Soft>}
+        </End>
+      </Form>
+      <ProblemNote problem={change.error ?? set.error} />
+      <SetAside kind="groups" id={group.id} aside={group.aside} />
+    </Section>
+  );
+}
