@@ -96,8 +96,6 @@ def new_lab(page: Page, url: str) -> None:
     sign_in(page, url)
     page.get_by_role("link", name="Plan a lab").click()
     page.get_by_label("Title").fill("Which metal is the strongest negative plate?")
-    for name in ("magnesium", "zinc", "mild steel", "copper", "rhubarb juice"):
-        page.locator("label:has([type=checkbox])").filter(has_text=name).first.click()
     page.get_by_text("Fits: ").wait_for()
     page.evaluate("window.scrollTo(0, 0)")
 
@@ -120,6 +118,13 @@ def explain(page: Page, url: str) -> None:
     page.get_by_text("What groups say").wait_for()
     page.get_by_role("heading", name="where").first.wait_for()
     page.get_by_text("resistance inside").wait_for()
+
+
+def teacher_claims(page: Page, url: str) -> None:
+    """What the groups of the finished lab claim."""
+    explain(page, url)
+    page.get_by_role("link", name="Read and answer them").click()
+    page.get_by_role("heading", name="What groups claim").wait_for()
 
 
 def wall(page: Page, url: str) -> None:
@@ -188,6 +193,7 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "compare": (compare, LAPTOP, False),
     "compare-phone": (compare, PHONE, True),
     "explain": (explain, LAPTOP, False),
+    "claims": (teacher_claims, LAPTOP, False),
     "claims-phone": (claims, PHONE, True),
     "board-projector": (wall, LAPTOP, False),
     "import": (bring_in, LAPTOP, False),

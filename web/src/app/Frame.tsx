@@ -92,6 +92,12 @@ const Body = styled.div<{ $margin: boolean }>`
     display: grid;
     min-width: 0;
   }
+  ${print} {
+    display: block;
+    & > main {
+      display: block;
+    }
+  }
   ${narrow} {
     grid-template-columns: minmax(0, 1fr);
     & > main {
@@ -100,7 +106,7 @@ const Body = styled.div<{ $margin: boolean }>`
   }
 `;
 
-const Margin = styled.aside`
+const Margin = styled.aside<{ $onPaper: boolean }>`
   padding: 1.25rem;
   border-left: 3px double ${colour.marginLine};
   background: ${colour.margin};
@@ -114,7 +120,23 @@ const Margin = styled.aside`
     border-left: 0;
   }
   ${print} {
-    display: none;
+    display: ${({ $onPaper }) => ($onPaper ? "block" : "none")};
+    padding: 0;
+    border: 0;
+    background: none;
+    & > h2,
+    button {
+      display: none;
+    }
+  }
+`;
+
+/** In place of the top, on paper. */
+const Paper = styled.p`
+  display: none;
+  padding-bottom: 0.6rem;
+  ${print} {
+    display: block;
   }
 `;
 
@@ -139,6 +161,7 @@ type Props = {
   notice?: ReactNode;
   margin?: ReactNode;
   marginTitle?: string;
+  marginOnPaper?: boolean;
   children: ReactNode;
 };
 
@@ -152,6 +175,7 @@ export function Frame({
   notice,
   margin,
   marginTitle = "In the margin",
+  marginOnPaper = false,
   children,
 }: Props) {
   useEffect(() => {
@@ -190,9 +214,16 @@ export function Frame({
       </Top>
       {notice ?? <div />}
       <Body $margin={margin !== undefined}>
-        <main id="work">{children}</main>
+        <main id="work">
+          {lab && (
+            <Paper>
+              <strong>{lab}</strong> {about && <>· {about}</>}
+            </Paper>
+          )}
+          {children}
+        </main>
         {margin !== undefined && (
-          <Margin>
+          <Margin $onPaper={marginOnPaper}>
             <h2>{marginTitle}</h2>
             {margin}
           </Margin>

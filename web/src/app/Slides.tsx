@@ -3,15 +3,15 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import { Button } from "../ui/Button";
 import { Num, Row, Soft, Spread } from "../ui/layout";
+import { onTheWall } from "../ui/wall";
 
 /** A good deal larger than on the desk. */
 const Wall = styled.main`
   display: grid;
   grid-template-rows: auto 1fr auto;
   gap: 0.6rem;
-  min-height: calc(100vh / 1.18);
   padding: 0.8rem 1.3rem;
-  zoom: 1.18;
+  ${onTheWall(1.18)}
   h1 {
     font-size: 1.4rem;
   }

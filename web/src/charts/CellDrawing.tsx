@@ -29,10 +29,18 @@ type Props = {
   liquid: { key: string; name: string };
   redOnLeft: boolean;
   leads?: boolean;
+  small?: boolean;
+};
+
+/** Sizes of letters in the drawing's own units; a small drawing has larger ones, so that they are read on a phone. */
+const LETTERS = {
+  usual: { value: 20, socket: 14, symbol: 18, word: 15 },
+  small: { value: 27, socket: 25, symbol: 28, word: 27 },
 };
 
 /** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
-export function CellDrawing({ left, right, liquid, redOnLeft, leads = true }: Props) {
+export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, small = false }: Props) {
+  const letters = LETTERS[small ? "small" : "usual"];
   const plates = [
     { x: 112, red: redOnLeft, ...left },
     { x: 268, red: !redOnLeft, ...right },
@@ -48,13 +56,13 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true }: Pr
     <svg viewBox="0 0 400 318" width="100%" role="img" aria-label={description}>
       <rect x={140} y={4} width={120} height={68} rx={8} fill={colour.white} stroke={colour.ink} strokeWidth={2} />
       <rect x={152} y={13} width={96} height={26} rx={3} fill="#e2ecde" stroke={colour.hairline} />
-      <text x={200} y={33} textAnchor="middle" fontSize={20} fontWeight={600} fontFamily={font.numbers}>
+      <text x={200} y={33} textAnchor="middle" fontSize={letters.value} fontWeight={600} fontFamily={font.numbers}>
         –.–––
       </text>
-      <text x={170} y={57} textAnchor="middle" fontSize={13}>
+      <text x={170} y={57} textAnchor="middle" fontSize={letters.socket}>
         COM
       </text>
-      <text x={230} y={57} textAnchor="middle" fontSize={13}>
+      <text x={230} y={57} textAnchor="middle" fontSize={letters.socket}>
         V
       </text>
       {(leads ? plates : []).map(({ x, red }) => {
@@ -86,15 +94,15 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true }: Pr
             strokeWidth={1.5}
           />
           <rect x={x - 19} y={178} width={38} height={76} fill={LIQUIDS[liquid.key] ?? "#dfeaf0"} opacity={0.4} />
-          <rect x={x - 16} y={130} width={32} height={26} rx={3} fill={colour.white} />
-          <text x={x} y={149} textAnchor="middle" fontSize={18} fontWeight={700}>
+          <rect x={x - 18} y={126} width={36} height={letters.symbol + 8} rx={3} fill={colour.white} />
+          <text x={x} y={127 + letters.symbol} textAnchor="middle" fontSize={letters.symbol} fontWeight={700}>
             {symbol}
           </text>
           <text
             x={x + (x < 200 ? -26 : 26)}
             y={118}
             textAnchor={x < 200 ? "end" : "start"}
-            fontSize={15}
+            fontSize={letters.word}
             fontWeight={600}
             fill={red ? colour.wrong : colour.ink}
           >
@@ -103,7 +111,7 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true }: Pr
         </g>
       ))}
       <path d="M62 158v118q0 14 14 14h248q14 0 14-14V158" fill="none" stroke={colour.ink} strokeWidth={2.5} />
-      <text x={200} y={311} textAnchor="middle" fontSize={15} fontWeight={600}>
+      <text x={200} y={311} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
         {liquid.name}
       </text>
     </svg>

@@ -66,7 +66,13 @@ export function Dumbbells({ result }: { result: Result }) {
   const height = TOP + cells.length * ROW + 6;
   return (
     <Drawing ref={ref}>
-      <svg height={height} role="img" aria-label={summary(cells)}>
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={height}
+        role="img"
+        aria-label={summary(cells)}
+      >
         {steps(low, high, step).map((at) => (
           <g key={at}>
             <line

@@ -162,7 +162,14 @@ export function GapBars({ found, open, press }: Props) {
         ))}
       </Names>
       <div ref={ref}>
-        <svg width="100%" height={height} role="img" aria-label={said(found)}>
+        <svg
+          viewBox={`0 0 ${width} ${height}`}
+          preserveAspectRatio="xMinYMin meet"
+          width="100%"
+          height={height}
+          role="img"
+          aria-label={said(found)}
+        >
           {steps(low, high, step).map((at) => (
             <g key={at}>
               <line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height} stroke={at === 0 ? colour.soft : colour.bench} />

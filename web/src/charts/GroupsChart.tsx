@@ -36,7 +36,13 @@ export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
   const said = rows.map((one) => `${one.group} ${number(one.volts_v, 3, true)} ± ${number(one.u_v, 3)}`).join("; ");
   return (
     <Drawing ref={ref}>
-      <svg height={height} role="img" aria-label={`Each group against the class, in volts: ${said}.`}>
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={height}
+        role="img"
+        aria-label={`Each group against the class, in volts: ${said}.`}
+      >
         {steps(-reach, reach, roundStep(-reach, reach, 0.01, 6)).map((at) => (
           <g key={at}>
             <line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height} stroke={at === 0 ? colour.soft : colour.bench} />
@@ -93,7 +99,13 @@ export function SharedChart({ shared }: { shared: Schemas["SharedOut"][] }) {
   const said = `${shared.length} readings of the shared cell from minute ${Math.round(Math.min(...minutes))} to ${Math.round(Math.max(...minutes))}, between ${number(Math.min(...values), 2)} and ${number(Math.max(...values), 2)} volts.`;
   return (
     <Drawing ref={ref}>
-      <svg height={HEIGHT} role="img" aria-label={said}>
+      <svg
+        viewBox={`0 0 ${width} ${HEIGHT}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={HEIGHT}
+        role="img"
+        aria-label={said}
+      >
         {steps(y0, y1, step).map((at) => (
           <g key={at}>
             <line x1={LEFT} x2={width - 10} y1={y(at)} y2={y(at)} stroke={colour.bench} />

@@ -54,7 +54,13 @@ export function Scatter({ points, line, xName, says, tick = (x) => number(x, 1) 
   const list = points.map((one) => `${one.label}: ${tick(one.x)}, ${number(one.y, 3)} V`).join("; ");
   return (
     <Drawing ref={ref}>
-      <svg height={HEIGHT} role="img" aria-label={`Volts against ${xName}. ${list}. ${says}`}>
+      <svg
+        viewBox={`0 0 ${width} ${HEIGHT}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={HEIGHT}
+        role="img"
+        aria-label={`Volts against ${xName}. ${list}. ${says}`}
+      >
         {steps(y0, y1, yStep).map((at) => (
           <g key={at}>
             <line x1={LEFT} x2={width - RIGHT} y1={y(at)} y2={y(at)} stroke={colour.bench} />

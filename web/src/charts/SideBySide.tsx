@@ -69,7 +69,13 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
     .join(". ");
   return (
     <Drawing ref={ref} tabIndex={0} role="region" aria-label="Ladders side by side">
-      <svg height={HEIGHT} role="img" aria-label={`Upright scales in volts. ${said}.`}>
+      <svg
+        viewBox={`0 0 ${wide} ${HEIGHT}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={HEIGHT}
+        role="img"
+        aria-label={`Upright scales in volts. ${said}.`}
+      >
         {steps(low, high, roundStep(low, high, 0.5, 12)).map((at) => (
           <g key={at}>
             <line x1={44} x2={wide - 60} y1={y(at)} y2={y(at)} stroke={colour.bench} />

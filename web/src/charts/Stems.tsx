@@ -76,7 +76,13 @@ export function Stems({ result }: { result: Result }) {
   const moved = new Set(swaps.map((swap) => swap.lower));
   return (
     <Drawing ref={ref}>
-      <svg height={HEIGHT} role="img" aria-label={summary(result, plate)}>
+      <svg
+        viewBox={`0 0 ${width} ${HEIGHT}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={HEIGHT}
+        role="img"
+        aria-label={summary(result, plate)}
+      >
         {steps(low, high, roundStep(low, high, 0.5, 12)).map((step) => (
           <line key={step} x1={left + STEM} x2={right - STEM} y1={y(step)} y2={y(step)} stroke={colour.bench} />
         ))}

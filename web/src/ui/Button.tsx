@@ -79,7 +79,7 @@ export const Key = styled.kbd`
   padding: 0 0.4em;
   border: 1px solid currentColor;
   border-radius: 3px;
-  font: 600 0.75rem ${font.numbers};
+  font: 600 0.76rem ${font.numbers};
   opacity: 0.8;
   ${phone} {
     display: none;

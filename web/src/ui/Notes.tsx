@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
-import { colour } from "./theme";
+import { colour, print, screen } from "./theme";
 
 const List = styled.ul`
   display: grid;
@@ -11,6 +11,16 @@ const List = styled.ul`
   }
   li:first-child {
     border-top: 0;
+  }
+  ${screen} {
+    li[data-later] {
+      display: none;
+    }
+  }
+  ${print} {
+    li {
+      break-inside: avoid;
+    }
   }
 `;
 
@@ -98,8 +108,8 @@ export function Notes({ notes, most = notes.length }: { notes: MarginNote[]; mos
   const more = notes.length - most;
   return (
     <List>
-      {notes.slice(0, all ? undefined : most).map((note) => (
-        <li key={`${note.code}-${note.title}`}>
+      {notes.map((note, place) => (
+        <li key={`${note.code}-${note.title}`} data-later={!all && place >= most ? true : undefined}>
           <Title $tone={note.tone}>
             <Mark tone={note.tone} />
             {note.title}

@@ -31,6 +31,20 @@ export const Columns = styled.div<{ $left: string }>`
       border-top: 1px solid ${colour.hairline};
     }
   }
+  ${print} {
+    display: block;
+    & > * + * {
+      margin-top: 1.2rem;
+      border: 0;
+    }
+  }
+`;
+
+/** Controls that mean nothing on paper. */
+export const OnScreen = styled.div`
+  ${print} {
+    display: none;
+  }
 `;
 
 export const Row = styled.div`
@@ -77,6 +91,9 @@ export const Form = styled.form`
 /** A table of numbers that scrolls sideways by itself where it must. */
 export const Scroll = styled.div`
   overflow-x: auto;
+  ${print} {
+    overflow: visible;
+  }
 `;
 
 export const Table = styled.table`
@@ -103,5 +120,15 @@ export const Table = styled.table`
   }
   td[data-number] {
     font-family: ${font.numbers};
+  }
+  ${print} {
+    font-size: 0.8rem;
+    th,
+    td {
+      padding: 0.2rem 0.4rem 0.2rem 0;
+    }
+    tr {
+      break-inside: avoid;
+    }
   }
 `;

@@ -30,3 +30,4 @@ export const phone = "@media (max-width: 760px)";
 /** Below this width the margin folds under the work. */
 export const narrow = "@media (max-width: 1080px)";
 export const print = "@media print";
+export const screen = "@media screen";

@@ -8,7 +8,7 @@ import { Dumbbells } from "../../charts/Dumbbells";
 import { Stems } from "../../charts/Stems";
 import { count } from "../../format";
 import { ButtonLink, TextButton } from "../../ui/Button";
-import { Column, Columns, Soft } from "../../ui/layout";
+import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 import { useInAddress } from "../../ui/useInAddress";
@@ -207,7 +207,9 @@ export function ComparePage({ id }: { id: string }) {
         tab ? (
           <>
             <Notes notes={notes} most={MOST_NOTES} />
-            <Notes notes={fixed} />
+            <OnScreen>
+              <Notes notes={fixed} />
+            </OnScreen>
           </>
         ) : (
           <Soft>Nothing to say yet.</Soft>

@@ -34,6 +34,7 @@ export function FindingsFrame({ data, here, projector, margin, children }: Props
         />
       }
       margin={margin}
+      marginOnPaper
     >
       {children}
     </Frame>

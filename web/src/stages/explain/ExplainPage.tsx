@@ -4,7 +4,7 @@ import { useAccounts, useClaims, useCompare } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
 import { count, number } from "../../format";
 import { ButtonLink } from "../../ui/Button";
-import { Column, Columns, Soft } from "../../ui/layout";
+import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
 import { FindingsFrame } from "../compare/FindingsFrame";
@@ -92,13 +92,13 @@ export function ExplainPage({ id }: { id: string }) {
   const { state, released } = compare.data;
   const all = cellsOf(compare.data);
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
+  const shown: MarginNote = {
+    code: "release",
+    tone: "plain",
+    title: "Groups see on their devices",
+    text: <Release lab={id} released={released} />,
+  };
   const notes: MarginNote[] = [
-    {
-      code: "release",
-      tone: "plain",
-      title: "Groups see on their devices",
-      text: <Release lab={id} released={released} />,
-    },
     {
       code: "order",
       tone: "plain",
@@ -117,7 +117,14 @@ export function ExplainPage({ id }: { id: string }) {
       data={compare.data}
       here="Explain"
       projector={chosen ? `/labs/${id}/explain/projector?cell=${encodeURIComponent(chosen.key)}` : null}
-      margin={<Notes notes={notes} />}
+      margin={
+        <>
+          <OnScreen>
+            <Notes notes={[shown]} />
+          </OnScreen>
+          <Notes notes={notes} />
+        </>
+      }
     >
       {chosen ? (
         <Columns $left="minmax(0, 1.35fr)">

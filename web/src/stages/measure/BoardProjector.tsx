@@ -4,15 +4,15 @@ import { useBoard, useJoinLink } from "../../api/queries";
 import { Waiting } from "../../app/Waiting";
 import { JoinCode } from "../../ui/JoinCode";
 import { Num, Spread } from "../../ui/layout";
+import { onTheWall } from "../../ui/wall";
 import { RoomLanes } from "./RoomLanes";
 import { TimeLeft } from "./TimeLeft";
 import { currentOf } from "./boardParts";
 
 /** A third larger than on the desk, with nothing that is for the teacher alone. */
 const Wall = styled.main`
-  min-height: 100vh;
   padding: 0.7rem 1.2rem;
-  zoom: 1.3;
+  ${onTheWall(1.3)}
   h1 {
     font-size: 1.25rem;
   }

@@ -191,6 +191,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
             liquid={{ key: cell.electrolyte, name: names.liquid(cell.electrolyte) }}
             redOnLeft={swapped}
             leads={!guessing}
+            small={onPhone}
           />
         </Picture>
         <Row>

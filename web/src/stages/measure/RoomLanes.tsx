@@ -82,7 +82,7 @@ const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean; 
   }
   small {
     color: ${colour.ink};
-    font-size: 0.72rem;
+    font-size: 0.76rem;
     font-weight: 400;
   }
 `;

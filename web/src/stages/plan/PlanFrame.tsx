@@ -45,14 +45,6 @@ const Nav = styled.nav`
   }
 `;
 
-const Printed = styled.p`
-  display: none;
-  color: ${colour.soft};
-  ${print} {
-    display: block;
-  }
-`;
-
 type Props = { lab: Schemas["LabOut"]; here: SheetName; margin?: ReactNode; children: ReactNode };
 
 /** The frame of a plan and its sheets. */
@@ -84,9 +76,6 @@ export function PlanFrame({ lab, here, margin, children }: Props) {
             ))}
           </ul>
         </Nav>
-        <Printed>
-          {title}, {day(date)}
-        </Printed>
         {children}
       </div>
     </Frame>

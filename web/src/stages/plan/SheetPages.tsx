@@ -7,7 +7,7 @@ import { Waiting } from "../../app/Waiting";
 import { count } from "../../format";
 import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
-import { Column, Row, Soft, Spread } from "../../ui/layout";
+import { Column, OnScreen, Row, Soft, Spread } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { print } from "../../ui/theme";
@@ -17,12 +17,6 @@ import { Matrices } from "./Matrices";
 import { PlanFrame } from "./PlanFrame";
 import { RoomPlan } from "./RoomPlan";
 import { SafetySheet } from "./SafetySheet";
-
-const OnScreen = styled.div`
-  ${print} {
-    display: none;
-  }
-`;
 
 const Part = styled.section`
   display: grid;

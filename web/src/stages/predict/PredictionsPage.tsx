@@ -69,6 +69,7 @@ export function PredictionsPage({ id }: { id: string }) {
       line={<StageLine lab={id} stage={reached(stage)} here="Predict" />}
       who={<TeacherWho about={state} />}
       margin={<Notes notes={notes} />}
+      marginOnPaper
     >
       <Column>
         <h1>What groups expect</h1>
