@@ -17,15 +17,15 @@ import numpy as np
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
-from galvanic.accounts import ACCOUNTS, predict, series  # noqa: E402
-from galvanic.catalogue import electrodes, electrolytes  # noqa: E402
 from galvanic.cells import Cell  # noqa: E402
+from galvanic.chemistry.accounts import ACCOUNTS, predict, series  # noqa: E402
+from galvanic.chemistry.kinetics import Parameter  # noqa: E402
+from galvanic.chemistry.plates import liquids_of, pairing_of, plates_of  # noqa: E402
+from galvanic.chemistry.rest import rest_potentials, settle  # noqa: E402
 from galvanic.errors import NotEnoughData  # noqa: E402
-from galvanic.kinetics import Parameter  # noqa: E402
-from galvanic.names import find  # noqa: E402
-from galvanic.plates import liquids_of, pairing_of, plates_of  # noqa: E402
-from galvanic.rest import rest_potentials, settle  # noqa: E402
-from galvanic.scoring import score  # noqa: E402
+from galvanic.reference.catalogue import electrodes, electrolytes  # noqa: E402
+from galvanic.reference.names import find  # noqa: E402
+from galvanic.statistics.scoring import score  # noqa: E402
 
 PRACTICE = ROOT / "galvanic" / "tests" / "certified" / "practice-readings.csv"
 ROW = "{:<10} {:<34} {:>8} {:>8} {:>9} {:>4}\n"

@@ -12,10 +12,10 @@ from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
-from galvanic.check_score import score
-from galvanic.design import Task, design
-from galvanic.faults import FAULTS
-from galvanic.rehearsal import simulated_class
+from galvanic.planning.design import Task, design
+from galvanic.simulated.check_score import score
+from galvanic.simulated.faults import FAULTS
+from galvanic.simulated.rehearsal import simulated_class
 
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
 LIQUIDS = ("rhubarb-juice", "kelp-brine")

@@ -8,7 +8,7 @@ from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
-from galvanic.design import Task, design, improve
+from galvanic.planning.design import Task, design, improve
 
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
 LIQUIDS = ("rhubarb-juice", "kelp-brine", "soda-water", "beet-brine", "kcl-0.10")

@@ -12,11 +12,11 @@ os.environ.setdefault("OMP_NUM_THREADS", "1")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
-from galvanic.accounts import predict
-from galvanic.catalogue import electrodes, electrolytes
 from galvanic.cells import Cell
-from galvanic.gap import explain
-from galvanic.rest import rest_potentials
+from galvanic.chemistry.accounts import predict
+from galvanic.chemistry.gap import explain
+from galvanic.chemistry.rest import rest_potentials
+from galvanic.reference.catalogue import electrodes, electrolytes
 
 
 def timed(what: str, job: Callable[[], object], times: int = 3) -> None:

@@ -13,7 +13,7 @@ from playwright.sync_api import expect
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from e2e.process import ProcessTestCase
-from galvanic.stream import CellStream
+from galvanic.simulated.stream import CellStream
 from server.bench.models import KeptTrace, Observation, Photo, Reading, UnderLoad
 from server.demo.meter import SimulatedMeter, serve
 from server.labs.models import PlannedCell

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from galvanic.catalogue import electrodes, electrolytes
+from galvanic.reference.catalogue import electrodes, electrolytes
 
 
 def standing(electrode: str) -> float:

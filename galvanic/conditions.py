@@ -9,8 +9,8 @@ import re
 from collections.abc import Iterable
 from enum import Enum
 
-from galvanic.catalogue import electrodes
 from galvanic.cells import Cell
+from galvanic.reference.catalogue import electrodes
 
 NOTHING_TOUCHES = "The plates must not touch. Clips stay above the liquid."
 

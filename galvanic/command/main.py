@@ -9,19 +9,19 @@ from collections.abc import Callable, Sequence
 from dataclasses import asdict
 from typing import TypeVar
 
-from galvanic import catalogue
-from galvanic.accounts import predict
+from galvanic.bench.readings import parse
 from galvanic.cells import Cell
+from galvanic.chemistry.accounts import predict
+from galvanic.chemistry.gap import METER_OHM, explain
+from galvanic.chemistry.polarisation import Geometry, LoadedCell
 from galvanic.command.materials import run_materials
 from galvanic.command.tables import BadFile, read, readings, say, write
-from galvanic.compare import compare, differences_of
 from galvanic.errors import GalvanicError, UnknownMaterial
-from galvanic.gap import METER_OHM, explain
-from galvanic.ladder import fit
-from galvanic.ladder_checks import closure, odd_readings
-from galvanic.names import find
-from galvanic.polarisation import Geometry, LoadedCell
-from galvanic.readings import parse
+from galvanic.findings.compare import compare, differences_of
+from galvanic.reference import catalogue
+from galvanic.reference.names import find
+from galvanic.statistics.ladder import fit
+from galvanic.statistics.ladder_checks import closure, odd_readings
 
 UNKNOWN, FAILED = 2, 1
 T = TypeVar("T")

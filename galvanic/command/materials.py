@@ -7,12 +7,12 @@ import json
 import sys
 from dataclasses import fields, is_dataclass
 
-from galvanic import catalogue
-from galvanic.accounts import series
+from galvanic.chemistry.accounts import series
+from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.command.tables import write
 from galvanic.errors import UnknownMaterial
-from galvanic.kinetics import forms, surfaces
-from galvanic.names import find
+from galvanic.reference import catalogue
+from galvanic.reference.names import find
 
 NUMBERS = ("value", "u", "low", "high")
 

@@ -8,9 +8,9 @@ import sys
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
-from galvanic.compare import ClassReading
+from galvanic.bench.readings_table import BadTableText, check_width, decoded, read_readings, rows_of
 from galvanic.errors import GalvanicError, UnknownMaterial
-from galvanic.readings_table import BadTableText, check_width, decoded, read_readings, rows_of
+from galvanic.findings.compare import ClassReading
 
 Row = Mapping[str, object]
 MAX_BYTES = 20_000_000

@@ -4,7 +4,7 @@ import unittest
 
 from galvanic.cells import Cell
 from galvanic.conditions import Surface, part_of, plate_sets, preparation, setting, surface_of
-from galvanic.kit import kit
+from galvanic.planning.kit import kit
 
 JUICE = "lemon-juice"
 

@@ -7,9 +7,9 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
+from galvanic.bench.readings import READABLE
+from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.conditions import preparation
-from galvanic.readings import READABLE
-from galvanic.subtraction import worked_or_reason
 from server.bench.checking import check_rows, reference_of
 from server.bench.clock import entered
 from server.bench.hands import CellInHand, hands_of

@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from galvanic import attention
-from galvanic.attention import GroupState, Left, Visit, relief, visits
-from galvanic.checks import Finding
-from galvanic.class_reference import GroupCell, Reference
-from galvanic.schedule import Steps
+from galvanic.bench import attention
+from galvanic.bench.attention import GroupState, Left, Visit, relief, visits
+from galvanic.bench.checks import Finding
+from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.planning.schedule import Steps
 from server.bench.checking import check_last, reference_of
 from server.bench.hands import Hand
 from server.labs.models import Lab, PlannedCell

@@ -8,10 +8,10 @@ from typing import Any
 
 from django.db import transaction
 
+from galvanic.bench.loading import Inner, by_load, by_short
+from galvanic.bench.logger import Trace, read_trace, thinned
+from galvanic.bench.readings import parse, parse_current
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
-from galvanic.loading import Inner, by_load, by_short
-from galvanic.logger import Trace, read_trace, thinned
-from galvanic.readings import parse, parse_current
 from server.bench.clock import Clock
 from server.bench.models import KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
 from server.bench.once import keep_once, open_cell

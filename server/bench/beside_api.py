@@ -9,7 +9,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 from pydantic import BaseModel
 
-from galvanic.logger import MOST_BYTES
+from galvanic.bench.logger import MOST_BYTES
 from server.bench import beside, photos
 from server.bench.beside_schemas import (
     ObservationIn,

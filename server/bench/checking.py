@@ -8,9 +8,9 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from statistics import fmean
 
+from galvanic.bench.checks import Finding, check
+from galvanic.bench.class_reference import GroupCell, Reference
 from galvanic.cells import Cell
-from galvanic.checks import Finding, check
-from galvanic.class_reference import GroupCell, Reference
 from server.labs.models import Lab
 
 Findings = Mapping[uuid.UUID, Sequence[Finding]]

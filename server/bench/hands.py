@@ -11,7 +11,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from galvanic.class_reference import GroupCell
+from galvanic.bench.class_reference import GroupCell
 from server.bench.checking import Row, class_values
 from server.bench.models import MeterCheck, SetAside
 from server.bench.outputs import current_rows, is_asked, meter_out, with_readings, with_their_readings

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from django.db import transaction
 
+from galvanic.bench.meter import MeterVerdict, judge
+from galvanic.bench.readings import ParsedReading, parse
 from galvanic.errors import UnreadableReading
-from galvanic.meter import MeterVerdict, judge
-from galvanic.readings import ParsedReading, parse
 from server.bench.clock import Clock
 from server.bench.models import AskedAgain, MeterCheck
 from server.bench.once import arrival, keep_once

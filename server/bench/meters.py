@@ -18,11 +18,11 @@ from dataclasses import dataclass
 from django.conf import settings
 from django.db import transaction
 
+from galvanic.bench.readings import as_shown
+from galvanic.bench.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTION_V, NoVoltage, volts_of
+from galvanic.bench.settling import settling
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData, UnreadableReading
-from galvanic.readings import as_shown
-from galvanic.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTION_V, NoVoltage, volts_of
-from galvanic.settling import settling
 from server.labs.live import HUB, Allowed, Still, announce
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher

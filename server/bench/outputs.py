@@ -7,11 +7,11 @@ from collections.abc import Iterable
 
 from django.db.models import Prefetch
 
-from galvanic import foretold
-from galvanic.class_reference import GroupCell
-from galvanic.loading import in_words, remark
-from galvanic.logger import Trace, judged, settled_v, thinned
-from galvanic.readings import as_shown
+from galvanic.bench import foretold
+from galvanic.bench.class_reference import GroupCell
+from galvanic.bench.loading import in_words, remark
+from galvanic.bench.logger import Trace, judged, settled_v, thinned
+from galvanic.bench.readings import as_shown
 from server.bench.beside import inner_of
 from server.bench.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
 from server.bench.checking import Findings, Row

@@ -5,8 +5,8 @@ from __future__ import annotations
 import uuid
 from dataclasses import dataclass
 
+from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
-from galvanic.readings import parse
 from server.bench.clock import Clock
 from server.bench.models import Reading
 from server.bench.once import keep_once, open_cell

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from django.db import IntegrityError
 
+from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
-from galvanic.readings import parse
 from server.bench.clock import Clock
 from server.bench.meter_checks import latest_offset_v
 from server.bench.models import Reading

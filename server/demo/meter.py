@@ -12,10 +12,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from galvanic import catalogue
+from galvanic.bench.scpi import OVERLOAD
 from galvanic.cells import Cell
-from galvanic.scpi import OVERLOAD
-from galvanic.stream import FAULTS, CellStream
+from galvanic.reference import catalogue
+from galvanic.simulated.stream import FAULTS, CellStream
 
 NAME = "Pipette,Simulated meter,0,1"
 SILENCE_S = 3600.0

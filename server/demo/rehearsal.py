@@ -20,8 +20,8 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.cells import Cell
-from galvanic.rehearsal import READINGS, Entry, simulated_class
-from galvanic.schedule import Steps
+from galvanic.planning.schedule import Steps
+from galvanic.simulated.rehearsal import READINGS, Entry, simulated_class
 from server.labs.live import announce
 from server.labs.models import Lab
 from server.labs.services import copy_lab, groups_with_cells

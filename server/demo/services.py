@@ -13,12 +13,12 @@ import numpy as np
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic.catalogue import electrodes
+from galvanic.bench.meter import judge
+from galvanic.bench.readings import parse
 from galvanic.cells import Cell
-from galvanic.meter import judge
-from galvanic.readings import parse
-from galvanic.schedule import Steps
-from galvanic.simulate import Bench, Meter
+from galvanic.planning.schedule import Steps
+from galvanic.reference.catalogue import electrodes
+from galvanic.simulated.simulate import Bench, Meter
 from server.bench.models import MeterCheck, Reading
 from server.findings.claims import ClaimEntry, answer_claim, record_claim, release
 from server.findings.services import PARTS

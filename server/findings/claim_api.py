@@ -11,7 +11,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from galvanic.cells import Cell
-from galvanic.claims import CAUSES
+from galvanic.findings.claims import CAUSES
 from server.bench.models import Reading
 from server.findings import claims as services
 from server.findings.claim_schemas import (

@@ -11,10 +11,10 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.cells import Cell
-from galvanic.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
-from galvanic.compare import ElectrolyteResult
 from galvanic.errors import NotEnoughData
-from galvanic.misconceptions import Heard, heard_in
+from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
+from galvanic.findings.compare import ElectrolyteResult
+from galvanic.findings.misconceptions import Heard, heard_in
 from server.bench.models import Reading
 from server.bench.once import keep_once
 from server.findings.models import Answer, Claim

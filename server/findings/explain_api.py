@@ -12,15 +12,15 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Query, Router
 
-from galvanic import catalogue
 from galvanic.cells import Cell
-from galvanic.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
-from galvanic.compare import ElectrolyteResult
+from galvanic.chemistry.gap import explain
+from galvanic.chemistry.plate_work import at_plates
+from galvanic.chemistry.polarisation import sides_of
+from galvanic.chemistry.what_if import Change, Outcome, what_if
 from galvanic.errors import NotEnoughData
-from galvanic.gap import explain
-from galvanic.plate_work import at_plates
-from galvanic.polarisation import sides_of
-from galvanic.what_if import Change, Outcome, what_if
+from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
+from galvanic.findings.compare import ElectrolyteResult
+from galvanic.reference import catalogue
 from server.findings.explain_schemas import (
     AccountCell,
     AccountsOut,

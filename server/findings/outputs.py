@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 
-from galvanic.bath_notes import bath_notes
+from galvanic.bench.foretold import Foretold, in_words
 from galvanic.cells import Cell
-from galvanic.class_notes import class_notes, joint_differences
-from galvanic.compare import CellResult, ElectrolyteResult
-from galvanic.effects import Slope
 from galvanic.errors import NotEnoughData
-from galvanic.foretold import Foretold, in_words
-from galvanic.ladder_checks import group_offsets
-from galvanic.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
+from galvanic.findings.bath_notes import bath_notes
+from galvanic.findings.class_notes import class_notes, joint_differences
+from galvanic.findings.compare import CellResult, ElectrolyteResult
+from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
+from galvanic.statistics.effects import Slope
+from galvanic.statistics.ladder_checks import group_offsets
 from server.bench.models import Reading
 from server.findings.schemas import (
     AfterClosing,

@@ -8,8 +8,8 @@ from datetime import datetime
 
 from django.db.models import F
 
-from galvanic.compare import ClassReading, ElectrolyteResult, compare
-from galvanic.drift import Shared
+from galvanic.findings.compare import ClassReading, ElectrolyteResult, compare
+from galvanic.statistics.drift import Shared
 from server.bench.models import MeterCheck, Reading
 from server.labs.kept import made_once
 from server.labs.models import Lab

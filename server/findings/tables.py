@@ -10,11 +10,11 @@ from dataclasses import dataclass
 from openpyxl import Workbook
 from openpyxl.styles import Font
 
-from galvanic import catalogue
-from galvanic.class_accounts import NAMES, score_accounts
+from galvanic.bench.readings import as_shown
+from galvanic.chemistry.gap import explain
 from galvanic.errors import NotEnoughData
-from galvanic.gap import explain
-from galvanic.readings import as_shown
+from galvanic.findings.class_accounts import NAMES, score_accounts
+from galvanic.reference import catalogue
 from server.bench.models import Reading
 from server.config.incoming import clean
 from server.findings.outputs import compare_out

@@ -8,13 +8,13 @@ from dataclasses import asdict, dataclass, replace
 
 from django.db import transaction
 
-from galvanic import replan
 from galvanic.cells import Cell
-from galvanic.design import Plan, Task, improve
 from galvanic.errors import OutOfRange
-from galvanic.plan_changes import Laid, what_moved
-from galvanic.replan import CannotChange, Change
-from galvanic.schedule import Steps
+from galvanic.planning import replan
+from galvanic.planning.design import Plan, Task, improve
+from galvanic.planning.plan_changes import Laid, what_moved
+from galvanic.planning.replan import CannotChange, Change
+from galvanic.planning.schedule import Steps
 from server.labs.history import keep_earlier, take_back
 from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell

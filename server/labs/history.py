@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 
 from galvanic.cells import Cell
-from galvanic.design import Plan, Shared, Task, judge
+from galvanic.planning.design import Plan, Shared, Task, judge
 from server.labs.models import EarlierPlan, Lab, PlannedCell
 from server.labs.tasks import wish_in
 

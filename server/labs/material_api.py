@@ -8,10 +8,10 @@ from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel, Field, StringConstraints
 
-from galvanic import catalogue
-from galvanic.kinetics import forms, surfaces
-from galvanic.safety import ACTIVITIES
-from galvanic.symptoms import SYMPTOMS
+from galvanic.bench.symptoms import SYMPTOMS
+from galvanic.chemistry.kinetics import forms, surfaces
+from galvanic.planning.safety import ACTIVITIES
+from galvanic.reference import catalogue
 from server.labs import material_services as services
 from server.labs.models import OwnMaterial, Shelf
 from server.labs.schemas import ElectrodeOut, ElectrolyteOut, Key, MaterialsOut, NamedOut, OnShelf, SymptomOut, TemplateOut

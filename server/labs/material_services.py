@@ -9,8 +9,8 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic import catalogue
 from galvanic.errors import BadTable
+from galvanic.reference import catalogue
 from server.labs.models import OwnMaterial, Shelf
 from server.labs.own import build
 from server.people.models import Teacher

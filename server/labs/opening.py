@@ -7,7 +7,7 @@ import uuid
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic import catalogue
+from galvanic.reference import catalogue
 from server.labs.live import announce
 from server.labs.models import Lab, SignOff
 from server.labs.policy import sheet_of, signed

@@ -11,12 +11,12 @@ from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
 from galvanic.conditions import setting
-from galvanic.design import Plan, Task
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
-from galvanic.plan_notes import plan_notes
-from galvanic.safety import set_up_notes
-from galvanic.schedule import Steps, timeline
+from galvanic.planning.design import Plan, Task
+from galvanic.planning.plan_notes import plan_notes
+from galvanic.planning.safety import set_up_notes
+from galvanic.planning.schedule import Steps, timeline
 from server.labs import services
 from server.labs.history import last_change
 from server.labs.models import Lab, PlannedCell

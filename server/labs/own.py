@@ -10,10 +10,10 @@ from typing import Any
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponseBase
 
-from galvanic import catalogue
-from galvanic.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
+from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.errors import BadTable
-from galvanic.kinetics import forms, surfaces
+from galvanic.reference import catalogue
+from galvanic.reference.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
 from server.labs.models import OwnMaterial
 from server.people.auth import member_behind
 from server.people.models import Teacher

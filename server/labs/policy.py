@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
-from galvanic.safety import Sheet, bench_cautions, sheet
-from galvanic.schedule import READINGS
+from galvanic.planning.safety import Sheet, bench_cautions, sheet
+from galvanic.planning.schedule import READINGS
 from server.labs.models import Lab, SignOff
 
 Stage = Literal["plan", "measure", "compare"]

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 from django.db import transaction
 
-from galvanic.design import Plan, Task
-from galvanic.plan_changes import Laid, what_moved
+from galvanic.planning.design import Plan, Task
+from galvanic.planning.plan_changes import Laid, what_moved
 from server.labs.history import forget_earlier
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import (

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
-from galvanic.loading import LEAST_OHM, MOST_OHM
+from galvanic.bench.loading import LEAST_OHM, MOST_OHM
 from server.labs.policy import Stage
 
 Key = Annotated[str, StringConstraints(max_length=60)]

@@ -9,14 +9,14 @@ from datetime import date
 
 from django.db import transaction
 
-from galvanic import catalogue
 from galvanic.cells import Cell
-from galvanic.design import Plan, Task, design
 from galvanic.errors import NotEnoughData, OutOfRange
-from galvanic.kit import CUP_ML
-from galvanic.safety import AGE_BANDS, sheet
-from galvanic.schedule import Steps
-from galvanic.tell_apart import SCATTER_V
+from galvanic.planning.design import Plan, Task, design
+from galvanic.planning.kit import CUP_ML
+from galvanic.planning.safety import AGE_BANDS, sheet
+from galvanic.planning.schedule import Steps
+from galvanic.planning.tell_apart import SCATTER_V
+from galvanic.reference import catalogue
 from server.labs.live import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.tasks import stock_of, task_of

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from galvanic.safety import LOCAL_RULES, Sheet
+from galvanic.planning.safety import LOCAL_RULES, Sheet
 from server.labs import opening
 from server.labs.models import Lab, SignOff
 from server.labs.outputs import cell_out

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import segno
 
-from galvanic.kit import Kit, kit
+from galvanic.planning.kit import Kit, kit
 from server.labs.models import Lab, Shelf
 from server.labs.services import groups_with_cells
 from server.labs.tasks import stock_of

@@ -8,8 +8,8 @@ from typing import Any
 
 from galvanic.cells import Cell
 from galvanic.conditions import plate_sets
-from galvanic.design import Plan, Shared, Task, judge
-from galvanic.schedule import Steps
+from galvanic.planning.design import Plan, Shared, Task, judge
+from galvanic.planning.schedule import Steps
 from server.labs.models import Lab, PlannedCell, Shelf
 from server.people.models import Group, Teacher
 

@@ -10,8 +10,8 @@ from itertools import count
 from django.db import transaction
 from django.utils import timezone
 
+from galvanic.bench.readings_table import TableReading
 from galvanic.cells import Cell
-from galvanic.readings_table import TableReading
 from server.bench.models import Reading, SetAside
 from server.labs.models import Lab
 from server.labs.services import NewLab, add_groups, start_lab, tidy_names

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from galvanic.readings_table import BadTableText, ReadingsTable, decoded, read_readings
+from galvanic.bench.readings_table import BadTableText, ReadingsTable, decoded, read_readings
 from server.config.incoming import clean
 from server.labs.services import MAX_GROUP_NAME
 from server.problems import Problem, RowFault

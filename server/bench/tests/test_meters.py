@@ -10,7 +10,7 @@ import uuid
 from django.test import TestCase, override_settings
 
 from galvanic.cells import Cell
-from galvanic.stream import CellStream
+from galvanic.simulated.stream import CellStream
 from server.bench.meters import NOBODY, Address, Line, address_of, samples
 from server.demo.meter import NAME, SimulatedMeter, serve
 from server.labs.live import HUB

@@ -6,8 +6,8 @@ from io import StringIO
 from django.core.management import CommandError, call_command
 from django.test import LiveServerTestCase, TestCase
 
-from galvanic.rehearsal import simulated_class
-from galvanic.schedule import Steps
+from galvanic.planning.schedule import Steps
+from galvanic.simulated.rehearsal import simulated_class
 from server.bench.models import MeterCheck, Reading
 from server.demo.rehearsal import find_lab, timed
 from server.labs.models import Lab, SignOff

@@ -2,7 +2,7 @@
 
 from django.test import TestCase
 
-from galvanic.compare import compare
+from galvanic.findings.compare import compare
 from server.findings.services import class_readings
 from server.tests.support import as_teacher, cell_of, group_of, lab_of, record, teacher
 

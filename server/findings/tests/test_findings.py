@@ -16,8 +16,8 @@ from django.test import TestCase
 from django.utils import timezone
 from openpyxl import load_workbook
 
-from galvanic import catalogue
 from galvanic.command.main import main
+from galvanic.reference import catalogue
 from server.bench.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
 from server.labs.models import Lab

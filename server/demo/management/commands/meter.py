@@ -10,7 +10,7 @@ from django.core.management.base import BaseCommand, CommandError
 
 from galvanic.command.main import cell_of
 from galvanic.errors import GalvanicError
-from galvanic.stream import FAULTS, CellStream
+from galvanic.simulated.stream import FAULTS, CellStream
 from server.bench.meters import USUAL_PORT
 from server.demo.meter import SimulatedMeter, serve
 

@@ -1,0 +1,122 @@
+"""Whom to go and see, in order of how much it matters. Weights are common practice, no source."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
+
+from galvanic.bench.checks import Finding
+from galvanic.bench.class_reference import GroupCell
+from galvanic.cells import Cell
+
+SILENT_MIN = 8.0
+BEHIND_CELLS = 1.0
+SHARED_U_V = 0.03  # how far groups' values of one cell lie apart without anything being wrong
+FAULT, SHARED, BEHIND, SILENT, UNCHECKED = 100, 80, 50, 40, 10
+POSSIBLE = 60
+
+
+@dataclass(frozen=True, slots=True)
+class GroupState:
+    """Where a group is: minutes since the lab opened and since its last entry, cells done and cells due by now.
+
+    `findings`: the latest findings by short name of the cell, of cells whose last reading has any; `shared_off_v` how far
+    the group's shared cell lies from the others', V (None: not known).
+    """
+
+    group: str
+    silent_min: float
+    done: int
+    due: float
+    findings: Sequence[tuple[str, Finding]]
+    shared_off_v: float | None
+    checked: bool
+    finished: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Visit:
+    """One reason to go and see a group; `cell` is the short name of a cell, where it is about one."""
+
+    group: str
+    code: str
+    tone: str
+    text: str
+    weight: int
+    cell: str = ""
+
+
+def visits(states: Sequence[GroupState], most: int = 6) -> list[Visit]:
+    """At most one visit a group, the weightiest, and the heaviest first."""
+    found = [best for state in states if (best := _of(state)) is not None]
+    return sorted(found, key=lambda v: (-v.weight, v.group))[:most]
+
+
+def _of(state: GroupState) -> Visit | None:
+    options = []
+    for cell, finding in state.findings:
+        weight = FAULT if finding.sure == "likely" else POSSIBLE
+        tone = "wrong" if finding.sure == "likely" else "caution"
+        options.append(
+            Visit(
+                state.group,
+                finding.code,
+                tone,
+                f"{cell}: {finding.title[0].lower()}{finding.title[1:].rstrip('?')}. {finding.text}",
+                weight,
+                cell,
+            )
+        )
+    if state.shared_off_v is not None and abs(state.shared_off_v) > 3.0 * SHARED_U_V:
+        text = f"The shared cell is {state.shared_off_v:+.2f} V from the other groups: meter or plates?".replace(
+            "-", "\u2212"
+        )
+        options.append(Visit(state.group, "shared_off", "caution", text, SHARED))
+    behind = state.due - state.done
+    if behind > BEHIND_CELLS and not state.finished:
+        text = f"{state.done} cells done, {state.due:.0f} due by now."
+        options.append(Visit(state.group, "behind", "caution", text, BEHIND + min(20, int(5 * behind))))
+    if state.silent_min > SILENT_MIN and not state.finished:
+        text = f"No entry for {state.silent_min:.0f} minutes."
+        options.append(Visit(state.group, "silent", "caution", text, SILENT + min(20, int(state.silent_min))))
+    if not state.checked and state.done > 0:
+        options.append(Visit(state.group, "unchecked", "plain", "Measures without a meter check.", UNCHECKED))
+    return max(options, key=lambda v: v.weight, default=None)
+
+
+def sound_values(values: Sequence[GroupCell], wrong: Collection[tuple[str, Cell]]) -> list[GroupCell]:
+    """The groups' values by which the others are judged, without those that are `wrong` (group, cell) by the account alone:
+    a swapped lead in one group must not make another look wrong.
+
+    Where more than half of a cell's groups are wrong by the account, the account is what is wrong, and all of them stay.
+    """
+    groups, bad = Counter(one.cell for one in values), Counter(cell for _, cell in set(wrong))
+    return [one for one in values if (one.group, one.cell) not in wrong or 2 * bad[one.cell] > groups[one.cell]]
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """One cell on a group's list, and whether the group has begun it; the shared cell stays with every group."""
+
+    cell: Cell
+    begun: bool
+    shared: bool = False
+
+
+def relief(behind: str, lists: Mapping[str, Sequence[Left]], late: Collection[str]) -> tuple[int, str] | None:
+    """What would help a group that is behind: the place on its list of a cell to give away, and the group to give it to.
+
+    It is its last cell that is not begun, and goes to whoever has the fewest cells to begin, is not `late` too and does not
+    have this cell. `lists`: groups in order with their cells in order. None where there is nothing or nobody.
+    """
+    own = lists[behind]
+    place = max((k for k, one in enumerate(own) if not one.shared and not one.begun), default=None)
+    if place is None:
+        return None
+    free = {
+        group: sum(not one.begun for one in cells)
+        for group, cells in lists.items()
+        if group not in late and all(one.cell != own[place].cell for one in cells)
+    }
+    return (place, min(free, key=free.__getitem__)) if free else None

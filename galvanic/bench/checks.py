@@ -1,0 +1,207 @@
+"""What a reading's number says about how it was made: findings that advise and never block.
+
+A reading is held against what can be expected of this cell: the rest account, and the ladder that the other groups' values
+make, combined by their variances. What lies within the combined scatter is not remarked on. What lies outside gets the
+likeliest explanation by its size and sign; what moves between readings of one cell gets one by how it moves. Scatters and
+limits are common practice, no source; hit and false-alarm rates on simulated faults are printed by `bench/checks.py`.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from galvanic.cells import Cell
+from galvanic.notes import volts
+from galvanic.reference.catalogue import electrodes
+
+PLATE_U_V = 0.025  # how far one group's plates lie from the class's
+OUTSIDE = 3.3  # standard deviations beyond which a value is remarked on
+DIP_V = 0.012  # scatter of one dip, generously
+DRIFT_V, JUMP_V = 0.035, 0.08
+MILLIVOLTS_V, MOST_CELL_V = 20.0, 3.2
+NEAR_ZERO_V = 0.06
+
+
+@dataclass(frozen=True, slots=True)
+class Expectation:
+    """What can be expected of a cell, E(positive) − E(negative) in V, with its standard uncertainty.
+
+    `others` is how many other groups' values stand behind it; `ceiling_v` is more than these two plates can give.
+    """
+
+    volts_v: float
+    u_v: float
+    others: int
+    ceiling_v: float
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One remark: a code for programs, how sure (likely or possible), a title, a sentence, and what to try, in order."""
+
+    code: str
+    sure: str
+    title: str
+    text: str
+    tries: tuple[str, ...]
+
+
+def check(
+    cell: Cell, signed_v: float, resolution_v: float, earlier_v: Sequence[float], expected: Expectation | None
+) -> list[Finding]:
+    """Findings on one reading, most useful first; none where nothing is remarkable.
+
+    `signed_v`: the reading as written, red on the positive plate (meter offset taken off), V; `earlier_v`: the group's
+    readings of this cell before it that count, the same way, oldest first.
+    """
+    by_size = _size(cell, signed_v, expected)
+    if any(one.code in ("millivolts", "digit", "too_high", "reversed") for one in by_size):
+        return by_size
+    # How it moves says more than that it is off. A sound reading after a wrong one has not moved: it was put right.
+    before = [(e, {one.code for one in _size(cell, e, expected)}) for e in earlier_v]
+    climbs_from = [e for e, codes in before if codes <= {"far"}]
+    jumps_from = [e for e, codes in before if by_size or not codes]
+    return [*_movement(signed_v, climbs_from, jumps_from, resolution_v), *by_size]
+
+
+def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
+    """What the size and sign say, by itself."""
+    if abs(v) >= MILLIVOLTS_V:
+        return [_millivolts(v)]
+    if expected is None:
+        return [_too_high(cell, v, MOST_CELL_V)] if abs(v) > MOST_CELL_V else []
+    ref, u = expected.volts_v, math.hypot(expected.u_v, PLATE_U_V)
+
+    def fits(value: float) -> bool:
+        return abs(value - ref) <= OUTSIDE * u
+
+    if fits(v):
+        return []
+    found = []
+    if abs(v) > expected.ceiling_v:
+        if fits(v / 10.0) or fits(-v / 10.0):
+            found.append(_digit(v, "ten times too big"))
+        found.append(_too_high(cell, v, expected.ceiling_v))
+    if abs(ref) > u and fits(-v) and v * ref < 0.0 and abs(v) > NEAR_ZERO_V:
+        found.append(_reversed(cell, ref))
+    if abs(v) < max(NEAR_ZERO_V, 0.2 * abs(ref)) and abs(ref) > NEAR_ZERO_V:
+        found.append(_near_zero(ref))
+        if abs(v) > 0.02 and fits(10.0 * v):
+            found.append(_digit(v, "ten times too small"))
+    return found or [_far(v, expected)]
+
+
+def _movement(v: float, climbs_from: Sequence[float], jumps_from: Sequence[float], resolution: float) -> list[Finding]:
+    """What the readings of one cell say together: a climb, or a jump."""
+    noise = 3.0 * math.hypot(DIP_V, resolution)
+    if len(climbs_from) >= 2:
+        first, second = climbs_from[-1] - climbs_from[-2], v - climbs_from[-1]
+        if first * second > 0.0 and abs(first + second) > max(DRIFT_V, noise) and abs(second) > resolution:
+            return [_drifting(first + second)]
+    if jumps_from and abs(v - jumps_from[-1]) > max(JUMP_V, 2.0 * noise):
+        return [_jump(jumps_from[-1], v)]
+    return []
+
+
+def _millivolts(v: float) -> Finding:
+    return Finding(
+        "millivolts",
+        "likely",
+        "Millivolts?",
+        f"{volts(abs(v), 0)} is far more than any cell gives. Did the meter show millivolts?",
+        ("Look at the meter: mV or V?", "Correct the reading with mV instead of V."),
+    )
+
+
+def _digit(v: float, how: str) -> Finding:
+    return Finding(
+        "digit",
+        "possible",
+        "Has the point slipped?",
+        f"{volts(v)} looks {how} for this cell: a slipped point, or a digit too many.",
+        ("Read the display again, digit by digit.", "If it was a slip, correct the reading and say so."),
+    )
+
+
+def _too_high(cell: Cell, v: float, ceiling: float) -> Finding:
+    return Finding(
+        "too_high",
+        "likely",
+        "Too much for this cell",
+        f"{volts(v)} is above anything {cell.short} could give in one liquid (about {volts(ceiling, 1)} at most).",
+        (
+            "Is there only one cell in the circuit, and no battery?",
+            "Are these the plates named on the drawing?",
+            "Check the meter on a dry cell: it should show about 1.5 V.",
+        ),
+    )
+
+
+def _reversed(cell: Cell, ref: float) -> Finding:
+    plate = electrodes()[cell.positive if ref > 0.0 else cell.negative].name
+    return Finding(
+        "reversed",
+        "likely",
+        "Leads the other way round?",
+        f"The sign is the other way round than expected: red should be on {plate} for a plus.",
+        (
+            "Look where red and black are clipped.",
+            "If they are swapped, press Swap leads and measure again.",
+            "If they are as drawn, keep it: the sign is evidence.",
+        ),
+    )
+
+
+def _near_zero(ref: float) -> Finding:
+    return Finding(
+        "near_zero",
+        "likely",
+        "Close to nothing",
+        f"About {volts(abs(ref), 1)} can be expected here. Either something joins the plates, or a clip joins nothing.",
+        (
+            "Do the plates or the clips touch, or does liquid bridge the clips?",
+            "Are the two plates really two different metals?",
+            "Wiggle each clip: is the metal under it clean and dry?",
+        ),
+    )
+
+
+def _far(v: float, expected: Expectation) -> Finding:
+    who = f"{expected.others} values of other groups" if expected.others else "what these plates usually do"
+    return Finding(
+        "far",
+        "possible",
+        "Far from expected",
+        f"{volts(v)} lies {volts(abs(v - expected.volts_v))} from {who}.",
+        (
+            "Rub both plates, rinse, dry, dip again.",
+            "Are these the right plates in the right liquid?",
+            "If it stays, keep it: it may be the others who are off.",
+        ),
+    )
+
+
+def _drifting(change: float) -> Finding:
+    return Finding(
+        "drifting",
+        "likely",
+        "Not steady yet",
+        f"Your readings {'climb' if change > 0 else 'fall'} each time, by {volts(abs(change), 3)} in all.",
+        ("Wait until the last digit stands still for ten seconds.", "Then measure again; the earlier ones stay."),
+    )
+
+
+def _jump(before: float, now: float) -> Finding:
+    return Finding(
+        "jump",
+        "possible",
+        "A jump",
+        f"This reading jumps by {volts(abs(now - before))} from the one before.",
+        (
+            "Press the clips on: is one loose, or on a wet or dirty spot?",
+            "Are the plates as deep as before, and not touching?",
+            "Measure again.",
+        ),
+    )

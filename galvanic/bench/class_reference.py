@@ -1,0 +1,111 @@
+"""What can be expected of a cell before it is read: the rest account, sharpened by what the other groups have found.
+
+Each plate's potential in a bath starts from the rest account with that account's uncertainty; every other group's value of
+any cell then pulls two plates together or apart (Bayesian linear regression: Gelman et al., “Bayesian Data Analysis”).
+Values that the rest deny (leave-one-out residual beyond `DENIED` standard deviations) are left out, the worst first, so a
+group's fault does not make the others look wrong.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from galvanic.bench.checks import Expectation
+from galvanic.cells import Cell
+from galvanic.planning.tell_apart import plate_potentials
+
+PLATE_V = 0.09  # how far a class's plate lies from the rest account: its rms in sea water, V
+UNKNOWN_V = 1.0  # where no account knows a plate
+OWN_V = 0.03  # how far one group's value of a cell lies from the class's, V
+DENIED = 4.0
+HEADROOM_V = 0.3  # above the largest that table, account and class expect
+
+Bath = tuple[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class GroupCell:
+    """One group's mean of one cell, V, red on the positive plate."""
+
+    group: str
+    cell: Cell
+    volts_v: float
+
+
+@dataclass(frozen=True)
+class Believed:
+    """Plates of one bath: expected potentials (V on the account's scale), their covariance, values used and left out."""
+
+    plates: tuple[str, ...]
+    potential_v: np.ndarray
+    covariance_v2: np.ndarray
+    used: int
+    denied: tuple[GroupCell, ...]
+
+
+def believe(prior_v: Mapping[str, float | None], values: Sequence[GroupCell]) -> Believed:
+    """Potentials of a bath's plates from the account's (None: unknown) and other groups' values of its cells."""
+    return _believe(tuple(prior_v.items()), tuple(values))
+
+
+@lru_cache(maxsize=1024)  # everybody who looks at a lab asks for the same
+def _believe(prior: tuple[tuple[str, float | None], ...], values: tuple[GroupCell, ...]) -> Believed:
+    prior_v = dict(prior)
+    plates = tuple(prior_v)
+    row = {plate: i for i, plate in enumerate(plates)}
+    spread = np.array([UNKNOWN_V if v is None else PLATE_V for v in prior_v.values()])
+    start = np.array([0.0 if v is None else v for v in prior_v.values()])
+    kept = [one for one in values if set(one.cell.pair) <= set(row) and abs(one.volts_v) < 20.0]
+    denied: list[GroupCell] = [one for one in values if abs(one.volts_v) >= 20.0]
+    while True:
+        a = np.zeros((len(kept), len(plates)))
+        for k, one in enumerate(kept):
+            a[k, row[one.cell.positive]], a[k, row[one.cell.negative]] = 1.0, -1.0
+        y = np.array([one.volts_v for one in kept])
+        covariance = np.linalg.inv(np.diag(spread**-2) + a.T @ a / OWN_V**2)
+        potential = covariance @ (start / spread**2 + a.T @ y / OWN_V**2)
+        leverage = np.einsum("ij,jk,ik->i", a, covariance, a) / OWN_V**2
+        odd = np.abs(y - a @ potential) / (OWN_V * np.sqrt(np.maximum(1.0 - leverage, 1e-9)))
+        if not len(kept) or odd.max() <= DENIED:
+            return Believed(plates, potential, covariance, len(kept), tuple(denied))
+        denied.append(kept.pop(int(odd.argmax())))
+
+
+class Reference:
+    """Expectations for one group's cells: the account and the other groups' values."""
+
+    def __init__(self, plates: Sequence[str], liquids: Sequence[str], values: Sequence[GroupCell], without: str) -> None:
+        self.prior = plate_potentials(tuple(plates), tuple(liquids))
+        self.values: dict[Bath, list[GroupCell]] = defaultdict(list)
+        for one in values:
+            if one.group != without and math.isfinite(one.volts_v):
+                self.values[one.cell.bath].append(one)
+        self.believed: dict[Bath, Believed] = {}
+        self.expected: dict[Cell, Expectation] = {}
+
+    def of(self, cell: Cell) -> Expectation:
+        """What can be expected of a cell."""
+        if cell not in self.expected:
+            self.expected[cell] = self._of(cell)
+        return self.expected[cell]
+
+    def _of(self, cell: Cell) -> Expectation:
+        bath = cell.bath
+        prior = self.prior[cell.electrolyte]
+        if bath not in self.believed:
+            self.believed[bath] = believe(prior, self.values[bath])
+        found = self.believed[bath]
+        i, j = found.plates.index(cell.positive), found.plates.index(cell.negative)
+        volts_v = float(found.potential_v[i] - found.potential_v[j])
+        c = found.covariance_v2
+        u_v = math.sqrt(max(0.0, float(c[i, i] + c[j, j] - 2.0 * c[i, j])))
+        high, low = prior[cell.positive], prior[cell.negative]
+        model_v = None if high is None or low is None else high - low
+        most = max(abs(v) for v in (volts_v, model_v, cell.table_v) if v is not None)
+        return Expectation(volts_v, u_v, found.used, most + HEADROOM_V)

@@ -1,0 +1,49 @@
+"""How a group's prediction of a cell did: was the negative plate right, and how far off was it in volts?"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import median
+
+from galvanic.bench.checks import MOST_CELL_V
+
+
+@dataclass(frozen=True, slots=True)
+class Foretold:
+    """A prediction, signed as the cell is written, against what the same group then measured, V."""
+
+    predicted_v: float
+    measured_v: float
+
+    @property
+    def right_plate(self) -> bool:
+        """Whether the plate that was said to be negative was."""
+        return (self.predicted_v >= 0.0) == (self.measured_v >= 0.0)
+
+    @property
+    def off_v(self) -> float:
+        """Prediction less measurement, V."""
+        return self.predicted_v - self.measured_v
+
+
+def remark(volts_v: float) -> str:
+    """What is odd about a prediction, in words; empty where it could be."""
+    if abs(volts_v) <= MOST_CELL_V:
+        return ""
+    return (
+        f"{abs(volts_v):g}\u202fV is more than any two plates in one cup give (about {MOST_CELL_V:.0f}\u202fV at most)."
+        " It is kept; did you mean millivolts? You can predict again."
+    )
+
+
+def in_words(found: Sequence[Foretold]) -> str:
+    """How a class's predictions did, in a sentence; empty without any."""
+    if not found:
+        return ""
+    right = sum(one.right_plate for one in found)
+    middle = median(abs(one.off_v) for one in found)
+    return (
+        f"{right} of {len(found)} predictions named the right negative plate. Half of them were within "
+        f"{middle:.2f}\u202fV of what the group then measured."
+    )

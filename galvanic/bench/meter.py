@@ -1,0 +1,71 @@
+"""The meter check at the start: leads together show the offset and the last digit, a fresh dry cell shows that all is sound.
+
+Limits are common practice, no source; the dry cell's 1.5 to 1.6 V is any battery's label.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from galvanic.bench.readings import ParsedReading
+from galvanic.notes import volts
+
+SMALL_OFFSET_V = 0.005
+LARGE_OFFSET_V = 0.15
+COARSE_V = 0.05
+DRY_LOW_V, DRY_HIGH_V = 1.45, 1.68
+
+
+@dataclass(frozen=True, slots=True)
+class MeterVerdict:
+    """What a check found: offset and step of the last digit in V, a code, a tone, a sentence, and what to do."""
+
+    offset_v: float
+    resolution_v: float
+    code: str
+    tone: str
+    text: str
+    do: str
+
+
+def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
+    """The verdict on a meter from its reading with the leads together and its reading of a fresh dry cell."""
+    offset = leads.volts_v
+    cell_v = abs(dry.volts_v) - (offset if dry.volts_v >= 0 else -offset)
+    step = max(leads.resolution_v, dry.resolution_v)
+
+    def verdict(code: str, tone: str, text: str, do: str) -> MeterVerdict:
+        return MeterVerdict(offset, step, code, tone, text, do)
+
+    if abs(offset) > LARGE_OFFSET_V:
+        return verdict(
+            "large_offset", "wrong", f"{volts(offset, 3, signed=True)} with the leads together is too much for an offset.",
+            "Do the two leads really touch, metal on metal? Is the meter on DC volts? Then check again.",
+        )  # fmt: skip
+    if step > COARSE_V:
+        return verdict(
+            "coarse", "caution", f"The last digit is {step:g} V: too coarse for these cells.",
+            "Turn the meter to the 2 V range, if it has one, and check again.",
+        )  # fmt: skip
+    if dry.volts_v < 0.0 and cell_v >= DRY_LOW_V:
+        return verdict(
+            "dry_cell_turned", "caution",
+            f"{volts(dry.volts_v)}: red was on the flat end of the dry cell, or the leads sit in each other’s sockets.",
+            "Put black in COM and red in V, red on the cell’s knob, and check again: a minus sign must mean the plates.",
+        )  # fmt: skip
+    if cell_v < DRY_LOW_V:
+        return verdict(
+            "low_dry_cell", "caution", f"The dry cell shows {volts(cell_v)}; a fresh one shows 1.5 to 1.6 V.",
+            "Try another dry cell. If that is low as well, change the battery in the meter or the leads.",
+        )  # fmt: skip
+    if cell_v > DRY_HIGH_V:
+        return verdict(
+            "high_dry_cell", "caution", f"The dry cell shows {volts(cell_v)}, more than one fresh cell gives.",
+            "Is it one cell of 1.5 V? If so, the meter’s own battery may be weak: change it and check again.",
+        )  # fmt: skip
+    if abs(offset) > SMALL_OFFSET_V:
+        return verdict(
+            "offset", "good", f"Sound, with an offset of {volts(offset, 3, signed=True)}.",
+            "It is taken off your readings from now on; the numbers you type are kept as they are.",
+        )  # fmt: skip
+    return verdict("sound", "good", "Sound: the meter and its leads can be trusted.", "Go on with your cells.")

@@ -1,0 +1,123 @@
+"""Load measurements, what a meter answers, the simulated meter's cell, and the sheet of symptoms."""
+
+from __future__ import annotations
+
+import ast
+import unittest
+from pathlib import Path
+
+import numpy as np
+
+from galvanic.bench import checks
+from galvanic.bench.loading import by_load, by_short, in_words
+from galvanic.bench.readings import as_shown, parse, parse_current
+from galvanic.bench.scpi import volts_of
+from galvanic.bench.settling import settling
+from galvanic.bench.symptoms import SYMPTOMS
+from galvanic.cells import Cell
+from galvanic.errors import OutOfRange, UnreadableReading
+from galvanic.simulated.stream import CellStream
+
+
+class LoadTests(unittest.TestCase):
+    """Inner resistance from a short circuit or a known resistor."""
+
+    def test_a_source_with_a_resistor_inside_gives_it_back_both_ways(self) -> None:
+        emf, inside = 0.94, 620.0
+        short = by_short(emf, 0.001, emf / inside, 1e-6)
+        loaded = by_load(emf, 0.001, emf * 1000.0 / 1620.0, 0.001, 1000.0)
+        self.assertAlmostEqual(short.ohm, inside, places=6)
+        self.assertAlmostEqual(loaded.ohm, inside, places=6)
+        self.assertLess(short.u_ohm, 5.0)
+        self.assertEqual(in_words(loaded), "About 620\u202fΩ inside, under this resistor.")
+
+    def test_the_uncertainty_covers_what_rounding_does(self) -> None:
+        rng = np.random.default_rng(3)
+        found = [
+            by_load(0.94 + rng.normal(0, 0.002), 0.002, 0.58 + rng.normal(0, 0.002), 0.002, 1000.0) for _ in range(4000)
+        ]
+        spread = float(np.std([one.ohm for one in found]))
+        self.assertAlmostEqual(found[0].u_ohm / spread, 1.0, delta=0.08)
+
+    def test_what_no_cell_does_is_refused(self) -> None:
+        for open_v, load_v in ((0.94, 0.95), (0.94, -0.2), (0.94, 0.0), (0.0, 0.1)):
+            with self.assertRaises(OutOfRange):
+                by_load(open_v, 0.001, load_v, 0.001, 1000.0)
+        with self.assertRaises(OutOfRange):
+            by_short(0.94, 0.001, 0.0, 1e-6)
+
+    def test_currents_are_read_in_their_units(self) -> None:
+        self.assertAlmostEqual(parse_current("1,52").current_a, 1.52e-3)
+        self.assertAlmostEqual(parse_current("152 \u00b5A").current_a, 152e-6)
+        self.assertAlmostEqual(parse_current("152 \u03bcA", "A").current_a, 152e-6)
+        self.assertAlmostEqual(parse_current("0.0015", "A").resolution_a, 1e-4)
+        for text in ("1.5 V", "two", "", "1e3"):
+            with self.assertRaises(UnreadableReading):
+                parse_current(text)
+
+    def test_a_number_off_the_ohm_range_is_refused_with_the_reason(self) -> None:
+        for text in ("620 \u2126", "620 \u03a9", "0.6 kohm", "12 Ohm"):
+            with self.assertRaisesRegex(UnreadableReading, "Never use the ohm range"):
+                parse(text)
+
+
+class MeterTests(unittest.TestCase):
+    """What a meter on the network answers."""
+
+    def test_answers_as_the_standard_writes_them(self) -> None:
+        # SCPI-1999 section 7.2: NR1, NR2 and NR3 numbers are all allowed.
+        for answer, volts in (("+9.41230000E-01\n", 0.94123), ("0.94", 0.94), ("-460E-3", -0.46), (" 1 ", 1.0)):
+            self.assertAlmostEqual(volts_of(answer), volts)
+
+    def test_overload_and_nonsense_are_said_in_words(self) -> None:
+        for answer in ("9.9E37", "-9.9E+37", "", "READY", "0.94 V?", "nan", "inf", "1e999", "0x10", "5000"):
+            with self.assertRaises(UnreadableReading):
+                volts_of(answer)
+
+    def test_digits_follow_the_resolution_and_zero_has_no_minus(self) -> None:
+        self.assertEqual([as_shown(0.94123, 0.001), as_shown(-0.46, 0.001), as_shown(-0.0002, 0.001), as_shown(0.94123, 0.01)], ["0.941", "-0.460", "0.000", "0.94"])  # fmt: skip
+
+
+class StreamTests(unittest.TestCase):
+    """The simulated meter's cell."""
+
+    def test_it_settles_to_its_end_and_the_wait_is_foreseen(self) -> None:
+        stream, rng = CellStream(end_v=0.94), np.random.default_rng(1)
+        times = [0.5 * k for k in range(120)]
+        volts = [stream.at(t, rng) for t in times]
+        self.assertLess(volts[0], 0.6)
+        self.assertTrue(settling(times, volts).steady)
+        early = settling(times[:24], volts[:24])
+        self.assertFalse(early.steady)
+        assert early.wait_s is not None
+        self.assertGreater(early.wait_s, 5.0)
+
+    def test_faults_do_what_they_are_called(self) -> None:
+        def end(fault: str) -> float:
+            rng = np.random.default_rng(2)
+            return float(np.mean([CellStream(0.94, fault).at(120.0 + k, rng) for k in range(50)]))
+
+        self.assertLess(abs(end("bridged")), 0.05)
+        self.assertLess(end("reversed"), -0.9)
+        self.assertLess(end("loose"), 0.85)
+        self.assertAlmostEqual(end("none"), 0.94, delta=0.01)
+        self.assertGreater(end("drift"), 1.0)
+
+    def test_another_cell_hangs_on_the_same_meter(self) -> None:
+        stream = CellStream(0.0, offset_v=0.06).of(Cell("zinc", "lemon-juice", "copper"))
+        self.assertTrue(0.7 < stream.end_v < 1.2)
+        self.assertEqual(stream.offset_v, 0.06)
+
+
+class SymptomTests(unittest.TestCase):
+    """The sheet behind “Something is off”."""
+
+    def test_every_finding_of_the_checks_has_its_symptom(self) -> None:
+        tree = ast.parse(Path(checks.__file__).read_text(encoding="utf-8"))
+        calls = [node for node in ast.walk(tree) if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "Finding"]
+        codes = {node.args[0].value for node in calls if isinstance(node.args[0], ast.Constant)}
+        self.assertGreaterEqual(len(codes), 8)
+        self.assertEqual(set().union(*(s.codes for s in SYMPTOMS)), codes)
+
+    def test_each_says_what_to_try_first(self) -> None:
+        self.assertTrue(all(len(s.tries) >= 2 and s.seen and s.means for s in SYMPTOMS))

@@ -1,0 +1,134 @@
+"""The meter check, and whom to go and see."""
+
+import unittest
+
+from galvanic.bench.attention import SHARED_U_V, GroupState, Left, relief, sound_values, visits
+from galvanic.bench.checks import Finding
+from galvanic.bench.class_reference import GroupCell
+from galvanic.bench.meter import judge
+from galvanic.bench.readings import parse
+from galvanic.cells import Cell
+
+
+class MeterCheck(unittest.TestCase):
+    def verdict(self, leads, dry):
+        return judge(parse(leads), parse(dry))
+
+    def test_each_meter_gets_its_verdict(self):
+        # A fresh dry cell reads 1.5 to 1.6 V: any battery's label.
+        for leads, dry, code in [
+            ("0.000", "1.58", "sound"), ("0.002", "1.52", "sound"), ("-0.060", "1.52", "offset"), ("0.06", "1.62", "offset"),
+            ("0.00", "1.31", "low_dry_cell"), ("0.00", "3.1", "coarse"), ("0.00", "3.10", "high_dry_cell"),
+            ("1.2", "1.5", "large_offset"), ("0.0", "1.5", "coarse"), ("0.00", "-1.55", "dry_cell_turned"),
+            ("0.00", "-0.90", "low_dry_cell"), ("0.02", "-1.54", "dry_cell_turned"),
+        ]:  # fmt: skip
+            with self.subTest(leads=leads, dry=dry):
+                self.assertEqual(self.verdict(leads, dry).code, code)
+
+    def test_the_offset_is_taken_off_the_dry_cell_too(self):
+        self.assertEqual(self.verdict("0.10", "1.60").code, "offset")
+        self.assertEqual(self.verdict("0.10", "1.50").code, "low_dry_cell")
+        self.assertAlmostEqual(self.verdict("-0.060", "1.46").offset_v, -0.06)
+
+    def test_every_verdict_says_what_to_do(self):
+        for leads, dry in [("0", "1.5"), ("0.00", "1.5"), ("0.9", "1.5"), ("0.00", "0.2")]:
+            found = self.verdict(leads, dry)
+            self.assertTrue(found.text.endswith(".") and found.do.endswith("."))
+
+
+def state(group, **changes):
+    usual = {
+        "silent_min": 1.0, "done": 3, "due": 3.0, "findings": (), "shared_off_v": None, "checked": True,
+        "finished": False,
+    }  # fmt: skip
+    return GroupState(group, **(usual | changes))
+
+
+class Judging(unittest.TestCase):
+    """By whose values the others are judged."""
+
+    CELL = Cell("zinc", "lemon-juice", "copper")
+
+    def test_one_swapped_lead_does_not_count_against_the_others(self):
+        values = [GroupCell(g, self.CELL, v) for g, v in (("A", 0.95), ("B", -0.94), ("C", 0.96))]
+        self.assertEqual([one.group for one in sound_values(values, {("B", self.CELL)})], ["A", "C"])
+        self.assertEqual([one.group for one in sound_values(values[:2], {("B", self.CELL)})], ["A"])
+
+    def test_where_most_groups_go_against_the_account_all_of_them_count(self):
+        values = [GroupCell(g, self.CELL, v) for g, v in (("A", -0.95), ("B", -0.94), ("C", 0.96))]
+        self.assertEqual(sound_values(values, {("A", self.CELL), ("B", self.CELL)}), values)
+
+
+class GoAndSee(unittest.TestCase):
+    def test_a_fault_comes_before_lateness_and_lateness_before_a_missing_check(self):
+        fault = (
+            "Zn | Cu",
+            Finding("near_zero", "likely", "Close to nothing", "About 1 V was expected.", ("Look.", "Look again.")),
+        )
+        found = visits([
+            state("late", done=1), state("fault", findings=[fault]), state("fine"), state("unchecked", checked=False),
+            state("silent", silent_min=12.0), state("off", shared_off_v=-0.2),
+        ])  # fmt: skip
+        self.assertEqual([v.group for v in found], ["fault", "off", "late", "silent", "unchecked"])
+        self.assertIn("\u22120.20 V", found[1].text)
+        self.assertEqual(found[0].cell, "Zn | Cu")
+
+    def test_who_is_finished_is_neither_late_nor_silent(self):
+        self.assertEqual(visits([state("done", silent_min=30.0, done=7, due=9.0, finished=True)]), [])
+
+    def test_the_list_is_short(self):
+        self.assertEqual(len(visits([state(f"g{k}", silent_min=20.0) for k in range(12)])), 6)
+
+    def test_a_shared_cell_is_off_only_beyond_what_groups_differ_by_anyway(self):
+        for off in (-3.1, -2.9, 2.9, 3.1):
+            found = [v.code for v in visits([state("one", shared_off_v=off * SHARED_U_V)])]
+            self.assertEqual(found, ["shared_off"] if abs(off) > 3.0 else [], off)
+
+    def test_less_than_a_whole_cell_behind_and_a_short_silence_are_nothing(self):
+        self.assertEqual(visits([state("one", done=2, due=3.0), state("two", silent_min=7.9)]), [])
+        self.assertEqual([v.code for v in visits([state("one", done=1, due=3.0)])], ["behind"])
+        self.assertEqual([v.code for v in visits([state("two", silent_min=8.1)])], ["silent"])
+
+    def test_a_possible_fault_waits_behind_a_likely_one_and_before_lateness(self):
+        def fault(sure):
+            return [("Zn | Cu", Finding("far", sure, "Far from expected", "It lies far.", ("Look.",)))]
+
+        found = visits(
+            [state("c", done=1, due=2.6), state("b", findings=fault("possible")), state("a", findings=fault("likely"))]
+        )
+        self.assertEqual([(v.group, v.tone) for v in found], [("a", "wrong"), ("b", "caution"), ("c", "caution")])
+
+
+def cell(negative, positive="copper"):
+    return Cell(negative, "rhubarb-juice", positive)
+
+
+class Relief(unittest.TestCase):
+    """Which cell a group that is behind could give away, and to whom."""
+
+    SHARED = Left(cell("zinc"), True, shared=True)
+
+    def lists(self, **others):
+        return {
+            "Tern": [self.SHARED, Left(cell("tin"), True), Left(cell("steel"), False), Left(cell("nickel"), False)]
+        } | others
+
+    def test_the_last_cell_not_begun_goes_to_whoever_has_the_least_left(self):
+        lists = self.lists(
+            Knot=[self.SHARED, Left(cell("magnesium"), False), Left(cell("aluminium"), False)],
+            Ruff=[self.SHARED, Left(cell("magnesium"), True), Left(cell("aluminium"), False)],
+        )
+        self.assertEqual(relief("Tern", lists, ["Tern"]), (3, "Ruff"))
+
+    def test_nobody_gets_a_cell_it_has_or_while_it_is_late_itself(self):
+        lists = self.lists(Knot=[self.SHARED, Left(cell("nickel"), True)], Ruff=[self.SHARED], Plover=[self.SHARED])
+        self.assertEqual(relief("Tern", lists, ["Tern", "Ruff"]), (3, "Plover"))
+        self.assertIsNone(relief("Tern", lists, ["Tern", "Ruff", "Plover"]))
+
+    def test_equals_are_served_in_the_order_of_groups(self):
+        lists = self.lists(Knot=[self.SHARED], Ruff=[self.SHARED])
+        self.assertEqual(relief("Tern", lists, ["Tern"]), (3, "Knot"))
+
+    def test_the_shared_cell_and_what_is_begun_stay(self):
+        own = [Left(cell("zinc"), False, shared=True), Left(cell("tin"), True), Left(cell("zinc"), False, shared=True)]
+        self.assertIsNone(relief("Tern", {"Tern": own, "Knot": []}, ["Tern"]))

@@ -1,0 +1,1 @@
+"""Equilibria, kinetics, plates at rest and under load, accounts of a voltage."""

@@ -1,0 +1,124 @@
+"""Four ways to predict the signed voltage E(positive) − E(negative) of any cell.
+
+* standard: the difference of the printed table. An inert plate has no entry, and the account says so.
+* hydrogen: no copper ions in juice, so the positive plate carries 2 H⁺ + 2 e⁻ at this pH and 1 bar; the negative one is its
+  metal with 10⁻⁶ mol/L of its ions, the usual convention of corrosion diagrams (M. Pourbaix, “Atlas”, 1966).
+* series: difference of the middles of the galvanic series in flowing sea water, whatever the liquid.
+* rest: each plate's rest potential in this liquid, by `galvanic.rest`.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from galvanic.cells import Cell
+from galvanic.chemistry.polarisation import sides_of
+from galvanic.chemistry.rest import NERNST_V, rest_potentials
+from galvanic.errors import NoTableEntry
+from galvanic.reference.catalogue import Range, Reader, electrodes, electrolytes, half_reactions, read_table
+
+ACCOUNTS = ("standard", "hydrogen", "series", "rest")
+TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0
+# What the model cannot know of a real plate: about its rms against the sea-water chart (see test_rest), for one plate.
+PLATE_U_V = 0.06
+SAME_METAL_U_V = 0.03  # two plates of one metal differ by tens of millivolts: common practice, no source
+DRAWS = 64
+
+
+@dataclass(frozen=True, slots=True)
+class Prediction:
+    """One account's answer for one cell, V, or None with the reason."""
+
+    account: str
+    volts_v: float | None
+    u_v: float | None
+    reason: str
+
+
+def _series_row(r: Reader) -> Range:
+    r.take("key", str)
+    return r.range("e_v")
+
+
+@cache
+def series() -> dict[str, Range]:
+    """Ranges of rest potentials in flowing sea water by surface, V against hydrogen."""
+    return dict(read_table("galvanic_series", "rest_range", _series_row))
+
+
+def _flat_u(low: float, high: float) -> float:
+    return (high - low) / math.sqrt(12.0)
+
+
+def standard(cell: Cell) -> Prediction:
+    """Difference of table values; the uncertainty is the spread between compilations."""
+    total, variance = 0.0, 0.0
+    for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
+        try:
+            total += sign * electrodes()[plate].table_v()
+        except NoTableEntry as error:
+            return Prediction("standard", None, None, str(error))
+        half = half_reactions()[electrodes()[plate].couple or ""]
+        if half.spread_v:
+            variance += _flat_u(min(*half.spread_v, half.e_v.value), max(*half.spread_v, half.e_v.value)) ** 2
+    return Prediction("standard", total, math.sqrt(variance), "difference of table values")
+
+
+def hydrogen(cell: Cell) -> Prediction:
+    """Hydrogen at the positive plate, the metal with trace ions at the negative one."""
+    plate = electrodes()[cell.negative]
+    if plate.couple is None:
+        return Prediction("hydrogen", None, None, f"The negative plate would have to dissolve. {plate.inert}")
+    half = half_reactions()[plate.couple]
+    ph = electrolytes()[sides_of(cell)[1]].ph
+    per_decade = NERNST_V / half.electrons
+    volts = -NERNST_V * 0.5 * (ph.low + ph.high) - (half.e_v.value + per_decade * TRACE_LOG10)
+    u = math.hypot(NERNST_V * _flat_u(ph.low, ph.high), per_decade * TRACE_U_LOG10)
+    return Prediction("hydrogen", volts, u, "hydrogen at the positive plate, trace ions at the negative")
+
+
+def from_series(cell: Cell) -> Prediction:
+    """Difference of the galvanic series' middles, its ranges as uncertainty."""
+    total, variance = 0.0, 0.0
+    for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
+        found = series().get(electrodes()[plate].surface)
+        if found is None:
+            return Prediction("series", None, None, f"The chart has no range for {electrodes()[plate].name}.")
+        total += sign * 0.5 * (found.low + found.high)
+        variance += _flat_u(found.low, found.high) ** 2
+    return Prediction("series", total, math.sqrt(variance), "middles of the galvanic series in flowing sea water")
+
+
+def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1) -> list[Prediction]:
+    """Rest potentials of both plates in their liquids; all cells in one run."""
+    if not cells:
+        return []
+    plates = tuple(dict.fromkeys(plate for cell in cells for plate in (cell.negative, cell.positive)))
+    liquids = tuple(dict.fromkeys(side for cell in cells for side in sides_of(cell)))
+    found = rest_potentials(plates, liquids, draws, seed)
+    predictions = []
+    for cell in cells:
+        low_side, high_side = sides_of(cell)
+        i, j = plates.index(cell.negative), liquids.index(low_side)
+        k, m = plates.index(cell.positive), liquids.index(high_side)
+        volts = float(found.e_v[k, m] - found.e_v[i, j])
+        spread = 0.0
+        if found.draws_v is not None:
+            spread = float(np.sqrt(np.mean((found.draws_v[:, k, m] - found.draws_v[:, i, j] - volts) ** 2)))
+        same = electrodes()[cell.negative].surface == electrodes()[cell.positive].surface and low_side == high_side
+        u = SAME_METAL_U_V if same else math.hypot(spread, math.sqrt(2.0) * PLATE_U_V)
+        predictions.append(Prediction("rest", volts, u, "rest potentials of both plates in this liquid"))
+    return predictions
+
+
+def predict(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1) -> list[dict[str, Prediction]]:
+    """All four accounts for each cell, by name of the account."""
+    return [
+        {"standard": standard(cell), "hydrogen": hydrogen(cell), "series": from_series(cell), "rest": by_rest}
+        for cell, by_rest in zip(cells, rest(cells, draws, seed), strict=True)
+    ]

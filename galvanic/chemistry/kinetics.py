@@ -1,0 +1,188 @@
+"""Kinetic parameters of surfaces and forms, each with its plausible range, from kinetics.toml."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+import numpy as np
+
+from galvanic.reference.catalogue import Reader, half_reactions, read_table
+
+RANGE_SIGMAS = 2.0  # a plausible range is taken as two standard deviations either way
+
+
+@dataclass(frozen=True, slots=True)
+class Parameter:
+    """A value with its plausible range and source; the field's name carries the unit."""
+
+    value: float
+    low: float
+    high: float
+    source: str
+    locator: str
+    checked: str | None
+    logarithmic: bool
+
+    @property
+    def middle(self) -> float:
+        """The middle of the plausible range, geometric where it spreads logarithmically: what nobody chose."""
+        return math.sqrt(self.low * self.high) if self.logarithmic else 0.5 * (self.low + self.high)
+
+    def draw(self, rng: np.random.Generator, n: int) -> np.ndarray[Any, np.dtype[np.float64]]:
+        """n values from the range, log-normal or normal, cut off at the ends of the range."""
+        z = np.clip(rng.standard_normal(n), -RANGE_SIGMAS, RANGE_SIGMAS) / RANGE_SIGMAS
+        if self.logarithmic:
+            up, down = math.log(self.high / self.value), math.log(self.value / self.low)
+            return self.value * np.exp(np.where(z > 0, z * up, z * down))
+        return self.value + np.where(z > 0, z * (self.high - self.value), z * (self.value - self.low))
+
+
+@dataclass(frozen=True, slots=True)
+class Dissolution:
+    """One anodic reaction: metal to an ion, or to a solid or complex with `chloride` or `hydroxide` of the solution."""
+
+    couple: str
+    i0_a_per_m2: Parameter
+    slope_v: Parameter
+    chloride: int
+    hydroxide: int
+    hydroxide_order: Parameter | None
+    reference_ph: float
+    ion: str | None
+
+    @property
+    def solid(self) -> bool:
+        """Whether the product is a solid, whose activity is 1."""
+        half = half_reactions()[self.couple]
+        return not set(half.oxidised) - {"Cl-", "OH-", "H+"}
+
+
+@dataclass(frozen=True, slots=True)
+class Film:
+    """A film that lets only a passive current through until it breaks down in chloride."""
+
+    current_a_per_m2: Parameter
+    at_v: Parameter
+    slope_v: Parameter
+    acid_order: Parameter
+    acid_below_ph: Parameter
+    alkali_order: Parameter
+    alkali_above_ph: Parameter
+    pit_v: Parameter | None
+    pit_chloride_slope_v: Parameter | None
+
+
+@dataclass(frozen=True, slots=True)
+class Surface:
+    """What the liquid meets: hydrogen and oxygen kinetics, dissolution, film; `peroxide_…` for inert plates only."""
+
+    key: str
+    hydrogen_i0_a_per_m2: Parameter
+    oxygen_i0_a_per_m2: Parameter
+    oxygen_share: Parameter | None
+    peroxide_i0_a_per_m2: Parameter | None
+    film: Film | None
+    dissolution: tuple[Dissolution, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """How oxygen reaches the plates (share of air saturation) and how thick the still layer is."""
+
+    key: str
+    name: str
+    oxygen_share: Parameter
+    layer_m: Parameter
+    hydrogen_bar: Parameter | None
+
+
+def parameter(r: Reader, field: str) -> Parameter:
+    """A cited value with its range; currents, lengths and shares spread logarithmically, potentials do not."""
+    cited = r.cited(field, ("value", "low", "high"))
+    if not cited["low"] <= cited["value"] <= cited["high"]:
+        raise r.fail(f"{field}: the value lies outside its range")
+    logarithmic = field.endswith(("_a_per_m2", "_m", "_share", "_bar"))
+    if logarithmic and cited["low"] <= 0:
+        raise r.fail(f"{field} must be above zero")
+    return Parameter(**cited, logarithmic=logarithmic)
+
+
+def _optional(r: Reader, field: str) -> Parameter | None:
+    return parameter(r, field) if field in r.row else None
+
+
+def _dissolution(where: str, row: Mapping[str, Any]) -> Dissolution:
+    r = Reader(where, row)
+    couple = r.take("couple", str)
+    if couple not in half_reactions():
+        raise r.fail(f"couple {couple!r} is not in half_reactions.toml")
+    found = Dissolution(
+        couple,
+        parameter(r, "i0_a_per_m2"),
+        parameter(r, "slope_v"),
+        r.take("chloride", int, 0),
+        r.take("hydroxide", int, 0),
+        _optional(r, "hydroxide_order"),
+        r.take("reference_ph", (int, float), 0.0),
+        r.take("ion", str, None),
+    )
+    r.done()
+    return found
+
+
+def _film(where: str, row: Mapping[str, Any]) -> Film:
+    r = Reader(where, row)
+    found = Film(
+        current_a_per_m2=parameter(r, "current_a_per_m2"),
+        at_v=parameter(r, "at_v"),
+        slope_v=parameter(r, "slope_v"),
+        acid_order=parameter(r, "acid_order"),
+        acid_below_ph=parameter(r, "acid_below_ph"),
+        alkali_order=parameter(r, "alkali_order"),
+        alkali_above_ph=parameter(r, "alkali_above_ph"),
+        pit_v=_optional(r, "pit_v"),
+        pit_chloride_slope_v=_optional(r, "pit_chloride_slope_v"),
+    )
+    r.done()
+    return found
+
+
+def _surface(r: Reader) -> Surface:
+    key = r.take("key", str)
+    film = r.take("film", dict, None)
+    dissolution = r.take("dissolution", list, [])
+    return Surface(
+        key,
+        parameter(r, "hydrogen_i0_a_per_m2"),
+        parameter(r, "oxygen_i0_a_per_m2"),
+        _optional(r, "oxygen_share"),
+        _optional(r, "peroxide_i0_a_per_m2"),
+        None if film is None else _film(f"kinetics: {key} film", film),
+        tuple(_dissolution(f"kinetics: {key} dissolution", row) for row in dissolution),
+    )
+
+
+def _form(r: Reader) -> Form:
+    return Form(
+        r.take("key", str),
+        r.take("name", str),
+        parameter(r, "oxygen_share"),
+        parameter(r, "layer_m"),
+        _optional(r, "hydrogen_bar"),
+    )
+
+
+@cache
+def surfaces() -> Mapping[str, Surface]:
+    """Surfaces by key."""
+    return read_table("kinetics", "surface", _surface)
+
+
+@cache
+def forms() -> Mapping[str, Form]:
+    """Forms of electrolytes by key."""
+    return read_table("kinetics", "form", _form)

@@ -1,0 +1,229 @@
+"""Parameters of many plates in many liquids as arrays, central or drawn from their ranges.
+
+Shapes: a plate's arrays are (n, plates, 1) and a liquid's (n, 1, liquids), with n = 1 for central values, so that every
+expression broadcasts to (n, plates, liquids).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from galvanic.chemistry.acids import acids, complexation
+from galvanic.chemistry.activity import ion_activity
+from galvanic.chemistry.kinetics import Parameter, forms, surfaces
+from galvanic.reference.catalogue import Electrolyte, Range, electrodes, electrolytes, half_reactions
+from galvanic.reference.quantities import quantity
+
+Array = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+MOST_DISSOLUTIONS = 3
+CHLORIDE_ACTIVITY = quantity("chloride_activity")
+LEAST_CHLORIDE = 1e-7
+
+
+@dataclass(frozen=True)
+class Side:
+    """One anodic reaction of every plate; zero `i0` where a plate has none. `slope_c_v` keeps the equilibrium exact."""
+
+    e0_v: Array
+    electrons: Array
+    i0: Array
+    slope_a_v: Array
+    slope_c_v: Array
+    chloride: Array
+    hydroxide: Array
+    order: Array
+    reference_ph: Array
+    solid: Array
+
+
+@dataclass(frozen=True)
+class Plates:
+    """Kinetics of plates; see kinetics.toml for each."""
+
+    keys: tuple[str, ...]
+    sides: tuple[Side, ...]
+    hydrogen_i0: Array
+    oxygen_i0: Array
+    oxygen_share: Array
+    peroxide_i0: Array
+    filmed: Mask
+    film_current: Array
+    film_at_v: Array
+    film_slope_v: Array
+    acid_order: Array
+    acid_below_ph: Array
+    alkali_order: Array
+    alkali_above_ph: Array
+    pits: Mask
+    pit_v: Array
+    pit_slope_v: Array
+
+
+@dataclass(frozen=True)
+class Liquids:
+    """Properties of liquids; `acid_mol_per_m3` counts protons that weak acids can still give."""
+
+    keys: tuple[str, ...]
+    ph: Array
+    chloride: Array
+    oxygen: Array
+    layer_m: Array
+    hydrogen_bar: Array
+    ascorbate_mol_per_m3: Array
+    acid_mol_per_m3: Array
+    conductivity_s_per_m: Array
+
+
+@dataclass(frozen=True)
+class Pairing:
+    """What depends on plate and liquid together, (n, plates, liquids, sides): ions in the bulk, complexing."""
+
+    bulk: Array
+    alpha: Array
+
+
+Draw = Callable[[Parameter], Array]
+
+
+def drawer(rng: np.random.Generator | None, n: int) -> Draw:
+    """Central values, or draws from the range: the same parameter gets the same draws wherever it is used."""
+    if rng is None:
+        return lambda p: np.array([p.value])
+    seen: dict[int, Array] = {}
+
+    def draw(p: Parameter) -> Array:
+        if id(p) not in seen:
+            seen[id(p)] = p.draw(rng, n)
+        return seen[id(p)]
+
+    return draw
+
+
+def _column(values: Sequence[Array]) -> Array:
+    return np.stack(values, axis=1)[:, :, None]
+
+
+def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
+    """Kinetics of electrodes by key of electrodes.toml."""
+    found = [surfaces()[electrodes()[key].surface] for key in keys]
+    zero, one = np.zeros(1), np.ones(1)
+
+    def take(get: Callable[[Any], Parameter | None], otherwise: Array = zero) -> Array:
+        got = [draw(p) if (p := get(s)) is not None else otherwise for s in found]
+        n = max(len(values) for values in got)
+        return _column([np.broadcast_to(values, n) for values in got])
+
+    def side(slot: int) -> Side:
+        rows = [s.dissolution[slot] if slot < len(s.dissolution) else None for s in found]
+
+        def fixed(get: Callable[[Any], float], otherwise: float) -> Array:
+            return _column([np.array([get(row) if row else otherwise]) for row in rows])
+
+        def drawn(get: Callable[[Any], Parameter | None], otherwise: float) -> Array:
+            got = [draw(p) if row and (p := get(row)) is not None else np.array([otherwise]) for row in rows]
+            n = max(len(values) for values in got)
+            return _column([np.broadcast_to(values, n) for values in got])
+
+        electrons = fixed(lambda row: half_reactions()[row.couple].electrons, 1.0)
+        slope_a = drawn(lambda row: row.slope_v, 0.1)
+        nernst = 0.0591597 / electrons
+        slope_a = np.maximum(slope_a, 1.02 * nernst)
+        return Side(
+            e0_v=fixed(lambda row: half_reactions()[row.couple].e_v.value, 0.0),
+            electrons=electrons,
+            i0=drawn(lambda row: row.i0_a_per_m2, 0.0),
+            slope_a_v=slope_a,
+            slope_c_v=1.0 / (1.0 / nernst - 1.0 / slope_a),
+            chloride=fixed(lambda row: row.chloride, 0.0),
+            hydroxide=fixed(lambda row: row.hydroxide, 0.0),
+            order=drawn(lambda row: row.hydroxide_order, 0.0),
+            reference_ph=fixed(lambda row: row.reference_ph, 0.0),
+            solid=fixed(lambda row: float(row.solid), 0.0),
+        )
+
+    def film(name: str, otherwise: float) -> Array:
+        return take(lambda s: getattr(s.film, name) if s.film else None, np.array([otherwise]))
+
+    return Plates(
+        keys=tuple(keys),
+        sides=tuple(side(slot) for slot in range(MOST_DISSOLUTIONS)),
+        hydrogen_i0=take(lambda s: s.hydrogen_i0_a_per_m2),
+        oxygen_i0=take(lambda s: s.oxygen_i0_a_per_m2),
+        oxygen_share=take(lambda s: s.oxygen_share, one),
+        peroxide_i0=take(lambda s: s.peroxide_i0_a_per_m2),
+        filmed=_column([np.array([float(s.film is not None)]) for s in found]) > 0,
+        film_current=film("current_a_per_m2", 1.0),
+        film_at_v=film("at_v", 0.0),
+        film_slope_v=film("slope_v", 0.1),
+        acid_order=film("acid_order", 0.0),
+        acid_below_ph=film("acid_below_ph", 0.0),
+        alkali_order=film("alkali_order", 0.0),
+        alkali_above_ph=film("alkali_above_ph", 14.0),
+        pits=_column([np.array([float(bool(s.film and s.film.pit_v))]) for s in found]) > 0,
+        pit_v=film("pit_v", 9.0),
+        pit_slope_v=film("pit_chloride_slope_v", 0.1),
+    )
+
+
+def liquids_of(keys: Sequence[str], rng: np.random.Generator | None, n: int, draw: Draw) -> Liquids:
+    """Properties of electrolytes by key; ranges are drawn evenly (pH) or evenly in the logarithm (the rest)."""
+    rows = [electrolytes()[key] for key in keys]
+
+    def across(values: Sequence[Array]) -> Array:
+        size = max(len(v) for v in values)
+        return np.stack([np.broadcast_to(v, size) for v in values], axis=1)[:, None, :]
+
+    def spread(r: Range | None, logarithmic: bool) -> Array:
+        if r is None:
+            return np.zeros(1)
+        if rng is None:
+            return np.array([math.sqrt(r.low * r.high) if logarithmic else 0.5 * (r.low + r.high)])
+        u = rng.random(n)
+        return r.low * (r.high / r.low) ** u if logarithmic else r.low + u * (r.high - r.low)
+
+    ph = across([spread(row.ph, False) for row in rows])
+    form = [forms()[row.form] for row in rows]
+    return Liquids(
+        keys=tuple(keys),
+        ph=ph,
+        chloride=across([spread(row.chloride_mol_per_l, True) for row in rows]),
+        oxygen=across([draw(f.oxygen_share) for f in form]),
+        layer_m=across([draw(f.layer_m) for f in form]),
+        hydrogen_bar=across([draw(f.hydrogen_bar) if f.hydrogen_bar else np.zeros(1) for f in form]),
+        ascorbate_mol_per_m3=1000.0 * across([spread(row.ascorbate_mol_per_l, True) for row in rows]),
+        acid_mol_per_m3=1000.0 * across([np.array([_protons(row)]) for row in rows]),
+        conductivity_s_per_m=across([spread(row.conductivity_s_per_m, True) for row in rows]),
+    )
+
+
+def _protons(row: Electrolyte) -> float:
+    return sum(amount * len(acids()[key].pka) for key, amount in row.acids_mol_per_l.items())
+
+
+def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
+    """Bulk activity of each plate's own ion and its complexing, at the liquids' middle values."""
+    shape = (1, len(plates), len(liquids), MOST_DISSOLUTIONS)
+    bulk, alpha = np.zeros(shape), np.ones(shape)
+    for j, liquid in enumerate(liquids):
+        row = electrolytes()[liquid]
+        ph = 0.5 * (row.ph.low + row.ph.high)
+        chloride = math.sqrt(row.chloride_mol_per_l.low * row.chloride_mol_per_l.high)
+        known: dict[str, float] = {}
+        for i, plate in enumerate(plates):
+            for slot, reaction in enumerate(surfaces()[electrodes()[plate].surface].dissolution):
+                ion = reaction.couple.split("/")[0]
+                if reaction.solid or reaction.chloride or reaction.hydroxide:
+                    continue
+                if ion not in known:
+                    known[ion] = complexation(ion, row.acids_mol_per_l, chloride, ph)
+                alpha[0, i, j, slot] = known[ion]
+                if ion in row.ions_mol_per_l:
+                    bulk[0, i, j, slot] = ion_activity(ion, row.ions_mol_per_l[ion])
+    return Pairing(bulk, alpha)

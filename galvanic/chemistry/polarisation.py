@@ -1,0 +1,110 @@
+"""A cell under load, from the same currents as its rest potentials.
+
+Both plates carry the same current: the negative one gives +I/A, the positive one −I/A, and the liquid takes I·d/(κA).
+Pairs of plates that hang in one vessel share it in parallel: the voltage stays, the current adds up.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from galvanic.cells import Cell
+from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
+from galvanic.chemistry.rest import net, settle
+from galvanic.errors import OutOfRange
+from galvanic.reference.catalogue import electrolytes
+
+ROUNDS, POINTS = 6, 65
+
+
+@dataclass(frozen=True, slots=True)
+class Geometry:
+    """Wetted area of one plate in m², gap between plates in m, pairs of plates in one vessel."""
+
+    area_m2: float = 4e-4
+    gap_m: float = 0.02
+    pairs: int = 1
+
+    def __post_init__(self) -> None:
+        if not (self.area_m2 > 0.0 and self.gap_m > 0.0 and self.pairs >= 1):
+            raise OutOfRange("Area and gap must be above zero, and there must be at least one pair.")
+
+
+@dataclass(frozen=True, slots=True)
+class Loaded:
+    """A cell at one working point: V, A; `open_v` without load, `solution_ohm` of the liquid, `internal_ohm` apparent."""
+
+    cell: Cell
+    load_ohm: float
+    volts_v: float
+    current_a: float
+    open_v: float
+    solution_ohm: float
+    internal_ohm: float
+
+
+def sides_of(cell: Cell) -> tuple[str, str]:
+    """The liquids at the negative and at the positive plate: two different ones in a two-solution cell."""
+    row = electrolytes()[cell.electrolyte]
+    return row.negative_side or row.key, row.positive_side or row.key
+
+
+class LoadedCell:
+    """One cell with its geometry, ready to be asked for its voltage at any current."""
+
+    def __init__(self, cell: Cell, geometry: Geometry | None = None) -> None:
+        self.cell, self.geometry = cell, geometry or Geometry()
+        draw = drawer(None, 1)
+        negative_side, positive_side = sides_of(cell)
+
+        def half(plate: str, liquid: str) -> tuple[Plates, Liquids, Pairing]:
+            return plates_of([plate], draw), liquids_of([liquid], None, 1, draw), pairing_of([plate], [liquid])
+
+        self.negative, self.positive = half(cell.negative, negative_side), half(cell.positive, positive_side)
+        kappa = float(liquids_of([cell.electrolyte], None, 1, draw).conductivity_s_per_m[0, 0, 0])
+        self.solution_ohm = self.geometry.gap_m / (kappa * self.geometry.area_m2 * self.geometry.pairs)
+
+    def volts(self, current_a: Array) -> Array:
+        """Terminal voltage in V at currents in A (any shape), positive when the positive plate is the higher."""
+        current = np.atleast_1d(np.asarray(current_a, dtype=float))
+        density = (current / (self.geometry.area_m2 * self.geometry.pairs))[:, None, None]
+        upper = settle(*self.positive, drawn_a_per_m2=-density)[:, 0, 0]
+        lower = settle(*self.negative, drawn_a_per_m2=density)[:, 0, 0]
+        return np.asarray(upper - lower - current * self.solution_ohm)
+
+    def rest(self) -> tuple[float, float]:
+        """Rest potentials of the negative and the positive plate, V against hydrogen."""
+        return float(settle(*self.negative)[0, 0, 0]), float(settle(*self.positive)[0, 0, 0])
+
+    def at_load(self, load_ohm: float, rest_v: tuple[float, float] | None = None) -> Loaded:
+        """The working point with a resistor across the cell; 0 is a short circuit. Raises OutOfRange below zero.
+
+        The negative plate's potential E fixes its current I = A·i(E), and with it the positive plate's, E + I·R; where that
+        plate gives −I, the circuit is closed. The sum of both currents rises with E, so there is one crossing. `rest_v`:
+        what `rest` gave, if it is known.
+        """
+        if not load_ohm >= 0.0:
+            raise OutOfRange("A load cannot be below zero ohm.")
+        lower, upper = rest_v or self.rest()
+        open_v, wetted = upper - lower, self.geometry.area_m2 * self.geometry.pairs
+        around = self.solution_ohm + load_ohm
+        low, high = min(lower, upper), max(lower, upper)
+        for _ in range(ROUNDS):
+            tried = np.linspace(low, high, POINTS)
+            current = wetted * net(tried[:, None, None], *self.negative)
+            sums = current + wetted * net(tried[:, None, None] + current * around, *self.positive)
+            under = int((sums[:, 0, 0] < 0.0).sum())
+            low, high = tried[max(under - 1, 0)], tried[min(under, POINTS - 1)]
+        at = np.full((1, 1, 1), 0.5 * (low + high))
+        current_a = wetted * float(net(at, *self.negative)[0, 0, 0])
+        volts = current_a * load_ohm
+        internal = (open_v - volts) / current_a if current_a else self.solution_ohm
+        return Loaded(self.cell, load_ohm, volts, current_a, open_v, self.solution_ohm, internal)
+
+
+def stirred(half: tuple[Plates, Liquids, Pairing], times: float) -> tuple[Plates, Liquids, Pairing]:
+    """The same plate with its still layer thinned by stirring."""
+    plates, liquids, pairing = half
+    return plates, replace(liquids, layer_m=liquids.layer_m / times), pairing

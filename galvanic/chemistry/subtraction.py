@@ -1,0 +1,45 @@
+"""The subtraction of table values, worked line by line, with the double negative made visible."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from galvanic.cells import Cell
+from galvanic.errors import NoTableEntry
+from galvanic.notes import MINUS, volts
+from galvanic.reference.catalogue import electrodes
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line of working and, where a step needs it, why."""
+
+    text: str
+    why: str
+
+
+def worked(cell: Cell, negative: str) -> list[Line]:
+    """Table voltage of a cell if `negative` (one of its two electrodes) is the negative plate.
+
+    Raises NoTableEntry for an inert plate, which the table does not list.
+    """
+    positive = cell.positive if negative == cell.negative else cell.negative
+    up, down = electrodes()[positive], electrodes()[negative]
+    high_v, low_v = up.table_v(), down.table_v()
+    lines = [
+        Line(f"V = E({up.symbol}) {MINUS} E({down.symbol})", "positive plate minus negative plate"),
+        Line(f"V = ({volts(high_v, signed=True)}) {MINUS} ({volts(low_v, signed=True)})", "both from the table, signs kept"),
+    ]
+    if low_v < 0.0:
+        lines.append(Line(f"V = {volts(high_v)} + {volts(-low_v)}", "minus a minus is plus"))
+    total = high_v - low_v
+    told = "by the table" if total >= 0.0 else "below zero: by the table the other plate is the negative one"
+    return [*lines, Line(f"V = {volts(total, signed=total < 0.0)}", told)]
+
+
+def worked_or_reason(cell: Cell, negative: str) -> tuple[list[Line], str]:
+    """The working, or no lines and the reason why there are none."""
+    try:
+        return worked(cell, negative), ""
+    except NoTableEntry as error:
+        return [], str(error)

@@ -1,0 +1,108 @@
+"""What a cell would do if one thing were different: acid, ions, air, stirring, plates, distance, meter, a scratched film.
+
+The rest-potential model is run with the changed numbers; the table's difference beside it follows the temperature by its own
+coefficients. The model's kinetics hold at 25 °C, so temperature moves the table and Nernst's slope only, and says so.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from galvanic.cells import Cell
+from galvanic.chemistry.plates import Liquids, Pairing, Plates
+from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.errors import NoTableEntry, OutOfRange
+from galvanic.reference.catalogue import electrodes, half_reactions
+
+WARMEST_C, COLDEST_C = 60.0, 0.0
+METER_OHM = 1e7
+PROBE = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """What is different; the usual values change nothing.
+
+    `ph` None: as it is. `ions_mol_per_l`: dissolved ions of the positive plate's metal (None: as they are). `oxygen` and
+    `stir` multiply the oxygen supply and thin the still layer. `area_m2`, `gap_m` of the plates; `scratched`: no films.
+    """
+
+    ph: float | None = None
+    ions_mol_per_l: float | None = None
+    oxygen: float = 1.0
+    stir: float = 1.0
+    celsius: float = 25.0
+    area_m2: float = 4e-4
+    gap_m: float = 0.02
+    meter_ohm: float = METER_OHM
+    scratched: bool = False
+
+    def __post_init__(self) -> None:
+        if self.ph is not None and not 0.0 <= self.ph <= 14.0:
+            raise OutOfRange("A pH lies between 0 and 14 here.")
+        if not COLDEST_C <= self.celsius <= WARMEST_C:
+            raise OutOfRange(f"Between {COLDEST_C:.0f} and {WARMEST_C:.0f} °C only.")
+        if self.ions_mol_per_l is not None and not 1e-9 <= self.ions_mol_per_l <= 2.0:
+            raise OutOfRange("Ions between 10⁻⁹ and 2 mol/L only.")
+        if not (0.0 <= self.oxygen <= 5.0 and 0.2 <= self.stir <= 50.0 and self.meter_ohm >= 1.0):
+            raise OutOfRange("Oxygen up to 5 times, stirring from 0.2 to 50 times, a meter of at least 1 Ω.")
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """Both plates' rest potentials, the open voltage and what the meter shows, V; short-circuit current, A; inner ohm.
+
+    `table_v` is the table's difference at this temperature, None for an inert plate or a couple without a coefficient.
+    """
+
+    negative_v: float
+    positive_v: float
+    open_v: float
+    shown_v: float
+    short_a: float
+    internal_ohm: float
+    table_v: float | None
+
+
+def what_if(cell: Cell, change: Change) -> Outcome:
+    """The cell with the change made. Raises OutOfRange for what the model does not cover (see Change)."""
+    loaded = LoadedCell(cell, Geometry(change.area_m2, change.gap_m))
+    loaded.negative = _changed(loaded.negative, change, ions=None)
+    loaded.positive = _changed(loaded.positive, change, ions=change.ions_mol_per_l)
+    lower, upper = loaded.rest()
+    open_v = upper - lower
+    rest_v = lower, upper
+    short_a = abs(loaded.at_load(0.0, rest_v).current_a)
+    internal = loaded.at_load(abs(open_v) / (PROBE * short_a), rest_v).internal_ohm if short_a > 0.0 else math.inf
+    shown = open_v * change.meter_ohm / (change.meter_ohm + internal) if math.isfinite(internal) else 0.0
+    return Outcome(lower, upper, open_v, shown, short_a, internal, _table(cell, change.celsius))
+
+
+def _changed(half: tuple[Plates, Liquids, Pairing], change: Change, ions: float | None) -> tuple[Plates, Liquids, Pairing]:
+    plates, liquids, pairing = half
+    if change.scratched:
+        plates = replace(plates, filmed=np.zeros_like(plates.filmed))
+    liquids = replace(liquids, layer_m=liquids.layer_m / change.stir, oxygen=liquids.oxygen * change.oxygen)
+    if change.ph is not None:
+        liquids = replace(liquids, ph=np.full_like(liquids.ph, change.ph))
+    if ions is not None and electrodes()[plates.keys[0]].couple is not None:
+        bulk = pairing.bulk.copy()
+        bulk[..., 0] = ions
+        pairing = replace(pairing, bulk=bulk)
+    return plates, liquids, pairing
+
+
+def _table(cell: Cell, celsius: float) -> float | None:
+    try:
+        standard = electrodes()[cell.positive].table_v() - electrodes()[cell.negative].table_v()
+    except NoTableEntry:
+        return None
+    for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
+        slope = half_reactions()[electrodes()[plate].couple or ""].de_dt_v_per_k
+        if slope is None:
+            return None if celsius != 25.0 else standard
+        standard += sign * slope.value * (celsius - 25.0)
+    return standard

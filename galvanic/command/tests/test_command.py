@@ -1,0 +1,133 @@
+"""The command line, run as its user would."""
+
+import csv
+import io
+import json
+import subprocess
+import sys
+import unittest
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from galvanic.cells import Cell
+from galvanic.chemistry.accounts import predict
+from galvanic.chemistry.polarisation import Geometry, LoadedCell
+
+
+def run(*arguments, text=None):
+    found = subprocess.run([sys.executable, "-m", "galvanic", *arguments], input=text, capture_output=True, text=True)
+    return found.returncode, found.stdout, found.stderr
+
+
+class Command(unittest.TestCase):
+    def test_predict_keeps_the_columns_and_adds_the_four_accounts(self):
+        text = "note,negative,electrolyte,positive\nmine,Galvanised nail,lime juice,carbon\n,iron,sweet potato,Al foil\n"
+        code, out, err = run("predict", "-", text=text)
+        self.assertEqual((code, err), (0, ""))
+        rows = list(csv.DictReader(io.StringIO(out)))
+        self.assertEqual(
+            list(rows[0]),
+            ["note", "negative", "electrolyte", "positive", "standard_v", "hydrogen_v", "series_v", "rest_v", "u_rest_v"],
+        )
+        self.assertEqual((rows[0]["note"], rows[0]["standard_v"]), ("mine", ""))
+        expected = predict(
+            [Cell("galvanized-nail", "lemon-juice", "graphite"), Cell("steel", "sweet-potato", "aluminium-foil")]
+        )
+        for row, found in zip(rows, expected, strict=True):
+            self.assertAlmostEqual(float(row["rest_v"]), found["rest"].volts_v, places=5)
+            self.assertAlmostEqual(float(row["u_rest_v"]), found["rest"].u_v, places=5)
+
+    def test_predict_in_json_says_why_there_is_no_answer(self):
+        code, out, _ = run("predict", "-", "--json", text="negative;electrolyte;positive\nZn;lemon;C\n")
+        row = json.loads(out)[0]
+        self.assertEqual((code, row["standard_v"]), (0, None))
+        self.assertIn("does not dissolve", row["reasons"]["standard"])
+
+    def test_an_unknown_name_gives_its_line_the_nearest_three_and_code_2(self):
+        code, out, err = run(
+            "predict", "-", text="negative,electrolyte,positive\nzinc,lemon juice,copper\nzinkk,lemon juice,copper\n"
+        )
+        self.assertEqual((code, out), (2, ""))
+        self.assertIn("line 3", err)
+        self.assertIn("Nearest: zinc", err)
+        self.assertEqual(run("gap", "zinc", "gravy", "copper", "0.9")[0], 2)
+
+    def test_ladder_prints_potentials_and_says_what_is_odd(self):
+        rows = ["group,red,black,electrolyte,volts"]
+        for group in "ABCD":
+            rows += [f"{group},Cu,Zn,lemon juice,0.95", f"{group},Sn,Zn,lemon juice,0.55", f"{group},Cu,Sn,lemon juice,0.40"]
+            rows += [f"{group},Cu,Fe,lemon juice,0.52", f"{group},Fe,Zn,lemon juice,0.43"]
+        rows[-1] = "D,Fe,Zn,lemon juice,1.43"
+        code, out, err = run("ladder", "-", text="\n".join(rows))
+        self.assertEqual(code, 0)
+        found = {row["electrode"]: row for row in csv.DictReader(io.StringIO(out))}
+        self.assertEqual(list(next(iter(found.values()))), ["electrolyte", "electrode", "potential_v", "u_v", "table_v"])
+        self.assertAlmostEqual(float(found["tin"]["potential_v"]) - float(found["zinc"]["potential_v"]), 0.55, delta=0.08)
+        self.assertIn("loops", err)
+        self.assertRegex(err, r"odd: D, (Fe − Zn|Zn − Fe)")
+
+    def test_ladder_says_what_it_could_not_do(self):
+        text = "group,red,black,electrolyte,volts\nA,Cu,Zn,vinegar,0.9\nA,Sn,Ni,vinegar,0.1\nA,C,Pt,tap water,0.1\n"
+        code, out, err = run("ladder", "-", text=text)
+        self.assertEqual(code, 0)
+        self.assertIn("no chain of cells connects", err)
+        self.assertIn("no loop to check", err)
+
+    def test_bad_rows_and_files_are_refused_with_their_line(self):
+        head = "group,red,black,electrolyte,volts\n"
+        for text, said in [
+            (head + "A,Cu,Zn,vinegar,lots\n", "line 2"),
+            (head + "A,Cu,Cu,vinegar,0\n", "same plate"),
+            ("x,y\n1,2\n", "missing"),
+        ]:
+            code, out, err = run("ladder", "-", text=text)
+            self.assertEqual((code, out), (1, ""))
+            self.assertIn(said, err)
+        self.assertEqual(run("ladder", "/nowhere.csv")[0], 1)
+
+    def test_gap_adds_up_in_text_and_json(self):
+        code, out, _ = run("gap", "aluminium", "rhubarb juice", "copper", "0.60", "--json")
+        found = json.loads(out)
+        self.assertEqual(code, 0)
+        self.assertAlmostEqual(found["start_v"] + sum(c["volts_v"] for c in found["causes"]), 0.6, places=9)
+        text = run("gap", "aluminium", "rhubarb juice", "copper", "600 mV", "--offset-v", "-0.06")[1]
+        self.assertIn("Meter offset", text)
+        self.assertIn("+0.600 V  measured", text)
+
+    def test_load_is_the_cores_and_takes_the_geometry(self):
+        code, out, _ = run(
+            "load", "zinc | lemon juice | copper", "0", "--area-cm2", "8", "--gap-cm", "1", "--pairs", "3", "--json"
+        )
+        expected = LoadedCell(Cell("zinc", "lemon-juice", "copper"), Geometry(8e-4, 0.01, 3)).at_load(0.0)
+        self.assertEqual(code, 0)
+        self.assertAlmostEqual(json.loads(out)["current_a"], expected.current_a, places=12)
+        self.assertEqual(run("load", "zinc, copper", "0")[0], 1)
+        self.assertEqual(run("load", "zinc|lemon|copper", "-5")[0], 1)
+        self.assertIn("mA", run("load", "zinc|lemon|copper", "1000")[1])
+
+    def test_every_number_of_a_material_leads_to_its_source(self):
+        code, out, _ = run("materials", "zinc")
+        self.assertEqual(code, 0)
+        for said in (
+            "-0.7618",
+            "handbook: Electrochemical series",
+            "CRC Handbook",
+            "from memory",
+            "Vetter",
+            "Estimated for this catalogue",
+        ):
+            self.assertIn(said, out)
+        self.assertIn("Approximate pH of Foods", run("materials", "lime juice")[1])
+        self.assertEqual(run("materials", "cheese")[0], 2)
+        listed = json.loads(run("materials", "--json")[1])
+        self.assertGreaterEqual(sum(row["kind"] == "electrode" for row in listed), 24)
+        self.assertGreaterEqual(sum(row["kind"] == "electrolyte" for row in listed), 40)
+        self.assertIn("kinetics", json.loads(run("materials", "copper", "--json")[1]))
+
+    def test_a_file_from_a_spreadsheet_is_read(self):
+        with TemporaryDirectory() as folder:
+            file = Path(folder) / "cells.csv"
+            file.write_bytes("\ufeffNegative;Electrolyte;Positive\r\nZn;Essig;Cu\r\n".encode())
+            self.assertEqual(run("predict", str(file))[0], 2)
+            file.write_bytes("\ufeff# a comment\r\nNegative\tElectrolyte\tPositive\r\nZn\tvinegar\tCu\r\n".encode())
+            self.assertEqual(run("predict", str(file))[0], 0)

@@ -1,0 +1,1 @@
+"""What a class found: comparison, accounts, claims, and the notes on each."""

@@ -1,0 +1,135 @@
+"""The same pair in several liquids: does acid set the voltage, do ions, and does the pair matter more than the liquid?
+
+Slopes are said with their intervals in words, so that three liquids never sound like a law.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from galvanic.errors import NotEnoughData
+from galvanic.findings.compare import ElectrolyteResult
+from galvanic.notes import MINUS, Note, volts
+from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.statistics.effects import LiquidEffect, Slope, TwoWay, liquid_effect, two_way
+
+NERNST_MV = 59.2
+
+
+@dataclass(frozen=True, slots=True)
+class PairInLiquids:
+    """One pair's class value in V by electrolyte, with the slopes against pH and log conductivity and what they say."""
+
+    negative: str
+    positive: str
+    volts_v: Mapping[str, float]
+    effect: LiquidEffect
+    ph_says: str
+    conductivity_says: str
+
+    @property
+    def short(self) -> str:
+        """`Zn | Cu`."""
+        return f"{electrodes()[self.negative].symbol} | {electrodes()[self.positive].symbol}"
+
+
+def _mv(value_v: float) -> str:
+    return f"{1000.0 * value_v:+.0f}".replace("-", MINUS)
+
+
+def slope_in_words(found: Slope | None, per: str, n: int) -> str:
+    """A slope with its 95 % interval, and whether it says anything."""
+    if found is None:
+        return f"With {n} liquid{'s' if n != 1 else ''} there is no telling; three different ones are needed."
+    reach = f"{_mv(found.slope)} mV {per}, 95 % from {_mv(found.low)} to {_mv(found.high)}, {found.n} liquids"
+    if found.low > 0.0 or found.high < 0.0:
+        return f"It {'rises' if found.slope > 0.0 else 'falls'}: {reach}."
+    return f"No slope can be told from none: {reach}."
+
+
+def in_liquids(results: Sequence[ElectrolyteResult]) -> list[PairInLiquids]:
+    """Every pair measured in two or more liquids, most liquids first."""
+    by_pair: dict[tuple[str, str], dict[str, float]] = {}
+    for result in results:
+        if result.condition:
+            continue
+        for one in result.cells:
+            by_pair.setdefault(one.cell.pair, {})[result.electrolyte] = one.mean_v
+    found = []
+    for (negative, positive), values in by_pair.items():
+        if len(values) < 2:
+            continue
+        effect = liquid_effect(values)
+        found.append(
+            PairInLiquids(
+                negative,
+                positive,
+                values,
+                effect,
+                slope_in_words(effect.per_ph, "for each unit of pH", effect.n),
+                slope_in_words(effect.per_decade, "for ten times the conductivity", effect.n),
+            )
+        )
+    return sorted(found, key=lambda one: (-len(one.volts_v), one.negative, one.positive))
+
+
+def middles(electrolyte: str) -> tuple[float, float]:
+    """Middle pH and middle conductivity (geometric, S/m) of a liquid."""
+    row = electrolytes()[electrolyte]
+    kappa = row.conductivity_s_per_m
+    return 0.5 * (row.ph.low + row.ph.high), (kappa.low * kappa.high) ** 0.5
+
+
+def what_matters(results: Sequence[ElectrolyteResult]) -> TwoWay | None:
+    """Two-way analysis of variance pair × electrolyte over the groups' means; None where there is too little."""
+    rows = [
+        ("|".join(one.cell.pair), result.electrolyte, group.summary.mean_v)
+        for result in results
+        if not result.condition
+        for one in result.cells
+        for group in one.groups
+        if result.bears_out(group.group, one.cell.pair)
+    ]
+    try:
+        return two_way([p for p, *_ in rows], [q for _, q, _ in rows], [v for *_, v in rows])
+    except NotEnoughData:
+        return None
+
+
+def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
+    """What the liquids do, with the numbers."""
+    notes = []
+    table = what_matters(results)
+    if table is not None and table.pair.f is not None and table.electrolyte.f is not None:
+        total = table.pair.ss_v2 + table.electrolyte.ss_v2 + table.residual.ss_v2
+        total += table.interaction.ss_v2 if table.interaction else 0.0
+        share = 100.0 * table.pair.ss_v2 / total if total else 0.0
+        evidence = [f"pair: F = {table.pair.f:.1f} with {table.pair.dof} degrees of freedom"]
+        evidence.append(f"liquid: F = {table.electrolyte.f:.1f} with {table.electrolyte.dof}")
+        if table.interaction and table.interaction.f is not None:
+            evidence.append(f"both together: F = {table.interaction.f:.1f} with {table.interaction.dof}")
+        notes.append(
+            Note(
+                "what_matters",
+                "plain",
+                "The pair matters more than the liquid" if share > 50.0 else "The liquid matters as much as the pair",
+                f"Of all that differs between the cells, {'more than 99' if share > 99.0 else f'{share:.0f}'} % goes with "
+                "which two plates they have.",
+                evidence=tuple(evidence),
+            )
+        )
+    pairs = [one for one in in_liquids(results) if one.effect.per_ph is not None]
+    if pairs:
+        best = pairs[0]
+        values = [f"{electrolytes()[key].name}: {volts(value)}" for key, value in best.volts_v.items()]
+        notes.append(
+            Note(
+                "ph",
+                "plain",
+                f"{best.short} against pH",
+                f"{best.ph_says} Acid alone moves a hydrogen plate by {NERNST_MV:.0f} mV for each unit of pH, not more.",
+                evidence=tuple(values),
+            )
+        )
+    return notes

@@ -1,0 +1,123 @@
+"""Misconceptions as groups write them, found by rule in their reasoning, each with its contradiction and a question back.
+
+The rules (reference/misconceptions.toml) look for a few words together, so they can miss and mishear: what they find is
+put as a question, never as a mark.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import cache
+
+from galvanic.findings.claims import ClaimData
+from galvanic.findings.class_accounts import electronegativity
+from galvanic.findings.liquid_notes import in_liquids
+from galvanic.notes import volts
+from galvanic.reference.catalogue import Reader, read_table
+
+Against = Callable[[ClaimData], str]
+
+
+@dataclass(frozen=True, slots=True)
+class Misconception:
+    """One misconception: its name, the words that betray it (all, in any order) and those that take it back, what speaks
+    against it, a question, and which contradiction to look for in the data."""
+
+    key: str
+    name: str
+    words: tuple[str, ...]
+    but_not: str
+    against: str
+    question: str
+    data: str
+
+
+@dataclass(frozen=True, slots=True)
+class Heard:
+    """A misconception in a text: its name, what speaks against it, the contradiction in this class's data, a question."""
+
+    key: str
+    name: str
+    against: str
+    in_data: str
+    question: str
+
+
+def _same_liquid(data: ClaimData) -> str:
+    """In one liquid different pairs give different voltages."""
+    result = next(r for r in data.results if r.electrolyte == data.cell.electrolyte and r.condition == data.cell.condition)
+    cells = sorted(result.cells, key=lambda one: one.mean_v)
+    if len(cells) < 2:
+        return ""
+    low, high = cells[0], cells[-1]
+    return f"In the same liquid {low.cell.short} gave {volts(low.mean_v)} and {high.cell.short} {volts(high.mean_v)}."
+
+
+def _same_pair(data: ClaimData) -> str:
+    """The same pair in several liquids."""
+    for one in in_liquids(data.results):
+        if (one.negative, one.positive) == data.cell.pair:
+            low, high = min(one.volts_v.values()), max(one.volts_v.values())
+            return f"{one.short} gave {volts(low)} to {volts(high)} over {len(one.volts_v)} liquids."
+    return ""
+
+
+def _wrong_order(data: ClaimData) -> str:
+    """A cell whose order electronegativity gets wrong."""
+    for result in data.results:
+        for one in result.cells:
+            low, high = (electronegativity(plate) for plate in one.cell.pair)
+            if low is not None and high is not None and low != high and (high > low) != (one.mean_v > 0.0):
+                return f"{one.cell.short} came out as {volts(one.mean_v, signed=True)}, against that order."
+    return ""
+
+
+def _minus(data: ClaimData) -> str:
+    """A cell of the class with a minus sign."""
+    for result in data.results:
+        for one in result.cells:
+            if one.mean_v < 0.0:
+                return f"{one.cell.short} is {volts(one.mean_v)} with red on the table’s positive plate: nothing broke."
+    return ""
+
+
+CONTRADICTIONS: dict[str, Against] = {
+    "": lambda data: "",
+    "same_liquid": _same_liquid,
+    "same_pair": _same_pair,
+    "wrong_order": _wrong_order,
+    "minus": _minus,
+}
+
+
+def _row(r: Reader) -> Misconception:
+    texts = {name: r.take(name, str) for name in ("key", "name", "but_not", "against", "question", "data")}
+    found = Misconception(words=r.texts("words"), **texts)
+    r.source(r.take("source", str))
+    if found.data not in CONTRADICTIONS:
+        raise r.fail(f"no contradiction is called {found.data!r}")
+    return found
+
+
+@cache
+def misconceptions() -> Mapping[str, Misconception]:
+    """All misconceptions by key. Raises BadTable for an unknown source or contradiction."""
+    return read_table("misconceptions", "misconception", _row)
+
+
+def heard_in(text: str, data: ClaimData) -> list[Heard]:
+    """Misconceptions that a text seems to hold, most specific first; empty where there is none."""
+    found = []
+    for sentence in re.split(r"[.!?;\n]+", text.casefold()):
+        for one in misconceptions().values():
+            if all(re.search(word, sentence) for word in one.words) and not re.search(one.but_not, sentence):
+                found.append((len(one.words), one))
+    seen: dict[str, Misconception] = {}
+    for _, one in sorted(found, key=lambda item: -item[0]):
+        seen.setdefault(one.key, one)
+    return [
+        Heard(one.key, one.name, one.against, CONTRADICTIONS[one.data](data), one.question)
+        for one in list(seen.values())[:3]
+    ]

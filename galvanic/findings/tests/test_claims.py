@@ -1,0 +1,168 @@
+"""Claims are weighed against chemistry and the class's data; misconceptions are heard, and sound sentences are left alone."""
+
+from __future__ import annotations
+
+import unittest
+
+from galvanic.cells import Cell
+from galvanic.errors import NotEnoughData
+from galvanic.findings.claims import CAUSES, ClaimData, data_of, weigh
+from galvanic.findings.compare import ClassReading, compare
+from galvanic.findings.misconceptions import heard_in, misconceptions
+from galvanic.findings.tests.test_explain import small_class
+
+RESULTS = compare(
+    [
+        *small_class(),
+        *[ClassReading("Ruff", "tin", "magnesium", "rhubarb-juice", 0.03, 0.001) for _ in range(3)],
+        *[ClassReading(g, "tin", "magnesium", "rhubarb-juice", 1.1, 0.001) for g in ("Tern", "Knot")],
+        *[ClassReading("Ruff", "copper", "tin", "rhubarb-juice", -0.42, 0.001)],
+        *[ClassReading(g, "copper", "tin", "rhubarb-juice", 0.43, 0.001) for g in ("Tern", "Knot")],
+    ]
+)
+
+
+def about(negative: str, positive: str, group: str = "Ruff") -> ClaimData:
+    return data_of(group, Cell(negative, "rhubarb-juice", positive), RESULTS)
+
+
+class Claims(unittest.TestCase):
+    def test_the_skin_explains_aluminium_and_not_zinc(self) -> None:
+        found = weigh("film", about("aluminium", "zinc"))
+        self.assertEqual(found.code, "fits")
+        self.assertIn("largest single cause", found.text)
+        self.assertEqual(weigh("film", about("zinc", "copper")).code, "contradicted")
+
+    def test_a_bridge_is_borne_out_by_a_reading_near_nothing_only(self) -> None:
+        self.assertEqual(weigh("bridge", about("magnesium", "tin")).code, "fits")
+        self.assertEqual(weigh("bridge", about("zinc", "copper")).code, "contradicted")
+
+    def test_swapped_leads_are_borne_out_by_a_turned_sign_only(self) -> None:
+        self.assertEqual(weigh("leads", about("tin", "copper")).code, "fits")
+        self.assertEqual(weigh("leads", about("zinc", "copper")).code, "contradicted")
+
+    def test_electronegativity_fails_where_zinc_is_the_negative_plate(self) -> None:
+        found = weigh("electronegativity", about("aluminium", "zinc"))
+        self.assertEqual(found.code, "contradicted")
+        self.assertIn("aluminium the negative plate", found.text)
+
+    def test_the_meter_and_size_explain_no_half_volt(self) -> None:
+        for cause in ("loading", "size"):
+            self.assertEqual(weigh(cause, about("aluminium", "zinc", "Tern")).code, "contradicted", cause)
+        self.assertNotEqual(weigh("offset", about("aluminium", "zinc", "Tern")).code, "fits")
+
+    def test_a_mixture_may_be_one_only_where_the_plate_is_not_the_pure_metal(self) -> None:
+        self.assertEqual(weigh("alloy", about("zinc", "copper")).code, "contradicted")
+        steel = Cell.of("steel", "rhubarb-juice", "copper")
+        results = compare([ClassReading(g, "copper", "steel", "rhubarb-juice", 0.45, 0.001) for g in ("Tern", "Knot")])
+        found = weigh("alloy", data_of("Tern", steel, results))
+        self.assertEqual(found.code, "open")
+        self.assertIn("mild steel may not be", found.text)
+
+    def test_a_meter_is_off_where_all_its_cells_are(self) -> None:
+        cells = (("zinc", "copper", 0.95), ("tin", "copper", 0.43), ("zinc", "tin", 0.52))
+        readings = [
+            ClassReading(group, red, black, "rhubarb-juice", level + off, 0.001)
+            for group, off in (("Tern", 0.0), ("Knot", 0.002), ("Ruff", 0.15))
+            for black, red, level in cells
+        ]
+        cell = Cell("zinc", "rhubarb-juice", "copper")
+        self.assertEqual(weigh("offset", data_of("Ruff", cell, compare(readings))).code, "fits")
+        self.assertNotEqual(weigh("offset", data_of("Tern", cell, compare(readings))).code, "fits")
+
+    def test_every_claim_gets_numbers_or_a_reason_and_a_question_for_every_cell(self) -> None:
+        for key, claim in CAUSES.items():
+            for cell in (("zinc", "copper"), ("magnesium", "copper"), ("aluminium", "zinc"), ("magnesium", "tin")):
+                found = weigh(key, about(*cell))
+                self.assertIn(found.code, ("fits", "contradicted", "open"))
+                self.assertTrue(found.question.endswith("?"), key)
+                self.assertTrue(found.text and claim.implies)
+
+    def test_a_cell_nobody_measured_is_said(self) -> None:
+        with self.assertRaises(NotEnoughData):
+            about("nickel", "silver")
+
+
+HELD = {
+    "fruit_makes_it": "The lemon makes the electricity.",
+    "electrons_in_liquid": "Electrons travel through the juice to the copper.",
+    "anode_positive": "The anode is the positive plate.",
+    "cathode_dissolves": "The copper dissolves into the juice.",
+    "acid_sets_it": "More acid gives a higher voltage.",
+    "ions_set_it": "With more salt the voltage increases.",
+    "bigger_more": "A bigger plate gives more volts.",
+    "closer_more": "If the plates are closer the voltage is higher.",
+    "electronegativity_volts": "It is because of the electronegativity of magnesium.",
+    "minus_is_error": "We got a minus sign so the reading is wrong.",
+    "table_is_truth": "The table is right, so we did something wrong.",
+    "current_used_up": "The current is used up in the bulb.",
+    "voltage_flows": "The voltage flows through the wire.",
+    "single_plate": "Zinc has its own voltage.",
+    "charge_stored": "The plate stores charge until it is empty.",
+    "heat_or_light": "When it is warmer the voltage is higher.",
+    "average_fixes": "The average removes the offset of the meter.",
+    "reactive_more": "The more reactive metal always gives the higher voltage.",
+    "salt_makes_current": "The salt makes the current.",
+    "metals_react_together": "Zinc and copper react with each other.",
+    "meter_uses_up": "It was used up by the meter.",
+    "more_electrons": "Copper has more electrons.",
+    "dries_out": "The voltage drops because it dries out.",
+}
+SOUND = (
+    "Zinc dissolves at the negative plate and gives its electrons to the wire.",
+    "There are no copper ions in the juice, so hydrogen and oxygen react at the copper.",
+    "The oxide skin on aluminium holds it back; when we scratched it the reading jumped.",
+    "Bigger plates give more current but the same voltage.",
+    "The minus sign is not wrong, it shows that red was on the negative plate.",
+    "A skin can hold a reactive metal back, so it is not always more negative.",
+    "Ions carry the charge in the liquid.",
+    "The zinc reacts with the acid, not with the copper.",
+    "Our dry cell gave 1.55 V.",
+    "More salt lets more current flow.",
+    "Our voltmeter draws hardly any current.",
+    "The table holds for 1 mol/L of ions, and our juice has other conditions.",
+)
+
+
+class Misconceptions(unittest.TestCase):
+    def test_there_are_at_least_fifteen_and_each_is_heard_in_a_typical_sentence(self) -> None:
+        self.assertGreaterEqual(len(misconceptions()), 15)
+        self.assertEqual(set(HELD), set(misconceptions()))
+        for key, sentence in HELD.items():
+            self.assertIn(key, [one.key for one in heard_in(sentence, about("zinc", "copper"))], sentence)
+
+    def test_sound_sentences_are_left_alone(self) -> None:
+        for sentence in SOUND:
+            self.assertEqual(heard_in(sentence, about("zinc", "copper")), [], sentence)
+
+    def test_the_contradiction_comes_from_this_class(self) -> None:
+        (heard,) = heard_in(HELD["fruit_makes_it"], about("zinc", "copper"))
+        self.assertIn("In the same liquid", heard.in_data)
+        self.assertRegex(heard.in_data, r"\d\.\d\d")
+        order = heard_in(HELD["electronegativity_volts"], about("zinc", "copper"))[0]
+        self.assertIn("Al | Zn", order.in_data)
+
+    def test_every_one_asks_a_question_back(self) -> None:
+        self.assertTrue(all(one.question.endswith("?") and one.against for one in misconceptions().values()))
+
+
+class Slopes(unittest.TestCase):
+    """That no slope shows is no proof that there is none."""
+
+    def verdict(self, volts: tuple[float, ...]) -> str:
+        liquids = ("rhubarb-juice", "soda-water", "kelp-brine", "lemon-juice")
+        readings = [
+            ClassReading(group, "copper", "zinc", liquid, level, 0.001)
+            for liquid, level in zip(liquids, volts, strict=False)
+            for group in ("Tern", "Knot")
+        ]
+        return weigh("acid", data_of("Tern", Cell("zinc", "rhubarb-juice", "copper"), compare(readings))).code
+
+    def test_scatter_over_few_liquids_leaves_it_open(self) -> None:
+        self.assertEqual(self.verdict((0.95, 0.70, 0.93)), "open")
+
+    def test_the_same_voltage_everywhere_speaks_against_it(self) -> None:
+        self.assertEqual(self.verdict((0.950, 0.951, 0.950, 0.951)), "contradicted")
+
+    def test_two_liquids_leave_it_open(self) -> None:
+        self.assertEqual(self.verdict((0.95, 0.70)), "open")

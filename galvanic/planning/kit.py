@@ -1,0 +1,214 @@
+"""The kit of a plan: what each group needs, spares, what has to be made, and what it costs at the teacher's own prices."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from galvanic.cells import Cell
+from galvanic.chemistry import mixing
+from galvanic.conditions import Surface, part_of, surface_of
+from galvanic.errors import OutOfRange
+from galvanic.planning.recipes import Batch, batch, diluted, recipes
+from galvanic.reference.catalogue import electrodes, electrolytes
+
+Plate = tuple[str, str]
+
+CUP_ML = 40.0  # covers two plates 3 cm deep in a small cup: common practice, no source
+SPARE = 0.1
+STEP_L = 0.1  # solutions are made in steps of 100 mL
+READINGS = 3
+
+# What every bench needs whatever the plan: common practice, no source. Amount for one group.
+BENCH: tuple[tuple[str, int, str], ...] = (
+    ("voltmeter, 0.01 V or finer", 1, "measures"),
+    ("red lead with clip", 1, "to the positive plate"),
+    ("black lead with clip", 1, "to the negative plate"),
+    ("fresh dry cell, 1.5 V", 1, "checks meter and leads"),
+    ("abrasive pad", 1, "bares the metal"),
+    ("cup of rinse water", 1, "between cells"),
+    ("paper towels, sheets", 6, "dry plates"),
+    ("tray", 1, "catches drips"),
+    ("eye protection, each student", 4, "on from start to end"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One thing to have: for one group (None where groups differ), groups, spares, total; costs None without a price."""
+
+    key: str
+    name: str
+    kind: str
+    per_group: float | None
+    groups: int
+    spare: int
+    total: int
+    there: int | None
+    price: float | None
+    why: str
+
+    @property
+    def short(self) -> int:
+        """How many are missing, spares left out."""
+        return 0 if self.there is None else max(0, self.total - self.spare - self.there)
+
+    @property
+    def cost(self) -> float | None:
+        """Price times total."""
+        return None if self.price is None else self.price * self.total
+
+
+@dataclass(frozen=True)
+class Kit:
+    """Everything to fetch and to make."""
+
+    plates: tuple[Line, ...]
+    vessels: tuple[Line, ...]
+    bench: tuple[Line, ...]
+    batches: tuple[Batch, ...]
+    for_group: tuple[tuple[str, ...], ...]
+    day_before: tuple[str, ...]
+
+    @property
+    def cost(self) -> float | None:
+        """Sum of what has a price; None if nothing has."""
+        costs = [line.cost for line in (*self.plates, *self.vessels, *self.bench) if line.cost is not None]
+        return math.fsum(costs) if costs else None
+
+
+def _spares(n: int) -> int:
+    return max(1, math.ceil(n * SPARE)) if n else 0
+
+
+def kit(
+    hands: Sequence[Sequence[Cell]],
+    there: Mapping[str, int] | None = None,
+    prices: Mapping[str, float] | None = None,
+    cup_ml: float = CUP_ML,
+) -> Kit:
+    """The kit for groups' cells.
+
+    `there`: plates in the cupboard and `prices` of one (one litre for a liquid), by key, where known. A group keeps its
+    plates for the whole lab and rinses them; it has one cup of each liquid and dilution. Raises OutOfRange for a bad cup.
+    """
+    if not 5.0 <= cup_ml <= 1000.0:
+        raise OutOfRange("A cup holds 5 to 1000 mL.")
+    there, prices = there or {}, prices or {}
+    needs = [list(dict.fromkeys(plate for cell in hand for plate in _plates(cell))) for hand in hands]
+    plates = _plate_lines(needs, there, prices)
+    baths = [list(dict.fromkeys(_bath(cell) for cell in hand)) for hand in hands]
+    vessels, volumes = _vessels(baths, prices, cup_ml)
+    batches = _batches(volumes, cup_ml / 1000.0)
+    n = len(hands)
+    bench = tuple(
+        Line("", name, "bench", each, n, _spares(n * each), n * each + _spares(n * each), None, None, why)
+        for name, each, why in BENCH
+    )
+    for_group = tuple(
+        tuple([_plate_name(*plate) for plate in plates_] + [_bath_name(*bath) for bath in own])
+        for plates_, own in zip(needs, baths, strict=True)
+    )
+    return Kit(tuple(plates), tuple(vessels), bench, batches, for_group, _day_before(batches, vessels))
+
+
+def _plates(cell: Cell) -> tuple[Plate, Plate]:
+    """The plates of a cell: a rubbed one and a dull one of the same metal are two."""
+    mark = cell.condition if surface_of(cell.condition) else ""
+    return (cell.negative, mark), (cell.positive, mark)
+
+
+def _bath(cell: Cell) -> tuple[str, str]:
+    """What the cup of a cell holds: a liquid, and how it is diluted; other settings share a cup."""
+    return cell.electrolyte, cell.condition if part_of(cell.condition) is not None else ""
+
+
+def _plate_name(key: str, mark: str) -> str:
+    return f"{electrodes()[key].supplied}{f', marked “{mark}”' if mark else ''}"
+
+
+def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], prices: Mapping[str, float]) -> list[Line]:
+    """A line for every plate and, where the surface is varied, for every mark; what is there goes to the first."""
+    lines = []
+    left = dict(there)
+    for key, mark in sorted({plate for group in needs for plate in group}):
+        groups = sum((key, mark) in group for group in needs)
+        spare = _spares(groups)
+        total = groups + spare
+        why = "leave it as it lies, do not rub it" if surface_of(mark) is Surface.DULL else electrodes()[key].prepare
+        lines.append(
+            Line(key, _plate_name(key, mark), "plate", 1, groups, spare, total, left.get(key), prices.get(key), why)
+        )
+        if key in left:
+            left[key] = max(0, left[key] - total)
+    return lines
+
+
+def _batches(volumes: Mapping[tuple[str, str], int], cup_l: float) -> tuple[Batch, ...]:
+    """What is made: every liquid as it is, as much as is poured and diluted, then its dilutions."""
+    litres = {bath: mixing.for_groups(cup_l, cups, SPARE, STEP_L) for bath, cups in volumes.items()}
+    found = []
+    for liquid in sorted({liquid for liquid, _ in litres}):
+        parts = {
+            condition: (part_of(condition) or 1.0, volume) for (key, condition), volume in litres.items() if key == liquid
+        }
+        weaker = sorted(((part, one, volume) for one, (part, volume) in parts.items()), reverse=True)
+        needed = math.fsum(part * volume for part, volume in parts.values())
+        found.append(batch(liquid, math.ceil(round(needed / STEP_L, 6)) * STEP_L))
+        found += [diluted(liquid, one, part, volume) for part, one, volume in weaker if part < 1.0]
+    return tuple(found)
+
+
+def _bath_name(liquid: str, condition: str) -> str:
+    return f"{electrolytes()[liquid].name}{', ' + condition if condition else ''}"
+
+
+def _vessels(
+    baths: Sequence[Sequence[tuple[str, str]]], prices: Mapping[str, float], cup_ml: float
+) -> tuple[list[Line], dict[tuple[str, str], int]]:
+    """Cups, fruit, card and dividers; and how many cups of each liquid, diluted or not, are poured."""
+    lines: list[Line] = []
+    volumes: dict[tuple[str, str], int] = {}
+
+    def line(key: str, name: str, count: int, why: str, each: int | None = None) -> None:
+        groups = count if each is None else count // each
+        spare = _spares(count)
+        lines.append(Line(key, name, "vessel", each, groups, spare, count + spare, None, prices.get(key), why))
+
+    cups = 0
+    for liquid in sorted({bath[0] for own in baths for bath in own}):
+        count = sum(bath[0] == liquid for own in baths for bath in own)
+        recipe, row = recipes().get(liquid), electrolytes()[liquid]
+        if recipe and recipe.kind == "whole":
+            line(liquid, recipe.piece, count * recipe.pieces, "the plates go in 2 cm apart", recipe.pieces)
+        elif row.form == "whole":
+            line(liquid, row.name, count, "the plates go in 2 cm apart", 1)
+        elif recipe and recipe.kind == "card":
+            line(
+                liquid,
+                f"pieces of card for {row.name}",
+                count * recipe.pieces,
+                "a fresh piece for every reading",
+                recipe.pieces,
+            )
+            volumes[recipe.soak, ""] = volumes.get((recipe.soak, ""), 0) + count
+        elif row.negative_side and row.positive_side:
+            line(liquid, recipe.divider if recipe else "divider", count, "keeps the two solutions apart", 1)
+            cups += 2 * count
+            for side in (row.negative_side, row.positive_side):
+                volumes[side, ""] = volumes.get((side, ""), 0) + count
+        else:
+            cups += count
+            for bath in (bath for own in baths for bath in own if bath[0] == liquid):
+                volumes[bath] = volumes.get(bath, 0) + 1
+    if cups:
+        line("", f"cup, {cup_ml:g} mL and more, labelled", cups, "one for each liquid of a group")
+    return lines, volumes
+
+
+def _day_before(batches: Sequence[Batch], vessels: Sequence[Line]) -> tuple[str, ...]:
+    todo = [f"Make {one.name}, {one.volume_l:.2f} L." for one in batches if one.day_before]
+    todo += [f"Soak {line.name.removeprefix('pieces of ')}." for line in vessels if line.name.startswith("pieces of card")]
+    return (*todo, "Cut plates to one width and mark the depth of dip.", "Label cups and fill rinse cups.",
+            "Try every meter on a dry cell; change weak meter batteries.")  # fmt: skip

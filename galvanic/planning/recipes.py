@@ -1,0 +1,179 @@
+"""How each electrolyte is made: recipes.toml, and the amounts for a volume."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cache
+from types import MappingProxyType
+
+from galvanic.chemistry import mixing
+from galvanic.reference.catalogue import Range, Reader, electrolytes, read_table, shipped_electrolytes
+from galvanic.reference.further_tables import stocks
+
+KINDS = ("solid", "percent", "dilute", "parts", "bought", "juice", "whole", "card", "two")
+JUICE_LOST = 0.1  # stays in the cloth and the jug: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class Recipe:
+    """How an electrolyte is made; which fields are set depends on `kind` (recipes.toml says what they mean)."""
+
+    key: str
+    kind: str
+    what: str = ""
+    formula: str = ""
+    mol_per_l: float = 0.0
+    mass_percent: float = 0.0
+    stock: str = ""
+    parts: Mapping[str, float] = field(default_factory=dict)
+    fruit: str = ""
+    unit: str = ""
+    yield_ml: Range | None = None
+    method: str = ""
+    piece: str = ""
+    pieces: int = 0
+    soak: str = ""
+    divider: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Ingredient:
+    """Something to buy or weigh: an amount with its unit (g, mL, or pieces by name)."""
+
+    name: str
+    amount: float
+    unit: str
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """One electrolyte for the whole class: what goes in, in words how, and whether it is made the day before.
+
+    `dilution` says how it is diluted, in the teacher's words; empty for the liquid as it is.
+    """
+
+    electrolyte: str
+    volume_l: float
+    ingredients: tuple[Ingredient, ...]
+    method: str
+    day_before: bool
+    dilution: str = ""
+
+    @property
+    def name(self) -> str:
+        """What stands on the jug."""
+        return f"{electrolytes()[self.electrolyte].name}{f', {self.dilution}' if self.dilution else ''}"
+
+
+def build_recipe(r: Reader) -> Recipe:
+    """One row of recipes.toml."""
+    kind, key = r.take("kind", str), r.take("key", str)
+    if kind not in KINDS:
+        raise r.fail(f"kind {kind!r} is unknown")
+    if key not in shipped_electrolytes():
+        raise r.fail("there is no such electrolyte")
+    recipe = Recipe(
+        key,
+        kind,
+        fruit=r.take("from", str, ""),
+        parts=MappingProxyType(r.take("parts", dict, {})),
+        yield_ml=r.range("yield_ml") if "yield_ml" in r.row else None,
+        mol_per_l=float(r.take("mol_per_l", (int, float), 0.0)),
+        mass_percent=float(r.take("mass_percent", (int, float), 0.0)),
+        pieces=r.take("pieces", int, 0),
+        **{f: r.take(f, str, "") for f in ("what", "formula", "stock", "unit", "method", "piece", "soak", "divider")},
+    )
+    if recipe.stock and recipe.stock not in stocks():
+        raise r.fail(f"there is no bottle {recipe.stock!r}")
+    if kind == "juice" and recipe.yield_ml is None:
+        raise r.fail("a juice needs its yield")
+    return recipe
+
+
+@cache
+def recipes() -> Mapping[str, Recipe]:
+    """Recipes by key of the electrolyte."""
+    return read_table("recipes", "recipe", build_recipe)
+
+
+def batch(electrolyte: str, volume_l: float) -> Batch:
+    """What goes into a volume (L) of an electrolyte that is poured. An own electrolyte is taken as ready to pour."""
+    name = electrolytes()[electrolyte].name
+    recipe = recipes().get(electrolyte)
+    if recipe is None or recipe.kind == "bought":
+        what = recipe.what if recipe else name
+        return Batch(electrolyte, volume_l, (Ingredient(what, volume_l * 1000.0, "mL"),), "Ready to pour.", False)
+    make = {"solid": _solid, "percent": _percent, "dilute": _dilute, "parts": _parts, "juice": _juice}[recipe.kind]
+    return make(recipe, volume_l)
+
+
+def diluted(electrolyte: str, dilution: str, part: float, volume_l: float) -> Batch:
+    """A volume (L) of an electrolyte diluted with water to a part of its strength, 0 < part < 1, by volume."""
+    name = electrolytes()[electrolyte].name
+    method = f"Measure the {name}, make up to the volume, stir. Mark the jug “{dilution}”."
+    return Batch(
+        electrolyte, volume_l, (Ingredient(name, part * volume_l * 1000.0, "mL"), _water(volume_l)), method, True, dilution
+    )
+
+
+def _solid(recipe: Recipe, volume_l: float) -> Batch:
+    grams = mixing.mass_for_molarity(recipe.formula, recipe.mol_per_l, volume_l)
+    return Batch(
+        recipe.key,
+        volume_l,
+        (Ingredient(f"{recipe.what}, {recipe.formula}", grams, "g"), _water(volume_l)),
+        "Dissolve in about two thirds of the water, then make up to the volume. Label with name, strength and date.",
+        True,
+    )
+
+
+def _percent(recipe: Recipe, volume_l: float) -> Batch:
+    # Density of 3.5 % sodium chloride at 20 °C, 1.02 kg/L: CRC Handbook, from memory; table salt is no purer than that.
+    grams, water = mixing.parts_for_mass_percent(recipe.mass_percent, 1020.0 * volume_l)
+    return Batch(
+        recipe.key,
+        volume_l,
+        (Ingredient(recipe.what, grams, "g"), Ingredient("water", water, "mL")),
+        f"{recipe.mass_percent:g} % by mass: stir the salt into the water until it is clear.",
+        True,
+    )
+
+
+def _dilute(recipe: Recipe, volume_l: float) -> Batch:
+    bottle = stocks()[recipe.stock]
+    litres = mixing.stock_volume(bottle.mol_per_l, recipe.mol_per_l, volume_l)
+    strong = bottle.mol_per_l > 2.0
+    return Batch(
+        recipe.key,
+        volume_l,
+        (Ingredient(f"{recipe.stock} ({bottle.mol_per_l:.2f} mol/L)", litres * 1000.0, "mL"), _water(volume_l)),
+        ("Teacher only, in a fume cupboard, goggles and gloves: pour the acid slowly into most of the water, never the "
+         "other way round; cool; " if strong else "Pour into the water, ") + "make up to the volume, label.",
+        True,
+    )  # fmt: skip
+
+
+def _parts(recipe: Recipe, volume_l: float) -> Batch:
+    # Parts by mass; one litre of these thin brines is taken as one kilogram.
+    amounts = mixing.by_parts(recipe.parts, 1000.0 * volume_l)
+    found = tuple(Ingredient(name, grams, "mL" if "water" in name else "g") for name, grams in amounts.items())
+    return Batch(recipe.key, volume_l, found, recipe.method or "Mix.", True)
+
+
+def _juice(recipe: Recipe, volume_l: float) -> Batch:
+    assert recipe.yield_ml is not None
+    needed = volume_l * 1000.0 * (1.0 + JUICE_LOST) / recipe.yield_ml.low
+    if recipe.unit.endswith("g"):
+        amount = Ingredient(recipe.fruit, needed * float(recipe.unit.split()[0]), "g")
+    else:
+        amount = Ingredient(recipe.fruit, needed, "pieces")
+    method = recipe.method or "Press and strain."
+    spread = (
+        f"{recipe.yield_ml.low:g} to {recipe.yield_ml.high:g} mL from {'one' if amount.unit == 'pieces' else recipe.unit}"
+    )
+    return Batch(recipe.key, volume_l, (amount,), f"{method} Counted with the lower yield ({spread}).", True)
+
+
+def _water(volume_l: float) -> Ingredient:
+    return Ingredient("distilled water, made up to", volume_l * 1000.0, "mL")

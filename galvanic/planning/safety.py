@@ -1,0 +1,208 @@
+"""The safety sheet by rule: what can hurt with these materials at this age, what to do, and what refuses the plan outright.
+
+Rules are data (hazards.toml), common practice without a published source. They never replace a school's own rules and risk
+assessment, and every sheet says so first.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass
+from functools import cache
+
+from galvanic.errors import OutOfRange
+from galvanic.notes import Note
+from galvanic.reference.catalogue import (
+    Range,
+    Reader,
+    edition,
+    electrodes,
+    electrolytes,
+    read_table,
+    shipped_electrodes,
+    shipped_electrolytes,
+)
+
+AGE_BANDS = ("11-13", "14-15", "16-18")
+LOCAL_RULES = (
+    "Your school’s own rules and risk assessment come first. This sheet helps to write one; it does not replace it."
+)
+NOT_FOR_STUDENTS = "It is not for students of any age."
+NO_SIGN = "The sheet of such a plan cannot be signed off."
+SEVERITIES = ("caution", "warning")
+ACTIVITIES: Mapping[str, str] = {
+    "cutting": "students cut fruit themselves",
+    "flame": "a flame in the room",
+    "grinding": "metal is filed or ground",
+    "supply": "a power supply or battery joined to a cell",
+    "open-battery": "a bought battery is opened for its parts",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Hazard:
+    """One rule. `to` is a key, or a pH for `ph-above` and `ph-below`; `refuse` are the age bands that must not.
+
+    For `gas`, `to` is a surface, and the rule holds in liquids below `ph_below` or above `ph_above` where one is given.
+    """
+
+    key: str
+    applies: str
+    to: str | float
+    severity: str
+    text: str
+    short: str
+    do: str
+    dispose: str
+    first_aid: str
+    refuse: tuple[str, ...]
+    source: str
+    ph_below: float | None = None
+    ph_above: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One line of a sheet: a rule, the names of what it applies to here, and whether it refuses the plan."""
+
+    hazard: Hazard
+    because: tuple[str, ...]
+    refused: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """A safety sheet: refusals first, then warnings, then cautions."""
+
+    age: str
+    entries: tuple[Entry, ...]
+
+    @property
+    def refusals(self) -> tuple[Entry, ...]:
+        """What forbids this plan with students of this age."""
+        return tuple(entry for entry in self.entries if entry.refused)
+
+    @property
+    def fingerprint(self) -> str:
+        """Changes when anything on the sheet changes, so that an old signature does not cover a new plan."""
+        content = json.dumps([edition(), self.age, [asdict(entry) for entry in self.entries]], sort_keys=True)
+        return hashlib.sha256(content.encode()).hexdigest()
+
+
+def _known() -> dict[str, set[str]]:
+    plates, liquids = shipped_electrodes().values(), shipped_electrolytes().values()
+    return {
+        "any": {"any"},
+        "electrode": {e.key for e in plates},
+        "electrolyte": {e.key for e in liquids},
+        "surface": {e.surface for e in plates},
+        "gas": {e.surface for e in plates},
+        "form": {e.form for e in liquids},
+        "ion": {ion for e in liquids for ion in e.ions_mol_per_l},
+        "activity": set(ACTIVITIES),
+    }
+
+
+def build_hazard(r: Reader) -> Hazard:
+    """One row of hazards.toml. Raises BadTable for an unknown kind, key, severity or age band."""
+    applies, to = r.take("applies", str), r.take("to", (str, int, float))
+    if applies.startswith("ph-"):
+        if applies not in ("ph-above", "ph-below") or isinstance(to, str):
+            raise r.fail("a rule by pH is ph-above or ph-below a number")
+    elif to not in _known().get(applies, set()):
+        raise r.fail(f"there is no {applies} {to!r}")
+    refuse, severity = r.take("refuse", list), r.take("severity", str)
+    if severity not in SEVERITIES or not set(refuse) <= set(AGE_BANDS):
+        raise r.fail("severity or age band is unknown")
+    below, above = (float(r.take(name, (int, float))) if name in r.row else None for name in ("ph_below", "ph_above"))
+    if (applies == "gas") != ((below is None) != (above is None)):
+        raise r.fail("a rule on gas, and no other, has ph_below or ph_above")
+    words = {field: r.take(field, str) for field in ("key", "text", "short", "do", "dispose", "first_aid")}
+    return Hazard(
+        applies=applies,
+        to=to,
+        severity=severity,
+        refuse=tuple(refuse),
+        source=r.source(r.take("source", str)),
+        ph_below=below,
+        ph_above=above,
+        **words,
+    )
+
+
+@cache
+def hazards() -> Mapping[str, Hazard]:
+    """Rules by key."""
+    return read_table("hazards", "hazard", build_hazard)
+
+
+def _gassy(rule: Hazard, ph: Range) -> bool:
+    if rule.ph_below is not None:
+        return ph.low < rule.ph_below
+    return rule.ph_above is not None and ph.high > rule.ph_above
+
+
+def _because(rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activities: Sequence[str]) -> list[str]:
+    """Names of what a rule applies to."""
+    if rule.applies == "any":
+        return ["every lab"]
+    if rule.applies == "activity":
+        return [ACTIVITIES[key] for key in activities if key == rule.to]
+    if rule.applies in ("electrode", "surface"):
+        rows = [electrodes()[key] for key in plates]
+        return [e.name for e in rows if rule.to in ((e.key,) if rule.applies == "electrode" else (e.surface, e.beneath))]
+    if rule.applies == "gas":
+        metals = [e.name for e in (electrodes()[key] for key in plates) if rule.to in (e.surface, e.beneath)]
+        met = [electrolytes()[key] for key in liquids]
+        return [f"{metal} in {liquid.name}" for metal in metals for liquid in met if _gassy(rule, liquid.ph)]
+    found = []
+    for liquid in (electrolytes()[key] for key in liquids):
+        sides = [electrolytes()[key] for key in (liquid.negative_side, liquid.positive_side) if key] or [liquid]
+        hit = {
+            "electrolyte": liquid.key == rule.to,
+            "form": liquid.form == rule.to,
+            "ion": any(rule.to in side.ions_mol_per_l for side in sides),
+            "ph-above": any(side.ph.high > float(rule.to) for side in sides) if rule.applies == "ph-above" else False,
+            "ph-below": any(side.ph.low < float(rule.to) for side in sides) if rule.applies == "ph-below" else False,
+        }
+        if hit[rule.applies]:
+            found.append(liquid.name)
+    return found
+
+
+def sheet(plates: Sequence[str], liquids: Sequence[str], age: str, activities: Sequence[str] = ()) -> Sheet:
+    """The sheet for these materials (keys), this age band and these activities. Raises OutOfRange for an unknown band."""
+    if age not in AGE_BANDS or not set(activities) <= set(ACTIVITIES):
+        raise OutOfRange(f"The age band is one of {', '.join(AGE_BANDS)}.")
+    entries = []
+    for rule in hazards().values():
+        because = _because(rule, plates, liquids, activities)
+        if because:
+            entries.append(Entry(rule, tuple(dict.fromkeys(because)), age in rule.refuse))
+    order = {"warning": 0, "caution": 1}
+    return Sheet(age, tuple(sorted(entries, key=lambda e: (not e.refused, order[e.hazard.severity]))))
+
+
+def bench_cautions(plates: Sequence[str], liquids: Sequence[str]) -> list[str]:
+    """The short lines a group reads for these materials, the usual ones first."""
+    rules = [rule for rule in hazards().values() if rule.short and _because(rule, plates, liquids, ())]
+    return list(dict.fromkeys(rule.short for rule in sorted(rules, key=lambda rule: rule.applies != "any")))
+
+
+def set_up_notes(plates: Sequence[str], liquids: Sequence[str], age: str) -> list[Note]:
+    """What has to be said while materials are chosen: what is not for this age, and which pairs make much gas."""
+    notes = []
+    for entry in sheet(plates, liquids, age).entries:
+        rule = entry.hazard
+        if entry.refused:
+            others = [band for band in AGE_BANDS if band not in rule.refuse]
+            who = f"With this age band it is not for students; {' or '.join(others)} may." if others else NOT_FOR_STUDENTS
+            because = ", ".join(entry.because)
+            notes.append(
+                Note(f"refused-{rule.key}", "wrong", f"Not with this class: {because}", f"{rule.text} {who} {NO_SIGN}")
+            )
+        elif rule.refuse or (rule.severity == "warning" and rule.applies in ("gas", "ph-above", "ph-below")):
+            notes.append(Note(f"warning-{rule.key}", "caution", ", ".join(entry.because), f"{rule.text} {rule.do}"))
+    return notes

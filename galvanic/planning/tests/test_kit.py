@@ -1,0 +1,124 @@
+"""The kit: amounts against hand calculation and bottle labels, nothing forgotten, every recipe makes its electrolyte."""
+
+import unittest
+
+from galvanic.cells import Cell
+from galvanic.errors import BadTable, OutOfRange
+from galvanic.planning.design import Task, design
+from galvanic.planning.kit import kit
+from galvanic.planning.recipes import batch, build_recipe, recipes
+from galvanic.reference.catalogue import electrodes, electrolytes, read_table, shipped_electrolytes
+
+JUICE = "rhubarb-juice"
+
+
+def plan_for(*liquids, plates=("zinc", "copper", "tin"), groups=8):
+    return design(Task(plates, liquids, groups, 6)).hands
+
+
+class Mixing(unittest.TestCase):
+    def grams(self, key, litres):
+        return batch(key, litres).ingredients[0].amount
+
+    def test_salts_weigh_what_their_labels_say(self):
+        # Molar masses on any bottle, from memory: KCl 74.55, CuSO4·5H2O 249.69, ZnSO4·7H2O 287.56, citric acid·H2O 210.14,
+        # Na2CO3·10H2O 286.14 g/mol.
+        for key, molar, mol_per_l in [
+            ("kcl-0.10", 74.55, 0.1), ("cuso4-1.0", 249.69, 1.0), ("znso4-1.0", 287.56, 1.0),
+            ("citric-0.1", 210.14, 0.1), ("washing-soda", 286.14, 0.2),
+        ]:  # fmt: skip
+            with self.subTest(key):
+                self.assertAlmostEqual(self.grams(key, 1.0), molar * mol_per_l, delta=0.03)
+
+    def test_the_demo_reference_solution(self):
+        # Potassium chloride, 74.55 g/mol on the label: 7.455 g for 1.00 L of 0.10 mol/L.
+        self.assertAlmostEqual(self.grams("kcl-0.10", 1.0), 7.455, delta=0.001)
+
+    def test_concentrated_acid_is_diluted_by_the_usual_rule(self):
+        # 37 % hydrochloric acid is about 12 mol/L (any lab manual, from memory): 8.3 mL for 1 L of 0.1 mol/L.
+        found = batch("hcl-0.1", 1.0)
+        self.assertAlmostEqual(found.ingredients[0].amount, 8.3, delta=0.1)
+        self.assertIn("never the other way round", found.method)
+        self.assertNotIn("fume cupboard", batch("acetic-0.1", 1.0).method)
+
+    def test_salt_water_has_the_chloride_the_catalogue_states(self):
+        salt = self.grams("salt-water", 1.0) / 58.44
+        chloride = electrolytes()["salt-water"].chloride_mol_per_l
+        self.assertTrue(chloride.low <= salt <= chloride.high, salt)
+
+    def test_kelp_brine_too_from_parts_that_do_not_add_to_100(self):
+        salt = next(part.amount for part in batch("kelp-brine", 1.0).ingredients if part.name == "table salt") / 58.44
+        chloride = electrolytes()["kelp-brine"].chloride_mol_per_l
+        self.assertTrue(chloride.low <= salt <= chloride.high, salt)
+        self.assertAlmostEqual(sum(recipes()["kelp-brine"].parts.values()), 100.0)
+
+    def test_juice_counts_with_the_lower_yield(self):
+        found = batch("lemon-juice", 0.4)
+        self.assertAlmostEqual(found.ingredients[0].amount, 400 * 1.1 / 40)
+        self.assertIn("40 to 50 mL", found.method)
+
+    def test_every_electrolyte_has_a_recipe_and_every_poured_one_can_be_made(self):
+        self.assertEqual(set(recipes()), set(shipped_electrolytes()))
+        for key, recipe in recipes().items():
+            if recipe.kind not in ("whole", "card", "two"):
+                made = batch(key, 0.5)
+                self.assertTrue(made.ingredients and made.method)
+                self.assertTrue(all(part.amount > 0.0 for part in made.ingredients))
+
+    def test_a_bad_recipe_is_no_table(self):
+        head = 'edition = "x"\n[[recipe]]\nkey = "milk"\n'
+        for row in ('kind = "magic"', 'kind = "dilute"\nstock = "tea"', 'kind = "juice"', 'kind = "bought"\nflavour = 1'):
+            with self.assertRaises(BadTable):
+                read_table("recipes", "recipe", build_recipe, head + row)
+
+
+class Kits(unittest.TestCase):
+    def test_every_group_that_measures_with_a_plate_has_one_and_spares_are_counted(self):
+        hands = plan_for(JUICE)
+        found = kit(hands)
+        for line in found.plates:
+            needing = sum(any(line.key in cell.pair for cell in hand) for hand in hands)
+            self.assertEqual((line.groups, line.total), (needing, needing + line.spare))
+            self.assertGreaterEqual(line.spare, 1)
+        self.assertEqual({line.key for line in found.plates}, {p for hand in hands for cell in hand for p in cell.pair})
+        self.assertEqual(sum(len(things) for things in found.for_group), sum(line.groups for line in found.plates) + 8)
+
+    def test_what_is_short_and_what_it_costs(self):
+        found = kit(plan_for(JUICE), {"zinc": 5, "copper": 20}, {"zinc": 0.4, "copper": 0.5})
+        by_key = {line.key: line for line in found.plates}
+        self.assertEqual((by_key["zinc"].short, by_key["copper"].short, by_key["tin"].short), (3, 0, 0))
+        self.assertAlmostEqual(found.cost, 9 * 0.4 + 9 * 0.5)
+        self.assertIsNone(kit(plan_for(JUICE)).cost)
+
+    def test_liquids_are_made_for_the_cups_with_spare_in_whole_steps(self):
+        found = kit(plan_for("kcl-0.10"))
+        self.assertAlmostEqual(found.batches[0].volume_l, 0.4)  # 8 cups of 40 mL and a tenth, up to the next 100 mL
+        self.assertAlmostEqual(kit(plan_for("kcl-0.10"), cup_ml=100).batches[0].volume_l, 0.9)
+
+    def test_whole_fruit_card_and_two_solutions_need_their_own_things(self):
+        names = {
+            liquid: [line.name for line in kit(plan_for(liquid)).vessels]
+            for liquid in ("lemon-whole", "salt-card", "daniell-pot")
+        }
+        self.assertEqual(names["lemon-whole"], ["lemon"])
+        self.assertIn("pieces of card for salt-soaked card", names["salt-card"])
+        self.assertEqual(names["daniell-pot"][0], "unglazed pot")
+        sides = {one.electrolyte for one in kit(plan_for("daniell-pot")).batches}
+        self.assertEqual(sides, {"znso4-1.0", "cuso4-1.0"})
+        self.assertEqual({one.electrolyte for one in kit(plan_for("salt-card")).batches}, {"salt-water"})
+
+    def test_one_cup_a_dilution(self):
+        cells = [Cell("zinc", "milk", "copper", setting) for setting in ("undiluted", "1 part in 10")]
+        cups = next(line for line in kit([cells, cells]).vessels if line.name.startswith("cup"))
+        self.assertEqual(cups.total - cups.spare, 4)
+
+    def test_every_liquid_of_the_catalogue_gives_a_kit(self):
+        for liquid in electrolytes():
+            found = kit(plan_for(liquid, groups=2))
+            self.assertTrue(found.vessels, liquid)
+        self.assertIn(electrodes()["zinc"].supplied, found.for_group[0])
+
+    def test_no_cup_is_refused(self):
+        for bad in (0.0, 1e6):
+            with self.assertRaises(OutOfRange):
+                kit(plan_for(JUICE), cup_ml=bad)

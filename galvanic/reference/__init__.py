@@ -1,0 +1,1 @@
+"""Cited data and the only code that reads it."""

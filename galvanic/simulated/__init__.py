@@ -1,0 +1,1 @@
+"""Stand-ins: groups, faults, streams of a meter, rehearsals."""

@@ -1,0 +1,53 @@
+"""How well the checks do on a simulated class whose faults are known."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from statistics import fmean
+
+from galvanic.bench.checks import check
+from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.bench.readings import parse
+from galvanic.simulated.faults import CODES
+from galvanic.simulated.rehearsal import Entry
+
+
+@dataclass
+class Score:
+    """Cells gone wrong and caught, by kind of fault; sound readings, and how many of them were remarked on."""
+
+    tried: Counter[str] = field(default_factory=Counter)
+    caught: Counter[str] = field(default_factory=Counter)
+    sound: int = 0
+    flagged: int = 0
+
+
+def score(entries: Iterable[Entry]) -> Score:
+    """Check every entry of a class as it comes, against the account and what the other groups have by then."""
+    all_entries = list(entries)
+    plates = sorted({plate for one in all_entries for plate in one.cell.pair})
+    liquids = sorted({one.cell.electrolyte for one in all_entries})
+    result = Score()
+    readings: dict[tuple[int, int], list[float]] = {}
+    cells = {(one.group, one.place): one.cell for one in all_entries}
+    caught: set[tuple[int, int]] = set()
+    for one in all_entries:
+        at = (one.group, one.place)
+        others = [GroupCell(str(g), cells[g, p], fmean(values)) for (g, p), values in readings.items() if (g, p) != at]
+        expected = Reference(plates, liquids, others, str(one.group)).of(one.cell)
+        parsed = parse(one.typed.text, one.typed.unit)
+        earlier = readings.setdefault(at, [])
+        codes = {found.code for found in check(one.cell, parsed.volts_v, parsed.resolution_v, earlier, expected)}
+        earlier.append(parsed.volts_v)
+        if not one.kind:
+            result.sound += 1
+            result.flagged += bool(codes)
+            continue
+        if one.nth == 0:
+            result.tried[one.kind] += 1
+        if codes & CODES[one.kind] and at not in caught:
+            caught.add(at)
+            result.caught[one.kind] += 1
+    return result

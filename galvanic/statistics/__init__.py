@@ -1,0 +1,1 @@
+"""Repeats, ladders and their checks, outliers, drift: what many readings say together."""

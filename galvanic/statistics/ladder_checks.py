@@ -1,0 +1,238 @@
+"""What a fitted ladder can say of itself: loops, odd readings, order, offsets, and what one more reading would add."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+import numpy as np
+
+from galvanic.errors import NotEnoughData
+from galvanic.statistics.ladder import Difference, Ladder
+from galvanic.statistics.robust import huber
+
+ODD = 3.0  # studentised residual beyond which a reading is called odd
+RANK_DRAWS = 2000
+
+
+@dataclass(frozen=True, slots=True)
+class Loop:
+    """Cells around a loop, which should add up to nothing: the sum in V with its standard uncertainty."""
+
+    electrodes: tuple[str, ...]
+    sum_v: float
+    u_v: float
+
+
+@dataclass(frozen=True, slots=True)
+class Closure:
+    """All independent loops, widest first; χ² of the fit by the readings' own uncertainties, and its p-value."""
+
+    loops: tuple[Loop, ...]
+    chi2: float
+    dof: int
+    p: float | None
+
+
+def pair_means(differences: Sequence[Difference]) -> dict[tuple[str, str], tuple[float, float]]:
+    """Weighted mean and standard uncertainty of each pair, V, with names in alphabetical order (first less second)."""
+    sums: dict[tuple[str, str], list[float]] = defaultdict(lambda: [0.0, 0.0])
+    for d in differences:
+        first, second = sorted((d.red, d.black))
+        weight = d.u_v**-2
+        sums[first, second][0] += weight * (d.volts_v if d.red == first else -d.volts_v)
+        sums[first, second][1] += weight
+    return {pair: (total / weight, weight**-0.5) for pair, (total, weight) in sums.items()}
+
+
+def closure(differences: Sequence[Difference], ladder: Ladder) -> Closure:
+    """Does the ladder add up? One loop for each pair beyond a spanning tree; `ladder` is the fit of the same readings."""
+    means = pair_means(differences)
+    near: dict[str, list[str]] = defaultdict(list)
+    parent: dict[str, str] = {name: name for name in ladder.electrodes}
+
+    def root(name: str) -> str:
+        while parent[name] != name:
+            name = parent[name]
+        return name
+
+    spare = []
+    for first, second in sorted(means, key=lambda pair: means[pair][1]):
+        if root(first) == root(second):
+            spare.append((first, second))
+        else:
+            parent[root(first)] = root(second)
+            near[first].append(second)
+            near[second].append(first)
+    loops = []
+    for first, second in spare:
+        path = _path(near, second, first)
+        total, variance = means[first, second][0], means[first, second][1] ** 2
+        for a, b in zip(path, path[1:], strict=False):
+            value, u = means[min(a, b), max(a, b)]
+            total += value if a < b else -value
+            variance += u**2
+        loops.append(Loop((first, *path[:-1]), total, math.sqrt(variance)))
+    own = np.array([d.u_v for d in differences])
+    chi2 = float((ladder.residual_v**2 / own**2).sum())
+    p = None
+    if ladder.dof > 0:
+        from scipy.special import chdtrc
+
+        p = float(chdtrc(ladder.dof, chi2))
+    return Closure(tuple(sorted(loops, key=lambda loop: -abs(loop.sum_v))), chi2, ladder.dof, p)
+
+
+def _path(near: Mapping[str, Sequence[str]], start: str, end: str) -> list[str]:
+    came: dict[str, str] = {start: start}
+    queue = [start]
+    for name in queue:
+        for other in near[name]:
+            if other not in came:
+                came[other] = name
+                queue.append(other)
+    path = [end]
+    while path[-1] != start:
+        path.append(came[path[-1]])
+    return path[::-1]
+
+
+def odd_readings(differences: Sequence[Difference], ladder: Ladder) -> list[tuple[Difference, float]]:
+    """Readings more than three of their own standard deviations off the ladder, worst first, with that number."""
+    found = [(d, float(t)) for d, t in zip(differences, ladder.studentised, strict=True) if abs(t) > ODD]
+    return sorted(found, key=lambda item: -abs(item[1]))
+
+
+def order_probability(ladder: Ladder, upper: str, lower: str) -> float:
+    """Probability that `upper` truly stands above `lower`, given the fit (normal errors)."""
+    by_v, u_v = ladder.difference_v(upper, lower)
+    if u_v == 0.0:
+        return 1.0 if by_v > 0.0 else 0.0 if by_v < 0.0 else 0.5
+    return 0.5 * math.erfc(-by_v / u_v / math.sqrt(2.0))
+
+
+@dataclass(frozen=True, slots=True)
+class NextReading:
+    """One more reading of a pair: the share of the ladder's total variance it would take away."""
+
+    red: str
+    black: str
+    share: float
+
+
+def next_readings(ladder: Ladder, u_v: float) -> list[NextReading]:
+    """Every pair inside a connected part, most useful first; `u_v`: uncertainty of the reading to come, V.
+
+    Sherman–Morrison: one row a with variance u² changes the covariance G by −G a aᵀ G/(u² + aᵀ G a).
+    """
+    g = ladder.covariance_v2
+    total = float(np.trace(g))
+    found = []
+    for part in ladder.parts:
+        for red, black in combinations(part, 2):
+            i, j = ladder.electrodes.index(red), ladder.electrodes.index(black)
+            column = g[:, i] - g[:, j]
+            gain = float(column @ column) / (u_v**2 + float(column[i] - column[j]))
+            found.append(NextReading(red, black, gain / total))
+    return sorted(found, key=lambda one: -one.share)
+
+
+@dataclass(frozen=True, slots=True)
+class Offset:
+    """How much a group reads above the class, V, with its standard uncertainty."""
+
+    group: str
+    volts_v: float
+    u_v: float
+
+
+def group_offsets(differences: Sequence[Difference], tau_v: float = 0.0) -> list[Offset]:
+    """Offsets of the groups' meters against the class's mean, fitted together with the ladder.
+
+    An offset adds to every reading of a group whichever way its leads are; the groups' offsets are taken to add up to
+    nothing. Raises NotEnoughData with fewer than two groups, or where offsets and ladder cannot be told apart.
+    """
+    groups = list(dict.fromkeys(d.group for d in differences))
+    if len(groups) < 2:
+        raise NotEnoughData("Offsets are against the class: two groups are needed.")
+    a, _ = _design(differences)
+    of_group = np.zeros((len(differences), len(groups)))
+    of_group[np.arange(len(differences)), [groups.index(d.group) for d in differences]] = 1.0
+    adds_to_nothing = np.vstack([np.eye(len(groups) - 1), -np.ones(len(groups) - 1)])  # the last is minus the others
+    weight = 1.0 / np.sqrt(np.array([d.u_v**2 + tau_v**2 for d in differences]))
+    x = np.hstack([a, of_group @ adds_to_nothing]) * weight[:, None]
+    if np.linalg.matrix_rank(x) < x.shape[1]:
+        raise NotEnoughData("With these cells a group’s offset cannot be told from its plates. A shared cell would help.")
+    covariance = np.linalg.inv(x.T @ x)
+    solved = covariance @ (x.T @ (np.array([d.volts_v for d in differences]) * weight))
+    n = a.shape[1]
+    offsets = adds_to_nothing @ solved[n:]
+    variances = np.diag(adds_to_nothing @ covariance[n:, n:] @ adds_to_nothing.T)
+    found = [Offset(g, float(v), math.sqrt(float(u2))) for g, v, u2 in zip(groups, offsets, variances, strict=True)]
+    return sorted(found, key=lambda one: -abs(one.volts_v))
+
+
+def _design(differences: Sequence[Difference]) -> tuple[np.ndarray, list[str]]:
+    """Incidence matrix with the first electrode of each connected part left out, so that it has full rank."""
+    from galvanic.statistics.ladder import connected
+
+    names = list(dict.fromkeys(name for d in differences for name in (d.black, d.red)))
+    parts = connected(names, [(d.red, d.black) for d in differences])
+    free = [name for part in parts for name in part[1:]]
+    a = np.zeros((len(differences), len(free)))
+    for row, d in enumerate(differences):
+        for name, sign in ((d.red, 1.0), (d.black, -1.0)):
+            if name in free:
+                a[row, free.index(name)] += sign
+    return a, free
+
+
+def robust_ladder(differences: Sequence[Difference]) -> tuple[dict[str, float], list[float]]:
+    """Potentials that wild readings cannot drag along, and each reading's weight between 0 and 1.
+
+    Potentials in V against the first electrode of each connected part. Raises NotEnoughData for no readings.
+    """
+    if not differences:
+        raise NotEnoughData("There are no readings to build a ladder from.")
+    a, free = _design(differences)
+    fitted = huber(a, np.array([d.volts_v for d in differences]), np.array([d.u_v**-2 for d in differences]))
+    potentials = dict.fromkeys((name for d in differences for name in (d.black, d.red)), 0.0)
+    potentials.update(zip(free, (float(value) for value in fitted.coefficients), strict=True))
+    return potentials, [float(weight) for weight in fitted.weights]
+
+
+@dataclass(frozen=True, slots=True)
+class Rank:
+    """Kendall's τ between the found order and the table's, with its 95 % interval from the ladder's covariance."""
+
+    tau: float
+    low: float
+    high: float
+    n: int
+
+
+def rank_agreement(ladder: Ladder, table_v: Mapping[str, float], seed: int = 1) -> Rank:
+    """Agreement of order with a table, within the largest connected part. Raises NotEnoughData with fewer than three."""
+    from scipy.stats import kendalltau
+
+    names = [name for name in ladder.parts[0] if name in table_v]
+    if len(names) < 3:
+        raise NotEnoughData("Three plates of the table are needed to compare an order.")
+    places = [ladder.electrodes.index(name) for name in names]
+    table = [table_v[name] for name in names]
+    tau = float(kendalltau(ladder.potential_v[places], table).statistic)
+    values, vectors = np.linalg.eigh(ladder.covariance_v2[np.ix_(places, places)])
+    noise = np.random.default_rng(seed).standard_normal((RANK_DRAWS, len(names))) * np.sqrt(np.maximum(values, 0.0))
+    drawn = ladder.potential_v[places] + noise @ vectors.T
+    taus = _kendall(drawn, np.array(table))
+    low, high = np.quantile(taus, [0.025, 0.975])
+    return Rank(tau, float(low), float(high), len(names))
+
+
+def _kendall(drawn: np.ndarray, table: np.ndarray) -> np.ndarray:
+    """τ of each row against the table (no ties)."""
+    i, j = np.triu_indices(drawn.shape[1], 1)
+    return np.asarray((np.sign(drawn[:, i] - drawn[:, j]) * np.sign(table[i] - table[j])).mean(axis=1))

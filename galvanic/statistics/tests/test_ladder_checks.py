@@ -1,0 +1,170 @@
+"""What a ladder says of itself, against closed forms, simulation and statsmodels."""
+
+import math
+import random
+import unittest
+from itertools import combinations
+
+import numpy as np
+import statsmodels.api as sm
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from statsmodels.datasets import stackloss
+
+from galvanic.errors import NotEnoughData
+from galvanic.statistics.ladder import Difference, fit
+from galvanic.statistics.ladder_checks import (
+    closure,
+    group_offsets,
+    next_readings,
+    odd_readings,
+    order_probability,
+    rank_agreement,
+    robust_ladder,
+)
+from galvanic.statistics.robust import huber
+
+NAMES = ["a", "b", "c", "d", "e"]
+TRUE = dict(zip(NAMES, [0.0, 0.3, 0.5, 0.9, 1.4], strict=True))
+
+
+def everything(seed, scatter=0.02, u=0.02, offsets=None, groups=4):
+    rng = random.Random(seed)
+    return [
+        Difference(y, x, TRUE[y] - TRUE[x] + (offsets or {}).get(f"g{g}", 0.0) + rng.gauss(0, scatter), u, f"g{g}")
+        for g in range(groups)
+        for x, y in combinations(NAMES, 2)
+    ]
+
+
+class Loops(unittest.TestCase):
+    def test_a_triangle_by_hand(self):
+        data = [Difference("b", "a", 1.0, 0.01), Difference("c", "b", 1.0, 0.02), Difference("c", "a", 2.3, 0.02)]
+        found = closure(data, fit(data))
+        self.assertEqual(len(found.loops), 1)
+        self.assertAlmostEqual(abs(found.loops[0].sum_v), 0.3)
+        self.assertAlmostEqual(found.loops[0].u_v, 0.03)
+
+    def test_loops_are_as_many_as_pairs_beyond_a_tree_and_a_tree_has_none(self):
+        data = everything(1)
+        self.assertEqual(len(closure(data, fit(data)).loops), 10 - 4)
+        tree = [Difference("b", "a", 1.0, 0.1), Difference("c", "b", 1.0, 0.1), Difference("e", "d", 1.0, 0.1)]
+        self.assertEqual(closure(tree, fit(tree)).loops, ())
+        self.assertIsNone(closure(tree, fit(tree)).p)
+
+    def test_chi_square_keeps_its_promise_on_true_ladders(self):
+        # p-values of true ladders are spread evenly: their mean is 0.5, and 5 % lie under 0.05.
+        ps = [closure(data, fit(data)).p for data in (everything(seed) for seed in range(200))]
+        self.assertAlmostEqual(float(np.mean(ps)), 0.5, delta=0.07)
+        self.assertLess(sum(p < 0.05 for p in ps), 22)
+
+
+class Odd(unittest.TestCase):
+    def test_a_wild_reading_is_named_first_and_sound_ones_are_rarely_named(self):
+        data = everything(2)
+        data[7] = Difference(data[7].red, data[7].black, data[7].volts_v - 0.9, 0.02, data[7].group)
+        self.assertIs(odd_readings(data, fit(data))[0][0], data[7])
+        sound = sum(len(odd_readings(d, fit(d))) for d in (everything(seed) for seed in range(30)))
+        self.assertLess(sound / (30 * 40), 0.01)
+
+    def test_the_robust_ladder_is_not_dragged_along(self):
+        data = everything(3)
+        data[7] = Difference(data[7].red, data[7].black, data[7].volts_v - 0.9, 0.02, data[7].group)
+        potentials, weights = robust_ladder(data)
+        for name in NAMES:
+            self.assertAlmostEqual(potentials[name] - potentials["a"], TRUE[name], delta=0.03)
+        self.assertLess(weights[7], 0.1)
+        self.assertEqual(min(weights), weights[7])
+
+    def test_huber_agrees_with_statsmodels_on_stackloss(self):
+        # Outside: statsmodels RLM with HuberT(1.345) and its MAD scale on the stackloss data set.
+        data = stackloss.load()
+        x = sm.add_constant(np.asarray(data.exog, float))
+        y = np.asarray(data.endog, float)
+        outside = sm.RLM(y, x, M=sm.robust.norms.HuberT(1.345)).fit(maxiter=500, tol=1e-12)
+        np.testing.assert_allclose(huber(x, y).coefficients, outside.params, rtol=1e-4)
+
+    def test_huber_refuses_too_few_readings(self):
+        with self.assertRaises(NotEnoughData):
+            huber(np.ones((1, 2)), np.ones(1))
+        with self.assertRaises(NotEnoughData):
+            robust_ladder([])
+
+
+class Order(unittest.TestCase):
+    def test_probability_follows_distance_over_uncertainty(self):
+        found = fit([Difference("b", "a", 0.02, 0.02)])
+        self.assertAlmostEqual(order_probability(found, "b", "a"), 0.8413, places=4)  # Φ(1): any normal table
+        self.assertAlmostEqual(order_probability(found, "a", "b"), 0.1587, places=4)
+
+    def test_it_is_right_as_often_as_it_says(self):
+        # Classes whose two lowest plates are 0.01 V apart: the mean stated probability meets the share of right orders.
+        said, right = [], []
+        for seed in range(300):
+            rng = random.Random(seed)
+            data = [Difference("b", "a", 0.01 + rng.gauss(0, 0.02), 0.02) for _ in range(3)]
+            data += [
+                Difference("c", "b", 0.5 + rng.gauss(0, 0.02), 0.02),
+                Difference("c", "a", 0.51 + rng.gauss(0, 0.02), 0.02),
+            ]
+            found = fit([Difference(d.red, d.black, d.volts_v, 0.02) for d in data])
+            p = order_probability(found, "b", "a")
+            said.append(max(p, 1 - p))
+            right.append((p > 0.5) is True)
+        self.assertAlmostEqual(float(np.mean(said)), float(np.mean(right)), delta=0.08)
+
+    def test_rank_agreement_is_one_in_order_and_minus_one_turned_round(self):
+        found = fit(everything(4))
+        self.assertAlmostEqual(rank_agreement(found, TRUE).tau, 1.0)
+        turned = rank_agreement(found, {name: -value for name, value in TRUE.items()})
+        self.assertAlmostEqual(turned.tau, -1.0)
+        self.assertAlmostEqual(turned.high, -1.0)
+        with self.assertRaises(NotEnoughData):
+            rank_agreement(found, {"a": 1.0, "b": 2.0})
+
+    def test_rank_interval_is_wide_where_plates_are_close(self):
+        close = {"a": 0.0, "b": 0.001, "c": 0.002}
+        data = [Difference(y, x, close[y] - close[x], 0.02) for x, y in combinations(close, 2)]
+        found = rank_agreement(fit(data), close)
+        self.assertLess(found.low, 0.0)
+
+
+class NextReading(unittest.TestCase):
+    @settings(max_examples=30)
+    @given(st.integers(0, 1000))
+    def test_the_promised_gain_is_what_one_more_reading_brings(self, seed):
+        data = [Difference(d.red, d.black, 0.0, d.u_v) for d in everything(seed, groups=1)[: 5 + seed % 5]]
+        names = list(dict.fromkeys(n for d in data for n in (d.black, d.red)))
+        before = fit(data)
+        if len(before.parts) > 1:
+            return
+        best = next_readings(before, 0.02)[0]
+        after = fit([*data, Difference(best.red, best.black, 0.0, 0.02)])
+        lost = 1.0 - float(np.trace(after.covariance_v2)) / float(np.trace(before.covariance_v2))
+        self.assertAlmostEqual(best.share, lost, places=9)
+        self.assertEqual(len(next_readings(before, 0.02)), len(names) * (len(names) - 1) // 2)
+
+    def test_the_ends_of_a_chain_are_worth_joining(self):
+        chain = [Difference(y, x, 0.0, 0.02) for x, y in zip(NAMES, NAMES[1:], strict=False)]
+        best = next_readings(fit(chain), 0.02)[0]
+        self.assertEqual({best.red, best.black}, {"a", "e"})
+
+
+class Offsets(unittest.TestCase):
+    def test_an_offset_meter_is_found(self):
+        found = group_offsets(everything(5, offsets={"g2": -0.06}))
+        self.assertEqual(found[0].group, "g2")
+        self.assertAlmostEqual(found[0].volts_v, -0.045, delta=0.02)  # −0.06 less the mean of the four, −0.015
+        self.assertLess(found[0].u_v, 0.02)
+        self.assertAlmostEqual(math.fsum(o.volts_v for o in found), 0.0, places=6)
+
+    def test_without_offsets_none_is_far_from_zero(self):
+        wide = [abs(o.volts_v) / o.u_v for seed in range(40) for o in group_offsets(everything(seed))]
+        self.assertLess(sum(w > 2.0 for w in wide) / len(wide), 0.09)
+
+    def test_what_cannot_be_told_apart_is_refused(self):
+        with self.assertRaisesRegex(NotEnoughData, "two groups"):
+            group_offsets(everything(1, groups=1))
+        alone = [Difference("b", "a", 1.0, 0.1, "g1"), Difference("d", "c", 1.0, 0.1, "g2")]
+        with self.assertRaisesRegex(NotEnoughData, "shared cell"):
+            group_offsets(alone)

@@ -1,0 +1,90 @@
+"""Repeats against the GUM's arithmetic and NIST's certified analyses of variance."""
+
+import math
+import re
+import unittest
+from pathlib import Path
+
+import scipy.stats
+from hypothesis import given
+from hypothesis import strategies as st
+
+from galvanic.errors import NotEnoughData
+from galvanic.statistics.repeats import one_way, pooled, summarise
+
+NIST = Path(scipy.stats.__file__).parent / "tests" / "data" / "nist_anova"
+VOLTS = st.lists(st.floats(-3, 3), min_size=2, max_size=8)
+
+
+def nist(name):
+    """Groups, and certified between and within sums of squares and F, of one NIST StRD file (in the SciPy wheel)."""
+    text = (NIST / name).read_text()
+    certified = re.search(r"Between\s+\S+\s+\d+\s+(\S+)\s+\S+\s+(\S+)\nWithin\s+\S+\s+\d+\s+(\S+)", text)
+    groups = {}
+    for line in text.splitlines()[60:]:
+        fields = line.split()
+        if len(fields) == 2:
+            groups.setdefault(fields[0], []).append(float(fields[1]))
+    return list(groups.values()), float(certified[1]), float(certified[3]), float(certified[2])
+
+
+class Repeats(unittest.TestCase):
+    def test_three_readings_by_hand(self):
+        # mean 0.94, s = 0.01, u_A = 0.01/√3, u_B = 0.01/√12 (JCGM 100:2008, 4.2 and 4.3.7).
+        found = summarise([0.93, 0.94, 0.95], 0.01)
+        self.assertAlmostEqual(found.mean_v, 0.94)
+        self.assertAlmostEqual(found.s_v, 0.01)
+        self.assertAlmostEqual(found.u_v, math.sqrt(0.01**2 / 3 + 0.01**2 / 12))
+
+    def test_the_interval_is_students(self):
+        # t(0.975, 2) = 4.303: any table of Student's t.
+        found = summarise([0.93, 0.94, 0.95], 0.0)
+        self.assertAlmostEqual((found.high_v - found.low_v) / 2, 4.303 * 0.01 / math.sqrt(3), places=5)
+
+    def test_equal_readings_still_carry_the_last_digit(self):
+        found = summarise([0.94, 0.94, 0.94], 0.01)
+        self.assertAlmostEqual(found.u_v, 0.01 / math.sqrt(12))
+        self.assertGreater(found.high_v, found.low_v)
+
+    def test_one_reading_has_no_interval_and_none_is_refused(self):
+        self.assertIsNone(summarise([0.94], 0.01).low_v)
+        with self.assertRaises(NotEnoughData):
+            summarise([], 0.01)
+
+    @given(VOLTS, st.floats(-1, 1))
+    def test_shifting_all_readings_shifts_the_mean_alone(self, values, by):
+        one, other = summarise(values, 0.01), summarise([v + by for v in values], 0.01)
+        self.assertAlmostEqual(other.mean_v, one.mean_v + by, places=9)
+        self.assertAlmostEqual(other.s_v, one.s_v, places=9)
+
+
+class BetweenGroups(unittest.TestCase):
+    def test_sums_of_squares_agree_with_nist(self):
+        # NIST StRD, analysis of variance: SiRstv, AtmWtAg, SmLs01 and SmLs04 (numbers with a large constant part).
+        for name, digits in [("SiRstv.dat", 8), ("AtmWtAg.dat", 6), ("SmLs01.dat", 10), ("SmLs04.dat", 7)]:
+            with self.subTest(name):
+                groups, between, within, f = nist(name)
+                found = one_way(groups)
+                for got, certified in [(found.ss_between_v2, between), (found.ss_within_v2, within), (found.f, f)]:
+                    self.assertLess(abs(got / certified - 1), 10.0**-digits)
+
+    def test_variances_of_a_balanced_case_by_hand(self):
+        # Means 1 and 3, inside variance 2 (n = 2): MSB = 4, between = (4 − 2)/2 = 1.
+        found = one_way([[0.0, 2.0], [2.0, 4.0]])
+        self.assertAlmostEqual(found.within_v2, 2.0)
+        self.assertAlmostEqual(found.between_v2, 1.0)
+        self.assertAlmostEqual(found.reproducibility_v, math.sqrt(3.0))
+
+    def test_groups_that_agree_better_than_their_repeats_give_zero_not_a_negative_variance(self):
+        self.assertEqual(one_way([[0.0, 2.0], [0.1, 1.9]]).between_v2, 0.0)
+
+    def test_too_little_is_refused(self):
+        for groups in ([], [[1.0, 2.0]], [[1.0], [2.0]]):
+            with self.assertRaises(NotEnoughData):
+                one_way(groups)
+
+    def test_pooled_scatter_ignores_single_readings(self):
+        found = pooled([[0.0, 2.0], [5.0], [1.0, 1.0]])
+        self.assertAlmostEqual(found.s_v, 1.0)  # (2 + 0) over 2 degrees of freedom
+        self.assertEqual(found.dof, 2)
+        self.assertIsNone(pooled([[1.0], [2.0]]))
