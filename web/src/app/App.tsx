@@ -1,13 +1,13 @@
 import { type ReactNode, Suspense, lazy } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
-import { useWho } from "../api/queries";
+import { useWho } from "../api/who";
 import { Column, Soft } from "../ui/layout";
 import { ButtonLink } from "../ui/Button";
 import { Broken } from "./Broken";
-import { Frame } from "./Frame";
+import { Frame } from "../ui/Frame";
 import { JoinPage } from "./JoinPage";
 import { SignInPage } from "./SignInPage";
-import { Waiting } from "./Waiting";
+import { Waiting } from "../ui/Waiting";
 
 const LabsPage = lazy(async () => ({ default: (await import("../stages/labs/LabsPage")).LabsPage }));
 const ImportPage = lazy(async () => ({ default: (await import("../stages/labs/ImportPage")).ImportPage }));
@@ -38,8 +38,8 @@ const ExplainProjector = lazy(async () => ({
   default: (await import("../stages/explain/ExplainProjector")).ExplainProjector,
 }));
 const BenchClaims = lazy(async () => ({ default: (await import("../stages/explain/BenchClaims")).BenchClaims }));
-const BenchResults = lazy(async () => ({ default: (await import("../stages/explain/BenchResults")).BenchResults }));
-const BenchExplain = lazy(async () => ({ default: (await import("../stages/explain/BenchResults")).BenchExplain }));
+const BenchCompare = lazy(async () => ({ default: (await import("../stages/compare/BenchCompare")).BenchCompare }));
+const BenchExplain = lazy(async () => ({ default: (await import("../stages/explain/BenchExplain")).BenchExplain }));
 const BenchPage = lazy(async () => ({ default: (await import("../stages/measure/BenchPage")).BenchPage }));
 const ComparePage = lazy(async () => ({ default: (await import("../stages/compare/ComparePage")).ComparePage }));
 
@@ -90,7 +90,7 @@ export function App() {
             <Route path="/sign-in" element={<SignInPage />} />
             <Route path="/bench" element={<BenchPage />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
-            <Route path="/bench/results" element={<BenchResults />} />
+            <Route path="/bench/results" element={<BenchCompare />} />
             <Route path="/bench/explain" element={<BenchExplain />} />
             <Route path="/bench/:number" element={<BenchPage />} />
             <Route

@@ -1,6 +1,6 @@
 import { Component, type ReactNode } from "react";
 import { Column, Soft } from "../ui/layout";
-import { Frame } from "./Frame";
+import { Frame } from "../ui/Frame";
 
 /** A page that breaks says so, instead of leaving an empty screen. */
 export class Broken extends Component<{ children: ReactNode }, { broken: boolean }> {

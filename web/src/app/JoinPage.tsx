@@ -1,12 +1,12 @@
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { useJoin } from "../api/queries";
+import { useJoin } from "../api/who";
 import { MainButton } from "../ui/Button";
 import { TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
-import { Frame } from "./Frame";
-import { hasJoined } from "./leaving";
+import { Frame } from "../ui/Frame";
+import { hasJoined } from "../api/leaving";
 
 /** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
 export function JoinPage() {

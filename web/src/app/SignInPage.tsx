@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
-import { useSignIn } from "../api/queries";
+import { useSignIn } from "../api/who";
 import { MainButton } from "../ui/Button";
 import { TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
-import { Frame } from "./Frame";
+import { Frame } from "../ui/Frame";
 
 /** Teachers sign in; a teacher sent here from a page goes back to it. */
 export function SignInPage() {

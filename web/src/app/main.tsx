@@ -7,7 +7,7 @@ import { createRoot } from "react-dom/client";
 import { queries } from "../api/queries";
 import { GlobalStyle } from "../ui/GlobalStyle";
 import { App } from "./App";
-import { watchLeaving } from "./leaving";
+import { watchLeaving } from "../api/leaving";
 
 watchLeaving();
 

@@ -2,7 +2,7 @@ import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { decimalsFor, number } from "../format";
-import { useNames } from "../stages/plan/useNames";
+import { useNames } from "../lab/useNames";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { GroupTick, ReadingMark, TableMark } from "../ui/voices";

@@ -1,7 +1,7 @@
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
 import styled from "styled-components";
 import { colour } from "../../ui/theme";
-import { useNames } from "../plan/useNames";
+import { useNames } from "../../lab/useNames";
 
 const Chosen = styled(Button)`
   min-height: 36px;

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { number } from "../../format";
 import { Num } from "../../ui/layout";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 type Compare = Schemas["CompareOut"];
 const LEAST_V = 0.0005;

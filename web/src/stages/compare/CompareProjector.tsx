@@ -1,11 +1,11 @@
-import { useCompare } from "../../api/queries";
-import { type Slide, Slides } from "../../app/Slides";
-import { Waiting } from "../../app/Waiting";
+import { useCompare } from "../../api/findings";
+import { type Slide, Slides } from "../../ui/Slides";
+import { Waiting } from "../../ui/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
 import { SideBySide } from "../../charts/SideBySide";
 import { Stems } from "../../charts/Stems";
 import { count } from "../../format";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 const NO_ANCHORS: string[] = [];
 

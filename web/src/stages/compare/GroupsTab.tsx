@@ -1,13 +1,13 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useBoard } from "../../api/queries";
+import { useBoard } from "../../api/room";
 import { OffsetsChart, SharedChart } from "../../charts/GroupsChart";
 import { asTyped, number } from "../../format";
 import { Column, Columns, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { Select } from "../../ui/Select";
-import { SetAside } from "../measure/SetAside";
-import { useNames } from "../plan/useNames";
-import { Behind } from "./Numbers";
+import { SetAside } from "../../lab/SetAside";
+import { useNames } from "../../lab/useNames";
+import { Behind } from "../../ui/Behind";
 
 type Compare = Schemas["CompareOut"];
 

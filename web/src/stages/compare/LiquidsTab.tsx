@@ -5,8 +5,8 @@ import { SideBySide } from "../../charts/SideBySide";
 import { number } from "../../format";
 import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
 import { Select } from "../../ui/Select";
-import { bathName, useNames } from "../plan/useNames";
-import { Behind } from "./Numbers";
+import { bathName, useNames } from "../../lab/useNames";
+import { Behind } from "../../ui/Behind";
 
 type Compare = Schemas["CompareOut"];
 

@@ -1,38 +1,11 @@
-import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
+import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { decimalsFor, number } from "../../format";
-import { Scroll, Table } from "../../ui/layout";
-import { colour } from "../../ui/theme";
-import { useNames } from "../plan/useNames";
-
-const Press = styled(Button)`
-  min-height: 44px;
-  padding: 0;
-  border: 0;
-  background: none;
-  color: ${colour.table};
-  font-size: 1rem;
-  font-weight: 600;
-  text-decoration: underline;
-  text-underline-offset: 0.2em;
-  cursor: pointer;
-`;
-
-/** The numbers behind a chart, folded away until asked for. */
-export function Behind({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <Disclosure>
-      <Heading level={2}>
-        <Press slot="trigger">{label}</Press>
-      </Heading>
-      <DisclosurePanel>
-        <Scroll>{children}</Scroll>
-      </DisclosurePanel>
-    </Disclosure>
-  );
-}
+import { Table } from "../../ui/layout";
+import { Behind } from "../../ui/Behind";
+import { useNames } from "../../lab/useNames";
 
 type Result = Schemas["ElectrolyteResultOut"];
 const NONE = "not listed";

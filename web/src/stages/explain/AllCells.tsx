@@ -2,8 +2,8 @@ import type { Schemas } from "../../api/client";
 import { AccountBars } from "../../charts/AccountBars";
 import { count, number } from "../../format";
 import { Scroll, Soft, Table } from "../../ui/layout";
-import { Behind } from "../compare/Numbers";
-import { bathName, useNames } from "../plan/useNames";
+import { Behind } from "../../ui/Behind";
+import { bathName, useNames } from "../../lab/useNames";
 
 /** The four accounts on this class's data, cell by cell, and electronegativity as an order. */
 export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useAnswerClaim, useSetRubric } from "../../api/queries";
+import { useAnswerClaim, useSetRubric } from "../../api/claims";
 import { Button, Key, MainButton, TextButton } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";

@@ -2,9 +2,10 @@ import { useState } from "react";
 import { Navigate, Link } from "react-router";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
-import { useBench, useBenchClaims, useRecordClaim } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { Waiting } from "../../app/Waiting";
+import { useBench } from "../../api/bench";
+import { useBenchClaims, useRecordClaim } from "../../api/claims";
+import { Frame } from "../../ui/Frame";
+import { Waiting } from "../../ui/Waiting";
 import { asTyped } from "../../format";
 import { Button, ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
@@ -14,8 +15,8 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { newId } from "../measure/useOutbox";
-import { bathName, useNames } from "../plan/useNames";
+import { newId } from "../../lab/useOutbox";
+import { bathName, useNames } from "../../lab/useNames";
 import { ClaimText } from "./ClaimParts";
 
 const Versions = styled.ol`

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { asTyped } from "../../format";
 import { Num, Soft } from "../../ui/layout";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 type Claim = Schemas["ClaimOut"];
 const VERDICTS = {

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { useAccounts, useClaims, useCompare, useExplain } from "../../api/queries";
-import { type Slide, Slides } from "../../app/Slides";
-import { Waiting } from "../../app/Waiting";
+import { useClaims } from "../../api/claims";
+import { useAccounts, useCompare, useExplain } from "../../api/findings";
+import { type Slide, Slides } from "../../ui/Slides";
+import { Waiting } from "../../ui/Waiting";
 import { AccountBars } from "../../charts/AccountBars";
 import { GapBars } from "../../charts/GapBars";
 import { volts } from "../../format";

@@ -1,14 +1,14 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useExplain } from "../../api/queries";
+import { useExplain } from "../../api/findings";
 import { GapBars, barsOf } from "../../charts/GapBars";
 import { number, volts } from "../../format";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
-import { Behind } from "../compare/Numbers";
-import { useNames } from "../plan/useNames";
+import { Behind } from "../../ui/Behind";
+import { useNames } from "../../lab/useNames";
 
 /** Stays in view at the foot of the window: what was pressed may stand far above it. */
 const Working = styled.section`

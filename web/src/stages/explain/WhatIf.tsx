@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useWhatIf } from "../../api/queries";
+import { useWhatIf } from "../../api/findings";
 import { number, volts } from "../../format";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/controls";

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { useDeeds, useDeleteAccount, useWho } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { Waiting } from "../../app/Waiting";
+import { useDeeds, useDeleteAccount, useWho } from "../../api/who";
+import { Frame } from "../../ui/Frame";
+import { Waiting } from "../../ui/Waiting";
 import { Button, ButtonLink } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";

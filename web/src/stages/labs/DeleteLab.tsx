@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useDeleteLab, useDeletedLabs, useUndeleteLab } from "../../api/queries";
+import { useDeleteLab, useDeletedLabs, useUndeleteLab } from "../../api/labs";
 import { day } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";

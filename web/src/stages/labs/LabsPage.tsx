@@ -1,11 +1,12 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useLabs, useWho } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { STAGES, Stem, reached } from "../../app/StageLine";
-import { TeacherWho } from "../../app/TeacherWho";
-import { Waiting } from "../../app/Waiting";
+import { useLabs } from "../../api/labs";
+import { useWho } from "../../api/who";
+import { Frame } from "../../ui/Frame";
+import { STAGES, Stem, reached } from "../../lab/StageLine";
+import { TeacherWho } from "../../lab/TeacherWho";
+import { Waiting } from "../../ui/Waiting";
 import { count, day } from "../../format";
 import { ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Row, Small, Soft, Spread } from "../../ui/layout";

@@ -1,9 +1,9 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useMaterials, useOwnMaterials, useRetire, useSetShelf } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { Waiting } from "../../app/Waiting";
+import { useMaterials, useOwnMaterials, useRetire, useSetShelf } from "../../api/materials";
+import { Frame } from "../../ui/Frame";
+import { Waiting } from "../../ui/Waiting";
 import { number } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";

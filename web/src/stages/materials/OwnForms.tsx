@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useAddElectrode, useAddElectrolyte, type useOwnMaterials } from "../../api/queries";
+import { useAddElectrode, useAddElectrolyte, type useOwnMaterials } from "../../api/materials";
 import { Button, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";

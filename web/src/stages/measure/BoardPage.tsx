@@ -1,10 +1,12 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useBoard, useCloseLab, useJoinLink, useOpenLab } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { StageLine } from "../../app/StageLine";
-import { TeacherWho } from "../../app/TeacherWho";
-import { Waiting } from "../../app/Waiting";
+import { useCloseLab, useOpenLab } from "../../api/labs";
+import { useBoard } from "../../api/room";
+import { useJoinLink } from "../../api/sheets";
+import { Frame } from "../../ui/Frame";
+import { StageLine } from "../../lab/StageLine";
+import { TeacherWho } from "../../lab/TeacherWho";
+import { Waiting } from "../../ui/Waiting";
 import { asTyped, clock, count, ordinal } from "../../format";
 import { AskOnce } from "../../ui/AskOnce";
 import { Button, ButtonLink, MainLink } from "../../ui/Button";
@@ -17,7 +19,7 @@ import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
 import { useInAddress } from "../../ui/useInAddress";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 import { RoomLanes } from "./RoomLanes";
 
 type Board = Schemas["BoardOut"];

@@ -1,7 +1,8 @@
 import { Link } from "react-router";
 import styled from "styled-components";
-import { useBoard, useJoinLink } from "../../api/queries";
-import { Waiting } from "../../app/Waiting";
+import { useBoard } from "../../api/room";
+import { useJoinLink } from "../../api/sheets";
+import { Waiting } from "../../ui/Waiting";
 import { JoinCode } from "../../ui/JoinCode";
 import { Num, Spread } from "../../ui/layout";
 import { onTheWall } from "../../ui/wall";

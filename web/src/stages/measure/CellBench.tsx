@@ -13,8 +13,8 @@ import { phone } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
-import { bathName, useNames } from "../plan/useNames";
-import { Predict } from "../predict/Predict";
+import { bathName, useNames } from "../../lab/useNames";
+import { Predict } from "./Predict";
 import { CellRecord } from "./CellRecord";
 import { EntryForm } from "./EntryForm";
 import { FromLogger } from "./FromLogger";
@@ -24,7 +24,7 @@ import { Seen } from "./Seen";
 import { SettleByMeter, SettleByTime } from "./Settle";
 import { UnderLoad } from "./UnderLoad";
 import { useEntry } from "./useEntry";
-import type { Outbox } from "./useOutbox";
+import type { Outbox } from "../../lab/useOutbox";
 
 type Cell = Schemas["BenchCell"];
 /** When the plates went in, and whether for the first time at this cell. */

@@ -1,15 +1,16 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useBeside, useGiveCell } from "../../api/queries";
+import { useBeside } from "../../api/bench";
+import { useGiveCell } from "../../api/room";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, clock } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 import { Photographs } from "./Photographs";
-import { SetAside } from "./SetAside";
+import { SetAside } from "../../lab/SetAside";
 import { AskAgain, into } from "./boardParts";
 
 type Board = Schemas["BoardOut"];

@@ -5,7 +5,7 @@ import { asTyped, volts } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
-import { useNames } from "../plan/useNames";
+import { useNames } from "../../lab/useNames";
 import { Copy } from "./Copy";
 
 const List = styled.ol`

@@ -7,7 +7,7 @@ import { TextField as Line } from "../../ui/fields";
 import { Row, Soft } from "../../ui/layout";
 import { colour, font, phone } from "../../ui/theme";
 import type { EntryState } from "./useEntry";
-import { type Outbox, newId } from "./useOutbox";
+import { type Outbox, newId } from "../../lab/useOutbox";
 
 const Entry = styled(Form)`
   display: grid;

@@ -1,13 +1,14 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useNewPin, useSetMeter } from "../../api/queries";
+import { useSetMeter } from "../../api/room";
+import { useNewPin } from "../../api/who";
 import { AskOnce } from "../../ui/AskOnce";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Num, Row, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { SetAside } from "./SetAside";
+import { SetAside } from "../../lab/SetAside";
 
 type Group = Schemas["GroupBoard"];
 

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Kind, Pending } from "../../api/outbox";
-import { leave } from "../../app/leaving";
+import { leave } from "../../api/leaving";
 import { count } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
 import { Row } from "../../ui/layout";

@@ -5,7 +5,7 @@ import { TextField } from "../../ui/fields";
 import { Row, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { type Outbox, newId } from "./useOutbox";
+import { type Outbox, newId } from "../../lab/useOutbox";
 
 const Panel = styled.form`
   display: grid;

@@ -1,6 +1,6 @@
 import { Fragment } from "react";
 import styled from "styled-components";
-import { useMaterials } from "../../api/queries";
+import { useMaterials } from "../../api/materials";
 import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Soft } from "../../ui/layout";

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useRemovePhoto } from "../../api/queries";
+import { useRemovePhoto } from "../../api/bench";
 import { TextButton } from "../../ui/Button";
 import { Small, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";

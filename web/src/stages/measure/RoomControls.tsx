@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useAddMinutes, usePause, useShowValues } from "../../api/queries";
+import { useAddMinutes, usePause, useShowValues } from "../../api/room";
 import { Button, TextButton } from "../../ui/Button";
 import { ProblemNote } from "../../ui/ProblemNote";
 

@@ -5,7 +5,7 @@ import { clock } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { colour, font } from "../../ui/theme";
 import { currentOf } from "./boardParts";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 const NAME_REM = 7;
 const LANE_PX = 46;

@@ -10,7 +10,7 @@ import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { Photographs } from "./Photographs";
 import { shrink } from "./shrink";
-import { type Outbox, newId } from "./useOutbox";
+import { type Outbox, newId } from "../../lab/useOutbox";
 
 const Form = styled.form`
   display: grid;

@@ -8,7 +8,7 @@ import { TextField } from "../../ui/fields";
 import { Num, Row, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { type Outbox, newId } from "./useOutbox";
+import { type Outbox, newId } from "../../lab/useOutbox";
 
 const Ask = styled.form`
   display: grid;

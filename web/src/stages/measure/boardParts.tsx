@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useAskAgain, useGiveCell } from "../../api/queries";
+import { useAskAgain, useGiveCell } from "../../api/room";
 import { TextButton } from "../../ui/Button";
 import { Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Num, Table } from "../../ui/layout";
 import { colour, print } from "../../ui/theme";
 import { JoinCode } from "../../ui/JoinCode";
-import { bathName, useNames } from "./useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 type Cards = Schemas["CardsOut"];
 

@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type Change, type Count, Matrix } from "./Matrix";
-import { bathName, useNames } from "./useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 const Row = styled.div`
   display: flex;

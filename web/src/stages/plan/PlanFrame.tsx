@@ -2,9 +2,9 @@ import type { ReactNode } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
-import { StageLine, reached } from "../../app/StageLine";
-import { TeacherWho } from "../../app/TeacherWho";
+import { Frame } from "../../ui/Frame";
+import { StageLine, reached } from "../../lab/StageLine";
+import { TeacherWho } from "../../lab/TeacherWho";
 import { day } from "../../format";
 import { colour, print } from "../../ui/theme";
 

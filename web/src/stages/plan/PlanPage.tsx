@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useCopyLab, useLab, useOpenLab } from "../../api/queries";
-import { Waiting } from "../../app/Waiting";
+import { useCopyLab, useLab, useOpenLab } from "../../api/labs";
+import { Waiting } from "../../ui/Waiting";
 import { count, today } from "../../format";
 import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
 import { Disclosure, Picks, Progress } from "../../ui/controls";
@@ -14,11 +14,11 @@ import { Lanes } from "./Lanes";
 import { Matrices } from "./Matrices";
 import type { Change, Count } from "./Matrix";
 import { PlanFrame } from "./PlanFrame";
-import { withActions } from "./planNotes";
+import { withActions } from "../../lab/planNotes";
 import { Rename } from "./Rename";
 import { RoomPlan } from "./RoomPlan";
 import { Times } from "./Times";
-import { useNames } from "./useNames";
+import { useNames } from "../../lab/useNames";
 import { usePlanEdits } from "./usePlanEdits";
 
 const Presses = styled.div`

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useRenameLab } from "../../api/queries";
+import { useRenameLab } from "../../api/labs";
 import { Button, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row } from "../../ui/layout";

@@ -2,7 +2,7 @@ import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } fro
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { colour, font, print } from "../../ui/theme";
-import { bathName, useNames } from "./useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 type Lab = Schemas["LabOut"];
 type Cell = Schemas["PlannedCellOut"];

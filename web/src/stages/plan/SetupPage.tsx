@@ -2,9 +2,10 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
-import { useCreateLab, useLab, useMaterials, usePreview, useReviseLab } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { Waiting } from "../../app/Waiting";
+import { useCreateLab, useLab, usePreview, useReviseLab } from "../../api/labs";
+import { useMaterials } from "../../api/materials";
+import { Frame } from "../../ui/Frame";
+import { Waiting } from "../../ui/Waiting";
 import { ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Column, Columns, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
@@ -12,10 +13,10 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { narrow } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { Lanes } from "./Lanes";
-import { withoutActions } from "./planNotes";
+import { withoutActions } from "../../lab/planNotes";
 import { SetupForm } from "./SetupForm";
 import { type Typed, begun, fromLab, isEnough, planOf } from "./setup";
-import { useNames } from "./useNames";
+import { useNames } from "../../lab/useNames";
 
 /** Beside the form, with a rule down to its end; what is in it stays in view while the form is scrolled. */
 const Beside = styled.div`

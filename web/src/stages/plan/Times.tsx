@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useSetTimes } from "../../api/queries";
+import { useSetTimes } from "../../api/labs";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";

@@ -1,14 +1,15 @@
 import styled from "styled-components";
-import { useLab, usePredictions } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { StageLine, reached } from "../../app/StageLine";
-import { TeacherWho } from "../../app/TeacherWho";
-import { Waiting } from "../../app/Waiting";
+import { usePredictions } from "../../api/bench";
+import { useLab } from "../../api/labs";
+import { Frame } from "../../ui/Frame";
+import { StageLine, reached } from "../../lab/StageLine";
+import { TeacherWho } from "../../lab/TeacherWho";
+import { Waiting } from "../../ui/Waiting";
 import { asTyped, count, day, volts } from "../../format";
 import { Column, Num, Scroll, Soft, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
-import { bathName, useNames } from "../plan/useNames";
+import { bathName, useNames } from "../../lab/useNames";
 
 const Said = styled.ul`
   display: flex;

@@ -1,72 +1,17 @@
-import { useState } from "react";
 import { Link, Navigate, useSearchParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
-import { useAccounts, useBench, useBenchCompare } from "../../api/queries";
-import { Frame } from "../../app/Frame";
-import { Waiting } from "../../app/Waiting";
-import { day } from "../../format";
-import { ButtonLink } from "../../ui/Button";
+import { useBench } from "../../api/bench";
+import { useAccounts } from "../../api/findings";
+import { Frame } from "../../ui/Frame";
+import { Waiting } from "../../ui/Waiting";
 import { Column, Columns, Soft } from "../../ui/layout";
-import { Notes } from "../../ui/Notes";
-import { CompareView, notesOn } from "../compare/ComparePage";
-import { BenchLine } from "../measure/BenchLine";
-import { useNames } from "../plan/useNames";
+import { BenchLine } from "../../lab/BenchLine";
+import { NotYet } from "../../lab/NotYet";
+import { useNames } from "../../lab/useNames";
 import { AllCells } from "./AllCells";
 import { CellChoice } from "./ExplainPage";
 import { OneCell } from "./OneCell";
 import { WhatIf } from "./WhatIf";
-
-/** What to say while the teacher has not shown it. */
-function NotYet() {
-  return (
-    <Frame title="Class results">
-      <Column>
-        <h1>Not shown yet</h1>
-        <Soft>Your teacher decides when the class’s results are shown. Your own readings stay on your bench.</Soft>
-        <p>
-          <ButtonLink to="/bench">To the bench</ButtonLink>
-        </p>
-      </Column>
-    </Frame>
-  );
-}
-
-/** The class's results on a group's own device, once the teacher has released them. */
-export function BenchResults() {
-  const compare = useBenchCompare();
-  const [chosen, setChosen] = useState<string | null>(null);
-  if (!compare.data) {
-    if (compare.error instanceof Problem && compare.error.status === 401) return <Navigate to="/join" replace />;
-    if (compare.error instanceof Problem && compare.error.status === 403) return <NotYet />;
-    return <Waiting title="Class results" error={compare.error} />;
-  }
-  const { data } = compare;
-  if (!data.released.includes("compare")) return <NotYet />;
-  const first = data.electrolytes[0];
-  const tab = chosen ?? (first ? `${first.electrolyte}|${first.condition}` : "groups");
-  return (
-    <Frame
-      title={`Class results, ${data.title}`}
-      lab="Class results"
-      about={
-        <>
-          {data.title}, {day(data.date)}
-          {data.simulated && " · simulated readings"}
-        </>
-      }
-      who={<Link to="/bench">To the bench</Link>}
-      margin={<Notes notes={notesOn(data, tab).map((note) => ({ ...note, action: undefined }))} />}
-    >
-      {first ? (
-        <CompareView data={data} tab={tab} setTab={setChosen} hold={null} before={null} />
-      ) : (
-        <Column>
-          <Soft>Nothing is measured yet.</Soft>
-        </Column>
-      )}
-    </Frame>
-  );
-}
 
 /** The cells a group has read itself, each once. */
 function ownCells(bench: Schemas["BenchOut"]) {

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { useSignOut } from "../api/queries";
+import { useSignOut } from "../api/who";
 import { TextButton } from "../ui/Button";
 
 type Props = { name?: ReactNode; about?: ReactNode; links?: { to: string; name: string }[] };

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { colour, narrow, phone, print } from "../ui/theme";
+import { colour, narrow, phone, print } from "./theme";
 
 const Page = styled.div`
   display: grid;

@@ -1,5 +1,5 @@
-import { POST } from "../api/client";
-import { queries } from "../api/queries";
+import { POST } from "./client";
+import { queries } from "./queries";
 import { forgetOffline } from "./offline";
 
 /** Set from the moment a group leaves until the server has heard of it: meanwhile nothing of the bench is shown here. */

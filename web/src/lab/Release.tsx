@@ -1,8 +1,8 @@
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
-import { useRelease } from "../../api/queries";
-import { Tick } from "../../ui/controls";
-import { ProblemNote } from "../../ui/ProblemNote";
+import type { Schemas } from "../api/client";
+import { useRelease } from "../api/findings";
+import { Tick } from "../ui/controls";
+import { ProblemNote } from "../ui/ProblemNote";
 
 type Part = Schemas["ReleaseIn"]["parts"][number];
 const PARTS: [Part, string][] = [

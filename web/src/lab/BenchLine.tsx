@@ -1,9 +1,9 @@
 import { Link } from "react-router";
 import styled from "styled-components";
-import type { Schemas } from "../../api/client";
-import { TextButton } from "../../ui/Button";
-import { colour } from "../../ui/theme";
-import { useKept } from "../../ui/useKept";
+import type { Schemas } from "../api/client";
+import { TextButton } from "../ui/Button";
+import { colour } from "../ui/theme";
+import { useKept } from "../ui/useKept";
 import type { Outbox } from "./useOutbox";
 
 const Line = styled.div`

@@ -1,6 +1,6 @@
-import type { Schemas } from "../../api/client";
-import { TextButton } from "../../ui/Button";
-import type { MarginNote } from "../../ui/Notes";
+import type { Schemas } from "../api/client";
+import { TextButton } from "../ui/Button";
+import type { MarginNote } from "../ui/Notes";
 
 export type Action = NonNullable<Schemas["NoteOut"]["action"]>;
 

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import type { Problem, Schemas } from "../../api/client";
+import type { Problem, Schemas } from "../api/client";
 import {
   type Pending,
   type Safety,
@@ -13,7 +13,7 @@ import {
   pending,
   put,
   send,
-} from "../../api/outbox";
+} from "../api/outbox";
 
 const AGAIN_MS = 3000;
 

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { useMaterials } from "../../api/queries";
+import { useMaterials } from "../api/materials";
 
 /** Names and symbols of materials by key; a key stands for itself until the catalogue is here. */
 export function useNames() {

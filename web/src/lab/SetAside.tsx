@@ -1,10 +1,10 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { useSetAside } from "../../api/queries";
-import { Button, TextButton } from "../../ui/Button";
-import { TextField } from "../../ui/fields";
-import { Row } from "../../ui/layout";
-import { ProblemNote } from "../../ui/ProblemNote";
+import { useSetAside } from "../api/room";
+import { Button, TextButton } from "../ui/Button";
+import { TextField } from "../ui/fields";
+import { Row } from "../ui/layout";
+import { ProblemNote } from "../ui/ProblemNote";
 
 const End = styled(Row)`
   align-items: end;

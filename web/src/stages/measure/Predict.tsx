@@ -8,8 +8,8 @@ import { TextField } from "../../ui/fields";
 import { Num, Row, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { type Outbox, newId } from "../measure/useOutbox";
-import { useNames } from "../plan/useNames";
+import { type Outbox, newId } from "../../lab/useOutbox";
+import { useNames } from "../../lab/useNames";
 
 const Panel = styled.section`
   display: grid;

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Problem } from "../api/client";
-import { Column, Soft } from "../ui/layout";
-import { ProblemNote } from "../ui/ProblemNote";
+import { Column, Soft } from "./layout";
+import { ProblemNote } from "./ProblemNote";
 import { Frame } from "./Frame";
 
 const LATE_MS = 300;

@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
-import type { Schemas } from "../../api/client";
-import { Frame } from "../../app/Frame";
-import { StageLine, type Stage, reached } from "../../app/StageLine";
-import { TeacherWho } from "../../app/TeacherWho";
-import { count, day } from "../../format";
+import type { Schemas } from "../api/client";
+import { Frame } from "../ui/Frame";
+import { StageLine, type Stage, reached } from "./StageLine";
+import { TeacherWho } from "./TeacherWho";
+import { count, day } from "../format";
 
 type Props = {
   data: Schemas["CompareOut"];

@@ -1,9 +1,9 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { Button } from "../ui/Button";
-import { Num, Row, Soft, Spread } from "../ui/layout";
-import { onTheWall } from "../ui/wall";
+import { Button } from "./Button";
+import { Num, Row, Soft, Spread } from "./layout";
+import { onTheWall } from "./wall";
 
 /** A good deal larger than on the desk. */
 const Wall = styled.main`

@@ -1,0 +1,53 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { GET, POST, type Problem, type Schemas, dataOf } from "./client";
+import { ofLab } from "./queries";
+
+export const useCompare = (id: string, anchors: string[]) =>
+  useQuery({
+    queryKey: ["compare", id, anchors],
+    queryFn: () =>
+      dataOf(GET("/api/labs/{lab_id}/compare", { params: { path: { lab_id: id }, query: { anchor: anchors } } })),
+    placeholderData: (previous) => previous,
+  });
+
+export const useBenchCompare = () =>
+  useQuery({ queryKey: ["bench-compare"], queryFn: () => dataOf(GET("/api/bench/compare")) });
+
+export const useExplain = (id: string, cell: Schemas["CellIO"] | null) =>
+  useQuery({
+    queryKey: ["explain", id, cell],
+    enabled: cell !== null,
+    queryFn: () =>
+      dataOf(
+        GET("/api/labs/{lab_id}/explain", {
+          params: { path: { lab_id: id }, query: cell ?? { negative: "", electrolyte: "", positive: "" } },
+        }),
+      ),
+    placeholderData: (previous) => previous,
+  });
+
+export const useWhatIf = (body: Schemas["WhatIfIn"]) =>
+  useQuery({
+    queryKey: ["what-if", body],
+    queryFn: () => dataOf(POST("/api/what-if", { body })),
+    placeholderData: (previous) => previous,
+    staleTime: Infinity,
+    retry: false,
+  });
+
+export const useAccounts = (id: string | undefined) =>
+  useQuery({
+    queryKey: ["accounts", id],
+    enabled: id !== undefined,
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/accounts", { params: { path: { lab_id: id ?? "" } } })),
+  });
+
+/** Decide what groups see; several ticks go one after the other, none is skipped. */
+export function useRelease(id: string) {
+  const client = useQueryClient();
+  return useMutation<Schemas["Done"], Problem, Schemas["ReleaseIn"]["parts"]>({
+    scope: { id: `release-${id}` },
+    mutationFn: (parts) => dataOf(POST("/api/labs/{lab_id}/release", { ...ofLab(id), body: { parts } })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+}

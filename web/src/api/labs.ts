@@ -1,0 +1,75 @@
+import { useQuery } from "@tanstack/react-query";
+import { GET, POST, PUT, type Schemas, dataOf } from "./client";
+import { ofLab, useChange } from "./queries";
+
+export const useLabs = () => useQuery({ queryKey: ["labs"], queryFn: () => dataOf(GET("/api/labs")) });
+
+export const useLab = (id: string) =>
+  useQuery({
+    queryKey: ["lab", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}", { params: { path: { lab_id: id } } })),
+  });
+
+/** How a plan would be shared out: of a new lab, or in place of a draft's. */
+export const usePreview = (plan: Schemas["LabIn"] | null, lab: string | undefined) =>
+  useQuery({
+    queryKey: ["preview", lab, plan],
+    enabled: plan !== null,
+    queryFn: () => dataOf(POST("/api/labs/preview", { params: { query: { lab } }, body: plan as Schemas["LabIn"] })),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+
+export const useCreateLab = () => useChange((body: Schemas["LabIn"]) => dataOf(POST("/api/labs", { body })));
+
+export const useReviseLab = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["LabIn"] }) =>
+    dataOf(PUT("/api/labs/{lab_id}", { params: { path: { lab_id: id } }, body })),
+  );
+
+export const useEditPlan = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["EditIn"] }) =>
+    dataOf(POST("/api/labs/{lab_id}/plan", { params: { path: { lab_id: id } }, body })),
+  );
+
+export const useSetTimes = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["TimesIn"] }) =>
+    dataOf(PUT("/api/labs/{lab_id}/times", { params: { path: { lab_id: id } }, body })),
+  );
+
+export const useCopyLab = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["CopyIn"] }) =>
+    dataOf(POST("/api/labs/{lab_id}/copy", { params: { path: { lab_id: id } }, body })),
+  );
+
+export const useRenameLab = () =>
+  useChange(({ id, title }: { id: string; title: string }) =>
+    dataOf(PUT("/api/labs/{lab_id}/title", { ...ofLab(id), body: { title } })),
+  );
+
+export const useOpenLab = () =>
+  useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/open", { params: { path: { lab_id: id } } })));
+
+export const useCloseLab = () =>
+  useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/close", { params: { path: { lab_id: id } } })));
+
+export const useDeletedLabs = () =>
+  useQuery({ queryKey: ["deleted-labs"], queryFn: () => dataOf(GET("/api/labs/deleted")) });
+
+export const useDeleteLab = () =>
+  useChange(({ id, title }: { id: string; title: string }) =>
+    dataOf(POST("/api/labs/{lab_id}/delete", { ...ofLab(id), body: { title } })),
+  );
+
+export const useUndeleteLab = () => useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/undelete", ofLab(id))));
+
+export const useImport = () =>
+  useChange(({ file, title, on }: { file: File; title: string; on: string }) => {
+    const form = new FormData();
+    form.append("file", file);
+    form.append("title", title);
+    form.append("on", on);
+    return dataOf(
+      POST("/api/labs/import", { body: form as never, bodySerializer: (body: unknown) => body as FormData }),
+    );
+  });

@@ -1,0 +1,48 @@
+import { useQuery } from "@tanstack/react-query";
+import { GET, POST, dataOf } from "./client";
+import { useLive } from "./live";
+import { LIVE_MS, LOOK_AGAIN_MS, ofLab, useChange } from "./queries";
+
+export const useBoard = (id: string) => {
+  const live = useLive(`/api/labs/${id}/events`, ["board", id]);
+  return useQuery({
+    queryKey: ["board", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/board", { params: { path: { lab_id: id } } })),
+    refetchInterval: live ? LIVE_MS : LOOK_AGAIN_MS,
+  });
+};
+
+export const useAskAgain = () =>
+  useChange((cell: string) => dataOf(POST("/api/cells/{cell_id}/ask-again", { params: { path: { cell_id: cell } } })));
+
+export const useGiveCell = () =>
+  useChange(({ cell, group }: { cell: string; group: string }) =>
+    dataOf(POST("/api/cells/{cell_id}/give", { params: { path: { cell_id: cell } }, body: { group } })),
+  );
+
+export const useSetAside = () =>
+  useChange(({ kind, id, reason }: { kind: "readings" | "groups"; id: string; reason: string }) =>
+    kind === "readings"
+      ? dataOf(POST("/api/readings/{reading_id}/aside", { params: { path: { reading_id: id } }, body: { reason } }))
+      : dataOf(POST("/api/groups/{group_id}/aside", { params: { path: { group_id: id } }, body: { reason } })),
+  );
+
+export const useSetMeter = () =>
+  useChange(({ group, address }: { group: string; address: string }) =>
+    dataOf(POST("/api/groups/{group_id}/meter", { params: { path: { group_id: group } }, body: { address } })),
+  );
+
+export const usePause = () =>
+  useChange(({ id, on }: { id: string; on: boolean }) =>
+    dataOf(POST("/api/labs/{lab_id}/pause", { ...ofLab(id), body: { on } })),
+  );
+
+export const useShowValues = () =>
+  useChange(({ id, on }: { id: string; on: boolean }) =>
+    dataOf(POST("/api/labs/{lab_id}/show-values", { ...ofLab(id), body: { on } })),
+  );
+
+export const useAddMinutes = () =>
+  useChange(({ id, minutes }: { id: string; minutes: number }) =>
+    dataOf(POST("/api/labs/{lab_id}/minutes", { ...ofLab(id), body: { minutes } })),
+  );

@@ -1,0 +1,27 @@
+import { useQuery } from "@tanstack/react-query";
+import { GET, POST, type Schemas, dataOf } from "./client";
+import { useChange } from "./queries";
+
+export const useWho = () => useQuery({ queryKey: ["who"], queryFn: () => dataOf(GET("/api/who")) });
+
+export const useSignIn = () => useChange((body: Schemas["SignIn"]) => dataOf(POST("/api/sign-in", { body })));
+
+/** Sign the teacher out; the page begins anew, so that nothing it has fetched is left in memory. */
+export const useSignOut = () =>
+  useChange(async () => {
+    const done = await dataOf(POST("/api/sign-out"));
+    location.reload();
+    return done;
+  });
+
+export const useJoin = () => useChange((body: Schemas["Join"]) => dataOf(POST("/api/join", { body })));
+
+export const useDeeds = () => useQuery({ queryKey: ["deeds"], queryFn: () => dataOf(GET("/api/deeds")) });
+
+export const useDeleteAccount = () =>
+  useChange((password: string) => dataOf(POST("/api/account/delete", { body: { password } })));
+
+export const useNewPin = () =>
+  useChange((group: string) =>
+    dataOf(POST("/api/groups/{group_id}/new-pin", { params: { path: { group_id: group } } })),
+  );
