@@ -98,7 +98,7 @@ class Pages(WithALab):
         self.join(device, self.lab.join_code, group_of(self.lab).pin)
         page.goto(f"/labs/{self.lab.id}/board")
         page.get_by_role("button", name="Close the bench").click()
-        page.get_by_role("button", name="Leave it").click()
+        page.get_by_role("button", name="Keep it open").click()
         self.assertEqual(Lab.objects.get().state, "open")
         page.get_by_role("button", name="Close the bench").click()
         page.get_by_role("button", name="Close it").click()

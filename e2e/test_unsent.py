@@ -59,7 +59,7 @@ class Unsent(BrowserTestCase):
         self.sign_in(teacher)
         teacher.goto(f"/labs/{self.lab.id}/compare")
         expect(teacher.get_by_text("1 reading came in after closing")).to_be_visible()
-        teacher.get_by_role("button", name="Look at them").click()
+        teacher.get_by_role("button", name="Show the late readings").click()
         expect(teacher.get_by_role("heading", name="Came in after closing", exact=True)).to_be_visible()
         self.check_access(teacher)
 

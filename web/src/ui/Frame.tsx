@@ -29,7 +29,13 @@ const Top = styled.header`
     padding: 0.2rem 1rem;
   }
   ${print} {
-    display: none;
+    display: block;
+    min-height: 0;
+    padding: 0 0 0.6rem;
+    border: 0;
+    & > :not(:first-child) {
+      display: none;
+    }
   }
 `;
 
@@ -69,6 +75,15 @@ const Brand = styled.div`
   ${phone} {
     & > a > span {
       display: none;
+    }
+  }
+  ${print} {
+    & > a {
+      display: none;
+    }
+    & > div {
+      padding: 0;
+      border: 0;
     }
   }
 `;
@@ -128,15 +143,6 @@ const Margin = styled.aside<{ $onPaper: boolean }>`
     button {
       display: none;
     }
-  }
-`;
-
-/** In place of the top, on paper. */
-const Paper = styled.p`
-  display: none;
-  padding-bottom: 0.6rem;
-  ${print} {
-    display: block;
   }
 `;
 
@@ -214,14 +220,7 @@ export function Frame({
       </Top>
       {notice ?? <div />}
       <Body $margin={margin !== undefined}>
-        <main id="work">
-          {lab && (
-            <Paper>
-              <strong>{lab}</strong> {about && <>· {about}</>}
-            </Paper>
-          )}
-          {children}
-        </main>
+        <main id="work">{children}</main>
         {margin !== undefined && (
           <Margin $onPaper={marginOnPaper}>
             <h2>{marginTitle}</h2>
