@@ -35,7 +35,7 @@ from django.db import connection, connections  # noqa: E402
 from django.test.runner import DiscoverRunner  # noqa: E402
 
 from e2e.process import free_port  # noqa: E402
-from server.bench.models import Reading  # noqa: E402
+from server.entries.models import Reading  # noqa: E402
 from server.labs.models import PlannedCell  # noqa: E402
 from server.tests.support import as_group, as_teacher, lab_of, teacher  # noqa: E402
 

@@ -157,8 +157,8 @@ def _play(cluster: Cluster, each: int) -> Server:
 
     from bench.classroom import cookies_of
     from e2e.process import free_port
-    from server.bench.models import Reading
-    from server.config.roles import ROLE, grant
+    from server.base.roles import ROLE, grant
+    from server.entries.models import Reading
     from server.labs.models import PlannedCell
     from server.tests.support import as_group, lab_of, teacher
 

@@ -14,7 +14,7 @@ from pathlib import Path
 from django.db import connection
 
 from e2e.live import BrowserTestCase
-from server.config.roles import grant
+from server.base.roles import grant
 
 SECRET = "kept-over-the-crash-and-only-for-this-test-0123456789"
 

@@ -7,10 +7,10 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.bench.meter_checks import ask_again
-from server.bench.models import Reading
-from server.bench.room import give_cell, pause
+from server.entries.meter_checks import ask_again
+from server.entries.models import Reading
 from server.labs.models import PlannedCell
+from server.room.services import give_cell, pause
 from server.tests.support import cell_of, group_of, lab_of, teacher
 
 THIN = "\u202f"

@@ -6,7 +6,9 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.labs.models import Lab, OwnMaterial, PlannedCell, Prediction, Shelf
+from server.entries.models import Prediction
+from server.labs.models import Lab, PlannedCell
+from server.materials.models import OwnMaterial, Shelf
 from server.tests.support import cell_of, group_of, lab_of, teacher
 
 PLATES = ["magnesium", "zinc", "steel", "tin", "copper"]

@@ -14,10 +14,10 @@ from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from e2e.process import ProcessTestCase
 from galvanic.simulated.stream import CellStream
-from server.bench.models import KeptTrace, Observation, Photo, Reading, UnderLoad
-from server.demo.meter import SimulatedMeter, serve
+from server.entries.models import KeptTrace, Observation, Photo, Reading, UnderLoad
 from server.labs.models import PlannedCell
 from server.people.models import Group
+from server.practise.meter import SimulatedMeter, serve
 from server.tests.support import cell_of, group_of, lab_of, record, teacher
 
 SHELL_KEPT = """async () => {

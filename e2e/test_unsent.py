@@ -6,7 +6,7 @@ from django.utils import timezone
 from playwright.sync_api import expect
 
 from e2e.live import BrowserTestCase
-from server.bench.models import Reading
+from server.entries.models import Reading
 from server.labs.models import Lab
 from server.labs.opening import close_lab, open_lab
 from server.tests.support import group_of, lab_of, teacher

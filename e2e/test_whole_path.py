@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.bench.models import Reading
+from server.entries.models import Reading
 from server.labs.models import Lab
 from server.people.models import Group
 from server.tests.support import cell_of, group_of, lab_of, record, teacher

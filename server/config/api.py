@@ -7,22 +7,22 @@ from typing import Any
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 
-from server.bench.api import router as bench
-from server.bench.beside_api import router as beside
-from server.bench.board_api import router as board
-from server.bench.room_api import router as room
-from server.config import errors
+from server.base import errors
+from server.base.incoming import CleanParser
 from server.config.health import router as health
-from server.config.incoming import CleanParser
+from server.entries.api import router as bench
+from server.entries.beside_api import router as beside
 from server.findings.api import router as findings
 from server.findings.claim_api import router as claims
 from server.findings.explain_api import router as explaining
 from server.findings.export_api import router as tables
 from server.labs.api import router as labs
-from server.labs.material_api import router as materials
-from server.labs.sheet_api import router as sheets
+from server.labs.sheets.api import router as sheets
+from server.materials.api import router as materials
 from server.people.api import router as people
 from server.records.api import router as records
+from server.room.api import router as room
+from server.room.board_api import router as board
 
 
 class Api(NinjaAPI):

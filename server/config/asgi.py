@@ -18,7 +18,7 @@ sys.setswitchinterval(0.001)  # threads that compute give way to the loop and to
 
 streams = get_asgi_application()
 
-from server.config.errors import NO_METHOD, respond  # noqa: E402 (Django is set up now)
+from server.base.errors import NO_METHOD, respond  # noqa: E402 (Django is set up now)
 from server.config.threads import InThreads, Receive, Scope, Send, as_sent, send_answer  # noqa: E402
 
 requests = InThreads()

@@ -19,12 +19,12 @@ from django.db import connections
 from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
 
 from galvanic.cells import Cell
-from server.bench.meters import Address, address_of, samples
-from server.config.errors import NO_METHOD, SIGN_IN, respond
-from server.labs.live import Allowed, counted, room_for, stream
+from server.base.errors import NO_METHOD, SIGN_IN, respond
+from server.base.live import Allowed, counted, room_for, stream
+from server.base.problems import Problem, not_found
 from server.labs.models import Lab, PlannedCell
+from server.meters.services import Address, address_of, samples
 from server.people.auth import COOKIE, Member, is_here, member_of
-from server.problems import Problem, not_found
 
 Found = TypeVar("Found")
 Heard = tuple[uuid.UUID, uuid.UUID | None, Hashable]

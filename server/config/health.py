@@ -11,7 +11,7 @@ from ninja import Router
 from pydantic import BaseModel
 
 from galvanic.reference.catalogue import edition
-from server.bench.photos import writable
+from server.entries.photos import writable
 from server.people.schemas import ProblemOut
 
 router = Router()

@@ -9,8 +9,8 @@ from collections.abc import Callable
 from django.http import HttpRequest, HttpResponseBase
 from django.utils.cache import patch_vary_headers
 
-from server.config.errors import BAD_REQUEST, fault_of, in_shape, respond
-from server.config.incoming import is_odd
+from server.base.errors import BAD_REQUEST, fault_of, in_shape, respond
+from server.base.incoming import is_odd
 from server.people.address import believed
 
 log = logging.getLogger("pipette.access")

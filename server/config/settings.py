@@ -50,11 +50,12 @@ INSTALLED_APPS = [
     "csp",
     "ninja",
     "server.people",
+    "server.materials",
     "server.labs",
-    "server.bench",
+    "server.entries",
     "server.findings",
     "server.records",
-    "server.demo",
+    "server.practise",
 ]
 MIDDLEWARE = [
     "server.config.middleware.access_log",
@@ -68,7 +69,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "server.labs.own.own_materials",
+    "server.materials.own.own_materials",
 ]
 ROOT_URLCONF = "server.config.urls"
 ASGI_APPLICATION = "server.config.asgi.application"
@@ -100,7 +101,7 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 
-CSRF_FAILURE_VIEW = "server.config.errors.forbidden"
+CSRF_FAILURE_VIEW = "server.base.errors.forbidden"
 SESSION_COOKIE_NAME = "pipette_teacher"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 14
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS

@@ -24,11 +24,11 @@ from django.core.handlers.base import BaseHandler
 from django.http import HttpResponseBase
 from django.urls import set_script_prefix
 
-from server.config.errors import respond
+from server.base.errors import respond
+from server.base.problems import Problem
 from server.people.address import client_address
 from server.people.device import COOKIE
 from server.people.limits import too_many
-from server.problems import Problem
 
 MOST_BODY_BYTES = 6_000_000  # the largest file an endpoint takes is 5 MB
 TOO_LARGE = Problem(413, "too_large", "That is more than 6 MB, which is too much to send. It stays on your device.")

@@ -15,7 +15,7 @@ urlpatterns = [
     re_path(r"^(?!api/|static/).*$", page),
 ]
 
-handler400 = "server.config.errors.bad_request"
-handler403 = "server.config.errors.forbidden"
-handler404 = "server.config.errors.no_address"
-handler500 = "server.config.errors.broken"
+handler400 = "server.base.errors.bad_request"
+handler403 = "server.base.errors.forbidden"
+handler404 = "server.base.errors.no_address"
+handler500 = "server.base.errors.broken"

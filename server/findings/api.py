@@ -8,13 +8,13 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
+from server.base.kept import as_json, made_once
+from server.base.problems import Problem
 from server.findings.outputs import compare_out
 from server.findings.policy import lab_for_group, lab_for_teacher
 from server.findings.schemas import CompareOut, Held
-from server.labs.kept import as_json, made_once
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import ProblemOut
-from server.problems import Problem
 
 router = Router()
 

@@ -12,7 +12,7 @@ from ninja import Router
 
 from galvanic.cells import Cell
 from galvanic.findings.claims import CAUSES
-from server.bench.models import Reading
+from server.entries.models import Reading
 from server.findings import claims as services
 from server.findings.claim_schemas import (
     AnswerIn,

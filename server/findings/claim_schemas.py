@@ -8,7 +8,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
-from server.labs.schemas import CellIO, Key
+from server.labs.schemas import CellIO
+from server.materials.schemas import Key
 
 
 class ClaimIn(BaseModel):

@@ -15,17 +15,17 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
-from server.bench.models import Reading
-from server.bench.once import keep_once
+from server.base.problems import Problem, not_found
+from server.entries.models import Reading
+from server.entries.once import keep_once
 from server.findings.models import Answer, Claim
 from server.findings.services import PARTS
-from server.labs.live import announce
+from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import owned
 from server.people.auth import Member
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
-from server.problems import Problem, not_found
 
 MAX_CLAIMS, MAX_CITED = 60, 30
 USUAL_RUBRIC = ({"name": "Claim", "most": 2}, {"name": "Evidence", "most": 3}, {"name": "Reasoning", "most": 3})

@@ -21,6 +21,8 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.reference import catalogue
+from server.base.kept import made_once
+from server.base.problems import Problem, not_found
 from server.findings.explain_schemas import (
     AccountCell,
     AccountsOut,
@@ -35,13 +37,11 @@ from server.findings.explain_schemas import (
 )
 from server.findings.policy import lab_for_group, lab_for_teacher
 from server.findings.services import compare_lab
-from server.labs.kept import made_once
 from server.labs.models import Lab, PlannedCell
 from server.labs.schemas import CellIO
 from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
 from server.people.models import Teacher
 from server.people.schemas import ProblemOut
-from server.problems import Problem, not_found
 
 router = Router()
 REFUSED = {403: ProblemOut, 404: ProblemOut, 422: ProblemOut}

@@ -8,10 +8,10 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import Router
 
+from server.base.problems import not_found
 from server.findings.policy import lab_for_teacher
 from server.findings.tables import as_csv, as_xlsx, sheets_of
 from server.people.auth import TeacherAuth, teacher_of
-from server.problems import not_found
 
 router = Router(auth=TeacherAuth())
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"

@@ -14,7 +14,7 @@ from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
 from galvanic.statistics.effects import Slope
 from galvanic.statistics.ladder_checks import group_offsets
-from server.bench.models import Reading
+from server.entries.models import Prediction, Reading
 from server.findings.schemas import (
     AfterClosing,
     AsideOut,
@@ -32,7 +32,7 @@ from server.findings.schemas import (
     SwapOut,
 )
 from server.findings.services import checked_offsets, compare_lab, kept_readings
-from server.labs.models import Lab, Prediction
+from server.labs.models import Lab
 from server.labs.outputs import notes_out
 
 Predictions = Mapping[Cell, Mapping[str, float]]

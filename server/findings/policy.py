@@ -5,10 +5,10 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
+from server.base.problems import Problem, not_found
 from server.labs.models import Lab
 from server.people.auth import Member
 from server.people.models import Teacher
-from server.problems import Problem, not_found
 
 
 def lab_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Any:

@@ -10,8 +10,8 @@ from django.db.models import F
 
 from galvanic.findings.compare import ClassReading, ElectrolyteResult, compare
 from galvanic.statistics.drift import Shared
-from server.bench.models import MeterCheck, Reading
-from server.labs.kept import made_once
+from server.base.kept import made_once
+from server.entries.models import MeterCheck, Reading
 from server.labs.models import Lab
 from server.people.models import Group
 

@@ -15,8 +15,8 @@ from galvanic.chemistry.gap import explain
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
-from server.bench.models import Reading
-from server.config.incoming import clean
+from server.base.incoming import clean
+from server.entries.models import Reading
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
 from server.findings.services import compare_lab

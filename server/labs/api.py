@@ -8,22 +8,12 @@ from django.http import HttpRequest
 from ninja import Router
 
 from galvanic.cells import Cell
-from server.labs import deleting, edits, opening, revising, services
+from server.labs import deleting, opening, services
 from server.labs.deleting import KEPT
 from server.labs.models import Lab
 from server.labs.outputs import lab_out, line, preview, whole
-from server.labs.schemas import (
-    CopyIn,
-    DeletedLab,
-    EditedOut,
-    EditIn,
-    LabIn,
-    LabLine,
-    LabOut,
-    PreviewOut,
-    TimesIn,
-    TitleIn,
-)
+from server.labs.planning import edits, revising
+from server.labs.schemas import CopyIn, DeletedLab, EditedOut, EditIn, LabIn, LabLine, LabOut, PreviewOut, TimesIn, TitleIn
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import Done, ProblemOut
 

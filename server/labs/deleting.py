@@ -8,13 +8,13 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
-from server.labs.live import announce
+from server.base.problems import Problem, not_found
+from server.labs.changes import announce
 from server.labs.models import Lab
 from server.labs.services import owned
 from server.people.deeds import keep_deed
 from server.people.models import GroupSession, Teacher
 from server.people.services import tell_rights
-from server.problems import Problem, not_found
 
 KEPT = timedelta(days=30)
 

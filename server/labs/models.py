@@ -17,10 +17,7 @@ from galvanic.cells import Cell
 from server.labs.querysets import (
     EarlierPlanQuerySet,
     LabQuerySet,
-    OwnMaterialQuerySet,
     PlannedCellQuerySet,
-    PredictionQuerySet,
-    ShelfQuerySet,
     SignOffQuerySet,
 )
 
@@ -156,75 +153,6 @@ class SignOff(models.Model):
 
     def __str__(self) -> str:
         return f"{self.lab} on {self.at:%Y-%m-%d}"
-
-
-class Prediction(models.Model):
-    """What a group expects of a cell before it is built; a later one stands beside the earlier, none is changed."""
-
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
-    cell = models.ForeignKey(PlannedCell, on_delete=models.PROTECT, related_name="predictions")
-    negative = models.CharField(max_length=60)
-    text = models.CharField(max_length=32)
-    unit = models.CharField(max_length=2)
-    volts_v = models.FloatField()
-    device_at = models.DateTimeField(null=True, blank=True)
-    device_said = models.CharField(max_length=64, blank=True)
-    taken_at = models.DateTimeField(null=True, blank=True)
-    received_at = models.DateTimeField()
-    after_closing = models.BooleanField(default=False)
-
-    objects = PredictionQuerySet.as_manager()
-
-    class Meta:
-        ordering = ["received_at", "id"]
-        indexes = [models.Index(fields=["cell", "received_at"])]
-
-    def __str__(self) -> str:
-        return f"{self.text} {self.unit}"
-
-
-class OwnMaterial(models.Model):
-    """A teacher's own electrode or electrolyte. It is never edited, so that old labs keep the numbers they were judged by:
-    a change retires it and makes a new one."""
-
-    class Kind(models.TextChoices):
-        """What it is."""
-
-        ELECTRODE = "electrode"
-        ELECTROLYTE = "electrolyte"
-
-    key = models.CharField(primary_key=True, max_length=60)
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="materials")
-    kind = models.CharField(max_length=11, choices=Kind.choices)
-    name = models.CharField(max_length=60)
-    data = models.JSONField()
-    created_at = models.DateTimeField(auto_now_add=True)
-    retired_at = models.DateTimeField(null=True, blank=True)
-
-    objects = OwnMaterialQuerySet.as_manager()
-
-    class Meta:
-        ordering = ["created_at"]
-
-    def __str__(self) -> str:
-        return self.name
-
-
-class Shelf(models.Model):
-    """How many pieces (or litres) of a material a teacher has, and what one costs."""
-
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shelf")
-    material = models.CharField(max_length=60)
-    count = models.FloatField(null=True, blank=True)
-    price = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
-
-    objects = ShelfQuerySet.as_manager()
-
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["owner", "material"], name="one_shelf_a_material")]
-
-    def __str__(self) -> str:
-        return self.material
 
 
 class EarlierPlan(models.Model):

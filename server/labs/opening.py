@@ -8,14 +8,14 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.reference import catalogue
-from server.labs.live import announce
+from server.base.problems import Problem
+from server.labs.changes import announce
 from server.labs.models import Lab, SignOff
 from server.labs.policy import sheet_of, signed
 from server.labs.services import fresh_code, owned
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.people.services import tell_rights
-from server.problems import Problem
 
 
 @transaction.atomic

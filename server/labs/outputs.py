@@ -17,11 +17,13 @@ from galvanic.planning.design import Plan, Task
 from galvanic.planning.plan_notes import plan_notes
 from galvanic.planning.safety import set_up_notes
 from galvanic.planning.schedule import Steps, timeline
+from server.base.problems import not_found
 from server.labs import services
-from server.labs.history import last_change
 from server.labs.models import Lab, PlannedCell
+from server.labs.planning.history import last_change
+from server.labs.planning.revising import revision
+from server.labs.planning.tasks import planned, steps_of, stock_of
 from server.labs.policy import cautions, sheet_of, signed, stage_of
-from server.labs.revising import revision
 from server.labs.schemas import (
     ActionOut,
     BathOut,
@@ -38,10 +40,8 @@ from server.labs.schemas import (
     SegmentOut,
     StepsOut,
 )
-from server.labs.tasks import planned, steps_of, stock_of
 from server.people.auth import teacher_of
 from server.people.models import Group, Teacher
-from server.problems import not_found
 
 
 def line(lab: Lab) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from server.people.auth import Member
 from server.people.models import Teacher
 
 if TYPE_CHECKING:
-    from server.labs.models import EarlierPlan, Lab, OwnMaterial, PlannedCell, Prediction, Shelf, SignOff  # noqa: F401
+    from server.labs.models import EarlierPlan, Lab, PlannedCell, SignOff  # noqa: F401
 
 
 class LabQuerySet(models.QuerySet["Lab"]):
@@ -60,29 +60,3 @@ class SignOffQuerySet(models.QuerySet["SignOff"]):
     def visible_to(self, actor: Teacher) -> SignOffQuerySet:
         """A teacher sees those of their labs; groups see none."""
         return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
-
-
-class PredictionQuerySet(models.QuerySet["Prediction"]):
-    """What groups predicted."""
-
-    def visible_to(self, actor: Teacher | Member) -> PredictionQuerySet:
-        """A teacher sees those of their labs; a group its own."""
-        if isinstance(actor, Member):
-            return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)
-
-
-class OwnMaterialQuerySet(models.QuerySet["OwnMaterial"]):
-    """Teachers' own materials."""
-
-    def visible_to(self, actor: Teacher) -> OwnMaterialQuerySet:
-        """A teacher sees their own."""
-        return self.filter(owner=actor)
-
-
-class ShelfQuerySet(models.QuerySet["Shelf"]):
-    """What is on teachers' shelves."""
-
-    def visible_to(self, actor: Teacher) -> ShelfQuerySet:
-        """A teacher sees their own."""
-        return self.filter(owner=actor)

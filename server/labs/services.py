@@ -17,13 +17,13 @@ from galvanic.planning.safety import AGE_BANDS, sheet
 from galvanic.planning.schedule import Steps
 from galvanic.planning.tell_apart import SCATTER_V
 from galvanic.reference import catalogue
-from server.labs.live import announce
+from server.base.problems import Problem, not_found
+from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
-from server.labs.tasks import stock_of, task_of
+from server.labs.planning.tasks import stock_of, task_of
 from server.people.codes import join_code, pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
-from server.problems import Problem, not_found
 
 MAX_GROUPS = 40
 MAX_TITLE = 120

@@ -14,9 +14,9 @@ from datetime import datetime, timedelta
 from django.db.models import Count, Max, Q
 from django.utils import timezone
 
+from server.base.problems import Problem
 from server.people.device import Device
 from server.people.models import WrongTry
-from server.problems import Problem
 
 WINDOW = timedelta(minutes=10)
 KEPT = timedelta(hours=1)

@@ -2,25 +2,24 @@
 
 from __future__ import annotations
 
+import uuid
 from datetime import timedelta
 
 from django.contrib.auth import authenticate, login, logout
-from django.db import connection
-from django.db.models import Q
+from django.db.models import F, Q
 from django.http import HttpRequest
 from django.utils import timezone
 
+from server.base.live import RIGHTS, notify
+from server.base.problems import Problem
 from server.people import limits
 from server.people.address import client_address
 from server.people.codes import plain_code
 from server.people.deeds import keep_deed
 from server.people.device import device_of
 from server.people.models import Group, GroupSession, Teacher, WrongTry
-from server.problems import Problem
 
 LATE = timedelta(days=14)  # for which a device may come back to a closed lab with what it has not sent yet
-CHANNEL = "pipette_lab"
-RIGHTS = "rights"
 
 WRONG_PASSWORD = Problem(
     401, "wrong_password", "That name and password do not go together.", field="password", passing=False
@@ -96,8 +95,13 @@ def join(*, request: HttpRequest, code: str, pin: str) -> GroupSession:
 
 def tell_rights(lab_id: object = "-", group_id: object = "-") -> None:
     """Have open streams (of a lab's group, or all) look again whether they may still run."""
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, f"{lab_id} {group_id} {RIGHTS}"])
+    notify(f"{lab_id} {group_id} {RIGHTS}")
+
+
+def count_change(lab_id: uuid.UUID, group_id: uuid.UUID | None) -> None:
+    """Count a change of a group, or of all groups of a lab."""
+    changed = Group.objects.filter(lab_id=lab_id) if group_id is None else Group.objects.filter(lab_id=lab_id, id=group_id)
+    changed.update(changes=F("changes") + 1)
 
 
 def teacher_named(username: str | None) -> Teacher:

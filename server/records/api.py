@@ -10,7 +10,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
-from server.bench.models import Reading
+from server.entries.models import Reading
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.records.schemas import Imported

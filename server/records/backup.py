@@ -23,14 +23,15 @@ from pathlib import Path
 from typing import IO, Any
 
 import psycopg
+from django.apps import apps
 from django.conf import settings
 from django.db import connection
 from django.db.migrations.loader import MigrationLoader
 from django.utils import timezone
 from psycopg import sql
 
-from server.bench.models import Photo
-from server.bench.photos import path_of
+from server.entries.models import Photo
+from server.entries.photos import path_of
 
 FORMAT, FORMAT_VERSION = "pipette-backup", 1
 MANIFEST, DUMP, PHOTOS = "manifest.json", "database.dump", "photographs"
@@ -154,7 +155,7 @@ def before_change(folder: Path) -> Path | None:
 
 
 def _apps() -> set[str]:
-    return {name.split(".")[1] for name in settings.INSTALLED_APPS if name.startswith("server.")}
+    return {app.label for app in apps.get_app_configs() if app.name.startswith("server.")}
 
 
 def _snapshot(dump: Path) -> tuple[list[tuple[str, str]], dict[str, int]]:

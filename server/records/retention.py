@@ -12,21 +12,22 @@ from django.db import connection, transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from server.bench.models import (
+from server.entries.models import (
     AskedAgain,
     KeptTrace,
     MeterCheck,
     Observation,
     Photo,
     PhotoRemoved,
+    Prediction,
     Reading,
     SetAside,
     UnderLoad,
 )
-from server.bench.photos import remove
+from server.entries.photos import remove
 from server.findings.models import Answer, Claim
 from server.labs.deleting import KEPT
-from server.labs.models import Lab, PlannedCell, Prediction, SignOff
+from server.labs.models import Lab, PlannedCell, SignOff
 from server.people import limits
 from server.people.models import Group, GroupSession, Teacher, WrongTry
 

@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from galvanic.bench.readings_table import TableReading
 from galvanic.cells import Cell
-from server.bench.models import Reading, SetAside
+from server.entries.models import Reading, SetAside
 from server.labs.models import Lab
 from server.labs.services import NewLab, add_groups, start_lab, tidy_names
 from server.people.deeds import keep_deed

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from galvanic.bench.readings_table import BadTableText, ReadingsTable, decoded, read_readings
-from server.config.incoming import clean
+from server.base.incoming import clean
+from server.base.problems import Problem, RowFault
 from server.labs.services import MAX_GROUP_NAME
-from server.problems import Problem, RowFault
 
 MAX_BYTES = 1_000_000
 MAX_ROWS = 5_000

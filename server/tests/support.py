@@ -11,8 +11,8 @@ from typing import Any
 from django.db import connection
 from django.test import Client, TransactionTestCase
 
-from server.bench.models import Reading
-from server.bench.services import ReadingEntry, record_reading
+from server.entries.models import Reading
+from server.entries.services import ReadingEntry, record_reading
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import open_lab, sign_off
 from server.labs.policy import sheet_of

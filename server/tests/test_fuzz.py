@@ -24,8 +24,8 @@ from schemathesis import GenerationMode
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi import checks as openapi
 
-from server.bench.models import Reading
 from server.config.api import api
+from server.entries.models import Reading
 from server.people.models import Group
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, teacher
 

@@ -73,7 +73,7 @@ class Errors(TestCase):
     def test_an_unexpected_error_says_nothing_of_itself(self):
         client = as_group(group_of(lab_of(teacher())))
         with (
-            mock.patch("server.bench.api.record_reading", side_effect=KeyError("a secret")),
+            mock.patch("server.entries.api.record_reading", side_effect=KeyError("a secret")),
             self.assertLogs("pipette.errors", "ERROR"),
         ):
             answer = send(

@@ -8,12 +8,12 @@ from functools import partial
 from asgiref.sync import async_to_sync, sync_to_async
 from django.test import SimpleTestCase
 
-from server.bench.room import new_pin
+from server.base.live import HUB, MOST_STREAMS, counted, room_for
+from server.base.problems import Problem
 from server.config.asgi import without_body
 from server.config.tests.test_asgi import asked
-from server.labs.live import HUB, MOST_STREAMS, counted, room_for
 from server.labs.opening import close_lab
-from server.problems import Problem
+from server.room.services import new_pin
 from server.tests.support import KeptReadingsTestCase, as_group, as_teacher, group_of, lab_of, send, teacher
 
 

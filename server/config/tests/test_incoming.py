@@ -13,9 +13,9 @@ from django.test import Client, SimpleTestCase, TestCase
 from openpyxl import load_workbook
 from psycopg import errors as postgres
 
-from server.bench.tests.pictures import jpeg
-from server.config.errors import fault_of
-from server.config.incoming import clean
+from server.base.errors import fault_of
+from server.base.incoming import clean
+from server.entries.tests.pictures import jpeg
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 WILD = "a\x00b\x07c\x1b[31m\u202ed\ud800e\x85f\x7f"
@@ -190,6 +190,6 @@ class FaultsInUse(TestCase):
             (caused(OperationalError(), postgres.DiskFull()), 503, "store_full"),
             (DataError("odd"), 422, "bad_text"),
         ):
-            with mock.patch("server.bench.services.Reading.objects.create", side_effect=error):
+            with mock.patch("server.entries.services.Reading.objects.create", side_effect=error):
                 answer = send(as_group(cell.group), "/bench/readings", body | {"text": "0.9", "unit": "V"})
             self.assertEqual((answer.status_code, answer.json()["code"]), (status, code))

@@ -5,11 +5,11 @@ import uuid
 from django.db import DatabaseError, connection, transaction
 from django.test import TestCase
 
-from server.bench.models import Reading
-from server.bench.room import give_cell
-from server.bench.services import record_reading
-from server.config.roles import grant
+from server.base.roles import grant
+from server.entries.models import Reading
+from server.entries.services import record_reading
 from server.labs.models import PlannedCell
+from server.room.services import give_cell
 from server.tests.support import cell_of, entry, group_of, lab_of, member_of, record, teacher
 
 ROLE = "pipette_test_server"

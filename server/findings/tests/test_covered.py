@@ -7,8 +7,8 @@ import uuid
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 
-from server.bench.tests.pictures import jpeg
 from server.config.api import api
+from server.entries.tests.pictures import jpeg
 from server.findings.claims import release
 from server.labs.models import PlannedCell
 from server.people.auth import GroupAuth

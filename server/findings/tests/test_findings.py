@@ -18,7 +18,7 @@ from openpyxl import load_workbook
 
 from galvanic.command.main import main
 from galvanic.reference import catalogue
-from server.bench.models import MeterCheck, Reading
+from server.entries.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
 from server.labs.models import Lab
 from server.labs.opening import close_lab

@@ -9,8 +9,9 @@ from unittest import mock
 from django.test import SimpleTestCase, TestCase
 from pydantic import BaseModel
 
-from server.labs import kept
-from server.labs.live import Hub, announce
+from server.base import kept
+from server.base.live import Hub
+from server.labs.changes import announce
 from server.labs.models import Lab
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, teacher
 

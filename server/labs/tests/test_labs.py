@@ -5,11 +5,11 @@ from datetime import date
 
 from django.test import Client, TestCase
 
+from server.base.problems import Problem
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import sign_off
 from server.labs.policy import sheet_of
 from server.labs.services import tidy_names
-from server.problems import Problem
 from server.tests.support import TITLE, as_group, as_teacher, group_of, lab_of, record, send, teacher
 
 PLAN = {

@@ -5,8 +5,9 @@ from datetime import date
 from django.test import TestCase
 
 from galvanic.cells import Cell
-from server.labs.models import Lab, PlannedCell, Shelf
+from server.labs.models import Lab, PlannedCell
 from server.labs.tests.test_labs import PLAN
+from server.materials.models import Shelf
 from server.tests.support import as_teacher, group_of, lab_of, opened_lab, record, send, teacher
 
 KEYS = ("negative", "electrolyte", "positive", "condition")

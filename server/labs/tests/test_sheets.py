@@ -7,9 +7,10 @@ import json
 from django.db import DatabaseError, connection, transaction
 from django.test import Client, TestCase, override_settings
 
-from server.labs.models import Lab, OwnMaterial, PlannedCell, SignOff
-from server.labs.sheets import qr_path
+from server.labs.models import Lab, PlannedCell, SignOff
+from server.labs.sheets.kit import qr_path
 from server.labs.tests.test_labs import PLAN
+from server.materials.models import OwnMaterial
 from server.tests.support import as_group, as_teacher, group_of, lab_of, opened_lab, send, teacher
 
 OWN_PLATE = {"name": "Old roof zinc", "symbol": "Zn°", "couple": "Zn2+/Zn", "surface": "zinc"}
@@ -237,7 +238,7 @@ class OwnMaterials(TestCase):
 
 def opened_lab_of(owner, lab_id):
     """Open the lab of that number, its own materials known."""
-    from server.labs.own import materials_of
+    from server.materials.own import materials_of
 
     with materials_of(owner):
         lab = opened_lab(owner, Lab.objects.get(id=lab_id))

@@ -13,9 +13,9 @@ from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection
 from django.test import override_settings
 
-from server.bench.models import Photo, Reading
-from server.bench.photos import path_of
-from server.bench.tests.pictures import jpeg
+from server.entries.models import Photo, Reading
+from server.entries.photos import path_of
+from server.entries.tests.pictures import jpeg
 from server.labs.models import Lab
 from server.records import backup as module
 from server.records.backup import BadBackup, backup, before_change, check, restore

@@ -14,10 +14,10 @@ from django.test import Client, TestCase
 from openpyxl import load_workbook
 
 from galvanic.command.main import main
-from server.bench.models import Reading
+from server.base.problems import Problem
+from server.entries.models import Reading
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
-from server.problems import Problem
 from server.records.services import import_readings
 from server.records.table import MAX_BYTES, MAX_ROWS, decode, read_table
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher

@@ -11,11 +11,12 @@ from django.core.management import call_command
 from django.test import Client, override_settings
 from django.utils import timezone
 
-from server.bench.models import Reading
-from server.bench.photos import path_of
-from server.bench.tests.pictures import jpeg
+from server.entries.models import Reading
+from server.entries.photos import path_of
+from server.entries.tests.pictures import jpeg
 from server.findings.models import Claim
-from server.labs.models import Lab, OwnMaterial
+from server.labs.models import Lab
+from server.materials.models import OwnMaterial
 from server.people.models import Deed, GroupSession, Teacher, WrongTry
 from server.tests.support import (
     KeptReadingsTestCase,

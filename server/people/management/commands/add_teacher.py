@@ -12,7 +12,7 @@ from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 
-from server.config.incoming import clean
+from server.base.incoming import clean
 from server.people.models import Teacher
 
 

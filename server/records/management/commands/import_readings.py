@@ -8,9 +8,9 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from server.bench.models import Reading
+from server.base.problems import Problem
+from server.entries.models import Reading
 from server.people.services import teacher_named
-from server.problems import Problem
 from server.records.services import import_readings
 from server.records.table import decode
 

@@ -1,0 +1,1 @@
+"""What every application stands on: refusals, what comes in, what is kept, telling open pages."""

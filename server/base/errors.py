@@ -1,0 +1,195 @@
+"""The one error map: every exception that leaves an endpoint becomes a problem in one shape."""
+
+from __future__ import annotations
+
+import errno
+import logging
+import math
+from collections.abc import Mapping
+from typing import Any
+
+from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
+from django.db import DataError, InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse, HttpResponseBase, JsonResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from psycopg import errors as postgres
+
+from galvanic.errors import GalvanicError
+from server.base.problems import Problem
+
+log = logging.getLogger("pipette.errors")
+
+SAFE = "Nothing was changed; what you typed is safe on this device and can be sent again."
+SIGN_IN = Problem(401, "sign_in", "Please sign in again. Nothing you typed is lost.")
+DATABASE_AWAY = Problem(503, "database_away", f"The store cannot be reached just now. {SAFE}")
+READ_ONLY = Problem(503, "read_only", f"The store can be read but not written just now. {SAFE} Tell whoever runs Pipette.")
+STORE_FULL = Problem(503, "store_full", f"The server’s disk is full. {SAFE} Tell whoever runs Pipette.")
+BROKEN = Problem(500, "broken", f"Something went wrong here. {SAFE}")
+BAD_TEXT = Problem(422, "bad_text", "There is something in it that cannot be kept. Nothing was changed.")
+BAD_REQUEST = Problem(400, "bad_request", "That request cannot be read. Nothing was changed.")
+TOO_LARGE = Problem(413, "too_large", "That is too much to send at once. It stays on your device.")
+FORBIDDEN = Problem(
+    403, "csrf", "This page is too old to send anything. Load it again; what you typed stays on this device.", passing=True
+)
+NO_ADDRESS = Problem(404, "no_address", "There is nothing at this address.")
+NO_METHOD = Problem(405, "no_method", "That cannot be done at this address.")
+
+DISK_FULL = (errno.ENOSPC, errno.EDQUOT)
+
+
+def body(problem: Problem) -> dict[str, Any]:
+    """A problem as it is sent."""
+    return {
+        "code": problem.code,
+        "message": problem.message,
+        "field": problem.field,
+        "passing": problem.passing,
+        "rows": [{"line": row.line, "message": row.message} for row in problem.rows],
+    }
+
+
+def respond(problem: Problem) -> HttpResponse:
+    """A problem as a response of its status."""
+    answer = JsonResponse(body(problem), status=problem.status)
+    answer["Cache-Control"] = "no-store"
+    if problem.wait_s is not None:
+        answer["Retry-After"] = str(max(1, math.ceil(problem.wait_s)))
+    return answer
+
+
+def fault_of(error: BaseException | None) -> Problem | None:
+    """What is away, by an error or what caused it; None where nothing is."""
+    while error is not None:
+        if isinstance(error, postgres.DiskFull) or (isinstance(error, OSError) and error.errno in DISK_FULL):
+            return STORE_FULL
+        if isinstance(error, postgres.ReadOnlySqlTransaction):
+            return READ_ONLY
+        if isinstance(error, OperationalError | InterfaceError):
+            return fault_of(error.__cause__) or DATABASE_AWAY
+        error = error.__cause__ or error.__context__
+    return None
+
+
+def unreadable(error: BaseException) -> Problem | None:
+    """The refusal of a request that cannot be read; None where it can."""
+    if isinstance(error, RequestDataTooBig):
+        return TOO_LARGE
+    if isinstance(error, SuspiciousOperation | BadRequest | MultiPartParserError | UnreadablePostError):
+        return BAD_REQUEST
+    if isinstance(error, DataError) or (isinstance(error, ValueError) and "NUL" in str(error)):
+        return BAD_TEXT
+    return None
+
+
+def from_validation(error: ValidationError) -> Problem:
+    """The first fault of a request that does not fit its schema, by the name of its field."""
+    first = error.errors[0] if error.errors else {"msg": "the request does not fit", "loc": ("body",)}
+    return Problem(422, "invalid", in_words(first), field=str(first["loc"][-1]))
+
+
+PLAIN = {
+    "missing": "Something is missing here: fill it in.",
+    "string_too_short": "Nothing was typed here yet.",
+    "string_too_long": "That is too long: at most {max_length} letters.",
+    "greater_than_equal": "That is too small: {ge} or more.",
+    "greater_than": "That is too small: more than {gt}.",
+    "less_than_equal": "That is too large: {le} at most.",
+    "less_than": "That is too large: less than {lt}.",
+    "too_long": "Those are too many: at most {max_length}.",
+    "too_short": "Those are too few: at least {min_length}.",
+    "int_parsing": "Type a whole number.",
+    "int_type": "Type a whole number.",
+    "int_from_float": "Type a whole number.",
+    "float_parsing": "Type a number.",
+    "float_type": "Type a number.",
+    "date_from_datetime_parsing": "Type a date, for example 2026-05-04.",
+    "date_parsing": "Type a date, for example 2026-05-04.",
+    "literal_error": "That is none of the choices: {expected}.",
+    "bool_parsing": "That is neither yes nor no.",
+}
+"""What a schema's refusals are called for people, by pydantic's type; the limit stands in it."""
+
+
+def in_words(fault: Mapping[str, Any]) -> str:
+    """A schema's refusal in plain words, with the limit."""
+    known, context = PLAIN.get(str(fault.get("type", ""))), fault.get("ctx", {})
+    if known is not None:
+        try:
+            return known.format(**context)
+        except KeyError:
+            pass
+    message = str(fault["msg"]).removeprefix("Value error, ")
+    return message if fault.get("type") == "value_error" else "That does not fit here. Look at it again."
+
+
+def from_http(error: HttpError) -> Problem:
+    """Ninja's own refusals, such as a body that is not JSON."""
+    known = {400: BAD_REQUEST, 403: FORBIDDEN}
+    return known.get(error.status_code) or Problem(error.status_code, "refused", f"{str(error).rstrip('.')}.")
+
+
+def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Django's refusals before a view runs: a host that is not ours, a form that cannot be read."""
+    return respond((unreadable(exception) if exception else None) or BAD_REQUEST)
+
+
+def forbidden(request: HttpRequest, *_: object, **__: object) -> HttpResponse:
+    """A request without the page's token."""
+    return respond(FORBIDDEN)
+
+
+def no_address(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """An address that does not exist."""
+    return respond(NO_ADDRESS)
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """What nobody foresaw, outside an endpoint."""
+    return respond(BROKEN)
+
+
+def in_shape(answer: HttpResponseBase) -> HttpResponseBase:
+    """A refusal in the one shape, whoever made it."""
+    if answer.status_code < 400 or answer.get("Content-Type", "").startswith("application/json"):
+        return answer
+    known = {400: BAD_REQUEST, 403: FORBIDDEN, 404: NO_ADDRESS, 405: NO_METHOD, 413: TOO_LARGE}
+    made = respond(known.get(answer.status_code, Problem(answer.status_code, "refused", "The server did not accept that.")))
+    if allowed := answer.get("Allow"):
+        made["Allow"] = allowed
+    return made
+
+
+def install(api: NinjaAPI) -> None:
+    """Register the map on the API."""
+
+    @api.exception_handler(Problem)
+    def _problem(request: HttpRequest, error: Problem) -> HttpResponse:
+        return respond(error)
+
+    @api.exception_handler(GalvanicError)
+    def _core(request: HttpRequest, error: GalvanicError) -> HttpResponse:
+        return respond(Problem(422, error.code, str(error)))
+
+    @api.exception_handler(ValidationError)
+    def _validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        return respond(from_validation(error))
+
+    @api.exception_handler(AuthenticationError)
+    def _auth(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return respond(SIGN_IN)
+
+    @api.exception_handler(HttpError)
+    def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+        return respond(from_http(error))
+
+    @api.exception_handler(Exception)
+    def _other(request: HttpRequest, error: Exception) -> HttpResponse:
+        if (known := fault_of(error)) is not None:
+            log.warning(known.code, extra={"path": request.path})
+            return respond(known)
+        if (known := unreadable(error)) is not None:
+            return respond(known)
+        log.error("unexpected error", exc_info=error, extra={"path": request.path})
+        return respond(BROKEN)

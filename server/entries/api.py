@@ -1,0 +1,154 @@
+"""The bench of a group."""
+
+from __future__ import annotations
+
+from django.db.models import prefetch_related_objects
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Router
+
+from galvanic.bench.readings import READABLE
+from galvanic.chemistry.subtraction import worked_or_reason
+from galvanic.conditions import preparation
+from server.base.kept import answer
+from server.entries.checking import check_rows, reference_of
+from server.entries.clock import entered
+from server.entries.hands import CellInHand, hands_of
+from server.entries.meter_checks import MeterEntry, record_meter_check
+from server.entries.models import Reading
+from server.entries.outputs import (
+    BESIDE,
+    beside_out,
+    findings_out,
+    latest_prediction,
+    meter_out,
+    others_out,
+    prediction_out,
+    reading_out,
+)
+from server.entries.predictions import PredictionEntry, record_prediction
+from server.entries.schemas import (
+    BenchCell,
+    BenchOut,
+    MeterIn,
+    MeterOut,
+    PredictionIn,
+    PredictionOut,
+    ReadingIn,
+    ReadingOut,
+    WorkedLine,
+    Working,
+)
+from server.entries.services import ReadingEntry, record_reading
+from server.labs.models import Lab, PlannedCell
+from server.labs.planning.tasks import steps_of
+from server.labs.policy import READINGS_PER_CELL, cautions
+from server.people.auth import GroupAuth, Member, actor_of
+from server.people.schemas import ProblemOut
+
+router = Router()
+
+
+@router.get("/bench", response={200: BenchOut, 401: ProblemOut}, auth=GroupAuth(), operation_id="bench")
+def bench(request: HttpRequest) -> HttpResponse:
+    """The group's own cells and readings."""
+    actor = actor_of(request)
+    lab = Lab.objects.visible_to(actor).get()
+    return answer(lab, ("bench", actor.group_id), lambda: _bench(actor, lab))
+
+
+def _bench(actor: Member, lab: Lab) -> BenchOut:
+    groups = list(lab.groups.all())
+    hands = hands_of(lab, groups)
+    group, hand = next((g, h) for g, h in zip(groups, hands, strict=True) if g.id == actor.group_id)
+    # Onto the hand's own cells, which are new after each change: so these too are fetched once.
+    prefetch_related_objects([one.planned for one in hand.cells], "predictions", *BESIDE)
+    values = [value for one in hands for value in one.values]
+    uncovered = {one.planned.id for one in hand.cells if lab.show_values and has_own(one)}
+    # What is said of a covered cell rests on the account alone, or its words would give the class's value away.
+    alone, with_class = (reference_of(lab, actor.group_id, known) for known in ([], values))
+    findings = check_rows(hand.rows, lambda row: with_class if row.cell_id in uncovered else alone)
+    now, steps = timezone.now(), steps_of(lab)
+    return BenchOut(
+        predict=lab.predict,
+        short_circuit=lab.short_circuit,
+        load_ohm=lab.load_ohm,
+        live_meter=bool(group.meter_address),
+        covered=not lab.show_values,
+        released=list(lab.released),
+        paused=lab.paused_at is not None,
+        readable=READABLE,
+        now=now,
+        minutes=lab.minutes,
+        minutes_in=lab.minutes_in(now),
+        settle_s=60.0 * steps.settle,
+        settle_again_s=60.0 * steps.settle_again,
+        meter=hand.meter,
+        group=actor.name,
+        group_id=actor.group_id,
+        lab=lab.title,
+        lab_id=lab.id,
+        state=lab.state,
+        simulated=lab.simulated,
+        wanted=READINGS_PER_CELL,
+        cells=[
+            BenchCell(
+                **dict(one.sent),
+                findings=findings_out(one.sent, findings),
+                asked=one.asked,
+                beside=beside_out(one.planned, one.rows),
+                others=others_out(one.planned, values) if one.planned.id in uncovered else None,
+                preparation=preparation(one.planned.cell),
+                cautions=cautions(one.planned.cell.pair, [one.planned.electrolyte]),
+                prediction=latest_prediction(one.planned),
+                working=[_working(one.planned, plate) for plate in one.planned.cell.pair] if lab.predict else [],
+            )
+            for one in hand.cells
+        ],
+    )
+
+
+def has_own(one: CellInHand) -> bool:
+    """Whether the group has all its own readings of a cell."""
+    return len(one.rows) >= READINGS_PER_CELL
+
+
+def _working(planned: PlannedCell, negative: str) -> Working:
+    lines, reason = worked_or_reason(planned.cell, negative)
+    return Working(negative=negative, lines=[WorkedLine(text=one.text, why=one.why) for one in lines], reason=reason)
+
+
+@router.post(
+    "/bench/predictions",
+    response={200: PredictionOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut},
+    auth=GroupAuth(),
+    operation_id="record_prediction",
+)
+def post_prediction(request: HttpRequest, data: PredictionIn) -> PredictionOut:
+    """Keep a prediction; the same id again changes nothing."""
+    return prediction_out(record_prediction(actor=actor_of(request), entry=PredictionEntry(**entered(data))))
+
+
+@router.post(
+    "/bench/readings",
+    response={200: ReadingOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut},
+    auth=GroupAuth(),
+    operation_id="record_reading",
+)
+def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
+    """Keep a reading; the same id again changes nothing."""
+    recorded = record_reading(actor=actor_of(request), entry=ReadingEntry(**entered(data)))
+    reading = recorded.reading
+    later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if recorded.repeated else None
+    return reading_out(reading, reading.cell, later)
+
+
+@router.post(
+    "/bench/meter-checks",
+    response={200: MeterOut, 409: ProblemOut, 422: ProblemOut},
+    auth=GroupAuth(),
+    operation_id="record_meter_check",
+)
+def post_meter_check(request: HttpRequest, data: MeterIn) -> MeterOut:
+    """Keep a meter check; the same id again changes nothing."""
+    return meter_out(record_meter_check(actor=actor_of(request), entry=MeterEntry(**entered(data))))

@@ -1,0 +1,174 @@
+"""What a group keeps of a cell besides its readings: measurements under load, observations, photographs, traces."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from django.db import transaction
+
+from galvanic.bench.loading import Inner, by_load, by_short
+from galvanic.bench.logger import Trace, read_trace, thinned
+from galvanic.bench.readings import parse, parse_current
+from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
+from server.base.problems import Problem, not_found
+from server.entries.clock import Clock
+from server.entries.models import KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
+from server.entries.once import keep_once, open_cell
+from server.entries.photos import remove, store
+from server.labs.changes import announce
+from server.labs.models import PlannedCell
+from server.people.auth import Member
+from server.people.deeds import keep_deed
+from server.people.models import Teacher
+
+MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_PHOTOS, MAX_TRACES = 20, 40, 8, 8
+KEPT_SAMPLES = 2000
+
+
+@dataclass(frozen=True, slots=True)
+class LoadEntry:
+    """A short-circuit current or a voltage under the lab's resistor, as typed."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    kind: str
+    text: str
+    unit: str
+    clock: Clock = Clock()
+
+
+@dataclass(frozen=True, slots=True)
+class NoteEntry:
+    """What a group saw."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    text: str
+    clock: Clock = Clock()
+
+
+def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
+    """Keep a measurement under load; the same id again changes nothing.
+
+    Raises Problem: not_found, lab_closed, not_asked (the lab does not ask for it), unreadable_reading, or enough.
+    """
+
+    def create() -> UnderLoad:
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
+        lab, short = cell.group.lab, entry.kind == UnderLoad.Kind.SHORT
+        if not (lab.short_circuit if short else lab.load_ohm):
+            raise Problem(409, "not_asked", "This lab does not ask for that, so it was not recorded.")
+        try:
+            if short:
+                current = parse_current(entry.text, entry.unit)
+                value, resolution, unit = current.current_a, current.resolution_a, current.unit
+            else:
+                volts = parse(entry.text, entry.unit)
+                value, resolution, unit = volts.volts_v, volts.resolution_v, volts.unit
+        except UnreadableReading as error:
+            raise Problem(422, error.code, str(error), field="text") from error
+        _room_for(UnderLoad, cell, MAX_UNDER_LOAD)
+        announce(actor.lab_id, actor.group_id)
+        return UnderLoad.objects.create(
+            id=entry.id, cell=cell, kind=entry.kind, text=entry.text.strip(), unit=unit, value=value, resolution=resolution,
+            load_ohm=None if short else lab.load_ohm, **arrival.columns,
+        )  # fmt: skip
+
+    return keep_once(UnderLoad, actor, entry.id, create)[0]
+
+
+def inner_of(open_v: float, u_open_v: float, under: UnderLoad) -> Inner | None:
+    """The inner resistance that a measurement under load gives with the cell's open voltage; None where it gives none."""
+    u = under.resolution / 12.0**0.5
+    try:
+        if under.kind == UnderLoad.Kind.SHORT:
+            return by_short(open_v, u_open_v, under.value, u)
+        return by_load(open_v, u_open_v, under.value, u, under.load_ohm or 0.0)
+    except OutOfRange:
+        return None
+
+
+def record_observation(*, actor: Member, entry: NoteEntry) -> Observation:
+    """Keep what a group saw; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
+
+    def create() -> Observation:
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
+        text = " ".join(entry.text.split())
+        if not text:
+            raise Problem(422, "empty", "Write what you see first.", field="text")
+        _room_for(Observation, cell, MAX_OBSERVATIONS)
+        announce(actor.lab_id, actor.group_id)
+        return Observation.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
+
+    return keep_once(Observation, actor, entry.id, create)[0]
+
+
+def record_photo(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, content: bytes, clock: Clock) -> Photo:
+    """Keep a photograph; the same id again changes nothing.
+
+    Raises Problem: not_found, lab_closed, enough, photo_large, or no_photo.
+    """
+
+    def create() -> Photo:
+        cell, arrival = open_cell(actor, cell_id, clock)
+        _room_for(Photo, cell, MAX_PHOTOS)
+        stored = store(key, content)
+        announce(actor.lab_id, actor.group_id)
+        return Photo.objects.create(id=key, cell=cell, **asdict(stored), **arrival.columns)
+
+    return keep_once(Photo, actor, key, create)[0]
+
+
+@transaction.atomic
+def remove_photo(*, actor: Teacher | Member, photo_id: uuid.UUID) -> None:
+    """Remove a photograph at once; that it was there, and who removed it, stays. Removing it twice is fine.
+
+    Raises Problem: not_found, or photos_away.
+    """
+    photo = Photo.objects.visible_to(actor).select_related("cell__group__lab").filter(id=photo_id).first()
+    if photo is None:
+        raise not_found("photograph")
+    announce(photo.cell.group.lab_id, photo.cell.group_id)
+    PhotoRemoved.objects.get_or_create(photo=photo, defaults={"teacher": None if isinstance(actor, Member) else actor})
+    if isinstance(actor, Teacher):
+        keep_deed(actor, "removed_photo", photo.cell.group.lab, f"{photo.cell.group.name}, {photo.cell.cell.short}")
+    remove(photo.id)
+
+
+def understood(content: bytes) -> Trace:
+    """A logger's file as understood. Raises Problem no_trace with the core's sentence."""
+    try:
+        return read_trace(content)
+    except NotEnoughData as error:
+        raise Problem(422, "no_trace", str(error), field="file") from error
+
+
+def record_trace(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, name: str, content: bytes, clock: Clock) -> KeptTrace:
+    """Keep the trace in a logger's file, thinned to 2000 samples; the same id again changes nothing.
+
+    Raises Problem: not_found, lab_closed, enough, or no_trace.
+    """
+
+    def create() -> KeptTrace:
+        cell, arrival = open_cell(actor, cell_id, clock)
+        _room_for(KeptTrace, cell, MAX_TRACES)
+        trace = understood(content)
+        samples = thinned(trace, KEPT_SAMPLES)
+        how: dict[str, Any] = {
+            "delimiter": trace.delimiter, "decimal": trace.decimal, "time": trace.time_column, "volts": trace.volts_column,
+            "unit": trace.unit, "rows": len(trace.times_s), "skipped": len(trace.skipped),
+        }  # fmt: skip
+        announce(actor.lab_id, actor.group_id)
+        return KeptTrace.objects.create(
+            id=key, cell=cell, name=name[:100], times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
+            understood=how, **arrival.columns,
+        )  # fmt: skip
+
+    return keep_once(KeptTrace, actor, key, create)[0]
+
+
+def _room_for(model: type[UnderLoad | Observation | Photo | KeptTrace], cell: PlannedCell, most: int) -> None:
+    if model.objects.filter(cell=cell).count() >= most:
+        raise Problem(409, "enough", f"This cell has {most} of these, which is the most it can hold.")

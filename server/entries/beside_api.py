@@ -1,0 +1,120 @@
+"""What groups keep beside their readings, and the pictures themselves."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.http import FileResponse, HttpRequest
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
+from pydantic import BaseModel
+
+from galvanic.bench.logger import MOST_BYTES
+from server.base.problems import Problem, not_found
+from server.entries import beside, photos
+from server.entries.beside_schemas import (
+    ObservationIn,
+    ObservationOut,
+    PhotoOut,
+    PreviewTrace,
+    TraceOut,
+    UnderLoadIn,
+    UnderLoadOut,
+)
+from server.entries.clock import Clock, DeviceTime, entered
+from server.entries.models import Photo
+from server.entries.outputs import photo_out, preview_out, trace_out, under_load_out
+from server.people.auth import GroupAuth, TeacherAuth, actor_of
+from server.people.schemas import Done, ProblemOut
+
+router = Router()
+BOTH = [TeacherAuth(), GroupAuth()]
+REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
+
+
+class Attached(BaseModel):
+    """To which cell a file belongs; the id is made on the device."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
+
+
+def _content(file: UploadedFile, most: int) -> bytes:
+    if (file.size or 0) > most:
+        raise Problem(
+            422, "too_large", f"That file is larger than {most // 1_000_000} MB. It stays on your device.", field="file"
+        )
+    content: bytes = file.read()
+    return content
+
+
+@router.post(
+    "/bench/under-load", response={200: UnderLoadOut, **REFUSED}, auth=GroupAuth(), operation_id="record_under_load"
+)
+def post_under_load(request: HttpRequest, data: UnderLoadIn) -> UnderLoadOut:
+    """Keep a measurement under load; the same id again changes nothing."""
+    kept = beside.record_under_load(actor=actor_of(request), entry=beside.LoadEntry(**entered(data)))
+    return under_load_out(kept, None, 0.0)
+
+
+@router.post(
+    "/bench/observations", response={200: ObservationOut, **REFUSED}, auth=GroupAuth(), operation_id="record_observation"
+)
+def post_observation(request: HttpRequest, data: ObservationIn) -> ObservationOut:
+    """Keep what a group saw; the same id again changes nothing."""
+    kept = beside.record_observation(actor=actor_of(request), entry=beside.NoteEntry(**entered(data)))
+    return ObservationOut(id=kept.id, text=kept.text, received_at=kept.received_at)
+
+
+@router.post("/bench/photos", response={200: PhotoOut, **REFUSED}, auth=GroupAuth(), operation_id="record_photo")
+def post_photo(request: HttpRequest, data: Form[Attached], photo: File[UploadedFile]) -> PhotoOut:
+    """Keep a photograph; the same id again changes nothing."""
+    content = _content(photo, photos.MOST_BYTES)
+    kept = beside.record_photo(
+        actor=actor_of(request),
+        key=data.id,
+        cell_id=data.cell_id,
+        content=content,
+        clock=Clock(data.device_at, data.sent_at),
+    )
+    return photo_out(kept)
+
+
+@router.delete("/photos/{uuid:photo_id}", response={200: Done, **REFUSED}, auth=BOTH, operation_id="remove_photo")
+def remove_photo(request: HttpRequest, photo_id: uuid.UUID) -> Done:
+    """Remove a photograph at once: its file goes, the row says when and by whom."""
+    beside.remove_photo(actor=actor_of(request), photo_id=photo_id)
+    return Done(ok=True)
+
+
+@router.post(
+    "/bench/traces/preview", response={200: PreviewTrace, **REFUSED}, auth=GroupAuth(), operation_id="preview_trace"
+)
+def preview_trace(request: HttpRequest, file: File[UploadedFile]) -> PreviewTrace:
+    """What would be understood of a logger's file; nothing is kept."""
+    return preview_out(beside.understood(_content(file, MOST_BYTES)))
+
+
+@router.post("/bench/traces", response={200: TraceOut, **REFUSED}, auth=GroupAuth(), operation_id="record_trace")
+def post_trace(request: HttpRequest, data: Form[Attached], file: File[UploadedFile]) -> TraceOut:
+    """Keep the trace in a logger's file; the same id again changes nothing."""
+    content = _content(file, MOST_BYTES)
+    kept = beside.record_trace(
+        actor=actor_of(request), key=data.id, cell_id=data.cell_id, name=file.name or "trace", content=content,
+        clock=Clock(data.device_at, data.sent_at),
+    )  # fmt: skip
+    return trace_out(kept)
+
+
+@router.get("/photos/{uuid:photo_id}", auth=BOTH, operation_id="photo", include_in_schema=False)
+def photo(request: HttpRequest, photo_id: uuid.UUID) -> FileResponse:
+    """The picture, for the group that took it and its teacher."""
+    found = Photo.objects.visible_to(actor_of(request)).filter(id=photo_id).first()
+    path = None if found is None else photos.path_of(found.id)
+    if path is None or not path.is_file():
+        raise not_found("photograph")
+    answer = FileResponse(path.open("rb"), content_type="image/jpeg")
+    answer["Cache-Control"] = "private, no-cache"
+    return answer

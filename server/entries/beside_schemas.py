@@ -1,0 +1,101 @@
+"""What goes in and out beside readings: loads, observations, photographs, traces."""
+
+from __future__ import annotations
+
+import datetime
+import uuid
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, StringConstraints
+
+from server.entries.clock import DeviceTime
+
+
+class UnderLoadIn(BaseModel):
+    """A short-circuit current or a voltage under the lab's resistor, as typed."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    kind: Literal["short", "load"]
+    text: Annotated[str, StringConstraints(max_length=200)]
+    unit: Annotated[str, StringConstraints(max_length=2)]
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
+
+
+class UnderLoadOut(BaseModel):
+    """A measurement under load as kept; `says` is the inner resistance in words, `remark` what is odd; empty: nothing."""
+
+    id: uuid.UUID
+    kind: str
+    text: str
+    unit: str
+    load_ohm: float | None
+    says: str
+    remark: str
+
+
+class ObservationIn(BaseModel):
+    """What a group saw."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    text: Annotated[str, StringConstraints(max_length=300)]
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
+
+
+class ObservationOut(BaseModel):
+    """What a group saw, as kept."""
+
+    id: uuid.UUID
+    text: str
+    received_at: datetime.datetime
+
+
+class PhotoOut(BaseModel):
+    """A kept photograph; the picture itself is at /api/photos/{id}, unless it was removed, and by whom."""
+
+    id: uuid.UUID
+    width: int
+    height: int
+    received_at: datetime.datetime
+    removed_at: datetime.datetime | None
+    removed_by: Literal["group", "teacher"] | None
+
+
+class TraceOut(BaseModel):
+    """A kept trace: at most 200 samples of it, seconds and volts."""
+
+    id: uuid.UUID
+    name: str
+    times_s: list[float]
+    volts_v: list[float]
+
+
+class PreviewTrace(BaseModel):
+    """What was understood of a logger's file, before anything is kept; `read_text` is what would be read off at the end."""
+
+    delimiter: str
+    decimal: str
+    time_column: str
+    volts_column: str
+    unit: str
+    others: list[str]
+    rows: int
+    seconds: float
+    skipped: list[str]
+    skipped_count: int
+    steady: bool | None
+    read_text: str
+    times_s: list[float]
+    volts_v: list[float]
+
+
+class Beside(BaseModel):
+    """What a group keeps of a cell beside its readings."""
+
+    under_load: list[UnderLoadOut]
+    observations: list[ObservationOut]
+    photos: list[PhotoOut]
+    traces: list[TraceOut]

@@ -1,0 +1,70 @@
+"""What each group has in hand: its cells with their readings, as they are sent.
+
+Board and benches show what all groups have read, and an entry changes one group's. So each hand is fetched once after each
+change.
+"""
+
+from __future__ import annotations
+
+import uuid
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from galvanic.bench.class_reference import GroupCell
+from server.base.kept import made_of_each
+from server.entries.checking import Row, class_values
+from server.entries.models import MeterCheck, SetAside
+from server.entries.outputs import current_rows, is_asked, meter_out, with_readings, with_their_readings
+from server.entries.schemas import CellWithReadings, MeterOut
+from server.labs.models import Lab, PlannedCell
+from server.people.models import Group
+
+
+@dataclass(frozen=True, slots=True)
+class CellInHand:
+    """One cell of a group's: as sent, the readings that count, and whether the teacher waits for another."""
+
+    planned: PlannedCell
+    sent: CellWithReadings
+    rows: list[Row]
+    asked: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Hand:
+    """A group's cells in order, its mean of each, its latest meter check, and why all is set aside (empty: it is not)."""
+
+    cells: list[CellInHand]
+    values: list[GroupCell]
+    meter: MeterOut | None
+    aside: str
+
+    @property
+    def rows(self) -> list[Row]:
+        """The readings that count, cell by cell, oldest first."""
+        return [row for one in self.cells for row in one.rows]
+
+
+def hands_of(lab: Lab, groups: Sequence[Group]) -> list[Hand]:
+    """The hands of a lab's groups, which are just fetched; five queries for all that have changed."""
+    return made_of_each(lab, "hand", groups, _fetched)
+
+
+def _fetched(groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
+    ids = [group.id for group in groups]
+    cells: dict[uuid.UUID, list[CellInHand]] = defaultdict(list)
+    for planned in with_their_readings(PlannedCell.objects.filter(group__in=ids).order_by("position")):
+        (sent,) = with_readings([planned])
+        cells[planned.group_id].append(CellInHand(planned, sent, current_rows([planned]), is_asked(planned)))
+    meters = {check.group_id: check for check in MeterCheck.objects.filter(group__in=ids)}  # the latest comes last
+    asides = {row.group_id: row.reason for row in SetAside.objects.filter(group__in=ids)}
+    return {
+        key: Hand(
+            cells=cells[key],
+            values=class_values(row for one in cells[key] for row in one.rows),
+            meter=meter_out(meters[key]) if key in meters else None,
+            aside=asides.get(key, ""),
+        )
+        for key in ids
+    }

@@ -1,0 +1,205 @@
+"""How readings, findings and meter checks are sent."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterable
+
+from django.db.models import Prefetch
+
+from galvanic.bench import foretold
+from galvanic.bench.class_reference import GroupCell
+from galvanic.bench.loading import in_words, remark
+from galvanic.bench.logger import Trace, judged, settled_v, thinned
+from galvanic.bench.readings import as_shown
+from server.entries.beside import inner_of
+from server.entries.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
+from server.entries.checking import Findings, Row
+from server.entries.meter_checks import verdict_of
+from server.entries.models import AskedAgain, KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
+from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
+from server.labs.models import PlannedCell
+from server.labs.outputs import cell_out
+from server.labs.querysets import PlannedCellQuerySet
+
+DRAWN_SAMPLES = 200
+
+
+def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:
+    """Cells with their readings, why these are set aside, and what was asked of the group, as plain lists."""
+    found: PlannedCellQuerySet = cells.prefetch_related(
+        Prefetch("readings", queryset=Reading.objects.with_aside(), to_attr="kept_readings"),
+        Prefetch("asked", to_attr="kept_asked"),
+    )
+    return found
+
+
+def readings_of(planned: PlannedCell) -> list[Reading]:
+    """The readings of a cell that was fetched `with_their_readings`, oldest first."""
+    found: list[Reading] = planned.__dict__["kept_readings"]
+    return found
+
+
+def asked_of(planned: PlannedCell) -> list[AskedAgain]:
+    """What was asked of the group about a cell that was fetched `with_their_readings`."""
+    found: list[AskedAgain] = planned.__dict__["kept_asked"]
+    return found
+
+
+BESIDE = ("under_load", "observations", "photos__removed", "traces")
+
+
+def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID | None) -> ReadingOut:
+    """A reading as it is sent."""
+    return ReadingOut(
+        id=reading.id,
+        text=reading.text,
+        unit=reading.unit,
+        volts_v=reading.volts_v,
+        signed_v=planned.cell.as_written_v(reading.volts_v - reading.offset_v, reading.red),
+        resolution_v=reading.resolution_v,
+        offset_v=reading.offset_v,
+        red=reading.red,
+        black=reading.black,
+        origin=reading.origin,
+        taken_at=reading.taken_at or reading.received_at,
+        received_at=reading.received_at,
+        corrected_by=corrected_by,
+        corrects=reading.corrects_id,
+        reason=reading.reason,
+        aside=reading.aside,
+        after_closing=reading.after_closing,
+    )
+
+
+def with_readings(cells: Iterable[PlannedCell]) -> list[CellWithReadings]:
+    """Cells with prefetched readings as they are sent."""
+    found = []
+    for planned in cells:
+        readings = readings_of(planned)
+        corrected = {r.corrects_id: r.id for r in readings if r.corrects_id}
+        found.append(
+            CellWithReadings(
+                **cell_out(planned).model_dump(),
+                readings=[reading_out(r, planned, corrected.get(r.id)) for r in readings],
+            )
+        )
+    return found
+
+
+def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
+    """Readings that count of cells whose readings are prefetched, oldest first in each cell."""
+    rows = []
+    for planned in cells:
+        readings = readings_of(planned)
+        corrected = {r.corrects_id for r in readings}
+        rows += [
+            Row(
+                r.id,
+                planned.group_id,
+                planned.id,
+                planned.cell,
+                planned.cell.as_written_v(r.volts_v - r.offset_v, r.red),
+                r.resolution_v,
+            )
+            for r in readings
+            if r.id not in corrected and not r.aside
+        ]
+    return rows
+
+
+def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
+    """What is said about the readings of one cell."""
+    return [
+        FindingOut(reading=reading.id, code=one.code, sure=one.sure, title=one.title, text=one.text, tries=list(one.tries))
+        for reading in out.readings
+        for one in findings.get(reading.id, ())
+    ]
+
+
+def is_asked(planned: PlannedCell) -> bool:
+    """Whether the teacher has asked for a reading of this cell and none has come since; both are prefetched."""
+    asked = max((one.asked_at for one in asked_of(planned)), default=None)
+    newest = max((one.received_at for one in readings_of(planned)), default=None)
+    return asked is not None and (newest is None or newest < asked)
+
+
+def prediction_out(kept: Prediction) -> PredictionOut:
+    """A prediction as it is sent."""
+    return PredictionOut(
+        id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v,
+        remark=foretold.remark(kept.volts_v),
+    )  # fmt: skip
+
+
+def latest_prediction(planned: PlannedCell) -> PredictionOut | None:
+    """What a group predicted last of a cell; predictions are prefetched."""
+    predictions = list(planned.predictions.all())
+    return prediction_out(predictions[-1]) if predictions else None
+
+
+def meter_out(check: MeterCheck) -> MeterOut:
+    """A meter check with its verdict as it is sent."""
+    found = verdict_of(check)
+    return MeterOut(offset_v=check.offset_v, code=found.code, tone=found.tone, text=found.text, do=found.do)  # type: ignore[arg-type]
+
+
+def under_load_out(under: UnderLoad, open_v: float | None, u_open_v: float) -> UnderLoadOut:
+    """A measurement under load, with the inner resistance it gives."""
+    found = inner_of(open_v, u_open_v, under) if open_v is not None else None
+    return UnderLoadOut(
+        id=under.id, kind=under.kind, text=under.text, unit=under.unit, load_ohm=under.load_ohm,
+        says="" if found is None else in_words(found), remark=remark(under.kind, under.value, open_v),
+    )  # fmt: skip
+
+
+def beside_out(planned: PlannedCell, rows: Iterable[Row]) -> Beside:
+    """What stands beside the readings of a cell; all of it is prefetched. `rows` are the readings that count."""
+    own = [row for row in rows if row.cell_id == planned.id]
+    open_v = sum(row.signed_v for row in own) / len(own) if own else None
+    u_open_v = max(row.resolution_v for row in own) / 12.0**0.5 if own else 0.0
+    return Beside(
+        under_load=[under_load_out(one, open_v, u_open_v) for one in planned.under_load.all()],
+        observations=[
+            ObservationOut(id=one.id, text=one.text, received_at=one.received_at) for one in planned.observations.all()
+        ],
+        photos=[photo_out(one) for one in planned.photos.all()],
+        traces=[trace_out(one) for one in planned.traces.all()],
+    )
+
+
+def photo_out(photo: Photo) -> PhotoOut:
+    """A photograph as it is sent."""
+    removed: PhotoRemoved | None = getattr(photo, "removed", None)
+    return PhotoOut(
+        id=photo.id, width=photo.width, height=photo.height, received_at=photo.received_at,
+        removed_at=None if removed is None else removed.at,
+        removed_by=None if removed is None else "group" if removed.teacher_id is None else "teacher",
+    )  # fmt: skip
+
+
+def trace_out(trace: KeptTrace) -> TraceOut:
+    """A trace, thinned for drawing."""
+    step = max(1, len(trace.times_s) // DRAWN_SAMPLES)
+    return TraceOut(id=trace.id, name=trace.name, times_s=trace.times_s[::step], volts_v=trace.volts_v[::step])
+
+
+def preview_out(trace: Trace) -> PreviewTrace:
+    """What was understood of a file."""
+    found, samples = judged(trace), thinned(trace, DRAWN_SAMPLES)
+    return PreviewTrace(
+        delimiter=trace.delimiter, decimal=trace.decimal, time_column=trace.time_column, volts_column=trace.volts_column,
+        unit=trace.unit, others=list(trace.others), rows=len(trace.times_s), seconds=trace.times_s[-1],
+        skipped=[f"Line {one.line}: {one.why}." for one in trace.skipped[:10]], skipped_count=len(trace.skipped),
+        steady=None if found is None else found.steady,
+        read_text=as_shown(settled_v(trace), min(0.1, max(1e-4, trace.resolution_v))),
+        times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
+    )  # fmt: skip
+
+
+def others_out(planned: PlannedCell, values: Iterable[GroupCell]) -> OthersOut | None:
+    """The other groups' values of a cell; None where there are none."""
+    found = [one.volts_v for one in values if one.cell == planned.cell and one.group != str(planned.group_id)]
+    if not found:
+        return None
+    return OthersOut(groups=len(found), mean_v=sum(found) / len(found), low_v=min(found), high_v=max(found))

@@ -1,0 +1,65 @@
+"""Keeping what a group expects of a cell before it measures."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+
+from galvanic.bench.readings import parse
+from galvanic.errors import UnreadableReading
+from server.base.problems import Problem
+from server.entries.clock import Clock
+from server.entries.models import Prediction, Reading
+from server.entries.once import keep_once, open_cell
+from server.labs.changes import announce
+from server.people.auth import Member
+
+MAX_PREDICTIONS_PER_CELL = 20
+
+
+@dataclass(frozen=True, slots=True)
+class PredictionEntry:
+    """One prediction as it comes from a device: which plate will be negative, and how many volts, without a sign."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    negative: str
+    text: str
+    unit: str
+    clock: Clock = Clock()
+
+
+def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
+    """Keep a prediction; the same id again changes nothing.
+
+    Raises Problem: not_found (not this group's cell), lab_closed, too_late (the cell is measured), wrong_plate,
+    unreadable_reading, or enough; then nothing is kept.
+    """
+    return keep_once(Prediction, actor, entry.id, lambda: _create(actor, entry))[0]
+
+
+def _create(actor: Member, entry: PredictionEntry) -> Prediction:
+    cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
+    if Reading.objects.filter(cell=cell).exists():
+        raise Problem(409, "too_late", "You have measured this cell already, so it is no prediction any more.")
+    if entry.negative not in (cell.negative, cell.positive):
+        raise Problem(422, "wrong_plate", "Choose one of this cell’s two plates.", field="negative")
+    try:
+        parsed = parse(entry.text, entry.unit)
+    except UnreadableReading as error:
+        raise Problem(422, error.code, str(error), field="text") from error
+    if parsed.volts_v < 0.0:
+        message = "Say which plate is negative instead of a minus sign. Your number stays in the box."
+        raise Problem(422, "no_sign", message, field="text")
+    if Prediction.objects.filter(cell=cell).count() >= MAX_PREDICTIONS_PER_CELL:
+        raise Problem(409, "enough", f"This cell has {MAX_PREDICTIONS_PER_CELL} predictions, which is the most it can hold.")
+    announce(actor.lab_id, actor.group_id)
+    return Prediction.objects.create(
+        id=entry.id,
+        cell=cell,
+        negative=entry.negative,
+        text=entry.text.strip(),
+        unit=parsed.unit,
+        volts_v=parsed.volts_v,
+        **arrival.columns,
+    )

@@ -1,0 +1,216 @@
+"""What goes in and out of the bench and the board."""
+
+from __future__ import annotations
+
+import datetime
+import uuid
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, StringConstraints
+
+from server.entries.beside_schemas import Beside
+from server.entries.clock import DeviceTime
+from server.labs.schemas import PlannedCellOut
+from server.materials.schemas import Key
+
+
+class ReadingIn(BaseModel):
+    """One entry as typed; `corrects` and `reason` go together. `sent_at` is by the same clock as `device_at`."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    red: Key
+    black: Key
+    text: Annotated[str, StringConstraints(max_length=200)]
+    unit: Literal["V", "mV"]
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
+    origin: Literal["typed", "meter", "imported", "simulated"] = "typed"
+    corrects: uuid.UUID | None = None
+    reason: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
+class ReadingOut(BaseModel):
+    """A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
+    positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts).
+    `after_closing`: it was typed in time and came in after the lab had closed."""
+
+    id: uuid.UUID
+    text: str
+    unit: str
+    volts_v: float
+    signed_v: float
+    resolution_v: float
+    offset_v: float
+    red: str
+    black: str
+    origin: str
+    taken_at: datetime.datetime
+    received_at: datetime.datetime
+    corrected_by: uuid.UUID | None
+    corrects: uuid.UUID | None
+    reason: str
+    aside: str
+    after_closing: bool
+
+
+class CellWithReadings(PlannedCellOut):
+    """A cell with its readings, oldest first."""
+
+    readings: list[ReadingOut]
+
+
+class PredictionIn(BaseModel):
+    """Which plate a group expects to be negative, and how many volts."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    negative: Key
+    text: Annotated[str, StringConstraints(max_length=200)]
+    unit: Literal["V", "mV"]
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
+
+
+class PredictionOut(BaseModel):
+    """A prediction as kept; `remark` is what is odd about it, empty where it could be."""
+
+    id: uuid.UUID
+    negative: str
+    text: str
+    unit: str
+    volts_v: float
+    remark: str
+
+
+class WorkedLine(BaseModel):
+    """One line of the subtraction, and why."""
+
+    text: str
+    why: str
+
+
+class Working(BaseModel):
+    """The subtraction if `negative` is the negative plate; no lines and a reason where the table has no entry."""
+
+    negative: str
+    lines: list[WorkedLine]
+    reason: str
+
+
+class GroupPrediction(BaseModel):
+    """What one group predicted last."""
+
+    group: str
+    negative: str
+    text: str
+    unit: str
+    volts_v: float
+
+
+class PredictedCell(BaseModel):
+    """A cell, the table's difference in V (None for an inert plate), and what groups predicted of it."""
+
+    short: str
+    negative: str
+    electrolyte: str
+    positive: str
+    condition: str
+    table_v: float | None
+    predictions: list[GroupPrediction]
+
+
+class PredictionsOut(BaseModel):
+    """All predictions of a lab, cell by cell; `expected` is how many there would be."""
+
+    cells: list[PredictedCell]
+    made: int
+    expected: int
+
+
+class FindingOut(BaseModel):
+    """What the checks say about one reading, and what to try, in order."""
+
+    reading: uuid.UUID
+    code: str
+    sure: str
+    title: str
+    text: str
+    tries: list[str]
+
+
+class MeterIn(BaseModel):
+    """A meter check: the numbers with the leads together and on a fresh dry cell, in volts."""
+
+    id: uuid.UUID
+    leads: Annotated[str, StringConstraints(max_length=32)]
+    dry: Annotated[str, StringConstraints(max_length=32)]
+    device_at: DeviceTime = None
+    sent_at: DeviceTime = None
+
+
+class MeterOut(BaseModel):
+    """A kept meter check with its verdict."""
+
+    offset_v: float
+    code: str
+    tone: Literal["plain", "good", "caution", "wrong"]
+    text: str
+    do: str
+
+
+class OthersOut(BaseModel):
+    """The other groups' values of a cell: how many groups, their mean, lowest and highest, V."""
+
+    groups: int
+    mean_v: float
+    low_v: float
+    high_v: float
+
+
+class BenchCell(CellWithReadings):
+    """A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
+    reading, the latest prediction, and the subtraction both ways round. `others` stay covered (None) until the group has
+    its own readings and the teacher shows them."""
+
+    findings: list[FindingOut]
+    asked: bool
+    beside: Beside
+    others: OthersOut | None
+    preparation: str
+    cautions: list[str]
+    prediction: PredictionOut | None
+    working: list[Working]
+
+
+class BenchOut(BaseModel):
+    """A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if for loads.
+
+    `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `readable` is a pattern of
+    what can be a reading, for a page without network; `live_meter` if there is a connected one. `settle_again_s` is the wait
+    between two readings of a cell.
+    """
+
+    predict: bool
+    short_circuit: bool
+    load_ohm: float | None
+    live_meter: bool
+    covered: bool
+    released: list[str]
+    paused: bool
+    readable: str
+    now: datetime.datetime
+    minutes: int
+    minutes_in: float
+    settle_s: float
+    settle_again_s: float
+    meter: MeterOut | None
+
+    group: str
+    group_id: uuid.UUID
+    lab: str
+    lab_id: uuid.UUID
+    state: str
+    simulated: bool
+    wanted: int
+    cells: list[BenchCell]

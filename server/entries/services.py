@@ -1,0 +1,113 @@
+"""Keeping readings."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+
+from django.db import IntegrityError
+
+from galvanic.bench.readings import parse
+from galvanic.errors import UnreadableReading
+from server.base.problems import Problem, not_found
+from server.entries.clock import Clock
+from server.entries.meter_checks import latest_offset_v
+from server.entries.models import Reading
+from server.entries.once import keep_once, open_cell
+from server.labs.changes import announce
+from server.labs.models import PlannedCell
+from server.people.auth import Member
+
+MAX_READINGS_PER_CELL = 60
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingEntry:
+    """One entry as it comes from a device; `red` and `black` are where the leads really were."""
+
+    id: uuid.UUID
+    cell_id: uuid.UUID
+    red: str
+    black: str
+    text: str
+    unit: str
+    origin: str = Reading.Origin.TYPED
+    corrects: uuid.UUID | None = None
+    reason: str = ""
+    clock: Clock = Clock()
+
+
+@dataclass(frozen=True, slots=True)
+class Recorded:
+    """What is kept now; `repeated` if it already was."""
+
+    reading: Reading
+    repeated: bool
+
+
+def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
+    """Keep one meter reading exactly as typed, with its value and resolution in volts.
+
+    Repeating an entry (same id) changes nothing and returns what was kept. Raises Problem: not_found (not this group's
+    cell), lab_closed, not_yours (an origin that no device of this group has), unreadable_reading, wrong_leads, or what is
+    wrong with a correction; then nothing is kept.
+    """
+    try:
+        return Recorded(*keep_once(Reading, actor, entry.id, lambda: _create(actor, entry)))
+    except IntegrityError:
+        raise Problem(409, "already_corrected", "That reading was corrected on another device. Look at it again.") from None
+
+
+def _create(actor: Member, entry: ReadingEntry) -> Reading:
+    cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
+    if {entry.red, entry.black} != {cell.negative, cell.positive}:
+        raise Problem(422, "wrong_leads", "The leads must be on this cell’s two plates.", field="red")
+    try:
+        parsed = parse(entry.text, entry.unit)
+    except UnreadableReading as error:
+        raise Problem(422, error.code, str(error), field="text") from error
+    if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
+        raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
+    reading = Reading.objects.create(
+        id=entry.id,
+        cell=cell,
+        red=entry.red,
+        black=entry.black,
+        text=entry.text.strip(),
+        unit=parsed.unit,
+        volts_v=parsed.volts_v,
+        resolution_v=parsed.resolution_v,
+        offset_v=latest_offset_v(actor),
+        corrects=_corrected(cell, entry),
+        reason=entry.reason.strip(),
+        origin=_origin(cell, entry.origin),
+        **arrival.columns,
+    )
+    announce(actor.lab_id, actor.group_id)  # last: until the end other groups' entries wait for the lab's count
+    return reading
+
+
+def _origin(cell: PlannedCell, said: str) -> str:
+    """Where a number came from, if the group's devices can have it: only a group with a connected meter has readings from
+    one, and only that (the meter may be a simulated one) or a simulated lab has simulated readings."""
+    group = cell.group
+    by_meter = bool(group.meter_address)
+    if (said == Reading.Origin.SIMULATED and not (group.lab.simulated or by_meter)) or (
+        said == Reading.Origin.METER and not by_meter
+    ):
+        raise Problem(422, "not_yours", "This group’s readings are typed or come from its logger’s file.", field="origin")
+    return said
+
+
+def _corrected(cell: PlannedCell, entry: ReadingEntry) -> Reading | None:
+    """The reading an entry corrects: of the same cell, not corrected before, with a reason."""
+    if entry.corrects is None:
+        return None
+    wrong = Reading.objects.filter(cell=cell, id=entry.corrects).first()
+    if wrong is None:
+        raise not_found("reading")
+    if not entry.reason.strip():
+        raise Problem(422, "no_reason", "Say in a few words why the first number was wrong.", field="reason")
+    if Reading.objects.filter(corrects=wrong).exists():
+        raise Problem(409, "already_corrected", "That reading is already corrected. Correct the newer one.")
+    return wrong

@@ -1,0 +1,93 @@
+"""Predictions: kept as said, once, before measuring, by the group alone; never in the way."""
+
+import uuid
+
+from django.db import DatabaseError, connection, transaction
+from django.test import Client, TestCase
+
+from server.entries.models import Prediction
+from server.labs.models import Lab
+from server.labs.opening import close_lab
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
+
+
+class Predicting(TestCase):
+    def setUp(self):
+        self.ada = teacher()
+        self.lab = lab_of(self.ada)
+        self.tern = group_of(self.lab)
+        self.cell = cell_of(self.tern)
+        self.client = as_group(self.tern)
+
+    def say(self, text="1.10", **changes):
+        made = {"id": str(uuid.uuid4()), "cell_id": str(self.cell.id), "negative": "zinc", "text": text, "unit": "V"}
+        return send(self.client, "/bench/predictions", made | changes)
+
+    def test_a_prediction_is_kept_as_said_and_the_latest_is_shown(self):
+        self.say("1.1")
+        self.assertEqual(self.say("900", unit="mV").json()["volts_v"], 0.9)
+        shown = self.client.get("/api/bench").json()
+        self.assertTrue(shown["predict"])
+        self.assertEqual(shown["cells"][0]["prediction"]["text"], "900")
+        self.assertEqual(Prediction.objects.count(), 2)
+
+    def test_sending_twice_keeps_one(self):
+        number = str(uuid.uuid4())
+        for _ in range(3):
+            self.assertEqual(self.say(id=number).status_code, 200)
+        self.assertEqual(Prediction.objects.count(), 1)
+
+    def test_the_subtraction_is_there_both_ways_round(self):
+        working = self.client.get("/api/bench").json()["cells"][0]["working"]
+        self.assertEqual([one["negative"] for one in working], ["zinc", "copper"])
+        self.assertEqual([one["why"] for one in working[0]["lines"]][2], "minus a minus is plus")
+
+    def test_what_is_no_prediction_is_refused_and_nothing_is_kept(self):
+        for changes, code in [
+            ({"text": "about one"}, "unreadable_reading"), ({"text": "-1.1"}, "no_sign"), ({"negative": "tin"}, "wrong_plate"),
+            ({"cell_id": str(uuid.uuid4())}, "not_found"), ({"cell_id": str(cell_of(group_of(self.lab, "Knot")).id)}, "not_found"),
+        ]:  # fmt: skip
+            self.assertEqual(self.say(**changes).json()["code"], code)
+        record(self.cell)
+        self.assertEqual(self.say().json()["code"], "too_late")
+        close_lab(actor=self.ada, lab_id=self.lab.id)
+        self.assertEqual(self.say(cell_id=str(cell_of(self.tern, 2).id)).json()["code"], "lab_closed")
+        self.assertEqual(Prediction.objects.count(), 0)
+
+    def test_measuring_needs_no_prediction(self):
+        record(self.cell)
+        self.assertEqual(len(self.client.get("/api/bench").json()["cells"][0]["readings"]), 1)
+
+    def test_where_the_teacher_asks_for_none_there_is_no_working(self):
+        Lab.objects.update(predict=False)
+        shown = self.client.get("/api/bench").json()
+        self.assertEqual((shown["predict"], shown["cells"][0]["working"]), (False, []))
+
+    def test_a_stranger_and_another_group_cannot(self):
+        self.assertEqual(send(Client(), "/bench/predictions", {}).status_code, 401)
+        number = str(uuid.uuid4())
+        self.say(id=number)
+        knot = as_group(group_of(self.lab, "Knot"))
+        body = {
+            "id": number,
+            "cell_id": str(cell_of(group_of(self.lab, "Knot")).id),
+            "negative": "zinc",
+            "text": "1",
+            "unit": "V",
+        }
+        self.assertEqual(send(knot, "/bench/predictions", body).json()["code"], "id_taken")
+
+    def test_the_teacher_sees_the_latest_of_every_group_cell_by_cell(self):
+        self.say("1.1")
+        self.say("0.9", negative="copper")
+        shown = as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/predictions").json()
+        cell = next(c for c in shown["cells"] if c["short"] == "Zn | Cu")
+        self.assertEqual([(p["group"], p["negative"], p["text"]) for p in cell["predictions"]], [("Tern", "copper", "0.9")])
+        self.assertEqual((shown["made"], shown["expected"]), (1, 6))
+        self.assertAlmostEqual(cell["table_v"], 1.1037, places=3)
+
+    def test_the_database_keeps_them(self):
+        self.say()
+        for change in ("UPDATE labs_prediction SET text = '2'", "DELETE FROM labs_prediction"):
+            with self.assertRaises(DatabaseError), transaction.atomic(), connection.cursor() as cursor:
+                cursor.execute(change)

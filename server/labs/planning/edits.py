@@ -1,0 +1,200 @@
+"""Changing the plan of a draft by hand, and its minutes at any time; the core repairs and says what it changed."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable, Mapping
+from dataclasses import asdict, dataclass, replace
+
+from django.db import transaction
+
+from galvanic.cells import Cell
+from galvanic.errors import OutOfRange
+from galvanic.planning import replan
+from galvanic.planning.design import Plan, Task, improve
+from galvanic.planning.plan_changes import Laid, what_moved
+from galvanic.planning.replan import CannotChange, Change
+from galvanic.planning.schedule import Steps
+from server.base.problems import Problem
+from server.labs.changes import announce
+from server.labs.models import Lab, PlannedCell
+from server.labs.planning.history import keep_earlier, take_back
+from server.labs.planning.tasks import planned, stock_of, wish_out
+from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
+from server.people.deeds import keep_deed
+from server.people.models import Group, Teacher
+
+MOST_ROUNDS = 20
+UNDO = "undo"
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """One change. Which of `cell`, `group` (its place from 0), `to`, `times` and `round` matter depends on the kind."""
+
+    kind: str
+    cell: Cell | None = None
+    group: int | None = None
+    to: int | None = None
+    times: int = 1
+    round: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """A draft after a change, as it is kept."""
+
+    lab: Lab
+    groups: list[Group]
+    hands: list[list[PlannedCell]]
+    change: Change
+
+
+@transaction.atomic
+def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> Edited:
+    """Change the plan of a draft; returns it with what changed, in sentences.
+
+    Raises Problem: not_found, not_a_draft, or cannot_change with the reason; then nothing is changed.
+    """
+    lab = draft_of(actor, lab_id)
+    groups, hands = groups_with_cells(lab)
+    task, plan = planned(lab, groups, hands, stock_of(actor, lab.electrodes))
+    names = [group.name for group in groups]
+    try:
+        done = _taken_back(lab, task) if edit.kind == UNDO else _CHANGES[edit.kind](task, plan, edit, names)
+    except CannotChange as error:
+        raise Problem(409, error.code, str(error)) from error
+    if edit.kind != UNDO and (done.task, done.plan.hands) != (task, plan.hands):
+        keep_earlier(lab, lab.wished, hands, done.said)
+    lab.wished = [wish_out(cell, count) for cell, count in done.task.wished.items()]
+    lab.save(update_fields=["wished"])
+    kept = replace_cells(groups, hands, done.task, done.plan)
+    return Edited(lab, groups, kept, done)
+
+
+def _taken_back(lab: Lab, task: Task) -> Change:
+    found = take_back(lab, task)
+    if found is None:
+        raise CannotChange("There is no change to take back.")
+    return Change(found.task, found.plan, (f"Taken back: {found.said}",))
+
+
+def _cell(task: Task, edit: Edit) -> Cell:
+    """The cell of an edit, its plates in either order. Raises Problem for a cell that is none of this plan's."""
+    asked = edit.cell
+    found = [c for c in task.cells if asked and c.bath == asked.bath and set(c.pair) == set(asked.pair)]
+    if not found:
+        raise Problem(422, "no_cell", "That cell does not belong to this plan. Nothing was changed.", field="cell")
+    return found[0]
+
+
+def _group(number: int | None, names: list[str]) -> int:
+    if number is None or not 0 <= number < len(names):
+        raise Problem(422, "no_group", "Say which group.", field="group")
+    return number
+
+
+def _more(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    said: tuple[str, ...] = ()
+    done = Change(task, plan, said)
+    for _ in range(edit.times):
+        done = replan.more(done.task, done.plan, _cell(task, edit), names)
+        said += done.said
+    return replace(done, said=said)
+
+
+def _fewer(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.fewer(task, plan, _cell(task, edit), names, None if edit.group is None else _group(edit.group, names))
+
+
+def _move(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.move(task, plan, _cell(task, edit), _group(edit.group, names), _group(edit.to, names), names)
+
+
+def _ban(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.ban(task, plan, _cell(task, edit))
+
+
+def _pin(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    cell, group = _cell(task, edit), _group(edit.group, names)
+    if cell not in plan.hands[group]:
+        raise CannotChange(f"{names[group]} does not measure {cell.short}.")
+    kept = tuple(c for c in task.pinned.get(group, ()) if c != cell)
+    adding = cell not in task.pinned.get(group, ())
+    pinned = {**task.pinned, group: (*kept, cell) if adding else kept}
+    said = f"{cell.short} {'stays' if adding else 'may move from'} {'with ' if adding else ''}{names[group]}."
+    return Change(replace(task, pinned=pinned), plan, (said,))
+
+
+def _unwish(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    cell = _cell(task, edit)
+    wished = {c: n for c, n in task.wished.items() if c != cell}
+    return Change(replace(task, wished=wished), plan, (f"How often {cell.short} is measured is free again.",))
+
+
+def _fill(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    return replan.fill_free(task, plan, names)
+
+
+def _anew(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    settled = task.resettled()
+    made = designed(settled)
+    kept = sum(len(cells) for cells in task.pinned.values()) + len(task.wished)
+    around = f" around {kept} pinned or wished cell{'s' if kept != 1 else ''}" if kept else ""
+    moved = what_moved(Laid(task, plan, names), Laid(settled, made, names))
+    return Change(settled, made, (f"The plan is made anew{around}.", *(moved or ("It is the same as before.",))))
+
+
+def _clear(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    n = len(task.wished)
+    if not n:
+        raise CannotChange("You have asked for no numbers.")
+    pinned = sum(len(cells) for cells in task.pinned.values())
+    stay = f" {pinned} pinned cell{'s stay' if pinned > 1 else ' stays'} where {'they are' if pinned > 1 else 'it is'}."
+    said = f"{n} number{'s' if n > 1 else ''} you asked for {'are' if n > 1 else 'is'} free again.{stay if pinned else ''}"
+    return Change(replace(task, wished={}), plan, (said,))
+
+
+def _improve(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+    better = improve(task, plan, max(1, min(edit.round, MOST_ROUNDS)))
+    if better is plan:
+        return Change(task, plan, ())
+    gain = (
+        f"variance {100.0 * (1.0 - better.variance / plan.variance):.1f} % lower" if better.variance < plan.variance else ""
+    )
+    changes = f"{plan.changes - better.changes} changes fewer" if better.changes < plan.changes else ""
+    moved = what_moved(Laid(task, plan, names), Laid(task, better, names))
+    return Change(task, better, ("A better plan: " + ", ".join(one for one in (gain, changes) if one) + ".", *moved))
+
+
+_CHANGES: Mapping[str, Callable[[Task, Plan, Edit, list[str]], Change]] = {
+    "more": _more,
+    "fewer": _fewer,
+    "drop": _fewer,
+    "move": _move,
+    "ban": _ban,
+    "pin": _pin,
+    "unwish": _unwish,
+    "clear": _clear,
+    "fill": _fill,
+    "anew": _anew,
+    "improve": _improve,
+}
+
+
+@transaction.atomic
+def set_times(*, actor: Teacher, lab_id: uuid.UUID, minutes: int, steps: Mapping[str, float]) -> Lab:
+    """Set the minutes of a lab, also of an open one (a late start, a break); its cells stay, and the notes say what fits.
+
+    Raises Problem: not_found, or out_of_range.
+    """
+    lab = owned(actor, lab_id)
+    try:
+        lab.steps = asdict(Steps(**steps))
+    except OutOfRange as error:
+        raise Problem(422, error.code, str(error), field="steps") from error
+    lab.minutes = minutes
+    lab.save(update_fields=["minutes", "steps"])
+    keep_deed(actor, "minutes", lab, f"{lab.minutes}")
+    announce(lab.id)
+    return lab

@@ -1,0 +1,1 @@
+"""The sheets of a plan: kit, safety, bench cards."""

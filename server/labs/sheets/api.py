@@ -1,0 +1,178 @@
+"""Kit and mixing, safety sheet with sign-off, bench cards."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import asdict
+from urllib.parse import urlsplit
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from galvanic.planning.safety import LOCAL_RULES, Sheet
+from server.base.problems import not_found
+from server.labs import opening
+from server.labs.models import Lab, SignOff
+from server.labs.outputs import cell_out
+from server.labs.policy import READINGS_PER_CELL, cautions, sheet_of
+from server.labs.services import groups_with_cells
+from server.labs.sheets.kit import kit_csv, kit_of, qr_path
+from server.labs.sheets.schemas import (
+    BatchOut,
+    Card,
+    CardsOut,
+    GroupKit,
+    IngredientOut,
+    JoinLink,
+    KitLine,
+    KitOut,
+    SafetyEntry,
+    SafetyOut,
+    SignOffIn,
+    SignOffOut,
+)
+from server.people.auth import TeacherAuth, teacher_of
+from server.people.schemas import ProblemOut
+
+router = Router(auth=TeacherAuth())
+ABSENT = {404: ProblemOut}
+
+
+def _lab(request: HttpRequest, lab_id: uuid.UUID) -> Lab:
+    lab = Lab.objects.visible_to(teacher_of(request)).select_related("owner").filter(id=lab_id).first()
+    if lab is None:
+        raise not_found("lab")
+    return lab
+
+
+@router.get("/labs/{uuid:lab_id}/kit", response={200: KitOut, **ABSENT}, operation_id="kit")
+def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
+    """What to fetch and to make for a lab."""
+    lab = _lab(request, lab_id)
+    found, names = kit_of(lab)
+
+    def lines(kind: str) -> list[KitLine]:
+        return [KitLine(**asdict(one), short=one.short, cost=one.cost) for one in getattr(found, kind)]
+
+    return KitOut(
+        plates=lines("plates"),
+        vessels=lines("vessels"),
+        bench=lines("bench"),
+        batches=[
+            BatchOut(
+                electrolyte=one.electrolyte,
+                name=one.name,
+                volume_l=one.volume_l,
+                ingredients=[IngredientOut(**asdict(part)) for part in one.ingredients],
+                method=one.method,
+                day_before=one.day_before,
+            )
+            for one in found.batches
+        ],
+        groups=[GroupKit(group=name, things=list(things)) for name, things in zip(names, found.for_group, strict=True)],
+        day_before=list(found.day_before),
+        cost=found.cost,
+        cup_ml=lab.cup_ml,
+    )
+
+
+@router.get("/labs/{uuid:lab_id}/kit.csv", operation_id="kit_csv", response={200: str, **ABSENT})
+def kit_table(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
+    """The kit as CSV."""
+    lab = _lab(request, lab_id)
+    answer = HttpResponse(kit_csv(kit_of(lab)[0]), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="kit.csv"'
+    return answer
+
+
+def _safety(lab: Lab, found: Sheet) -> SafetyOut:
+    history = [
+        SignOffOut(at=one.at, teacher=one.teacher.get_username(), current=one.fingerprint == found.fingerprint)
+        for one in SignOff.objects.filter(lab=lab).select_related("teacher").order_by("-at")[:50]
+    ]
+    return SafetyOut(
+        age=found.age,
+        local_rules=LOCAL_RULES,
+        entries=[
+            SafetyEntry(
+                key=e.hazard.key,
+                severity=e.hazard.severity,  # type: ignore[arg-type]
+                refused=e.refused,
+                because=list(e.because),
+                text=e.hazard.text,
+                do=e.hazard.do,
+                dispose=e.hazard.dispose,
+                first_aid=e.hazard.first_aid,
+                source=e.hazard.source,
+            )
+            for e in found.entries
+        ],
+        fingerprint=found.fingerprint,
+        refused=bool(found.refusals),
+        signed=any(one.current for one in history),
+        history=history,
+    )
+
+
+@router.get("/labs/{uuid:lab_id}/safety", response={200: SafetyOut, **ABSENT}, operation_id="safety")
+def safety(request: HttpRequest, lab_id: uuid.UUID) -> SafetyOut:
+    """The safety sheet as it is now, and who signed which."""
+    lab = _lab(request, lab_id)
+    return _safety(lab, sheet_of(lab))
+
+
+@router.post("/labs/{uuid:lab_id}/safety", response={200: SafetyOut, 409: ProblemOut, **ABSENT}, operation_id="sign_off")
+def sign_off(request: HttpRequest, lab_id: uuid.UUID, data: SignOffIn) -> SafetyOut:
+    """Sign the sheet off."""
+    opening.sign_off(actor=teacher_of(request), lab_id=lab_id, fingerprint=data.fingerprint)
+    lab = _lab(request, lab_id)
+    return _safety(lab, sheet_of(lab))
+
+
+def join_link(request: HttpRequest, lab: Lab) -> JoinLink:
+    """What a group's device opens to join, with a code to scan; and whether any other computer can open it."""
+    base = settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
+    address = f"{base}/join?code={lab.join_code}"
+    path, size = qr_path(address)
+    host = urlsplit(base).hostname or ""
+    here_only = host == "localhost" or host.startswith("127.") or host == "::1"
+    shown = f"{base.partition('://')[2]}/join"
+    return JoinLink(address=address, shown=shown, qr_path=path, qr_size=size, here_only=here_only)
+
+
+@router.get("/labs/{uuid:lab_id}/join-link", response={200: JoinLink, **ABSENT}, operation_id="join_link")
+def get_join_link(request: HttpRequest, lab_id: uuid.UUID) -> JoinLink:
+    """What a group's device opens to join this lab."""
+    return join_link(request, _lab(request, lab_id))
+
+
+@router.get("/labs/{uuid:lab_id}/cards", response={200: CardsOut, **ABSENT}, operation_id="cards")
+def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
+    """What each group's bench card says."""
+    lab = _lab(request, lab_id)
+    groups, hands = groups_with_cells(lab)
+    address = join_link(request, lab).address
+    path, size = qr_path(address)
+    return CardsOut(
+        title=lab.title,
+        date=lab.date,
+        code=lab.join_code or "",
+        address=address,
+        qr_path=path,
+        qr_size=size,
+        wanted=READINGS_PER_CELL,
+        offline="If the devices fail, write here and type it in later.",
+        cards=[
+            Card(
+                group=group.name,
+                pin=group.pin,
+                cells=[cell_out(one) for one in hand],
+                cautions=cautions(
+                    list(dict.fromkeys(plate for one in hand for plate in one.cell.pair)),
+                    list(dict.fromkeys(one.electrolyte for one in hand)),
+                ),
+            )
+            for group, hand in zip(groups, hands, strict=True)
+        ],
+    )

@@ -1,0 +1,82 @@
+"""The sheets of a plan: kit, safety, bench cards."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from functools import lru_cache
+
+import segno
+
+from galvanic.planning.kit import Kit, kit
+from server.labs.models import Lab
+from server.labs.planning.tasks import stock_of
+from server.labs.services import groups_with_cells
+from server.materials.models import Shelf
+
+CSV_HEAD = (
+    "kind",
+    "item",
+    "per group",
+    "groups",
+    "spare",
+    "total",
+    "unit",
+    "have",
+    "missing",
+    "price of one",
+    "cost",
+    "note",
+)
+
+
+def kit_of(lab: Lab) -> tuple[Kit, list[str]]:
+    """The kit of a lab as it is planned, with the owner's stock and prices, and the groups' names."""
+    groups, hands = groups_with_cells(lab)
+    shelf = Shelf.objects.visible_to(lab.owner).filter(price__isnull=False)
+    prices = {row.material: float(row.price) for row in shelf if row.price is not None}
+    found = kit(
+        [[planned.cell for planned in hand] for hand in hands], stock_of(lab.owner, lab.electrodes), prices, lab.cup_ml
+    )
+    return found, [group.name for group in groups]
+
+
+def _safe(text: str) -> str:
+    """Text that a spreadsheet does not take for a formula."""
+    return f"'{text}" if text[:1] in "=+-@\t\r" else text
+
+
+def kit_csv(found: Kit) -> str:
+    """The kit as a table: plates, vessels, bench things, then what goes into each solution."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(CSV_HEAD)
+    for line in (*found.plates, *found.vessels, *found.bench):
+        writer.writerow(
+            [line.kind, _safe(line.name), line.per_group or "", line.groups, line.spare, line.total, "pieces",
+             "" if line.there is None else line.there, line.short or "", "" if line.price is None else f"{line.price:.2f}",
+             "" if line.cost is None else f"{line.cost:.2f}", _safe(line.why)]
+        )  # fmt: skip
+    for batch in found.batches:
+        for part in batch.ingredients:
+            note = f"for {batch.volume_l:.2f} L of {batch.name}: {batch.method}"
+            writer.writerow(["mixing", _safe(part.name), "", "", "", f"{part.amount:.4g}", part.unit, "", "", "", "", note])
+    return out.getvalue()
+
+
+@lru_cache(maxsize=64)
+def qr_path(text: str) -> tuple[str, int]:
+    """A QR code (ISO/IEC 18004) as the path of an SVG with a quiet zone of four modules, and the side of its box."""
+    matrix: Sequence[Sequence[int]] = segno.make(text, error="m", micro=False).matrix
+    runs = []
+    for y, row in enumerate(matrix):
+        x = 0
+        while x < len(row):
+            start = x
+            while x < len(row) and row[x]:
+                x += 1
+            if x > start:
+                runs.append(f"M{start + 4} {y + 4}h{x - start}v1h-{x - start}z")
+            x += 1
+    return "".join(runs), len(matrix) + 8

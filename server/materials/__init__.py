@@ -1,0 +1,1 @@
+"""The teacher’s own materials and the cupboard."""

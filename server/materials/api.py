@@ -1,0 +1,203 @@
+"""Materials: the shipped catalogue, a teacher's own, and what is on the shelf."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BaseModel, Field, StringConstraints
+
+from galvanic.bench.symptoms import SYMPTOMS
+from galvanic.chemistry.kinetics import forms, surfaces
+from galvanic.planning.safety import ACTIVITIES
+from galvanic.reference import catalogue
+from server.materials import services
+from server.materials.models import OwnMaterial, Shelf
+from server.materials.schemas import (
+    ElectrodeOut,
+    ElectrolyteOut,
+    Key,
+    MaterialsOut,
+    NamedOut,
+    OnShelf,
+    SymptomOut,
+    TemplateOut,
+)
+from server.materials.templates import TEMPLATES
+from server.people.auth import TeacherAuth, teacher_of
+from server.people.models import Teacher
+from server.people.schemas import Done, ProblemOut
+
+router = Router()
+REFUSED = {409: ProblemOut, 422: ProblemOut}
+Name = Annotated[str, StringConstraints(max_length=80)]
+Span = tuple[Annotated[float, Field(ge=0, le=20)], Annotated[float, Field(ge=0, le=20)]]
+
+
+class OwnElectrodeIn(BaseModel):
+    """An own electrode: `couple` as in the table, None for an inert plate; `surface` whose kinetics it has."""
+
+    name: Name
+    symbol: Annotated[str, StringConstraints(min_length=1, max_length=8)]
+    couple: Key | None
+    surface: Key
+    prepare: Annotated[str, StringConstraints(max_length=200)] = ""
+    replaces: Key = ""
+
+
+class OwnElectrolyteIn(BaseModel):
+    """An own electrolyte: form, and pH, conductivity (S/m) and chloride (mol/L) as ranges from low to high."""
+
+    name: Name
+    form: Key
+    ph: tuple[Annotated[float, Field(ge=-1, le=15)], Annotated[float, Field(ge=-1, le=15)]]
+    conductivity_s_per_m: Span
+    chloride_mol_per_l: Span
+    copper_mol_per_l: Annotated[float, Field(ge=0, le=5)] = 0.0
+    zinc_mol_per_l: Annotated[float, Field(ge=0, le=5)] = 0.0
+    replaces: Key = ""
+
+
+class ShelfIn(BaseModel):
+    """How many pieces (litres) there are and what one costs; None where not known."""
+
+    count: Annotated[float, Field(ge=0, le=9999)] | None
+    price: Annotated[float, Field(ge=0, le=99999)] | None
+
+
+class OwnElectrodeOut(OwnElectrodeIn):
+    """An own electrode as it was entered, to change it."""
+
+    key: str
+
+
+class OwnElectrolyteOut(OwnElectrolyteIn):
+    """An own electrolyte as it was entered, to change it."""
+
+    key: str
+
+
+class OwnOut(BaseModel):
+    """A teacher's own materials that are offered, as they were entered."""
+
+    electrodes: list[OwnElectrodeOut]
+    electrolytes: list[OwnElectrolyteOut]
+
+
+@router.get("/materials/own", response=OwnOut, operation_id="own_materials", auth=TeacherAuth())
+def own_materials(request: HttpRequest) -> OwnOut:
+    """The teacher's own materials, as they were entered."""
+    rows = OwnMaterial.objects.visible_to(teacher_of(request)).filter(retired_at__isnull=True)
+    plates = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTRODE]
+    liquids = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTROLYTE]
+    return OwnOut(
+        electrodes=[OwnElectrodeOut(key=row.key, name=row.name, **row.data) for row in plates],
+        electrolytes=[
+            OwnElectrolyteOut(
+                key=row.key,
+                name=row.name,
+                copper_mol_per_l=row.data.get("ions_mol_per_l", {}).get("Cu2+", 0.0),
+                zinc_mol_per_l=row.data.get("ions_mol_per_l", {}).get("Zn2+", 0.0),
+                **{name: row.data[name] for name in ("form", "ph", "conductivity_s_per_m", "chloride_mol_per_l")},
+            )
+            for row in liquids
+        ],
+    )
+
+
+@router.get("/materials", response=MaterialsOut, operation_id="materials", auth=None)
+def materials(request: HttpRequest) -> MaterialsOut:
+    """Every electrode and electrolyte there is for whoever asks, and what own ones can be made of."""
+    mine: dict[str, Shelf] = {}
+    retired: set[str] = set()
+    if isinstance(request.user, Teacher):
+        mine = {row.material: row for row in Shelf.objects.visible_to(request.user)}
+        gone = OwnMaterial.objects.visible_to(request.user).filter(retired_at__isnull=False)
+        retired = set(gone.values_list("key", flat=True))
+
+    def shelf(key: str) -> OnShelf:
+        row = mine.get(key)
+        price = None if row is None or row.price is None else float(row.price)
+        return OnShelf(count=row.count if row else None, price=price)
+
+    return MaterialsOut(
+        edition=catalogue.edition(),
+        electrodes=[
+            ElectrodeOut(
+                key=e.key,
+                symbol=e.symbol,
+                name=e.name,
+                supplied=e.supplied,
+                table_v=e.table_v_or_none(),
+                prepare=e.prepare,
+                usual=e.usual or e.key.startswith("own-"),
+                own=e.key.startswith("own-"),
+                retired=e.key in retired,
+                shelf=shelf(e.key),
+            )
+            for e in catalogue.electrodes().values()
+        ],
+        electrolytes=[
+            ElectrolyteOut(
+                key=e.key,
+                name=e.name,
+                form=e.form,
+                ph_low=e.ph.low,
+                ph_high=e.ph.high,
+                usual=e.usual or e.key.startswith("own-"),
+                own=e.key.startswith("own-"),
+                retired=e.key in retired,
+                shelf=shelf(e.key),
+            )
+            for e in catalogue.electrolytes().values()
+        ],
+        couples=[NamedOut(key=h.key, name=h.equation) for h in catalogue.half_reactions().values() if _metal(h.key)],
+        surfaces=[NamedOut(key=key, name=key.replace("-", " ")) for key in surfaces()],
+        forms=[NamedOut(key=key, name=form.name) for key, form in forms().items()],
+        activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
+        templates=[TemplateOut(**row) for row in TEMPLATES],
+        symptoms=[SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(s.tries)) for s in SYMPTOMS],
+    )
+
+
+def _metal(couple: str) -> bool:
+    return couple in {e.couple for e in catalogue.shipped_electrodes().values()}
+
+
+@router.post("/materials/electrodes", auth=TeacherAuth(), response={201: Done, **REFUSED}, operation_id="add_electrode")
+def add_electrode(request: HttpRequest, data: OwnElectrodeIn) -> tuple[int, Done]:
+    """Keep an own electrode."""
+    kept = data.model_dump(exclude={"name", "replaces"})
+    services.add_material(
+        actor=teacher_of(request), kind=OwnMaterial.Kind.ELECTRODE, name=data.name, data=kept, replaces=data.replaces
+    )
+    return 201, Done(ok=True)
+
+
+@router.post("/materials/electrolytes", auth=TeacherAuth(), response={201: Done, **REFUSED}, operation_id="add_electrolyte")
+def add_electrolyte(request: HttpRequest, data: OwnElectrolyteIn) -> tuple[int, Done]:
+    """Keep an own electrolyte."""
+    ions = {"Cu2+": data.copper_mol_per_l, "Zn2+": data.zinc_mol_per_l}
+    kept = data.model_dump(exclude={"name", "replaces", "copper_mol_per_l", "zinc_mol_per_l"})
+    kept["ions_mol_per_l"] = {ion: amount for ion, amount in ions.items() if amount}
+    services.add_material(
+        actor=teacher_of(request), kind=OwnMaterial.Kind.ELECTROLYTE, name=data.name, data=kept, replaces=data.replaces
+    )
+    return 201, Done(ok=True)
+
+
+@router.post(
+    "/materials/{key}/retire", auth=TeacherAuth(), response={200: Done, 404: ProblemOut}, operation_id="retire_material"
+)
+def retire_material(request: HttpRequest, key: str) -> Done:
+    """Offer an own material no more."""
+    services.retire_material(actor=teacher_of(request), key=key)
+    return Done(ok=True)
+
+
+@router.put("/shelf/{key}", auth=TeacherAuth(), response={200: Done, 404: ProblemOut}, operation_id="set_shelf")
+def set_shelf(request: HttpRequest, key: str, data: ShelfIn) -> Done:
+    """Keep what is on the shelf."""
+    services.set_shelf(actor=teacher_of(request), key=key, count=data.count, price=data.price)
+    return Done(ok=True)

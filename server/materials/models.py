@@ -1,0 +1,54 @@
+"""A teacher's own materials, and what is on the shelf. Their tables were made with those of labs and keep that label."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+from server.materials.querysets import OwnMaterialQuerySet, ShelfQuerySet
+
+
+class OwnMaterial(models.Model):
+    """A teacher's own electrode or electrolyte. It is never edited, so that old labs keep the numbers they were judged by:
+    a change retires it and makes a new one."""
+
+    class Kind(models.TextChoices):
+        """What it is."""
+
+        ELECTRODE = "electrode"
+        ELECTROLYTE = "electrolyte"
+
+    key = models.CharField(primary_key=True, max_length=60)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="materials")
+    kind = models.CharField(max_length=11, choices=Kind.choices)
+    name = models.CharField(max_length=60)
+    data = models.JSONField()
+    created_at = models.DateTimeField(auto_now_add=True)
+    retired_at = models.DateTimeField(null=True, blank=True)
+
+    objects = OwnMaterialQuerySet.as_manager()
+
+    class Meta:
+        app_label = "labs"
+        ordering = ["created_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Shelf(models.Model):
+    """How many pieces (or litres) of a material a teacher has, and what one costs."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shelf")
+    material = models.CharField(max_length=60)
+    count = models.FloatField(null=True, blank=True)
+    price = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
+
+    objects = ShelfQuerySet.as_manager()
+
+    class Meta:
+        app_label = "labs"
+        constraints = [models.UniqueConstraint(fields=["owner", "material"], name="one_shelf_a_material")]
+
+    def __str__(self) -> str:
+        return self.material

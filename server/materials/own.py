@@ -1,0 +1,123 @@
+"""A teacher's own materials beside the shipped ones, for everything that runs on behalf of that teacher or their groups."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
+from typing import Any
+
+from django.db import InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponseBase
+
+from galvanic.chemistry.kinetics import forms, surfaces
+from galvanic.errors import BadTable
+from galvanic.reference import catalogue
+from galvanic.reference.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
+from server.materials.models import OwnMaterial
+from server.people.auth import member_behind
+from server.people.models import Teacher
+
+log = logging.getLogger("pipette.materials")
+Handler = Callable[[HttpRequest], HttpResponseBase]
+
+
+def electrode_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
+    """A row of electrodes.toml from what a teacher entered."""
+    couple = {"couple": data["couple"]} if data.get("couple") else {"inert": f"{name} has no entry in the metal table."}
+    return {
+        "key": key,
+        "symbol": data["symbol"],
+        "name": name,
+        "supplied": name,
+        "surface": data["surface"],
+        "price": "own",
+        "synonyms": [],
+        "prepare": data.get("prepare") or "Clean, rinse, dry.",
+        **couple,
+    }
+
+
+def electrolyte_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
+    """A row of electrolytes.toml from what a teacher entered."""
+
+    def span(field: str) -> dict[str, Any]:
+        low, high = data[field]
+        return {"low": low, "high": high, "source": "teacher", "locator": name}
+
+    return {
+        "key": key,
+        "name": name,
+        "form": data["form"],
+        "synonyms": [],
+        "ph": span("ph"),
+        "conductivity_s_per_m": span("conductivity_s_per_m"),
+        "chloride_mol_per_l": span("chloride_mol_per_l"),
+        "acids_mol_per_l": data.get("acids_mol_per_l", {}),
+        "ions_mol_per_l": data.get("ions_mol_per_l", {}),
+        "composition_source": "teacher",
+    }
+
+
+def build(kind: str, key: str, name: str, data: dict[str, Any]) -> Electrode | Electrolyte:
+    """The material as the core knows it. Raises BadTable, also for what the rest-potential model could not take."""
+    made: Electrode | Electrolyte
+    if kind == OwnMaterial.Kind.ELECTRODE:
+        reader = Reader("own", electrode_row(key, name, data))
+        made = plate = build_electrode(reader)
+        if plate.surface not in surfaces():
+            raise reader.fail(f"there is no surface {plate.surface!r}")
+    else:
+        reader = Reader("own", electrolyte_row(key, name, data))
+        made = liquid = build_electrolyte(reader)
+        if liquid.form not in forms():
+            raise reader.fail(f"there is no form {liquid.form!r}")
+        if liquid.conductivity_s_per_m.low <= 0.0:
+            raise reader.fail("conductivity_s_per_m must be above zero")
+    reader.done()
+    return made
+
+
+def _built(rows: Iterable[OwnMaterial]) -> tuple[list[Electrode], list[Electrolyte]]:
+    """Own materials as the core knows them, without those that no longer fit."""
+    plates: list[Electrode] = []
+    liquids: list[Electrolyte] = []
+    for row in rows:
+        try:
+            made = build(row.kind, row.key, row.name, row.data)
+        except (BadTable, KeyError, TypeError, ValueError) as error:
+            log.warning("own material %s no longer fits the tables: %s", row.key, error)
+            continue
+        if isinstance(made, Electrode):
+            plates.append(made)
+        else:
+            liquids.append(made)
+    return plates, liquids
+
+
+@contextmanager
+def materials_of(teacher: Teacher) -> Iterator[None]:
+    """Let a teacher's own materials, retired ones too, stand in the catalogue."""
+    with catalogue.also(lambda: _built(OwnMaterial.objects.visible_to(teacher))):
+        yield
+
+
+def own_materials(get_response: Handler) -> Handler:
+    """Middleware: each API request that asks for materials sees its teacher's own, or those of its group's teacher."""
+
+    def handle(request: HttpRequest) -> HttpResponseBase:
+        with catalogue.also(lambda: _built(_visible(request))):
+            return get_response(request)
+
+    return handle
+
+
+def _visible(request: HttpRequest) -> list[OwnMaterial]:
+    """Own materials for whoever asks; none while the database is away, which the endpoint will say in its own words."""
+    try:
+        owners = [request.user.id] if isinstance(request.user, Teacher) else []
+        if (member := member_behind(request)) is not None:
+            owners.append(member.teacher_id)
+        return list(OwnMaterial.objects.filter(owner__in=owners)) if owners else []
+    except (OperationalError, InterfaceError):
+        return []

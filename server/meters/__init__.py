@@ -1,0 +1,1 @@
+"""The gateway to connected meters."""

@@ -1,0 +1,68 @@
+"""The demo class: complete, marked as simulated, the same every time."""
+
+from io import StringIO
+from unittest import mock
+
+import numpy as np
+from django.core.management import call_command
+from django.db.models import Count
+from django.test import TestCase
+
+from server.entries.models import Reading
+from server.labs.models import Lab
+from server.people.models import Group, Teacher
+from server.practise.services import TEACHER, _make_lab, make_demo
+from server.tests.support import as_teacher
+
+
+class Demo(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        make_demo()
+
+    def test_one_lab_is_finished_one_half_done_and_one_empty(self):
+        counts = {}
+        for lab in Lab.objects.with_counts():
+            counts[lab.state] = lab.reading_count
+            self.assertEqual((lab.group_count, len(lab.electrodes), len(lab.electrolytes)), (8, 8, 2))
+            self.assertEqual(lab.simulated, lab.state != "draft")
+        cells = Lab.objects.filter(state="closed").aggregate(n=Count("groups__cells"))["n"]
+        self.assertEqual(counts["closed"], 3 * cells)
+        self.assertEqual(counts["draft"], 0)
+        self.assertTrue(0.4 * counts["closed"] < counts["open"] < 0.8 * counts["closed"])
+
+    def test_the_pins_are_the_same_every_time_even_where_chance_gave_them_to_another_group(self):
+        expected = [f"{1904 + 11 * i}" for i in range(8)]
+        Teacher.objects.create_user("other")
+        with mock.patch("server.labs.services.pins", return_value=expected[1:] + expected[:1]):
+            _make_lab(
+                Teacher.objects.get(username="other"),
+                {"title": "x", "days_ago": 0, "state": "draft", "done": 0},
+                np.random.default_rng(1),
+            )
+        for lab in Lab.objects.all():
+            self.assertEqual([group.pin for group in lab.groups.all()], expected)
+
+    def test_every_reading_is_marked_as_simulated(self):
+        self.assertEqual(set(Reading.objects.values_list("origin", flat=True)), {"simulated"})
+
+    def test_the_deliberate_faults_are_there(self):
+        finished = Reading.objects.filter(cell__group__lab__state="closed")
+        self.assertEqual(finished.filter(corrects__isnull=False).get().reason, "typed millivolts as volts")
+        self.assertTrue(finished.filter(cell__group__name="Fulmar", volts_v__lt=0).exists())
+        self.assertTrue(finished.filter(cell__group__name="Knot", volts_v__lt=0.05, volts_v__gt=0).exists())
+
+    def test_the_class_finds_aluminium_above_zinc(self):
+        lab = Lab.objects.get(state="closed")
+        shown = as_teacher(Teacher.objects.get(username=TEACHER)).get(f"/api/labs/{lab.id}/compare").json()
+        juice = shown["electrolytes"][0]
+        self.assertIn(("aluminium", "zinc"), [(s["lower"], s["upper"]) for s in juice["swaps"]])
+
+    def test_loading_again_changes_nothing_and_says_how_to_get_in(self):
+        before = Reading.objects.count()
+        said = StringIO()
+        call_command("prepare", "--demo", stdout=said)
+        self.assertEqual(Reading.objects.count(), before)
+        lab = Lab.objects.get(state="open")
+        for word in (TEACHER, lab.join_code, Group.objects.get(lab=lab, name="Tern").pin):
+            self.assertIn(word, said.getvalue())

@@ -1,0 +1,127 @@
+"""From a lab's board to whom the teacher should go and see."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from galvanic.bench import attention
+from galvanic.bench.attention import GroupState, Left, Visit, relief, visits
+from galvanic.bench.checks import Finding
+from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.planning.schedule import Steps
+from server.entries.checking import check_last, reference_of
+from server.entries.hands import Hand
+from server.labs.models import Lab, PlannedCell
+from server.people.models import Group
+
+
+@dataclass(frozen=True, slots=True)
+class Relief:
+    """A cell that a group that is behind could give to another, which has the least left to do."""
+
+    cell: PlannedCell
+    to: Group
+
+
+@dataclass(frozen=True)
+class Attention:
+    """Visits with the cell each is about, the code of what is said of each cell's last reading, and relief by group."""
+
+    visits: list[tuple[Visit, uuid.UUID | None]]
+    flags: dict[uuid.UUID, str]
+    relief: dict[str, Relief]
+
+
+def visits_of(
+    lab: Lab,
+    groups: Sequence[Group],
+    hands: Sequence[Hand],
+    wanted: int,
+    steps: Steps,
+    now: datetime,
+) -> Attention:
+    """Whom to see, from the groups in order and their hands."""
+    values = sound_values(lab, hands)
+    minute = lab.minutes_in(now)
+    states, flags, cells = [], {}, {}
+    for group, hand in zip(groups, hands, strict=True):
+        reference = reference_of(lab, group.id, values)
+        told: list[tuple[str, Finding]] = []
+        for one in hand.cells:
+            planned = one.planned
+            if said := check_last(one.rows, reference):
+                flags[planned.id] = said[0].code
+                told.append((planned.cell.short, said[0]))
+                cells[group.name, planned.cell.short] = planned.id
+        states.append(_state(lab, group, hand, values, reference, told, wanted, steps, minute, now))
+    found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
+    behind = [visit.group for visit in found if visit.code == "behind"]
+    return Attention(
+        [(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, _helped(groups, hands, behind)
+    )
+
+
+def sound_values(lab: Lab, hands: Sequence[Hand]) -> list[GroupCell]:
+    """The groups' values by which the others are judged."""
+    alone = reference_of(lab, lab.id, [])
+    wrong = {
+        (str(one.planned.group_id), one.planned.cell)
+        for hand in hands
+        for one in hand.cells
+        if any(finding.sure == "likely" for finding in check_last(one.rows, alone))
+    }
+    return attention.sound_values([value for hand in hands for value in hand.values], wrong)
+
+
+def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str]) -> dict[str, Relief]:
+    """Relief for the groups that are behind, by name."""
+    at = {group.name: k for k, group in enumerate(groups)}
+    lists = {
+        name: [Left(one.planned.cell, bool(one.sent.readings), one.planned.shared) for one in hands[k].cells]
+        for name, k in at.items()
+    }
+    found = {}
+    for name in behind:
+        if (helps := relief(name, lists, behind)) is not None:
+            place, to = helps
+            found[name] = Relief(hands[at[name]].cells[place].planned, groups[at[to]])
+    return found
+
+
+def _state(
+    lab: Lab,
+    group: Group,
+    hand: Hand,
+    values: Sequence[GroupCell],
+    reference: Reference,
+    told: Sequence[tuple[str, Finding]],
+    wanted: int,
+    steps: Steps,
+    minute: float,
+    now: datetime,
+) -> GroupState:
+    cells = hand.cells
+    done = sum(len(one.rows) >= wanted for one in cells)
+    due = sum(end <= minute for _, end in steps.cell_times(len(cells)))
+    newest = max((r.received_at for one in cells for r in one.sent.readings), default=lab.opened_at)
+    silent = 0.0 if newest is None else (now - newest).total_seconds() / 60.0
+    shared = next((one.planned.cell for one in cells if one.planned.shared), None)
+    mine = [row.signed_v for row in hand.rows if row.cell == shared]
+    off = None
+    if shared is not None and mine:
+        others = [one.volts_v for one in values if one.cell == shared and one.group != str(group.id)]
+        if len(others) >= 2:
+            off = sum(mine) / len(mine) - reference.of(shared).volts_v
+    return GroupState(
+        group=group.name,
+        silent_min=silent,
+        done=done,
+        due=float(due),
+        findings=told,
+        shared_off_v=off,
+        checked=hand.meter is not None,
+        finished=done >= len(cells),
+    )

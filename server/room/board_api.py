@@ -1,0 +1,158 @@
+"""The teacher's board, and what groups predicted."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Router
+
+from galvanic.cells import Cell
+from server.base.kept import answer
+from server.base.problems import not_found
+from server.entries.beside_schemas import Beside
+from server.entries.hands import hands_of
+from server.entries.outputs import BESIDE, beside_out, current_rows, with_their_readings
+from server.entries.schemas import GroupPrediction, PredictedCell, PredictionsOut
+from server.labs.models import Lab, PlannedCell
+from server.labs.planning.tasks import steps_of
+from server.labs.policy import READINGS_PER_CELL
+from server.people.auth import TeacherAuth, teacher_of
+from server.people.schemas import ProblemOut
+from server.room.attention import Relief, visits_of
+from server.room.schemas import BoardCell, BoardOut, GroupBoard, JustIn, ReliefOut, SpanOut, VisitOut
+
+router = Router(auth=TeacherAuth())
+JUST_IN = 8
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/predictions",
+    response={200: PredictionsOut, 404: ProblemOut},
+    operation_id="predictions",
+)
+def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
+    """The latest prediction of every group, cell by cell."""
+    if not Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).exists():
+        raise not_found("lab")
+    rows = (
+        PlannedCell.objects.visible_to(teacher_of(request))
+        .filter(group__lab=lab_id)
+        .select_related("group")
+        .prefetch_related("predictions")
+        .order_by("group__position", "position")
+    )
+    by_cell: dict[Cell, dict[str, GroupPrediction]] = {}
+    expected = set()
+    for planned in rows:
+        expected.add((planned.cell, planned.group_id))
+        found = by_cell.setdefault(planned.cell, {})
+        for kept in planned.predictions.all():
+            found[planned.group.name] = GroupPrediction(
+                group=planned.group.name, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v
+            )
+    return PredictionsOut(
+        cells=[
+            PredictedCell(
+                short=cell.short,
+                negative=cell.negative,
+                electrolyte=cell.electrolyte,
+                positive=cell.positive,
+                condition=cell.condition,
+                table_v=cell.table_v,
+                predictions=list(found.values()),
+            )
+            for cell, found in by_cell.items()
+        ],
+        made=sum(len(found) for found in by_cell.values()),
+        expected=len(expected),
+    )
+
+
+@router.get("/labs/{uuid:lab_id}/board", response={200: BoardOut, 404: ProblemOut}, operation_id="board")
+def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
+    """All groups' cells and readings."""
+    lab = Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).first()
+    if lab is None:
+        raise not_found("lab")
+    return answer(lab, "board", lambda: _board(lab))
+
+
+def _board(lab: Lab) -> BoardOut:
+    steps, now = steps_of(lab), timezone.now()
+    rooms = list(lab.groups.all())
+    hands = hands_of(lab, rooms)
+    attention = visits_of(lab, rooms, hands, READINGS_PER_CELL, steps, now)
+    groups = [
+        GroupBoard(
+            id=g.id,
+            name=g.name,
+            pin=g.pin,
+            meter=None if hand.meter is None else hand.meter.code,
+            meter_address=g.meter_address,
+            aside=hand.aside,
+            cells=[
+                BoardCell(**dict(one.sent), flag=attention.flags.get(one.planned.id), asked=one.asked) for one in hand.cells
+            ],
+        )
+        for g, hand in zip(rooms, hands, strict=True)
+    ]
+    return BoardOut(
+        id=lab.id,
+        title=lab.title,
+        state=lab.state,
+        join_code=lab.join_code if lab.state == Lab.State.OPEN else None,
+        opened_at=lab.opened_at,
+        now=now,
+        minutes=lab.minutes,
+        minutes_in=lab.minutes_in(now),
+        paused=lab.paused_at is not None,
+        show_values=lab.show_values,
+        cell_minutes=[
+            SpanOut(begin=begin, end=end) for begin, end in steps.cell_times(max((len(h.cells) for h in hands), default=0))
+        ],
+        minutes_to_clear=steps.clear,
+        simulated=lab.simulated,
+        wanted=READINGS_PER_CELL,
+        groups=groups,
+        just_in=latest(groups),
+        visits=[
+            VisitOut(
+                group=visit.group,
+                code=visit.code,
+                tone=visit.tone,  # type: ignore[arg-type]
+                text=visit.text,
+                cell=cell,
+                relief=relief_out(attention.relief.get(visit.group)) if visit.code == "behind" else None,
+            )
+            for visit, cell in attention.visits
+        ],
+    )
+
+
+@router.get("/cells/{uuid:cell_id}/beside", response={200: Beside, 404: ProblemOut}, operation_id="beside")
+def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
+    """What a group keeps of a cell beside its readings."""
+    found = with_their_readings(PlannedCell.objects.visible_to(teacher_of(request))).filter(id=cell_id)
+    cell = found.prefetch_related(*BESIDE).first()
+    if cell is None:
+        raise not_found("cell")
+    return beside_out(cell, current_rows([cell]))
+
+
+def relief_out(found: Relief | None) -> ReliefOut | None:
+    """What would help who is behind, as it is sent."""
+    if found is None:
+        return None
+    return ReliefOut(cell=found.cell.id, short=found.cell.cell.short, group=found.to.id, name=found.to.name)
+
+
+def latest(groups: list[GroupBoard]) -> list[JustIn]:
+    """The newest entries of the room, newest first."""
+    entries = [(r, nth, c, g) for g in groups for c in g.cells for nth, r in enumerate(c.readings, start=1)]
+    newest = sorted(entries, key=lambda entry: entry[0].received_at, reverse=True)[:JUST_IN]
+    return [
+        JustIn(id=r.id, group=g.name, cell=c.short, electrolyte=c.electrolyte, condition=c.condition, nth=nth, reading=r)
+        for r, nth, c, g in newest
+    ]

@@ -1,0 +1,122 @@
+"""What a teacher sends from the board."""
+
+from __future__ import annotations
+
+import datetime
+import uuid
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field, StringConstraints
+
+from server.entries.schemas import CellWithReadings, ReadingOut
+
+
+class ReasonIn(BaseModel):
+    """Why something is set aside; empty takes it back."""
+
+    reason: Annotated[str, StringConstraints(max_length=200)]
+
+
+class GiveIn(BaseModel):
+    """The group a cell is given to."""
+
+    group: uuid.UUID
+
+
+class SwitchIn(BaseModel):
+    """On or off."""
+
+    on: bool
+
+
+class MinutesIn(BaseModel):
+    """Minutes to add to a period (below zero: to take off)."""
+
+    minutes: Annotated[int, Field(ge=-120, le=120)]
+
+
+class AddressIn(BaseModel):
+    """Where a group's meter listens; empty for none."""
+
+    address: Annotated[str, StringConstraints(max_length=60)]
+
+
+class BoardCell(CellWithReadings):
+    """A cell on the board; `flag` is the code of what the checks say about its last reading, `asked` as on the bench."""
+
+    flag: str | None
+    asked: bool
+
+
+class ReliefOut(BaseModel):
+    """A cell that could be given to another group."""
+
+    cell: uuid.UUID
+    short: str
+    group: uuid.UUID
+    name: str
+
+
+class VisitOut(BaseModel):
+    """Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind."""
+
+    group: str
+    code: str
+    tone: Literal["plain", "good", "caution", "wrong"]
+    text: str
+    cell: uuid.UUID | None
+    relief: ReliefOut | None
+
+
+class GroupBoard(BaseModel):
+    """One group on the board; `meter` is the code of its latest meter check, `aside` why all of it is set aside."""
+
+    meter: str | None
+    meter_address: str
+    aside: str
+
+    id: uuid.UUID
+    name: str
+    pin: str
+    cells: list[BoardCell]
+
+
+class JustIn(BaseModel):
+    """One of the latest readings; `nth` counts the entries of its cell."""
+
+    id: uuid.UUID
+    group: str
+    cell: str
+    electrolyte: str
+    condition: str
+    nth: int
+    reading: ReadingOut
+
+
+class SpanOut(BaseModel):
+    """From when to when, in minutes of the period."""
+
+    begin: float
+    end: float
+
+
+class BoardOut(BaseModel):
+    """The room; `cell_minutes` is when the plan has each group's first, second, … cell, break and late start counted."""
+
+    id: uuid.UUID
+    title: str
+    state: str
+    join_code: str | None
+    opened_at: datetime.datetime | None
+    now: datetime.datetime
+    minutes: int
+    minutes_in: float
+    paused: bool
+    show_values: bool
+    cell_minutes: list[SpanOut]
+    minutes_to_clear: float
+    simulated: bool
+    wanted: int
+    groups: list[GroupBoard]
+    just_in: list[JustIn]
+    visits: list[VisitOut]
