@@ -26,7 +26,7 @@ django.setup()
 
 from django.test.runner import DiscoverRunner  # noqa: E402
 
-from server.base.live import announce  # noqa: E402
+from server.labs.changes import announce  # noqa: E402
 from server.tests.support import as_group, as_teacher, lab_of, record, send, teacher  # noqa: E402
 
 PLATES = ["magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite"]
