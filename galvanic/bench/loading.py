@@ -15,6 +15,10 @@ from galvanic.errors import OutOfRange
 SHORT_LIMIT_S = 3
 LOAD_LIMIT_S = 10
 LEAST_OHM, MOST_OHM = 0.1, 1e7
+HOW_SHORT = (
+    f"Meter on DC milliamps, red lead in the mA socket. Hold it on for {SHORT_LIMIT_S} s at most, read, take it off. "
+    "Then put the red lead back into V: left in mA, the meter shorts the next cell."
+)
 NO_OHM_RANGE = (
     "Never use the ohm range across a cell: the meter pushes its own current through it, so the number means nothing and "
     "the meter can be damaged. The inner resistance comes from the voltage with and without a known resistor."
@@ -85,3 +89,8 @@ def in_words(inner: Inner) -> str:
     rounded = round(inner.ohm, 1 - math.floor(math.log10(inner.ohm))) if inner.ohm > 0.0 else 0.0
     how = "from the short-circuit current" if inner.by == "short" else "under this resistor"
     return f"About {rounded:.{digits}f}\u202fΩ inside, {how}."
+
+
+def how_to_load(load_ohm: float) -> str:
+    """What a group does to measure the voltage across a resistor (Ω)."""
+    return f"Hang the {load_ohm:g}\u202fΩ resistor across the two clips, read within {LOAD_LIMIT_S} s, take it off."

@@ -36,6 +36,9 @@ METER_OHM = 1e7
 MOST_IONS = 5.0  # mol/L, about where salts of these metals are saturated
 PROBE_A_PER_M2 = 1e-4
 LEAST_A_PER_M2 = 1e-12
+LEFT = "left"
+SMALL_V = 0.0125  # what is smaller is less than the height of a line on the smallest chart
+BIG_PART = 0.4  # of the whole gap: a step this large is what there is to explain
 FILM_U_V = 0.08  # films differ from plate to plate by more than bare metal
 
 
@@ -53,6 +56,22 @@ class Cause:
 
 
 @dataclass(frozen=True, slots=True)
+class Step:
+    """One step as it is drawn, from where the last one ended: a cause, or several small ones together.
+
+    `u_v` takes the causes as independent; `big` where the step is a large part of the whole gap.
+    """
+
+    code: str
+    name: str
+    from_v: float
+    to_v: float
+    u_v: float
+    big: bool
+    causes: tuple[Cause, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Gap:
     """From `start_v` through `causes` to `measured_v`; `start` says where it starts."""
 
@@ -67,6 +86,27 @@ class Gap:
         lines = [f"{self.cell.notation}", f"{self.start_v:+.3f} V  {self.start}"]
         lines += [f"{c.volts_v:+.3f} V  {c.name}: {c.equation} (± {c.u_v:.3f}). Test: {c.test}" for c in self.causes]
         return "\n".join([*lines, f"{self.measured_v:+.3f} V  measured"])
+
+
+def drawn(gap: Gap) -> tuple[Step, ...]:
+    """The causes as steps from the start to what was measured; those below `SMALL_V` are one step, before what is left."""
+    small = tuple(cause for cause in gap.causes if cause.code != LEFT and abs(cause.volts_v) < SMALL_V)
+    small = small if len(small) > 1 else ()
+    rows: list[tuple[str, str, tuple[Cause, ...]]] = []
+    for place, cause in enumerate(gap.causes):
+        if cause.code == LEFT and small:
+            rows.append(("small", f"{len(small)} small causes", small))
+        if cause not in small:
+            rows.append((f"{cause.code}-{place}", cause.name, (cause,)))
+    whole = abs(gap.start_v - gap.measured_v)
+    steps: list[Step] = []
+    at = gap.start_v
+    for code, name, causes in rows:
+        by = math.fsum(cause.volts_v for cause in causes)
+        u_v = math.hypot(*(cause.u_v for cause in causes))
+        steps.append(Step(code, name, at, at + by, u_v, abs(by) > BIG_PART * whole, causes))
+        at += by
+    return tuple(steps)
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,7 +231,7 @@ def explain(
     left = measured_v - start_v - math.fsum(cause.volts_v for cause in causes)
     u_left = math.sqrt(u_measured_v**2 + math.fsum(cause.u_v**2 for cause in causes))
     again = "repeat the cell with fresh plates; ask another group"
-    causes.append(Cause("left", None, "Left over", left, u_left, "measured − all of the above", again))
+    causes.append(Cause(LEFT, None, "Left over", left, u_left, "measured − all of the above", again))
     inert = [electrodes()[key].name for key in (cell.positive, cell.negative) if electrodes()[key].couple is None]
     start = f"table difference, with hydrogen at this pH for {' and '.join(inert)}" if inert else "table difference"
     return Gap(cell, start, start_v, tuple(causes), measured_v)

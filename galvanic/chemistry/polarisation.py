@@ -6,7 +6,7 @@ Pairs of plates that hang in one vessel share it in parallel: the voltage stays,
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -102,9 +102,3 @@ class LoadedCell:
         volts = current_a * load_ohm
         internal = (open_v - volts) / current_a if current_a else self.solution_ohm
         return Loaded(self.cell, load_ohm, volts, current_a, open_v, self.solution_ohm, internal)
-
-
-def stirred(half: tuple[Plates, Liquids, Pairing], times: float) -> tuple[Plates, Liquids, Pairing]:
-    """The same plate with its still layer thinned by stirring."""
-    plates, liquids, pairing = half
-    return plates, replace(liquids, layer_m=liquids.layer_m / times), pairing

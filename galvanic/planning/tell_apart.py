@@ -8,7 +8,7 @@ lab; the rest account's are taken, or the table’s where there is no single liq
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -143,8 +143,3 @@ def _counts(task: Task, plan: Plan) -> Counts:
     counts.n = np.array([plan.counts[cell] for cell in counts.cells], dtype=int)
     counts.refresh()
     return counts
-
-
-def unsure(neighbours: Sequence[Neighbours]) -> list[Neighbours]:
-    """Those whose order the plan may well get wrong."""
-    return [one for one in neighbours if one.probability < SURE]

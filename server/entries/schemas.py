@@ -194,6 +194,8 @@ class BenchOut(BaseModel):
     predict: bool
     short_circuit: bool
     load_ohm: float | None
+    how_short: str
+    how_load: str
     live_meter: bool
     covered: bool
     released: list[str]

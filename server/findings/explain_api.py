@@ -13,7 +13,7 @@ from django.http import HttpRequest
 from ninja import Query, Router
 
 from galvanic.cells import Cell
-from galvanic.chemistry.gap import explain
+from galvanic.chemistry.gap import drawn, explain
 from galvanic.chemistry.plate_work import at_plates
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.what_if import Change, Outcome, what_if
@@ -31,6 +31,7 @@ from server.findings.explain_schemas import (
     OutcomeOut,
     RankingOut,
     ScoreOut,
+    StepOut,
     WhatIfIn,
     WhatIfOut,
     WorkOut,
@@ -93,6 +94,7 @@ def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -
         start=gap.start,
         start_v=gap.start_v,
         causes=[CauseOut(**asdict(cause)) for cause in gap.causes],
+        steps=[StepOut(**asdict(step)) for step in drawn(gap)],
         measured_v=gap.measured_v,
         u_measured_v=u_v,
         n=one.n,

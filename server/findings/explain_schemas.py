@@ -21,6 +21,18 @@ class CauseOut(BaseModel):
     test: str
 
 
+class StepOut(BaseModel):
+    """One step as it is drawn: a cause, or several small ones together; `big` where it is most of the gap."""
+
+    code: str
+    name: str
+    from_v: float
+    to_v: float
+    u_v: float
+    big: bool
+    causes: list[CauseOut]
+
+
 class WorkOut(BaseModel):
     """One half-reaction and its share of the current."""
 
@@ -38,6 +50,7 @@ class ExplainOut(BaseModel):
     start: str
     start_v: float
     causes: list[CauseOut]
+    steps: list[StepOut]
     measured_v: float
     u_measured_v: float
     n: int

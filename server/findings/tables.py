@@ -15,7 +15,7 @@ from galvanic.chemistry.gap import explain
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
-from server.base.incoming import clean
+from server.base.spreadsheet import plain_text
 from server.entries.models import Reading
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
@@ -236,9 +236,6 @@ def as_xlsx(sheets: Sequence[Sheet], lab: Lab) -> bytes:
 
 
 def _plain(value: Value) -> Value:
-    """No spreadsheet takes typed text for a formula, and none is broken by what an old entry has in it."""
     if isinstance(value, str):
-        value = clean(value)
-    if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "\t"):
-        return f"\u2019{value}" if not value[1:].replace(".", "", 1).replace(",", "", 1).isdigit() else value
+        return plain_text(value)
     return "" if value is None else value

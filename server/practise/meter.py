@@ -18,7 +18,6 @@ from galvanic.reference import catalogue
 from galvanic.simulated.stream import FAULTS, CellStream
 
 NAME = "Pipette,Simulated meter,0,1"
-SILENCE_S = 3600.0
 MOST_LINE = 200
 
 

@@ -1,5 +1,6 @@
 """The four accounts, their scores, and the gap."""
 
+import itertools
 import math
 import unittest
 
@@ -9,7 +10,7 @@ from hypothesis import strategies as st
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import ACCOUNTS, predict
-from galvanic.chemistry.gap import explain
+from galvanic.chemistry.gap import SMALL_V, drawn, explain
 from galvanic.errors import NotEnoughData
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.statistics.scoring import contest, score
@@ -116,6 +117,24 @@ class Gaps(unittest.TestCase):
 
     def cause(self, cell, measured, code, plate=None):
         return next(c for c in explain(cell, measured).causes if c.code == code and c.plate == plate)
+
+    def test_the_steps_as_drawn_join_and_lead_from_the_start_to_what_was_measured(self):
+        for negative, positive, measured in (("aluminium", "zinc", -0.36), ("zinc", "copper", 0.95), ("tin", "copper", 0.4)):
+            found = explain(Cell(negative, "rhubarb-juice", positive), measured)
+            steps = drawn(found)
+            self.assertEqual(steps[0].from_v, found.start_v)
+            for before, after in itertools.pairwise(steps):
+                self.assertEqual(before.to_v, after.from_v)
+            self.assertAlmostEqual(steps[-1].to_v, measured, delta=1e-9)
+            self.assertEqual(sorted(c.name for step in steps for c in step.causes), sorted(c.name for c in found.causes))
+            self.assertEqual((steps[-1].code[:4], len(steps[-1].causes)), ("left", 1), "what is left stands last, by itself")
+            small = [step for step in steps if step.code == "small"]
+            self.assertTrue(all(abs(c.volts_v) < SMALL_V for step in small for c in step.causes))
+            self.assertTrue(all(len(step.causes) > 1 for step in small))
+
+    def test_only_a_step_that_is_a_large_part_of_the_gap_is_big(self):
+        big = [step.name for step in drawn(explain(Cell("aluminium", "rhubarb-juice", "zinc"), -0.36)) if step.big]
+        self.assertEqual(big, ["Skin on aluminium"])
 
     def test_aluminium_lost_its_volts_in_its_skin_and_zinc_has_none(self):
         cell = Cell("aluminium", "rhubarb-juice", "copper")

@@ -4,6 +4,7 @@ The practice table is no independent check: some values of kinetics.toml were ch
 
 import csv
 import unittest
+from dataclasses import replace
 from functools import cache
 from pathlib import Path
 
@@ -15,7 +16,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict, series
 from galvanic.chemistry.kinetics import Parameter, forms, surfaces
 from galvanic.chemistry.plates import drawer, liquids_of, pairing_of, plates_of
-from galvanic.chemistry.polarisation import Geometry, LoadedCell, stirred
+from galvanic.chemistry.polarisation import Geometry, LoadedCell
 from galvanic.chemistry.rest import dissolution, hydrogen, inert, net, oxygen, rest_potentials, settle
 from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import electrodes, electrolytes, sources
@@ -45,6 +46,12 @@ def practice():
             find(row["positive"], electrodes(), "electrode").key,
         )
         yield cell, float(row["low_v"]), float(row["high_v"])
+
+
+def stirred(half, times):
+    """The same plate with its still layer thinned by stirring."""
+    plates, liquids, pairing = half
+    return plates, replace(liquids, layer_m=liquids.layer_m / times), pairing
 
 
 class AgainstOutside(unittest.TestCase):
@@ -144,6 +151,19 @@ class QualitativeTruths(unittest.TestCase):
         at_rest = settle(*loaded.positive, drawn_a_per_m2=current)
         self.assertGreater(
             float(settle(*stirred(loaded.positive, 4.0), drawn_a_per_m2=current)[0, 0, 0]), float(at_rest[0, 0, 0]) + 0.1
+        )
+
+    def test_a_plate_whose_oxide_lets_a_part_of_the_oxygen_through_gets_that_part_of_its_current(self):
+        draw = drawer(None, 1)
+        plates, liquids = plates_of(["aluminium"], draw), liquids_of(["salt-water"], None, 1, draw)
+        share = float(np.ravel(plates.oxygen_share)[0])
+        self.assertLess(share, 0.5, "aluminium's oxide lets oxygen through at flaws only")
+        whole = replace(plates, oxygen_share=np.ones_like(plates.oxygen_share))
+        far_below = np.full((1, 1, 1), -1.5)  # where the oxygen that arrives is the limit
+        self.assertAlmostEqual(
+            float(oxygen(far_below, plates, liquids)[0, 0, 0] / oxygen(far_below, whole, liquids)[0, 0, 0]),
+            share,
+            delta=0.02,
         )
 
     def test_the_same_plate_twice_gives_nothing(self):

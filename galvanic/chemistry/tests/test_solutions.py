@@ -143,6 +143,12 @@ class Complexes(unittest.TestCase):
         self.assertAlmostEqual(found.log_beta_mhl, 10.87 + 14 * davies_log10(1, 0.1), delta=0.3)
         self.assertAlmostEqual(found.log_beta_mh2l, 13.23 + 14 * davies_log10(1, 0.1), delta=0.3)
 
+    def test_two_ligands_bind_as_the_constants_say(self):
+        # By hand: α = 1 + β₁[L] + β₂[L]² with log β 4.9 and 9.2 (copper and oxalate); far above its pKₐ₂ of 4.27 all oxalate
+        # is free, so at 0.001 mol/L α = 1 + 79.4 + 1585.
+        alpha = complexation("Cu2+", {"oxalic": 0.001}, 0.0, 9.0)
+        self.assertAlmostEqual(alpha / (1.0 + 10**4.9 * 1e-3 + 10**9.2 * 1e-6), 1.0, delta=0.01)
+
     def test_complexing_grows_with_ligand_and_with_ph_and_is_one_without(self):
         self.assertEqual(complexation("Cu2+", {}, 0.0, 3.0), 1.0)
         self.assertEqual(complexation("Ag+", {"citric": 0.3}, 0.0, 3.0), 1.0)

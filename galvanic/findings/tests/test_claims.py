@@ -37,6 +37,14 @@ class Claims(unittest.TestCase):
         self.assertEqual(weigh("bridge", about("magnesium", "tin")).code, "fits")
         self.assertEqual(weigh("bridge", about("zinc", "copper")).code, "contradicted")
 
+    def test_a_bridge_leaves_less_than_a_quarter(self) -> None:
+        # The limit is common practice, no source: the point of it is that just above, the claim is not borne out.
+        for part, code in ((0.22, "fits"), (0.28, "contradicted"), (-0.22, "fits")):
+            values = [("Tern", 1.0), ("Knot", 1.0), ("Ruff", part)]
+            results = compare([ClassReading(g, "copper", "zinc", "rhubarb-juice", v, 0.001) for g, v in values])
+            found = weigh("bridge", data_of("Ruff", Cell("zinc", "rhubarb-juice", "copper"), results))
+            self.assertEqual(found.code, code, part)
+
     def test_swapped_leads_are_borne_out_by_a_turned_sign_only(self) -> None:
         self.assertEqual(weigh("leads", about("tin", "copper")).code, "fits")
         self.assertEqual(weigh("leads", about("zinc", "copper")).code, "contradicted")

@@ -103,6 +103,8 @@ class Kits(unittest.TestCase):
         self.assertEqual(names["lemon-whole"], ["lemon"])
         self.assertIn("pieces of card for salt-soaked card", names["salt-card"])
         self.assertEqual(names["daniell-pot"][0], "unglazed pot")
+        two = next(line for line in kit(plan_for("daniell-pot", groups=4)).vessels if line.name.startswith("cup"))
+        self.assertEqual(two.total - two.spare, 8, "each group has a cup for each of the two solutions")
         sides = {one.electrolyte for one in kit(plan_for("daniell-pot")).batches}
         self.assertEqual(sides, {"znso4-1.0", "cuso4-1.0"})
         self.assertEqual({one.electrolyte for one in kit(plan_for("salt-card")).batches}, {"salt-water"})

@@ -1,6 +1,7 @@
 """The safety sheet: what refuses, what warns, and a fingerprint that changes with what is on it. Common practice, no source."""
 
 import unittest
+from unittest import mock
 
 import numpy as np
 from hypothesis import given, settings
@@ -85,6 +86,11 @@ class Sheets(unittest.TestCase):
             sheet(["zinc", "copper"], ["milk"], "14-15", ["flame"]).fingerprint,
         }
         self.assertEqual(len(others - {one}), 4)
+
+    def test_another_edition_of_the_tables_asks_for_a_new_signature(self):
+        before = sheet(["zinc", "copper"], ["milk"], "14-15").fingerprint
+        with mock.patch("galvanic.planning.safety.edition", return_value="1999-01"):
+            self.assertNotEqual(sheet(["zinc", "copper"], ["milk"], "14-15").fingerprint, before)
 
     def test_an_unknown_age_or_activity_is_refused(self):
         for bad in (("5-6", ()), ("14-15", ("juggling",))):

@@ -10,6 +10,7 @@ from functools import lru_cache
 import segno
 
 from galvanic.planning.kit import Kit, kit
+from server.base.spreadsheet import plain_text
 from server.labs.models import Lab
 from server.labs.planning.tasks import stock_of
 from server.labs.services import groups_with_cells
@@ -42,11 +43,6 @@ def kit_of(lab: Lab) -> tuple[Kit, list[str]]:
     return found, [group.name for group in groups]
 
 
-def _safe(text: str) -> str:
-    """Text that a spreadsheet does not take for a formula."""
-    return f"'{text}" if text[:1] in "=+-@\t\r" else text
-
-
 def kit_csv(found: Kit) -> str:
     """The kit as a table: plates, vessels, bench things, then what goes into each solution."""
     out = io.StringIO()
@@ -54,14 +50,16 @@ def kit_csv(found: Kit) -> str:
     writer.writerow(CSV_HEAD)
     for line in (*found.plates, *found.vessels, *found.bench):
         writer.writerow(
-            [line.kind, _safe(line.name), line.per_group or "", line.groups, line.spare, line.total, "pieces",
+            [line.kind, plain_text(line.name), line.per_group or "", line.groups, line.spare, line.total, "pieces",
              "" if line.there is None else line.there, line.short or "", "" if line.price is None else f"{line.price:.2f}",
-             "" if line.cost is None else f"{line.cost:.2f}", _safe(line.why)]
+             "" if line.cost is None else f"{line.cost:.2f}", plain_text(line.why)]
         )  # fmt: skip
     for batch in found.batches:
         for part in batch.ingredients:
             note = f"for {batch.volume_l:.2f} L of {batch.name}: {batch.method}"
-            writer.writerow(["mixing", _safe(part.name), "", "", "", f"{part.amount:.4g}", part.unit, "", "", "", "", note])
+            writer.writerow(
+                ["mixing", plain_text(part.name), "", "", "", f"{part.amount:.4g}", part.unit, "", "", "", "", note]
+            )
     return out.getvalue()
 
 

@@ -1569,6 +1569,10 @@ export interface components {
              * Format: uuid
              */
             group_id: string;
+            /** How Load */
+            how_load: string;
+            /** How Short */
+            how_short: string;
             /** Lab */
             lab: string;
             /**
@@ -2222,6 +2226,8 @@ export interface components {
             start: string;
             /** Start V */
             start_v: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
             /** U Measured V */
             u_measured_v: number;
         };
@@ -3721,6 +3727,26 @@ export interface components {
             begin: number;
             /** End */
             end: number;
+        };
+        /**
+         * StepOut
+         * @description One step as it is drawn: a cause, or several small ones together; `big` where it is most of what there is to explain.
+         */
+        StepOut: {
+            /** Big */
+            big: boolean;
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Code */
+            code: string;
+            /** From V */
+            from_v: number;
+            /** Name */
+            name: string;
+            /** To V */
+            to_v: number;
+            /** U V */
+            u_v: number;
         };
         /**
          * StepsIO

@@ -71,55 +71,33 @@ const Fixed = styled.div`
   }
 `;
 
-export type Bar = {
+type Bar = {
   key: string;
   name: string;
   detail: string;
   from: number;
   to: number;
   kind: "start" | "cause" | "end";
-  causes: Schemas["CauseOut"][];
+  big: boolean;
 };
 
-/** Causes below this are drawn as one step; pressing it lists them. */
-const SMALL_V = 0.0125;
-
 /** The steps from the table to the meter as bars on one scale, in the order of the working. */
-export function barsOf(found: Schemas["ExplainOut"]): Bar[] {
-  const small = found.causes.filter((one) => one.code !== "left" && Math.abs(one.volts_v) < SMALL_V);
-  const together = small.length > 1 ? small : [];
-  let at = found.start_v;
-  const bars: Bar[] = [
-    {
-      key: "start",
-      name: "Table difference",
-      detail: found.start === "table difference" ? "E°(+) − E°(−)" : found.start,
-      from: 0,
-      to: at,
-      kind: "start",
-      causes: [],
-    },
+function barsOf(found: Schemas["ExplainOut"]): Bar[] {
+  const groups = `${found.n} readings, ${found.groups} ${found.groups === 1 ? "group" : "groups"}`;
+  const start = found.start === "table difference" ? "E°(+) − E°(−)" : found.start;
+  return [
+    { key: "start", name: "Table difference", detail: start, from: 0, to: found.start_v, kind: "start", big: false },
+    ...found.steps.map((step) => ({
+      key: step.code,
+      name: step.name,
+      detail: `± ${number(step.u_v, 2)} V`,
+      from: step.from_v,
+      to: step.to_v,
+      kind: "cause" as const,
+      big: step.big,
+    })),
+    { key: "end", name: "Class mean", detail: groups, from: 0, to: found.measured_v, kind: "end", big: false },
   ];
-  const add = (key: string, name: string, causes: Schemas["CauseOut"][]) => {
-    const by = causes.reduce((sum, one) => sum + one.volts_v, 0);
-    const u = Math.hypot(...causes.map((one) => one.u_v));
-    bars.push({ key, name, detail: `± ${number(u, 2)} V`, from: at, to: at + by, kind: "cause", causes });
-    at += by;
-  };
-  found.causes.forEach((cause, index) => {
-    if (cause.code === "left" && together.length > 0) add("small", `${together.length} small causes`, together);
-    if (!together.includes(cause)) add(`${cause.code}-${index}`, cause.name, [cause]);
-  });
-  bars.push({
-    key: "end",
-    name: "Class mean",
-    detail: `${found.n} readings, ${found.groups} ${found.groups === 1 ? "group" : "groups"}`,
-    from: 0,
-    to: found.measured_v,
-    kind: "end",
-    causes: [],
-  });
-  return bars;
 }
 
 const said = (found: Schemas["ExplainOut"]) =>
@@ -183,7 +161,6 @@ export function GapBars({ found, open, press }: Props) {
             const [left, right] = [Math.min(x(bar.from), x(bar.to)), Math.max(x(bar.from), x(bar.to))];
             const value = bar.kind === "cause" ? bar.to - bar.from : bar.to;
             const mark = bar.kind === "start" ? colour.table : bar.kind === "end" ? colour.reading : colour.account;
-            const biggest = bar.kind === "cause" && Math.abs(value) > 0.4 * Math.abs(found.start_v - found.measured_v);
             return (
               <g key={bar.key}>
                 <line x1={0} x2={width} y1={y + row / 2} y2={y + row / 2} stroke={colour.bench} />
@@ -192,7 +169,7 @@ export function GapBars({ found, open, press }: Props) {
                   y={y - 10}
                   width={Math.max(2.5, right - left)}
                   height={20}
-                  fill={biggest ? colour.wrong : fill[bar.kind]}
+                  fill={bar.big ? colour.wrong : fill[bar.kind]}
                 />
                 {bar.kind !== "cause" && <rect x={x(bar.to) - 2.5} y={y - 15} width={5} height={30} fill={mark} />}
                 {bar.kind === "cause" && index + 1 < bars.length && (

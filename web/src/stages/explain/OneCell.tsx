@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useExplain } from "../../api/findings";
-import { GapBars, barsOf } from "../../charts/GapBars";
+import { GapBars } from "../../charts/GapBars";
 import { number, volts } from "../../format";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -72,7 +72,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
   const found = explain.data;
   if (!found) return explain.error ? <ProblemNote problem={explain.error as never} /> : <Soft>Working it out …</Soft>;
   const missing = found.measured_v - found.start_v;
-  const causes = barsOf(found).find((bar) => bar.key === open)?.causes ?? [];
+  const causes = found.steps.find((step) => step.code === open)?.causes ?? [];
   return (
     <>
       <h1>

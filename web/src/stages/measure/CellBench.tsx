@@ -257,7 +257,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
         />
         {loads && (
           <Disclosure title="Under load" detail="only after the open voltage, only for seconds">
-            <UnderLoad cell={cell} short={bench.short_circuit} loadOhm={bench.load_ohm} open={open} outbox={outbox} />
+            <UnderLoad cell={cell} bench={bench} open={open} outbox={outbox} />
           </Disclosure>
         )}
         <Disclosure title="What you see" detail={seenSoFar(cell)}>

@@ -104,14 +104,14 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
 
 type Props = {
   cell: Schemas["BenchCell"];
-  short: boolean;
-  loadOhm: number | null;
+  bench: Schemas["BenchOut"];
   open: boolean;
   outbox: Outbox;
 };
 
 /** What the lab asks for besides the open voltage: only after it, and only for seconds. */
-export function UnderLoad({ cell, short, loadOhm, open, outbox }: Props) {
+export function UnderLoad({ cell, bench, open, outbox }: Props) {
+  const { load_ohm: loadOhm, short_circuit: short, how_load: howLoad, how_short: howShort } = bench;
   return (
     <>
       {loadOhm !== null && (
@@ -119,7 +119,7 @@ export function UnderLoad({ cell, short, loadOhm, open, outbox }: Props) {
           cell={cell}
           kind="load"
           title={`Voltage across ${loadOhm} Ω`}
-          how={`Hang the ${loadOhm} Ω resistor across the two clips, read within 10 s, take it off.`}
+          how={howLoad}
           unit="V"
           open={open}
           outbox={outbox}
@@ -130,7 +130,7 @@ export function UnderLoad({ cell, short, loadOhm, open, outbox }: Props) {
           cell={cell}
           kind="short"
           title="Short-circuit current"
-          how="Meter on DC milliamps, leads in the mA socket. Hold it on for 3 s at most, read, take it off, and turn the meter back to volts."
+          how={howShort}
           unit="mA"
           open={open}
           outbox={outbox}

@@ -194,7 +194,7 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
             Groups predict before they measure
           </Tick>
           <Tick isSelected={typed.short} onChange={(short) => change({ short })}>
-            Groups also measure the short-circuit current, 3 s at most
+            Groups also measure the short-circuit current, for seconds only
           </Tick>
           <TextField
             label="Also the voltage across a resistor of, Ω (empty: no)"

@@ -6,7 +6,8 @@ import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { StepFields, type TypedSteps, isMinutes, minutesOf, stepsOf, typedSteps } from "./StepFields";
+import { StepFields } from "./StepFields";
+import { type TypedSteps, isMinutes, minutesOf, stepsOf, typedSteps } from "./steps";
 
 const Period = styled.div`
   width: 9.5rem;

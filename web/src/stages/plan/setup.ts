@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { today } from "../../format";
-import { type TypedSteps, stepsOf, typedSteps } from "./StepFields";
+import { type TypedSteps, stepsOf, typedSteps } from "./steps";
 
 export type LabIn = Schemas["LabIn"];
 type Template = Schemas["TemplateOut"];

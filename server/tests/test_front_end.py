@@ -1,0 +1,46 @@
+"""The front end's own logic, run in Node: each file of `web/tests` is bundled and must pass."""
+
+import subprocess
+import tempfile
+from pathlib import Path
+
+from django.conf import settings
+from django.test import SimpleTestCase
+
+WEB = settings.BASE_DIR / "web"
+
+
+class FrontEnd(SimpleTestCase):
+    def passes(self, name):
+        with tempfile.TemporaryDirectory() as folder:
+            made = Path(folder) / "test.mjs"
+            bundle = [
+                "node_modules/.bin/rolldown",
+                f"tests/{name}.test.ts",
+                "--platform",
+                "node",
+                "--format",
+                "esm",
+                "-o",
+                made,
+            ]
+            done = subprocess.run(bundle, cwd=WEB, capture_output=True, text=True, check=False)
+            self.assertEqual(done.returncode, 0, done.stderr)
+            done = subprocess.run(
+                ["node", "--test", "--test-reporter=tap", made], cwd=WEB, capture_output=True, text=True, check=False
+            )
+            self.assertEqual(done.returncode, 0, done.stdout)
+            self.assertRegex(done.stdout, r"# pass [1-9]")
+
+    def test_formatting(self):
+        self.passes("format")
+
+    def test_setting_a_lab_up(self):
+        self.passes("setup")
+
+    def test_the_outbox(self):
+        self.passes("outbox")
+
+    def test_no_file_is_left_out(self):
+        self.assertEqual({path.name for path in (WEB / "tests").glob("*.test.ts")},
+                         {"format.test.ts", "setup.test.ts", "outbox.test.ts"})  # fmt: skip
