@@ -13,14 +13,17 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates
-from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.polarisation import LoadedCell, sides_of
 from galvanic.chemistry.rest import dissolution, hydrogen, inert, oxygen, settle
-from galvanic.reference.catalogue import electrodes, half_reactions
+from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 
 Half = tuple[Plates, Liquids, Pairing]
 PART = 0.1
 LEAST_SHARE = 0.005
 NEUTRAL_PH = 7.0
+SOLUTION_MOL_PER_L = 1e-4  # less than any solution that is made, more than a plate gives off in a lesson
+OWN_IONS = "the plate’s own ions come back from the solution"
+OWN_OXIDE = "its own oxide and the traces that it gave off, as long as they last; then only oxygen and hydrogen"
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,12 +60,13 @@ def at_plates(cell: Cell) -> AtPlates:
     """Half-reactions at both plates, the sides swapped where the model finds the table's order turned round."""
     loaded = LoadedCell(cell)
     halves = {cell.negative: loaded.negative, cell.positive: loaded.positive}
+    sides = dict(zip((cell.negative, cell.positive), sides_of(cell), strict=True))
     rest_v = loaded.rest()
     rest = dict(zip((cell.negative, cell.positive), rest_v, strict=True))
     low, high = sorted(halves, key=lambda key: (rest[key], key != cell.negative))
     current = abs(loaded.at_load(0.0, rest_v).current_a) * PART
     density = np.full((1, 1, 1), current / loaded.geometry.area_m2)
-    return AtPlates(low, high, _anode(low, halves[low], density), _cathode(high, halves[high], density))
+    return AtPlates(low, high, _anode(low, halves[low], density), _cathode(high, sides[high], halves[high], density))
 
 
 def _anode(key: str, half: Half, density: Array) -> tuple[Work, ...]:
@@ -77,7 +81,13 @@ def _anode(key: str, half: Half, density: Array) -> tuple[Work, ...]:
     return (Work(backwards(electrode.couple), 1.0, film),)
 
 
-def _cathode(key: str, half: Half, density: Array) -> tuple[Work, ...]:
+def _holds_ions(liquid: str, couple: str | None) -> bool:
+    """Whether a liquid is a solution of a plate's own ions, not just what the plate has given off."""
+    ions = electrolytes()[liquid].ions_mol_per_l
+    return couple is not None and ions.get(couple.partition("/")[0], 0.0) >= SOLUTION_MOL_PER_L
+
+
+def _cathode(key: str, liquid: str, half: Half, density: Array) -> tuple[Work, ...]:
     plates, liquids, pairing = half
     at = settle(plates, liquids, pairing, drawn_a_per_m2=-density)
     ph = float(liquids.ph[0, 0, 0])
@@ -94,7 +104,7 @@ def _cathode(key: str, half: Half, density: Array) -> tuple[Work, ...]:
     rows = [
         Work(forwards("O2/H2O" if acid else "O2/OH-"), by_oxygen / total, "oxygen from the air, dissolved in the liquid"),
         Work(forwards("H+/H2" if acid else "H2O/H2 OH-"), by_hydrogen / total, "gives bubbles where it runs fast"),
-        Work(metal, by_metal / total, "the plate’s own ions come back"),
+        Work(metal, by_metal / total, OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_OXIDE),
         Work(forwards("O2/H2O2"), by_peroxide / total, "oxygen, half-way"),
     ]
     return tuple(sorted((row for row in rows if row.share >= LEAST_SHARE and row.equation), key=lambda row: -row.share))

@@ -89,6 +89,8 @@ class LoadedCell:
             raise OutOfRange("A load cannot be below zero ohm.")
         lower, upper = rest_v or self.rest()
         open_v, wetted = upper - lower, self.geometry.area_m2 * self.geometry.pairs
+        if open_v == 0.0:
+            return Loaded(self.cell, load_ohm, 0.0, 0.0, 0.0, self.solution_ohm, self.solution_ohm)
         around = self.solution_ohm + load_ohm
         low, high = min(lower, upper), max(lower, upper)
         for _ in range(ROUNDS):

@@ -77,7 +77,7 @@ def what_if(cell: Cell, change: Change) -> Outcome:
     rest_v = lower, upper
     short_a = abs(loaded.at_load(0.0, rest_v).current_a)
     internal = loaded.at_load(abs(open_v) / (PROBE * short_a), rest_v).internal_ohm if short_a > 0.0 else math.inf
-    shown = open_v * change.meter_ohm / (change.meter_ohm + internal) if math.isfinite(internal) else 0.0
+    shown = loaded.at_load(change.meter_ohm, rest_v).volts_v
     return Outcome(lower, upper, open_v, shown, short_a, internal, _table(cell, change.celsius))
 
 

@@ -105,12 +105,26 @@ def run_ladder(options: argparse.Namespace) -> None:
     write(out, options.json)
 
 
+def say_of(cell: Cell) -> None:
+    """What has to be known of a cell as it was given, on standard error: the same plate twice, or the wrong way round."""
+    plates = [catalogue.electrodes()[key] for key in cell.pair]
+    if cell.negative == cell.positive:
+        say(f"Both plates are {plates[0].name}: nothing drives a current, so any voltage is the meter's or the plates' own.")
+    elif (rest := LoadedCell(cell).rest())[0] > rest[1]:
+        say(
+            f"Given the wrong way round: in {catalogue.electrolytes()[cell.electrolyte].name} {plates[1].name} is expected "
+            f"to be the negative plate. Voltages are {plates[1].name} minus {plates[0].name}, as you gave them."
+        )
+
+
 def run_gap(options: argparse.Namespace) -> None:
     """Where the volts of one cell went."""
     measured = parse(options.volts)
     geometry = _geometry(options)
+    cell = cell_of(options.negative, options.electrolyte, options.positive)
+    say_of(cell)
     found = explain(
-        cell_of(options.negative, options.electrolyte, options.positive),
+        cell,
         measured.volts_v,
         meter_ohm=options.meter_ohm,
         offset_v=options.offset_v,
@@ -137,7 +151,9 @@ def run_load(options: argparse.Namespace) -> None:
     parts = [part.strip() for part in options.cell.split("|")]
     if len(parts) != 3:
         raise BadFile("Write the cell as “zinc | lemon juice | copper”.")
-    found = LoadedCell(cell_of(*parts), _geometry(options)).at_load(options.ohms)
+    cell = cell_of(*parts)
+    say_of(cell)
+    found = LoadedCell(cell, _geometry(options)).at_load(options.ohms)
     rows = {name: value for name, value in asdict(found).items() if name != "cell"} | {"cell": found.cell.notation}
     if options.json:
         _json(rows)

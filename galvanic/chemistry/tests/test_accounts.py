@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import ACCOUNTS, predict
 from galvanic.chemistry.gap import SMALL_V, drawn, explain
-from galvanic.errors import NotEnoughData
+from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.errors import NotEnoughData, OutOfRange
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.statistics.scoring import contest, score
 
@@ -117,6 +118,22 @@ class Gaps(unittest.TestCase):
 
     def cause(self, cell, measured, code, plate=None):
         return next(c for c in explain(cell, measured).causes if c.code == code and c.plate == plate)
+
+    def test_the_meters_share_is_that_of_its_working_point(self):
+        for negative, liquid, positive in (("zinc", "vinegar", "graphite"), ("magnesium", "lemon-juice", "copper")):
+            cell = Cell(negative, liquid, positive)
+            for meter in (1e7, 1e5):
+                found = explain(cell, 1.0, meter)
+                at = LoadedCell(cell).at_load(meter)
+                loading = next(c.volts_v for c in found.causes if c.code == "loading")
+                self.assertAlmostEqual(loading, at.volts_v - at.open_v, delta=1e-9)
+                # Kirchhoff and Ohm: the terminal voltage at the current through the meter is the current times its resistance.
+                self.assertAlmostEqual(float(LoadedCell(cell).volts(at.current_a)[0]), at.current_a * meter, delta=1e-3)
+
+    def test_a_meter_without_resistance_is_refused(self):
+        for meter in (0.0, -1e6, math.nan, math.inf):
+            with self.assertRaises(OutOfRange):
+                explain(Cell("zinc", "lemon-juice", "copper"), 0.9, meter)
 
     def test_the_steps_as_drawn_join_and_lead_from_the_start_to_what_was_measured(self):
         for negative, positive, measured in (("aluminium", "zinc", -0.36), ("zinc", "copper", 0.95), ("tin", "copper", 0.4)):

@@ -105,6 +105,23 @@ class Command(unittest.TestCase):
         self.assertEqual(run("load", "zinc|lemon|copper", "-5")[0], 1)
         self.assertIn("mA", run("load", "zinc|lemon|copper", "1000")[1])
 
+    def test_a_cell_given_the_wrong_way_round_or_with_one_plate_twice_is_said(self):
+        for command in (("gap", "copper", "lemon juice", "zinc", "-0.9"), ("load", "copper | lemon juice | zinc", "1000")):
+            code, _, said = run(*command)
+            self.assertEqual(code, 0)
+            self.assertIn("Given the wrong way round: in lemon juice zinc is expected to be the negative plate.", said)
+        code, out, said = run("load", "graphite | lemon juice | graphite", "1000")
+        self.assertIn("Both plates are graphite", said)
+        self.assertIn("0.0000 V, 0 mA", out)
+        self.assertNotIn("-", out)
+        self.assertEqual(run("gap", "zinc", "lemon juice", "copper", "0.9")[2], "")
+
+    def test_a_meter_of_no_resistance_is_refused_in_words(self):
+        for ohms in ("nan", "0", "-5"):
+            code, _, said = run("gap", "zinc", "lemon juice", "copper", "0.9", "--meter-ohm", ohms)
+            self.assertEqual(code, 1)
+            self.assertIn("resistance is above zero", said)
+
     def test_every_number_of_a_material_leads_to_its_source(self):
         code, out, _ = run("materials", "zinc")
         self.assertEqual(code, 0)

@@ -99,6 +99,17 @@ class PlateWork(unittest.TestCase):
         self.assertTrue(any("H⁺" in one.equation for one in acid.at_positive))
         self.assertTrue(any("4 OH⁻" in one.equation for one in brine.at_positive))
 
+    def test_own_ions_come_back_only_from_a_solution_of_them(self) -> None:
+        def remark(liquid: str) -> str:
+            return next(
+                one.remark for one in at_plates(Cell("zinc", liquid, "copper")).at_positive if "Cu²⁺" in one.equation
+            )
+
+        for liquid in ("cuso4-1.0", "daniell-pot"):
+            self.assertIn("from the solution", remark(liquid))
+        for liquid in ("lemon-juice", "salt-water"):
+            self.assertIn("as long as they last", remark(liquid))
+
     def test_where_aluminium_stands_above_zinc_zinc_is_the_plate_that_dissolves(self) -> None:
         found = at_plates(Cell("aluminium", "kelp-brine", "zinc"))
         self.assertEqual((found.negative, found.positive), ("zinc", "aluminium"))
