@@ -17,6 +17,8 @@ from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import electrolytes
 
 ROUNDS, POINTS = 6, 65
+# A meter's large resistance turns a small error of the current into one of the voltage: there the bracket is made narrower.
+MORE_ROUNDS, LARGE_OHM = 9, 1e4
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +95,7 @@ class LoadedCell:
             return Loaded(self.cell, load_ohm, 0.0, 0.0, 0.0, self.solution_ohm, self.solution_ohm)
         around = self.solution_ohm + load_ohm
         low, high = min(lower, upper), max(lower, upper)
-        for _ in range(ROUNDS):
+        for _ in range(ROUNDS if load_ohm < LARGE_OHM else MORE_ROUNDS):
             tried = np.linspace(low, high, POINTS)
             current = wetted * net(tried[:, None, None], *self.negative)
             sums = current + wetted * net(tried[:, None, None] + current * around, *self.positive)
@@ -101,6 +103,6 @@ class LoadedCell:
             low, high = tried[max(under - 1, 0)], tried[min(under, POINTS - 1)]
         at = np.full((1, 1, 1), 0.5 * (low + high))
         current_a = wetted * float(net(at, *self.negative)[0, 0, 0])
-        volts = current_a * load_ohm
+        volts = min(max(current_a * load_ohm, min(open_v, 0.0)), max(open_v, 0.0))  # to rounding
         internal = (open_v - volts) / current_a if current_a else self.solution_ohm
         return Loaded(self.cell, load_ohm, volts, current_a, open_v, self.solution_ohm, internal)

@@ -50,7 +50,7 @@ class Kits(TestCase):
         send(self.client, "/materials/electrodes", OWN_PLATE | {"name": "=1+1"})
         key = OwnMaterial.objects.get().key
         lab = send(self.client, "/labs", PLAN | {"electrodes": [key, "copper"]}).json()
-        self.assertIn("'=1+1", self.client.get(f"/api/labs/{lab['id']}/kit.csv").content.decode())
+        self.assertIn("\u2019=1+1", self.client.get(f"/api/labs/{lab['id']}/kit.csv").content.decode())
 
 
 class Safety(TestCase):
