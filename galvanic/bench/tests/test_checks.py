@@ -43,6 +43,14 @@ class OneReading(unittest.TestCase):
         self.assertEqual(codes(0.85, (1.02,)), ["jump"])
         self.assertEqual(codes(0.95, (0.94, 0.96)), [])
 
+    def test_a_step_up_to_80_mv_is_no_jump_and_a_climb_within_the_scatter_of_dips_is_no_drift(self):
+        # Common practice, no source: 80 mV, and three times the scatter of one dip (12 mV).
+        self.assertEqual(codes(0.95, (0.873,), resolution=0.001), [])
+        self.assertEqual(codes(0.95, (0.867,), resolution=0.001), ["jump"])
+        self.assertEqual(codes(0.95, (0.867,)), [], "a meter that shows 10 mV steps scatters more")
+        self.assertEqual(codes(0.95, (0.917, 0.932), resolution=0.001), [])
+        self.assertEqual(codes(0.95, (0.910, 0.930), resolution=0.001), ["drifting"])
+
     def test_a_sound_reading_after_a_wrong_one_is_left_in_peace(self):
         for wrong in (0.01, -0.94, 940.0, 9.4, 2.6):
             self.assertEqual(codes(0.95, (wrong,)), [])

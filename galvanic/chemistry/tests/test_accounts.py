@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from galvanic.cells import Cell
-from galvanic.chemistry.accounts import ACCOUNTS, predict
+from galvanic.chemistry.accounts import ACCOUNTS, predict, series
 from galvanic.chemistry.gap import SMALL_V, drawn, explain
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import NotEnoughData, OutOfRange
@@ -37,6 +37,15 @@ class Accounts(unittest.TestCase):
 
     def test_an_inert_negative_plate_has_no_hydrogen_account(self):
         self.assertIsNone(self.one("graphite", "lemon-juice", "platinum")["hydrogen"].volts_v)
+
+    def test_a_range_counts_as_evenly_likely_within_it(self):
+        # GUM (JCGM 100:2008) 4.3.7: half the width over √3, for each plate; both plates' together in quadrature.
+        zinc, copper = series()["zinc"], series()["copper"]
+        found = predict([Cell("zinc", "sea-water-flowing", "copper")])[0]["series"]
+        halves = [(row.high - row.low) / 2.0 for row in (zinc, copper)]
+        self.assertAlmostEqual(found.u_v, math.sqrt(sum(half**2 / 3.0 for half in halves)), places=12)
+        middles = [(row.high + row.low) / 2.0 for row in (zinc, copper)]
+        self.assertAlmostEqual(found.volts_v, middles[1] - middles[0], places=12)
 
     def test_the_hydrogen_account_by_hand(self):
         # pH 2.3: −0.0592·2.3 − (−0.7618 + 0.0296·(−6)) = 0.803 V; 59 mV less a unit of pH.

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.chemistry.acids import acids, complexation, complexes, fractions, ph_of
-from galvanic.chemistry.activity import davies_log10, debye_huckel_a, ion_activity, mean_activity
+from galvanic.chemistry.activity import davies_log10, debye_huckel_a, ion_activity, mean_activity, salts
 from galvanic.chemistry.nernst import potential_v
 from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import half_reactions
@@ -64,6 +64,12 @@ class Activity(unittest.TestCase):
         zn, cu = half_reactions()["Zn2+/Zn"], half_reactions()["Cu2+/Cu"]
         found = potential_v(cu, {"Cu2+": ion_activity("Cu2+", 1.0)}) - potential_v(zn, {"Zn2+": ion_activity("Zn2+", 1.0)})
         self.assertAlmostEqual(found, 1.10, delta=0.005)
+
+    def test_outside_the_table_the_coefficient_of_its_end_is_taken(self):
+        salt = salts()[next(key for key, row in salts().items() if row.ion == "Cu2+")]
+        for molarity, end in ((salt.molality[0] / 100.0, 0), (salt.molality[-1] * 1.5, -1)):
+            self.assertAlmostEqual(ion_activity("Cu2+", molarity) / molarity, salt.gamma[end], places=9)
+        self.assertEqual(ion_activity("Ag+", 0.01), 0.01)
 
 
 class WeakAcids(unittest.TestCase):

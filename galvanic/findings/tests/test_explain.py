@@ -15,7 +15,8 @@ from galvanic.chemistry.what_if import Change, what_if
 from galvanic.errors import NotEnoughData, OutOfRange
 from galvanic.findings.class_accounts import TEXTBOOK, electronegativity, score_accounts
 from galvanic.findings.compare import ClassReading, compare
-from galvanic.findings.liquid_notes import in_liquids, liquid_notes, slope_in_words, what_matters
+from galvanic.findings.liquid_notes import in_liquids, liquid_notes, middles, slope_in_words, what_matters
+from galvanic.reference.catalogue import electrolytes
 
 ZINC_COPPER = Cell("zinc", "rhubarb-juice", "copper")
 ALUMINIUM = Cell("aluminium", "rhubarb-juice", "copper")
@@ -163,6 +164,12 @@ class Liquids(unittest.TestCase):
         self.assertEqual({len(one.volts_v) for one in found}, {3})
         self.assertIn("95 % from", found[0].ph_says)
         self.assertEqual(slope_in_words(None, "for each unit of pH", 2), "With 2 liquids there is no telling; three different ones are needed.")  # fmt: skip
+
+    def test_a_liquids_middle_is_arithmetic_for_ph_and_geometric_for_conductivity(self) -> None:
+        row = electrolytes()["lemon-juice"]
+        ph, kappa = middles("lemon-juice")
+        self.assertAlmostEqual(ph - row.ph.low, row.ph.high - ph, places=12)
+        self.assertAlmostEqual(kappa / row.conductivity_s_per_m.low, row.conductivity_s_per_m.high / kappa, places=12)
 
     def test_the_pair_matters_more_than_the_liquid_here(self) -> None:
         results = compare(small_class())

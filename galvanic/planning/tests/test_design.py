@@ -188,6 +188,14 @@ class WholePlans(unittest.TestCase):
         plan = design(Task(("zinc", "copper"), (JUICE,), 8, 5, stock={"zinc": 4}))
         self.assertEqual(sum(bool(hand) for hand in plan.hands), 4)
 
+    def test_a_plan_far_from_the_bound_says_so(self):
+        task = Task(EIGHT, (JUICE,), 8, 7)
+        good, hand = design(task), design(task).hands[0]
+        poor = judge(task, [hand] * 8)
+        self.assertLess(poor.nearness, 0.5 * good.nearness)
+        self.assertAlmostEqual(good.nearness, good.bound / good.variance, places=12)
+        self.assertTrue(0.6 < good.nearness <= 1.0)
+
     def test_one_possible_cell_is_measured_once_by_every_group(self):
         plan = design(Task(("zinc", "copper"), (JUICE,), 3, 4))
         self.assertEqual(plan.hands, ((Cell("zinc", JUICE, "copper"),),) * 3)

@@ -3730,7 +3730,7 @@ export interface components {
         };
         /**
          * StepOut
-         * @description One step as it is drawn: a cause, or several small ones together; `big` where it is most of what there is to explain.
+         * @description One step as it is drawn: a cause, or several small ones together; `big` where it is most of the gap.
          */
         StepOut: {
             /** Big */
