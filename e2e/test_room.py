@@ -27,6 +27,15 @@ SHELL_KEPT = """async () => {
 }"""
 
 
+async def _switch_off(server):
+    """Close a meter's port and end the talks on it, so that nothing is left for the loop to do."""
+    server.close()
+    talks = [task for task in asyncio.all_tasks() if task is not asyncio.current_task()]
+    for talk in talks:
+        talk.cancel()
+    await asyncio.gather(*talks, return_exceptions=True)
+
+
 class TwoGroups(ProcessTestCase):
     """Every reading is there once, in order, whatever happens to the network and the server."""
 
@@ -265,9 +274,10 @@ class AtTheBench(BrowserTestCase):
         meter.obey("SIM:FAULT", "nonsense")
         expect(page.get_by_text("The meter’s answer is no voltage.")).to_be_visible()
         page.close()
-        loop.call_soon_threadsafe(server.close)
+        asyncio.run_coroutine_threadsafe(_switch_off(server), loop).result(10)
         loop.call_soon_threadsafe(loop.stop)
         thread.join(10)
+        loop.close()
 
 
 class TheTeachersHand(BrowserTestCase):

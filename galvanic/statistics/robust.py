@@ -16,7 +16,7 @@ from galvanic.errors import NotEnoughData
 Array = NDArray[np.float64]
 TUNING = 1.345
 NORMAL_MAD = 0.6744897501960817
-ROUNDS = 200
+ROUNDS, PLAIN_ROUNDS = 200, 20
 
 
 @dataclass(frozen=True)
@@ -37,7 +37,7 @@ def huber(x: Array, y: Array, prior: Array | None = None) -> Robust:
     weights = np.ones_like(y)
     b = np.linalg.lstsq(scaled_x, scaled_y, rcond=None)[0]
     scale = 0.0
-    for _ in range(ROUNDS):
+    for number in range(ROUNDS):
         residual = scaled_y - scaled_x @ b
         scale = float(np.median(np.abs(residual))) / NORMAL_MAD
         if scale <= 1e-12 * max(1.0, float(np.abs(scaled_y).max())):
@@ -48,5 +48,6 @@ def huber(x: Array, y: Array, prior: Array | None = None) -> Robust:
         if float(np.abs(after - b).max()) < 1e-10 * max(1.0, float(np.abs(b).max())):
             b = after
             break
-        b = after
+        # The scale is a median and jumps from reading to reading, so that plain steps can go to and fro for ever.
+        b = after if number < PLAIN_ROUNDS else 0.5 * (b + after)
     return Robust(np.asarray(b, dtype=np.float64), weights, scale)
