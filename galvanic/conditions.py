@@ -22,13 +22,15 @@ class Surface(Enum):
     DULL = "dull"
 
 
-_DULL = re.compile(r"\b(as (it|they) (was|were|lay|is|are)|dull|tarnish\w*|oxid\w*|not \w+|un(rubbed|cleaned)|old)\b", re.I)
-_BARE = re.compile(r"\b(rubbed|scratched|bare|bright|clean(ed)?|sanded|polished|fresh(ly)?)\b", re.I)
-_NEAT = re.compile(r"\b(undiluted|neat|pure|full strength|as it is)\b", re.I)
+_WORK = r"(?:rubbed|scratched|cleaned|sanded|polished)"
+_DULL = re.compile(rf"\b(as (it|they) (was|were|lay|is|are)|dull|tarnish\w*|oxidi[sz]ed|not {_WORK}|un{_WORK})\b", re.I)
+_BARE = re.compile(rf"\b({_WORK}|bare|bright)\b", re.I)
+_NEAT = re.compile(r"\b(undiluted|neat|full strength|as it is)\b", re.I)
 _NUMBER = r"(\d+(?:[.,]\d+)?)"
-_PART_IN = re.compile(rf"{_NUMBER}\s*(?:parts?\s+)?(?:in|of|/)\s*{_NUMBER}\b", re.I)
+_PART_IN = re.compile(rf"{_NUMBER}\s*parts?\s+(?:in|of)\s+{_NUMBER}\b", re.I)
 _PART_TO = re.compile(rf"{_NUMBER}\s*parts?\s+to\s+{_NUMBER}\b", re.I)
-_PER_CENT = re.compile(rf"{_NUMBER}\s*(?:%|per cent|percent)", re.I)
+_SHORT = re.compile(rf"^\s*{_NUMBER}\s*(?:in|/)\s*{_NUMBER}\s*$", re.I)  # only alone: “1/2 lemon” is half a fruit
+_PER_CENT = re.compile(rf"^\s*{_NUMBER}\s*(?:%|per cent|percent)", re.I)
 
 
 def surface_of(condition: str) -> Surface | None:
@@ -42,7 +44,7 @@ def part_of(condition: str) -> float | None:
     """The part of the liquid in the mixture, by volume, 0 < part ≤ 1: 0.1 for “1 part in 10”; None where none is said."""
     if _NEAT.search(condition):
         return 1.0
-    for pattern, is_to in ((_PART_TO, True), (_PART_IN, False)):
+    for pattern, is_to in ((_PART_TO, True), (_PART_IN, False), (_SHORT, False)):
         if found := pattern.search(condition):
             a, b = (float(one.replace(",", ".")) for one in found.groups())
             whole = a + b if is_to else b
@@ -55,7 +57,7 @@ def part_of(condition: str) -> float | None:
 
 def plate_sets(conditions: Iterable[str]) -> int:
     """How many plates of a metal a group needs: a plate that has been rubbed cannot be made dull again."""
-    return max(1, len({surface_of(one) for one in conditions} - {None}))
+    return max(1, len({one for one in conditions if surface_of(one)}))
 
 
 def setting(cell: Cell) -> str:

@@ -19,7 +19,8 @@ class Words(unittest.TestCase):
         for text, surface in [
             ("freshly rubbed", Surface.BARE), ("bare", Surface.BARE), ("cleaned", Surface.BARE), ("as it was", Surface.DULL),
             ("as they lay", Surface.DULL), ("not rubbed", Surface.DULL), ("dull", Surface.DULL), ("tarnished", Surface.DULL),
-            ("4 cm apart", None), ("undiluted", None), ("1 part in 10", None), ("", None),
+            ("4 cm apart", None), ("undiluted", None), ("1 part in 10", None), ("", None), ("not stirred", None),
+            ("3 days old", None), ("fresh juice", None), ("clean water", None), ("unpolished", Surface.DULL),
         ]:  # fmt: skip
             with self.subTest(text):
                 self.assertEqual(surface_of(text), surface)
@@ -28,7 +29,8 @@ class Words(unittest.TestCase):
         for text, part in [
             ("undiluted", 1.0), ("1 part in 2", 0.5), ("1 part in 10", 0.1), ("1 in 100", 0.01), ("1/4", 0.25), ("20 %", 0.2),
             ("1 part to 9 of water", 0.1), ("2,5 parts in 10", 0.25), ("3 in 2", None), ("0 in 10", None), ("weak", None),
-            ("as it was", None), ("1 cm apart", None), ("150 %", None),
+            ("as it was", None), ("1 cm apart", None), ("150 %", None), ("2 of 3 pairs", None), ("1/2 lemon", None),
+            ("pure water", None),
         ]:  # fmt: skip
             with self.subTest(text):
                 self.assertEqual(part_of(text), part)
@@ -49,6 +51,7 @@ class Kits(unittest.TestCase):
         self.assertEqual(next(line for line in found.vessels if line.name.startswith("cup")).groups, 4)
         self.assertEqual(plate_sets(["freshly rubbed", "as it was"]), 2)
         self.assertEqual(plate_sets([""]), 1)
+        self.assertEqual(plate_sets(["rubbed", "polished", "dull"]), 3, "as many as the kit marks")
 
     def test_every_dilution_is_made_and_the_juice_for_it_is_pressed(self):
         # By hand: four cups of 40 mL and a tenth to spare are 0.176 L, in steps of 0.1 L: 0.2 L of each; neat 0.2 L, a half

@@ -10,7 +10,6 @@ export function useNames() {
     return {
       plate: (key: string) => plates.get(key)?.name ?? key,
       symbol: (key: string) => plates.get(key)?.symbol ?? key,
-      prepare: (key: string) => plates.get(key)?.prepare ?? "",
       liquid: (key: string) => liquids.get(key)?.name ?? key,
     };
   }, [data]);
