@@ -160,6 +160,7 @@ class Findings(BrowserTestCase):
         self.page.get_by_role("button", name="Send").click()
         expect(self.page.get_by_text("0 to 3, or nothing")).to_be_visible()
         expect(self.page.get_by_label("Evidence, of 3")).to_have_value("two")
+        expect(self.page.get_by_label("Evidence, of 3")).to_be_focused()
         self.page.get_by_label("Evidence, of 3").fill("2")
         self.page.get_by_role("button", name="Send").click()
         expect(self.page.get_by_text("All 1 claim answered.")).to_be_visible()

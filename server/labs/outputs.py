@@ -202,11 +202,7 @@ def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: services.NewLab) -> 
             for hand in made.hands
         ],
         said=list(said),
-        notes=notes_out(
-            [
-                *set_up_notes(lab.electrodes, lab.electrolytes, lab.age),
-                *plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v),
-            ]
-        ),
+        safety=notes_out(set_up_notes(lab.electrodes, lab.electrolytes, lab.age)),
+        notes=notes_out(plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v)),
         plan=detail(task, made, steps),
     )

@@ -286,5 +286,6 @@ class PreviewOut(BaseModel):
 
     hands: list[list[PreviewCell]]
     said: list[str]
+    safety: list[NoteOut]
     notes: list[NoteOut]
     plan: PlanDetail

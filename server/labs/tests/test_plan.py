@@ -206,7 +206,7 @@ class Planning(TestCase):
 
     def test_lead_is_spoken_of_while_the_lab_is_still_being_set_up(self):
         with_lead = WIDE | {"electrodes": ["lead", "zinc", "copper"]}
-        notes = send(self.client, "/labs/preview", with_lead).json()["notes"]
+        notes = send(self.client, "/labs/preview", with_lead).json()["safety"]
         self.assertEqual((notes[0]["code"], notes[0]["tone"]), ("refused-lead-poison", "wrong"))
 
     def test_conditions_are_planned_and_need_two_settings(self):

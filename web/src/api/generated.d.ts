@@ -3320,6 +3320,8 @@ export interface components {
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
             plan: components["schemas"]["PlanDetail"];
+            /** Safety */
+            safety: components["schemas"]["NoteOut"][];
             /** Said */
             said: string[];
         };

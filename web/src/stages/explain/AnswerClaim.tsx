@@ -12,6 +12,11 @@ import { useKept } from "../../ui/useKept";
 type Claim = Schemas["ClaimOut"];
 type Rubric = Schemas["RubricRow"][];
 
+/** Side by side from their labels down, whatever stands under one of them. */
+const Points = styled(Row)`
+  align-items: start;
+`;
+
 const Short = styled.div`
   width: 9rem;
 `;
@@ -49,8 +54,9 @@ export function AnswerClaim({
   };
   const send = (shown: boolean, then: () => void) => {
     setLooked(true);
-    if (rubric.some((row) => wrong(row))) {
-      form.current?.querySelector<HTMLInputElement>("input[aria-invalid], input")?.focus();
+    const first = rubric.findIndex((row) => wrong(row) !== null);
+    if (first >= 0) {
+      form.current?.querySelectorAll("input")[first]?.focus();
       return;
     }
     const given = rubric.flatMap((row) => {
@@ -84,7 +90,7 @@ export function AnswerClaim({
         send(claim.answer?.shown ?? false, sent);
       }}
     >
-      <Row>
+      <Points>
         {rubric.map((row, place) => (
           <Short key={row.name}>
             <TextField
@@ -98,7 +104,7 @@ export function AnswerClaim({
             />
           </Short>
         ))}
-      </Row>
+      </Points>
       <TextField label="Your answer" value={text} onChange={setText} maxLength={600} rows={2} />
       {ask && (
         <p>

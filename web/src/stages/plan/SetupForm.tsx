@@ -7,6 +7,7 @@ import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Row } from "../../ui/layout";
 import { GroupFields } from "./GroupFields";
+import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
 import { SETTINGS, type Typed, withTemplate } from "./setup";
 
@@ -37,12 +38,13 @@ type Props = {
   change: (change: Partial<Typed>) => void;
   materials: Schemas["MaterialsOut"];
   templates: boolean;
+  safety: MarginNote[];
   onSubmit: () => void;
   children: ReactNode;
 };
 
 /** Everything a lab is made from, in the order a teacher thinks: question, materials, class, time, and what few need. */
-export function SetupForm({ typed, change, materials, templates, onSubmit, children }: Props) {
+export function SetupForm({ typed, change, materials, templates, safety, onSubmit, children }: Props) {
   const settings = SETTINGS[typed.varies];
   const chosen = materials.electrodes.filter(({ key }) => typed.plates.includes(key));
   return (
@@ -127,6 +129,9 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
         onChange={(plates) => change({ plates })}
         hint="The number is the table’s, in volts against hydrogen."
       />
+      <div role="status" aria-label="Safety of what is chosen">
+        <Notes notes={safety} />
+      </div>
       <Choices
         label="Liquids"
         hint="The range is the pH."
@@ -141,6 +146,7 @@ export function SetupForm({ typed, change, materials, templates, onSubmit, child
         value={typed.liquids}
         onChange={(liquids) => change({ liquids })}
       />
+      {safety.length > 0 && <Notes notes={safety} />}
       <GroupFields names={typed.names} change={(names) => change({ names })} />
       <Picks
         label="Age of the students"

@@ -108,6 +108,7 @@ function Setup({ lab, materials }: Props) {
             change={(change) => setTyped((before) => ({ ...start, ...before, ...change }))}
             materials={materials}
             templates={lab === null}
+            safety={shown && !stale ? withoutActions(shown.safety) : []}
             onSubmit={keep}
           >
             <ProblemNote problem={create.error ?? revise.error ?? refused} />
