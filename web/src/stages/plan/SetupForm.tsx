@@ -6,6 +6,7 @@ import { Choices } from "../../ui/Choices";
 import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Row } from "../../ui/layout";
+import { colour } from "../../ui/theme";
 import { GroupFields } from "./GroupFields";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
@@ -31,6 +32,16 @@ const HINTS: Partial<Record<Typed["varies"], string>> = {
 
 const Narrow = styled.div`
   max-width: 11rem;
+`;
+
+/** Under the plates; what stops the plan stays in view at the foot of the screen while a long list is gone through. */
+const Safety = styled.div<{ $stop: boolean }>`
+  position: ${({ $stop }) => ($stop ? "sticky" : "static")};
+  z-index: 1;
+  bottom: 0;
+  max-height: 30vh;
+  overflow-y: auto;
+  background: ${colour.page};
 `;
 
 type Props = {
@@ -129,9 +140,9 @@ export function SetupForm({ typed, change, materials, templates, safety, onSubmi
         onChange={(plates) => change({ plates })}
         hint="The number is the table’s, in volts against hydrogen."
       />
-      <div role="status" aria-label="Safety of what is chosen">
+      <Safety role="status" aria-label="Safety of what is chosen" $stop={safety.some((note) => note.tone === "wrong")}>
         <Notes notes={safety} />
-      </div>
+      </Safety>
       <Choices
         label="Liquids"
         hint="The range is the pH."
