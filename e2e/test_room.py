@@ -53,6 +53,7 @@ class TwoGroups(ProcessTestCase):
 
     def next_cell(self, page):
         page.get_by_role("button", name="The next cell").click()
+        expect(page.get_by_text("· cell 2 of 4")).to_be_visible()
 
     def test_two_groups_through_a_cut_network_an_offline_reload_a_crash_and_a_wrong_entry(self):
         lab = lab_of(teacher("ada"))
@@ -234,6 +235,19 @@ class AtTheBench(BrowserTestCase):
         page.context.set_offline(False)
         expect(page.get_by_text("All readings sent")).to_be_visible()
         self.assertEqual(Reading.objects.count(), 2)
+
+    def test_a_page_closed_while_it_keeps_a_reading_loses_nothing(self):
+        page = self.device()
+        self.join(page, self.lab.join_code, self.tern.pin)
+        self.type_reading(page, "0.94")
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        page.evaluate("IDBObjectStore.prototype.get = () => ({})")  # the browser's store never answers again
+        self.type_reading(page, "0.95")
+        expect(page.get_by_role("textbox", name="Reading in")).to_have_value("")
+        page.reload()
+        expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        self.assertEqual(sorted(Reading.objects.values_list("text", flat=True)), ["0.94", "0.95"])
 
     def test_a_full_device_says_so(self):
         page = self.device()

@@ -2,6 +2,7 @@ import assert from "node:assert/strict";
 import test, { beforeEach } from "node:test";
 import { answerWith, heard, problem } from "./browser";
 import { type Pending, drop, howSafe, letGo, pending, put, send } from "../src/api/outbox";
+import { held, hold } from "../src/api/putting";
 
 const WHOSE = { group: "tern", cells: new Set(["cell"]) };
 const READING = { id: "", cell_id: "cell", text: "0.94", unit: "V", volts_v: 0.94 };
@@ -36,6 +37,28 @@ test("without a store entries stay in the page, which is said", async () => {
   await put(note("a"));
   assert.equal(howSafe(), "blocked");
   assert.deepEqual(await left(), ["a"]);
+});
+
+test("what is on its way into the store is held in this tab until it is there or not wanted", async () => {
+  const methods = {
+    setItem(this: Record<string, string>, key: string, value: string) {
+      this[key] = value;
+    },
+    removeItem(this: Record<string, string>, key: string) {
+      delete this[key];
+    },
+  };
+  Object.assign(globalThis, { sessionStorage: Object.create(methods) as object });
+  await put(note("a")); // Node has no store: it is only in the page, and held
+  assert.deepEqual(
+    held().map((one) => one.id),
+    ["a"],
+  );
+  hold({ ...note("photo"), file: new File([], "p.jpg") } as Pending);
+  assert.equal(held().length, 1, "files do not fit there");
+  await drop("a");
+  assert.deepEqual(held(), []);
+  Object.assign(globalThis, { sessionStorage: undefined });
 });
 
 test("entries go in order, once each, and a sent reading stays until the bench shows it", async () => {

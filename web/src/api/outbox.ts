@@ -1,5 +1,6 @@
 import { createStore, get, update } from "idb-keyval";
 import { POST, Problem, type Schemas, dataOf } from "./client";
+import { held, hold, release } from "./putting";
 
 type In = {
   reading: Schemas["ReadingIn"];
@@ -53,8 +54,12 @@ function refused(error: unknown) {
   safety = error instanceof DOMException && error.name === "QuotaExceededError" ? "full" : "blocked";
 }
 
+/** Entries that a page closed in the middle of keeping them; with their ids the server takes each once. */
+const handedOver = Promise.all(held().map((entry) => put(entry)));
+
 /** Entries not yet kept by the server, oldest first. */
 export async function pending(): Promise<Pending[]> {
+  await handedOver;
   try {
     const kept = (await get<Pending[]>(KEY, store)) ?? [];
     return [...kept.filter((one) => one.kind), ...memory];
@@ -69,8 +74,10 @@ export const askToKeep = () => void navigator.storage?.persist?.().catch(() => f
 
 /** Put an entry on this device first; in this page alone where the browser's store refuses. */
 export async function put(entry: Pending): Promise<void> {
+  hold(entry);
   try {
-    await update<Pending[]>(KEY, (all) => [...(all ?? []), entry], store);
+    await update<Pending[]>(KEY, (all) => [...(all ?? []).filter((one) => one.id !== entry.id), entry], store);
+    release(entry.id);
     if (memory.length === 0) safety = "kept";
   } catch (error) {
     refused(error);
@@ -87,7 +94,10 @@ async function change(edit: (all: Pending[]) => Pending[]) {
   }
 }
 
-export const drop = (id: string) => change((all) => all.filter((one) => one.id !== id));
+export function drop(id: string): Promise<void> {
+  release(id); // held on where the store refuses
+  return change((all) => all.filter((one) => one.id !== id));
+}
 
 const mark = (id: string, what: Partial<Pick<Pending, "refusal" | "held" | "sent">>) =>
   change((all) => all.map((one) => (one.id === id ? { ...one, ...what } : one)));

@@ -34,7 +34,7 @@ const Narrow = styled.div`
   max-width: 11rem;
 `;
 
-/** Under the plates; what stops the plan stays in view at the foot of the screen while a long list is gone through. */
+/** Under plates and liquids; what stops the plan stays at the foot of the screen while a long list is gone through. */
 const Safety = styled.div<{ $stop: boolean }>`
   position: ${({ $stop }) => ($stop ? "sticky" : "static")};
   z-index: 1;
@@ -140,9 +140,6 @@ export function SetupForm({ typed, change, materials, templates, safety, onSubmi
         onChange={(plates) => change({ plates })}
         hint="The number is the table’s, in volts against hydrogen."
       />
-      <Safety role="status" aria-label="Safety of what is chosen" $stop={safety.some((note) => note.tone === "wrong")}>
-        <Notes notes={safety} />
-      </Safety>
       <Choices
         label="Liquids"
         hint="The range is the pH."
@@ -157,7 +154,10 @@ export function SetupForm({ typed, change, materials, templates, safety, onSubmi
         value={typed.liquids}
         onChange={(liquids) => change({ liquids })}
       />
-      {safety.length > 0 && <Notes notes={safety} />}
+      <Safety role="status" aria-label="Safety of what is chosen" $stop={safety.some((note) => note.tone === "wrong")}>
+        {safety.length > 0 && <h2>Safety of what is chosen</h2>}
+        <Notes notes={safety} />
+      </Safety>
       <GroupFields names={typed.names} change={(names) => change({ names })} />
       <Picks
         label="Age of the students"
