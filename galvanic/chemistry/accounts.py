@@ -20,7 +20,8 @@ from galvanic.cells import Cell
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.rest import NERNST_V, rest_potentials
 from galvanic.errors import NoTableEntry
-from galvanic.reference.catalogue import Range, Reader, electrodes, electrolytes, half_reactions, read_table
+from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
+from galvanic.reference.reader import Range, Reader, read_table
 
 ACCOUNTS = ("standard", "hydrogen", "series", "rest")
 TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0

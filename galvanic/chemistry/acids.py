@@ -15,7 +15,7 @@ from galvanic.chemistry.activity import davies_log10
 from galvanic.chemistry.nernst import thermal_v
 from galvanic.constants import GAS_CONSTANT_J_PER_MOL_K, ROOM_K
 from galvanic.errors import OutOfRange
-from galvanic.reference.catalogue import Reader, read_table
+from galvanic.reference.reader import Reader, read_table
 
 PKW_25C, WATER_DH_J_PER_MOL = 13.995, 55_815.0  # OBIGT; enthalpy: Goldberg and others, see acids.toml, from memory
 

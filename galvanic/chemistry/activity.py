@@ -15,7 +15,7 @@ import numpy as np
 
 from galvanic.constants import COLDEST_K, HOTTEST_K, ROOM_K
 from galvanic.errors import OutOfRange
-from galvanic.reference.catalogue import Reader, read_table
+from galvanic.reference.reader import Reader, read_table
 
 HIGHEST_I = 0.5
 

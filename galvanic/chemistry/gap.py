@@ -18,20 +18,20 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass, replace
-from functools import lru_cache
+from dataclasses import dataclass
 
 import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import PLATE_U_V
+from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
-from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, drawer, liquids_of, pairing_of, plates_of
+from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
-from galvanic.chemistry.rest import D_ION, NERNST_V, dissolution, settle
+from galvanic.chemistry.rest import D_ION, NERNST_V, dissolution
 from galvanic.constants import FARADAY_C_PER_MOL
 from galvanic.errors import OutOfRange
-from galvanic.reference.catalogue import electrodes, half_reactions
+from galvanic.reference.catalogue import electrodes, half_reactions, kept
 
 METER_OHM = 1e7
 MOST_IONS = 5.0  # mol/L, about where salts of these metals are saturated
@@ -132,12 +132,12 @@ def _equilibrium(reaction: Dissolution, level: float, alpha: float, chloride: fl
     return half.e_v.value + NERNST_V / half.electrons * (product - ligands)
 
 
-@lru_cache(maxsize=1024)  # a plate in a liquid is the same in every cell; keys of own materials are never given twice
+@kept(1024)  # a plate in a liquid is the same in every cell
 def _plate(key: str, liquid: str) -> _Plate:
     """A plate from its start to its rest potential."""
-    draw = drawer(None, 1)
-    p, q, x = plates_of([key], draw), liquids_of([liquid], None, 1, draw), pairing_of([key], [liquid])
-    rest_v, ph = float(settle(p, q, x)[0, 0, 0]), float(q.ph[0, 0, 0])
+    half_cell = Half.of(key, liquid)
+    p, q, x = half_cell.plates, half_cell.liquids, half_cell.pairing
+    rest_v, ph = half_cell.rest(), half_cell.ph
     electrode = electrodes()[key]
     if electrode.couple is None:
         start = -NERNST_V * ph
@@ -158,7 +158,7 @@ def _plate(key: str, liquid: str) -> _Plate:
         for slot, reaction in enumerate(reactions)
     )
     bound_v = min(bound_v, free_v)
-    bare_v = float(settle(replace(p, filmed=np.zeros_like(p.filmed)), q, x)[0, 0, 0])
+    bare_v = half_cell.bare().rest()
     ion = electrode.couple.split("/")[0]
     by_level = f"{per_decade:.4f} × log {level:.1e} ({ion} at the surface, mol/L)"
     by_binding = f"−{per_decade:.4f} × log {alpha:.3g} (all over free ions)"
@@ -253,12 +253,12 @@ def _minus(text: str) -> str:
     return re.sub(r"(?<![\de])-(?=\d)", "\u2212", text)
 
 
-@lru_cache(maxsize=1024)
+@kept(1024)
 def _at_meter(cell: Cell, geometry: Geometry, meter_ohm: float) -> tuple[float, float]:
     """What a meter of this resistance shows, V, and the cell's apparent resistance at that working point, Ω.
 
     Not the resistance around open circuit in a divider: a plate that only traces hold up gives way at once and then no
     further, so that such a formula takes far too much off (magnesium and graphite in vinegar: 0.75 V instead of 0.3 V).
     """
-    point = LoadedCell(cell, geometry).at_load(meter_ohm)
+    point = LoadedCell.of(cell, geometry).at_load(meter_ohm)
     return point.volts_v, point.internal_ohm

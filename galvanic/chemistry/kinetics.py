@@ -10,7 +10,8 @@ from typing import Any
 
 import numpy as np
 
-from galvanic.reference.catalogue import Reader, half_reactions, read_table
+from galvanic.reference.catalogue import half_reactions
+from galvanic.reference.reader import Reader, read_table
 
 RANGE_SIGMAS = 2.0  # a plausible range is taken as two standard deviations either way
 

@@ -12,12 +12,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from galvanic.cells import Cell
-from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates
+from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import LoadedCell, sides_of
-from galvanic.chemistry.rest import dissolution, hydrogen, inert, oxygen, settle
+from galvanic.chemistry.rest import dissolution, hydrogen, inert, oxygen
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 
-Half = tuple[Plates, Liquids, Pairing]
 PART = 0.1
 LEAST_SHARE = 0.005
 NEUTRAL_PH = 7.0
@@ -58,20 +57,20 @@ def backwards(couple: str) -> str:
 
 def at_plates(cell: Cell) -> AtPlates:
     """Half-reactions at both plates, the sides swapped where the model finds the table's order turned round."""
-    loaded = LoadedCell(cell)
+    loaded = LoadedCell.of(cell)
     halves = {cell.negative: loaded.negative, cell.positive: loaded.positive}
     sides = dict(zip((cell.negative, cell.positive), sides_of(cell), strict=True))
     rest_v = loaded.rest()
     rest = dict(zip((cell.negative, cell.positive), rest_v, strict=True))
     low, high = sorted(halves, key=lambda key: (rest[key], key != cell.negative))
     current = abs(loaded.at_load(0.0, rest_v).current_a) * PART
-    density = np.full((1, 1, 1), current / loaded.geometry.area_m2)
+    density = current / loaded.geometry.area_m2
     return AtPlates(low, high, _anode(low, halves[low], density), _cathode(high, sides[high], halves[high], density))
 
 
-def _anode(key: str, half: Half, density: Array) -> tuple[Work, ...]:
-    plates, liquids, pairing = half
-    at = settle(plates, liquids, pairing, drawn_a_per_m2=density)
+def _anode(key: str, half: Half, density: float) -> tuple[Work, ...]:
+    plates, liquids, pairing = half.plates, half.liquids, half.pairing
+    at = np.reshape(half.at(density), (1, 1, 1))
     metal = max(0.0, float(dissolution(at, plates, liquids, pairing)[0, 0, 0]))
     other = max(0.0, float(inert(at, plates, liquids)[0, 0, 0]))
     electrode = electrodes()[key]
@@ -87,11 +86,10 @@ def _holds_ions(liquid: str, couple: str | None) -> bool:
     return couple is not None and ions.get(couple.partition("/")[0], 0.0) >= SOLUTION_MOL_PER_L
 
 
-def _cathode(key: str, liquid: str, half: Half, density: Array) -> tuple[Work, ...]:
-    plates, liquids, pairing = half
-    at = settle(plates, liquids, pairing, drawn_a_per_m2=-density)
-    ph = float(liquids.ph[0, 0, 0])
-    acid = ph < NEUTRAL_PH
+def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...]:
+    plates, liquids, pairing = half.plates, half.liquids, half.pairing
+    at = np.reshape(half.at(-density), (1, 1, 1))
+    acid = half.ph < NEUTRAL_PH
     by_oxygen = max(0.0, float(oxygen(at, plates, liquids)[0, 0, 0]))
     by_hydrogen = max(0.0, float(hydrogen(at, plates, liquids)[0, 0, 0]))
     by_metal = max(0.0, -float(dissolution(at, plates, liquids, pairing)[0, 0, 0]))

@@ -17,8 +17,9 @@ from numpy.typing import NDArray
 from galvanic.chemistry.acids import acids, complexation
 from galvanic.chemistry.activity import ion_activity
 from galvanic.chemistry.kinetics import Parameter, forms, surfaces
-from galvanic.reference.catalogue import Electrolyte, Range, electrodes, electrolytes, half_reactions
+from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions
 from galvanic.reference.quantities import quantity
+from galvanic.reference.reader import Range
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]

@@ -6,13 +6,14 @@ Pairs of plates that hang in one vessel share it in parallel: the voltage stays,
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 
 from galvanic.cells import Cell
-from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
-from galvanic.chemistry.rest import net, settle
+from galvanic.chemistry.half import Half
+from galvanic.chemistry.plates import Array
 from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import electrolytes
 
@@ -53,32 +54,34 @@ def sides_of(cell: Cell) -> tuple[str, str]:
     return row.negative_side or row.key, row.positive_side or row.key
 
 
+@dataclass(frozen=True)
 class LoadedCell:
-    """One cell with its geometry, ready to be asked for its voltage at any current."""
+    """One cell with its geometry, ready to be asked for its voltage at any current; `solution_ohm` is the liquid's."""
 
-    def __init__(self, cell: Cell, geometry: Geometry | None = None) -> None:
-        self.cell, self.geometry = cell, geometry or Geometry()
-        draw = drawer(None, 1)
-        negative_side, positive_side = sides_of(cell)
+    cell: Cell
+    geometry: Geometry
+    negative: Half
+    positive: Half
+    solution_ohm: float
 
-        def half(plate: str, liquid: str) -> tuple[Plates, Liquids, Pairing]:
-            return plates_of([plate], draw), liquids_of([liquid], None, 1, draw), pairing_of([plate], [liquid])
-
-        self.negative, self.positive = half(cell.negative, negative_side), half(cell.positive, positive_side)
-        kappa = float(liquids_of([cell.electrolyte], None, 1, draw).conductivity_s_per_m[0, 0, 0])
-        self.solution_ohm = self.geometry.gap_m / (kappa * self.geometry.area_m2 * self.geometry.pairs)
+    @classmethod
+    def of(cls, cell: Cell, geometry: Geometry | None = None) -> LoadedCell:
+        """The cell as the catalogue describes it."""
+        geometry = geometry or Geometry()
+        low_side, high_side = sides_of(cell)
+        liquid = electrolytes()[cell.electrolyte].conductivity_s_per_m
+        solution_ohm = geometry.gap_m / (math.sqrt(liquid.low * liquid.high) * geometry.area_m2 * geometry.pairs)
+        return cls(cell, geometry, Half.of(cell.negative, low_side), Half.of(cell.positive, high_side), solution_ohm)
 
     def volts(self, current_a: Array) -> Array:
         """Terminal voltage in V at currents in A (any shape), positive when the positive plate is the higher."""
         current = np.atleast_1d(np.asarray(current_a, dtype=float))
-        density = (current / (self.geometry.area_m2 * self.geometry.pairs))[:, None, None]
-        upper = settle(*self.positive, drawn_a_per_m2=-density)[:, 0, 0]
-        lower = settle(*self.negative, drawn_a_per_m2=density)[:, 0, 0]
-        return np.asarray(upper - lower - current * self.solution_ohm)
+        density = current / (self.geometry.area_m2 * self.geometry.pairs)
+        return np.asarray(self.positive.at(-density) - self.negative.at(density) - current * self.solution_ohm)
 
     def rest(self) -> tuple[float, float]:
         """Rest potentials of the negative and the positive plate, V against hydrogen."""
-        return float(settle(*self.negative)[0, 0, 0]), float(settle(*self.positive)[0, 0, 0])
+        return self.negative.rest(), self.positive.rest()
 
     def at_load(self, load_ohm: float, rest_v: tuple[float, float] | None = None) -> Loaded:
         """The working point with a resistor across the cell; 0 is a short circuit. Raises OutOfRange below zero.
@@ -97,12 +100,11 @@ class LoadedCell:
         low, high = min(lower, upper), max(lower, upper)
         for _ in range(ROUNDS if load_ohm < LARGE_OHM else MORE_ROUNDS):
             tried = np.linspace(low, high, POINTS)
-            current = wetted * net(tried[:, None, None], *self.negative)
-            sums = current + wetted * net(tried[:, None, None] + current * around, *self.positive)
-            under = int((sums[:, 0, 0] < 0.0).sum())
+            current = wetted * self.negative.net(tried)
+            sums = current + wetted * self.positive.net(tried + current * around)
+            under = int((sums < 0.0).sum())
             low, high = tried[max(under - 1, 0)], tried[min(under, POINTS - 1)]
-        at = np.full((1, 1, 1), 0.5 * (low + high))
-        current_a = wetted * float(net(at, *self.negative)[0, 0, 0])
+        current_a = wetted * float(self.negative.net(np.array([0.5 * (low + high)]))[0])
         volts = min(max(current_a * load_ohm, min(open_v, 0.0)), max(open_v, 0.0))  # to rounding
         internal = (open_v - volts) / current_a if current_a else self.solution_ohm
         return Loaded(self.cell, load_ohm, volts, current_a, open_v, self.solution_ohm, internal)

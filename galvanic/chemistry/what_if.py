@@ -9,10 +9,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from galvanic.cells import Cell
-from galvanic.chemistry.plates import Liquids, Pairing, Plates
+from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import Geometry, LoadedCell
 from galvanic.errors import NoTableEntry, OutOfRange
 from galvanic.reference.catalogue import electrodes, half_reactions
@@ -69,9 +67,11 @@ class Outcome:
 
 def what_if(cell: Cell, change: Change) -> Outcome:
     """The cell with the change made. Raises OutOfRange for what the model does not cover (see Change)."""
-    loaded = LoadedCell(cell, Geometry(change.area_m2, change.gap_m))
-    loaded.negative = _changed(loaded.negative, change, ions=None)
-    loaded.positive = _changed(loaded.positive, change, ions=change.ions_mol_per_l)
+    loaded = LoadedCell.of(cell, Geometry(change.area_m2, change.gap_m))
+    negative, positive = _changed(loaded.negative, change), _changed(loaded.positive, change)
+    if change.ions_mol_per_l is not None and electrodes()[cell.positive].couple is not None:
+        positive = positive.with_ions(change.ions_mol_per_l)
+    loaded = replace(loaded, negative=negative, positive=positive)
     lower, upper = loaded.rest()
     open_v = upper - lower
     rest_v = lower, upper
@@ -81,18 +81,9 @@ def what_if(cell: Cell, change: Change) -> Outcome:
     return Outcome(lower, upper, open_v, shown, short_a, internal, _table(cell, change.celsius))
 
 
-def _changed(half: tuple[Plates, Liquids, Pairing], change: Change, ions: float | None) -> tuple[Plates, Liquids, Pairing]:
-    plates, liquids, pairing = half
-    if change.scratched:
-        plates = replace(plates, filmed=np.zeros_like(plates.filmed))
-    liquids = replace(liquids, layer_m=liquids.layer_m / change.stir, oxygen=liquids.oxygen * change.oxygen)
-    if change.ph is not None:
-        liquids = replace(liquids, ph=np.full_like(liquids.ph, change.ph))
-    if ions is not None and electrodes()[plates.keys[0]].couple is not None:
-        bulk = pairing.bulk.copy()
-        bulk[..., 0] = ions
-        pairing = replace(pairing, bulk=bulk)
-    return plates, liquids, pairing
+def _changed(half: Half, change: Change) -> Half:
+    changed = half.in_liquid(change.ph, change.oxygen, change.stir)
+    return changed.bare() if change.scratched else changed
 
 
 def _table(cell: Cell, celsius: float) -> float | None:

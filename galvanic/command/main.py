@@ -110,7 +110,7 @@ def say_of(cell: Cell) -> None:
     plates = [catalogue.electrodes()[key] for key in cell.pair]
     if cell.negative == cell.positive:
         say(f"Both plates are {plates[0].name}: nothing drives a current, so any voltage is the meter's or the plates' own.")
-    elif (rest := LoadedCell(cell).rest())[0] > rest[1]:
+    elif (rest := LoadedCell.of(cell).rest())[0] > rest[1]:
         say(
             f"Given the wrong way round: in {catalogue.electrolytes()[cell.electrolyte].name} {plates[1].name} is expected "
             f"to be the negative plate. Voltages are {plates[1].name} minus {plates[0].name}, as you gave them."
@@ -153,7 +153,7 @@ def run_load(options: argparse.Namespace) -> None:
         raise BadFile("Write the cell as “zinc | lemon juice | copper”.")
     cell = cell_of(*parts)
     say_of(cell)
-    found = LoadedCell(cell, _geometry(options)).at_load(options.ohms)
+    found = LoadedCell.of(cell, _geometry(options)).at_load(options.ohms)
     rows = {name: value for name, value in asdict(found).items() if name != "cell"} | {"cell": found.cell.notation}
     if options.json:
         _json(rows)

@@ -11,7 +11,7 @@ from galvanic.chemistry.accounts import series
 from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.command.tables import write
 from galvanic.errors import UnknownMaterial
-from galvanic.reference import catalogue
+from galvanic.reference import catalogue, reader
 from galvanic.reference.names import find
 
 NUMBERS = ("value", "u", "low", "high")
@@ -84,5 +84,5 @@ def _text(found: dict[str, object]) -> list[str]:
         return out
 
     text = [line for title, part in found.items() for line in (f"{title}:", *lines(_plain(part), "  "))]
-    named = [f"  {key}: {catalogue.sources()[key].title}, {catalogue.sources()[key].year}" for key in sorted(used)]
+    named = [f"  {key}: {reader.sources()[key].title}, {reader.sources()[key].year}" for key in sorted(used)]
     return [*text, "sources:", *named]

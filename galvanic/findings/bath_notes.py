@@ -9,13 +9,12 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from itertools import pairwise
 
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import CellResult, ElectrolyteResult, Rung, Swap
 from galvanic.notes import MINUS, Note, spread, volts
-from galvanic.reference.catalogue import electrodes
+from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference, fit
 from galvanic.statistics.ladder_checks import closure, next_readings, order_probability, rank_agreement
 
@@ -33,7 +32,7 @@ class Ranked:
     note: Note
 
 
-@lru_cache(maxsize=256)  # results are kept too, and are the same object while a bath has nothing new
+@kept(256)  # results are kept too, and are the same object while a bath has nothing new
 def bath_notes(result: ElectrolyteResult) -> tuple[Note, ...]:
     """Notes on one electrolyte's result, most useful first."""
     found = [

@@ -12,10 +12,9 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
 from galvanic.cells import Cell
-from galvanic.reference.catalogue import electrodes
+from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics import ladder
 from galvanic.statistics.ladder import Difference, Ladder
 from galvanic.statistics.outliers import Outlier, downweight_outliers
@@ -136,7 +135,7 @@ def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None 
     return tuple(_one(*bath, tuple(found), (anchors or {}).get(bath[0])) for bath, found in by_bath.items())
 
 
-@lru_cache(maxsize=256)  # a new reading changes one bath of a lab
+@kept(256)  # a new reading changes one bath of a lab
 def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], wanted: str | None) -> ElectrolyteResult:
     values: dict[Cell, dict[str, list[ClassReading]]] = defaultdict(lambda: defaultdict(list))
     for reading in readings:

@@ -15,7 +15,7 @@ from galvanic.findings.claims import ClaimData
 from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.liquid_notes import in_liquids
 from galvanic.notes import volts
-from galvanic.reference.catalogue import Reader, read_table
+from galvanic.reference.reader import Reader, read_table
 
 Against = Callable[[ClaimData], str]
 

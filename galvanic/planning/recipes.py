@@ -8,8 +8,9 @@ from functools import cache
 from types import MappingProxyType
 
 from galvanic.chemistry import mixing
-from galvanic.reference.catalogue import Range, Reader, electrolytes, read_table, shipped_electrolytes
+from galvanic.reference.catalogue import electrolytes, shipped_electrolytes
 from galvanic.reference.further_tables import stocks
+from galvanic.reference.reader import Range, Reader, read_table
 
 KINDS = ("solid", "percent", "dilute", "parts", "bought", "juice", "whole", "card", "two")
 JUICE_LOST = 0.1  # stays in the cloth and the jug: common practice, no source

@@ -14,16 +14,8 @@ from functools import cache
 
 from galvanic.errors import OutOfRange
 from galvanic.notes import Note
-from galvanic.reference.catalogue import (
-    Range,
-    Reader,
-    edition,
-    electrodes,
-    electrolytes,
-    read_table,
-    shipped_electrodes,
-    shipped_electrolytes,
-)
+from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrodes, shipped_electrolytes
+from galvanic.reference.reader import Range, Reader, edition, read_table
 
 AGE_BANDS = ("11-13", "14-15", "16-18")
 LOCAL_RULES = (

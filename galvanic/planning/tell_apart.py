@@ -10,7 +10,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
@@ -20,7 +19,7 @@ from galvanic.chemistry.rest import Rest, rest_potentials
 from galvanic.errors import OutOfRange
 from galvanic.planning.design import LOOSE, Plan, Task, demand_of
 from galvanic.planning.optimal import Counts
-from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.reference.catalogue import electrodes, electrolytes, kept
 
 SCATTER_V = 0.05  # between groups, one cell: common practice, no source
 SURE = 0.9
@@ -57,7 +56,7 @@ def right_order(gap_v: float, u_v: float) -> float:
     return 0.5 * math.erfc(-abs(gap_v) / (u_v * math.sqrt(2.0))) if u_v > 0.0 else 1.0
 
 
-@lru_cache(maxsize=64)
+@kept(64)
 def _rest(plates: tuple[str, ...], liquids: tuple[str, ...]) -> Rest:
     """Remembered: a plan is judged at every change, its materials stay. A key never stands for two materials."""
     return rest_potentials(plates, liquids)

@@ -1,55 +1,21 @@
-"""The cited data tables, loaded once and checked on loading: a number without a source stops the program here."""
+"""What the chemistry speaks of: half-reactions, plates and liquids, those shipped and those of the teacher around."""
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
-from functools import cache
-from pathlib import Path
+from functools import cache, lru_cache, wraps
+from hashlib import sha256
 from types import MappingProxyType
-from typing import Any, TypeVar
+from typing import ParamSpec, TypeVar
 
 from galvanic.errors import BadTable, NoTableEntry
+from galvanic.reference.reader import Range, Reader, Value, read_table
 
-REFERENCE = Path(__file__).parent
-Row = Mapping[str, Any]
-T = TypeVar("T")
-
-
-@dataclass(frozen=True, slots=True)
-class Source:
-    """Where numbers come from: title, year, kind (published, definition, estimate, practice), and what is taken."""
-
-    key: str
-    title: str
-    year: str
-    kind: str
-    taken: str
-
-
-@dataclass(frozen=True, slots=True)
-class Value:
-    """One published number; `u` is one standard uncertainty, 0 if exact, None if the source states none."""
-
-    value: float
-    u: float | None
-    source: str
-    locator: str
-    checked: str | None
-
-
-@dataclass(frozen=True, slots=True)
-class Range:
-    """A number known as a range, with where the range comes from."""
-
-    low: float
-    high: float
-    source: str
-    locator: str
-    checked: str | None
+P = ParamSpec("P")
+R = TypeVar("R")
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,93 +93,6 @@ class Electrolyte:
 M = TypeVar("M", Electrode, Electrolyte)
 
 
-class Reader:
-    """Reads the fields of one row and complains by table, row and field."""
-
-    def __init__(self, table: str, row: Row) -> None:
-        self.where = f"{table}: {row.get('key', 'a row without key')}"
-        self.row = dict(row)
-
-    def fail(self, message: str) -> BadTable:
-        return BadTable(f"{self.where}: {message}")
-
-    def take(self, field: str, kind: type | tuple[type, ...], default: Any = ...) -> Any:
-        found = self.row.pop(field, default)
-        if found is ...:
-            raise self.fail(f"{field} is missing")
-        if found is not default and (not isinstance(found, kind) or isinstance(found, bool) is not (kind is bool)):
-            raise self.fail(f"{field} has the wrong type")
-        return found
-
-    def texts(self, field: str) -> tuple[str, ...]:
-        found = self.take(field, list)
-        if not all(isinstance(item, str) and item for item in found):
-            raise self.fail(f"{field} must be a list of words")
-        return tuple(found)
-
-    def cited(self, field: str, numbers: tuple[str, ...]) -> dict[str, Any]:
-        cited = dict(self.take(field, dict))
-        for needed in (*numbers, "source", "locator"):
-            if cited.get(needed) in (None, ""):
-                raise self.fail(f"{field} has no {needed}")
-        unknown = set(cited) - {*numbers, "source", "locator", "checked"}
-        if unknown:
-            raise self.fail(f"{field} has unknown keys {sorted(unknown)}")
-        self.source(cited["source"])
-        return {"checked": None, **cited}
-
-    def source(self, key: str) -> str:
-        if key not in sources():
-            raise self.fail(f"source {key!r} is not in sources.toml")
-        return key
-
-    def value(self, field: str) -> Value:
-        cited = self.cited(field, ("value", "u"))
-        u = None if cited["u"] == "not stated" else cited["u"]
-        if u is not None and not (isinstance(u, int | float) and u >= 0):
-            raise self.fail(f"{field}: u must be a number from 0 up, or 'not stated'")
-        return Value(**{**cited, "u": u})
-
-    def range(self, field: str) -> Range:
-        found = Range(**self.cited(field, ("low", "high")))
-        if found.low > found.high:
-            raise self.fail(f"{field}: low is above high")
-        return found
-
-    def done(self) -> None:
-        if self.row:
-            raise self.fail(f"unknown keys {sorted(self.row)}")
-
-
-def read_table(name: str, kind: str, build: Callable[[Reader], T], text: str | None = None) -> Mapping[str, T]:
-    """Read `reference/<name>.toml` (or `text`, for tests) into rows by key.
-
-    Raises BadTable on a missing or unknown field, a missing source, a wrong type or a duplicate key.
-    """
-    document = tomllib.loads(text if text is not None else (REFERENCE / f"{name}.toml").read_text(encoding="utf-8"))
-    if not document.get("edition"):
-        raise BadTable(f"{name}: edition is missing")
-    if "words_source" in document and document["words_source"] not in sources():
-        raise BadTable(f"{name}: source {document['words_source']!r} is not in sources.toml")
-    rows: dict[str, T] = {}
-    for row in document.get(kind, []):
-        reader = Reader(name, row)
-        key = reader.take("key", str)
-        if key in rows:
-            raise BadTable(f"{name}: {key} stands twice")
-        reader.row["key"] = key
-        rows[key] = build(reader)
-        reader.done()
-    if not rows:
-        raise BadTable(f"{name}: no rows")
-    return MappingProxyType(rows)
-
-
-def build_source(r: Reader) -> Source:
-    """One row of sources.toml."""
-    return Source(*(r.take(field, str) for field in ("key", "title", "year", "kind", "taken")))
-
-
 def build_half_reaction(r: Reader) -> HalfReaction:
     """One row of half_reactions.toml."""
     spread = r.take("spread_v", list, None)
@@ -274,12 +153,6 @@ def build_electrolyte(r: Reader) -> Electrolyte:
 
 
 @cache
-def sources() -> Mapping[str, Source]:
-    """Every source by key."""
-    return read_table("sources", "source", build_source)
-
-
-@cache
 def half_reactions() -> Mapping[str, HalfReaction]:
     """Standard reduction potentials by key, for example `Zn2+/Zn`."""
     return read_table("half_reactions", "half_reaction", build_half_reaction)
@@ -297,21 +170,39 @@ def shipped_electrolytes() -> Mapping[str, Electrolyte]:
     return read_table("electrolytes", "electrolyte", build_electrolyte)
 
 
-Tables = tuple[Mapping[str, Electrode], Mapping[str, Electrolyte]]
+@dataclass(frozen=True, slots=True)
+class Catalogue:
+    """The plates and liquids that a computation knows; `own` tells apart catalogues with different own materials."""
+
+    electrodes: Mapping[str, Electrode]
+    electrolytes: Mapping[str, Electrolyte]
+    own: str
+
+
 Own = tuple[Iterable[Electrode], Iterable[Electrolyte]]
-_tables: ContextVar[Callable[[], Tables] | None] = ContextVar("tables", default=None)
+_around: ContextVar[Callable[[], Catalogue] | None] = ContextVar("catalogue", default=None)
+
+
+@cache
+def shipped() -> Catalogue:
+    """What comes with the program."""
+    return Catalogue(shipped_electrodes(), shipped_electrolytes(), "")
+
+
+def catalogue() -> Catalogue:
+    """What comes with the program and the materials of the `also` around."""
+    around = _around.get()
+    return shipped() if around is None else around()
 
 
 def electrodes() -> Mapping[str, Electrode]:
     """Electrodes by key: those shipped, then those of the `also` around."""
-    tables = _tables.get()
-    return shipped_electrodes() if tables is None else tables()[0]
+    return catalogue().electrodes
 
 
 def electrolytes() -> Mapping[str, Electrolyte]:
     """Electrolytes by key: those shipped, then those of the `also` around."""
-    tables = _tables.get()
-    return shipped_electrolytes() if tables is None else tables()[1]
+    return catalogue().electrolytes
 
 
 @contextmanager
@@ -322,18 +213,25 @@ def also(own: Callable[[], Own]) -> Iterator[None]:
     """
 
     @cache
-    def tables() -> Tables:
+    def with_own() -> Catalogue:
         plates, liquids = own()
-        return _with_own(shipped_electrodes(), plates), _with_own(shipped_electrolytes(), liquids)
+        plates, liquids = tuple(plates), tuple(liquids)
+        return Catalogue(
+            _merged(shipped_electrodes(), plates), _merged(shipped_electrolytes(), liquids), _told_apart(*plates, *liquids)
+        )
 
-    token = _tables.set(tables)
+    token = _around.set(with_own)
     try:
         yield
     finally:
-        _tables.reset(token)
+        _around.reset(token)
 
 
-def _with_own(shipped: Mapping[str, M], own: Iterable[M]) -> Mapping[str, M]:
+def _told_apart(*own: Electrode | Electrolyte) -> str:
+    return sha256(repr(own).encode()).hexdigest() if own else ""
+
+
+def _merged(shipped: Mapping[str, M], own: Iterable[M]) -> Mapping[str, M]:
     merged = dict(shipped)
     for material in own:
         if material.key in merged:
@@ -342,10 +240,21 @@ def _with_own(shipped: Mapping[str, M], own: Iterable[M]) -> Mapping[str, M]:
     return MappingProxyType(merged)
 
 
-@cache
-def edition() -> str:
-    """The edition of the tables, to be stored with results. Raises BadTable if the files disagree."""
-    found = {tomllib.loads(path.read_text(encoding="utf-8"))["edition"] for path in sorted(REFERENCE.glob("*.toml"))}
-    if len(found) != 1:
-        raise BadTable(f"the tables are of different editions: {sorted(found)}")
-    return str(found.pop())
+def kept(maxsize: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
+    """Keep the last `maxsize` answers of a function that reads the catalogue: the catalogue is part of what is asked.
+
+    Arguments must be hashable. Without own materials all callers share what is kept.
+    """
+
+    def around(function: Callable[P, R]) -> Callable[P, R]:
+        @lru_cache(maxsize)
+        def answers(_own: str, /, *args: P.args, **kwargs: P.kwargs) -> R:
+            return function(*args, **kwargs)
+
+        @wraps(function)
+        def ask(*args: P.args, **kwargs: P.kwargs) -> R:
+            return answers(catalogue().own, *args, **kwargs)  # type: ignore[arg-type]  # what is not hashable raises
+
+        return ask
+
+    return around

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from functools import cache
 
 from galvanic.errors import BadTable, OutOfRange
-from galvanic.reference.catalogue import Range, Reader, Value, read_table
 from galvanic.reference.quantities import quantity
+from galvanic.reference.reader import Range, Reader, Value, read_table
 
 CONDUCTIVITY_PER_K = quantity("conductivity_per_k")
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import cache
 
-from galvanic.reference.catalogue import Reader, Value, read_table
+from galvanic.reference.reader import Reader, Value, read_table
 
 
 def _quantity(r: Reader) -> Value:

@@ -10,7 +10,7 @@ from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel
 
-from galvanic.reference.catalogue import edition
+from galvanic.reference.reader import edition
 from server.entries.photos import writable
 from server.people.schemas import ProblemOut
 

@@ -6,7 +6,6 @@ import math
 import uuid
 from collections.abc import Sequence
 from dataclasses import asdict
-from functools import lru_cache
 from typing import Any
 
 from django.http import HttpRequest
@@ -21,6 +20,7 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.reference import catalogue
+from galvanic.reference.catalogue import kept
 from server.base.kept import made_once
 from server.base.problems import Problem, not_found
 from server.findings.explain_schemas import (
@@ -113,7 +113,7 @@ def _outcome(found: Outcome) -> OutcomeOut:
     return OutcomeOut(**row)
 
 
-@lru_cache(maxsize=256)
+@kept(256)
 def _usual(cell: Cell) -> Outcome:
     return what_if(cell, Change())
 

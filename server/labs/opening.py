@@ -7,7 +7,7 @@ import uuid
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic.reference import catalogue
+from galvanic.reference import reader
 from server.base.problems import Problem
 from server.labs.changes import announce
 from server.labs.models import Lab, SignOff
@@ -56,7 +56,7 @@ def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
     if fingerprint != found.fingerprint:
         raise Problem(409, "sheet_changed", "The materials have changed since you read this sheet. Read it again, please.")
     rows = [[e.hazard.key, e.hazard.severity, e.hazard.text, e.hazard.do, list(e.because)] for e in found.entries]
-    kept = {"age": found.age, "edition": catalogue.edition(), "entries": rows}
+    kept = {"age": found.age, "edition": reader.edition(), "entries": rows}
     keep_deed(actor, "signed_off", lab)
     return SignOff.objects.create(lab=lab, teacher=actor, fingerprint=fingerprint, sheet=kept)
 

@@ -16,7 +16,7 @@ from galvanic.planning.kit import CUP_ML
 from galvanic.planning.safety import AGE_BANDS, sheet
 from galvanic.planning.schedule import Steps
 from galvanic.planning.tell_apart import SCATTER_V
-from galvanic.reference import catalogue
+from galvanic.reference import catalogue, reader
 from server.base.problems import Problem, not_found
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
@@ -140,7 +140,7 @@ def deal(actor: Teacher, plan: NewLab) -> tuple[Lab, Task, Plan, list[str]]:
     """A lab that is not kept, its task, its plan and its groups' names. Raises Problem for what cannot be planned."""
     names = tidy_names(plan.groups)
     check_materials(plan.electrodes, plan.electrolytes)
-    lab = Lab(owner=actor, edition=catalogue.edition())
+    lab = Lab(owner=actor, edition=reader.edition())
     fill(lab, plan)
     task = task_of(lab, len(names), {}, stock_of(actor, lab.electrodes))
     return lab, task, designed(task), names
@@ -166,7 +166,7 @@ def create_lab(*, actor: Teacher, plan: NewLab) -> Lab:
 
 def start_lab(actor: Teacher, plan: NewLab) -> Lab:
     """The lab alone, without groups."""
-    lab = Lab(owner=actor, edition=catalogue.edition())
+    lab = Lab(owner=actor, edition=reader.edition())
     fill(lab, plan)
     return keep_new(lab)
 
@@ -277,7 +277,7 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
         raise not_found("lab")
     groups, hands = groups_with_cells(source)
     check_materials(source.electrodes, source.electrolytes, least=1)
-    copy = Lab(owner=actor, edition=catalogue.edition())
+    copy = Lab(owner=actor, edition=reader.edition())
     for name in COPIED:
         setattr(copy, name, getattr(source, name))
     copy.title, copy.date = tidy_title(title), on

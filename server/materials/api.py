@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field, StringConstraints
 from galvanic.bench.symptoms import SYMPTOMS
 from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.planning.safety import ACTIVITIES
-from galvanic.reference import catalogue
+from galvanic.reference import catalogue, reader
 from server.materials import services
 from server.materials.models import OwnMaterial, Shelf
 from server.materials.schemas import (
@@ -122,7 +122,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
         return OnShelf(count=row.count if row else None, price=price)
 
     return MaterialsOut(
-        edition=catalogue.edition(),
+        edition=reader.edition(),
         electrodes=[
             ElectrodeOut(
                 key=e.key,

@@ -13,7 +13,8 @@ from django.http import HttpRequest, HttpResponseBase
 from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.errors import BadTable
 from galvanic.reference import catalogue
-from galvanic.reference.catalogue import Electrode, Electrolyte, Reader, build_electrode, build_electrolyte
+from galvanic.reference.catalogue import Electrode, Electrolyte, build_electrode, build_electrolyte
+from galvanic.reference.reader import Reader
 from server.materials.models import OwnMaterial
 from server.people.auth import member_behind
 from server.people.models import Teacher

@@ -133,11 +133,11 @@ class Gaps(unittest.TestCase):
             cell = Cell(negative, liquid, positive)
             for meter in (1e7, 1e5):
                 found = explain(cell, 1.0, meter)
-                at = LoadedCell(cell).at_load(meter)
+                at = LoadedCell.of(cell).at_load(meter)
                 loading = next(c.volts_v for c in found.causes if c.code == "loading")
                 self.assertAlmostEqual(loading, at.volts_v - at.open_v, delta=1e-9)
                 # Kirchhoff and Ohm: the terminal voltage at the current through the meter is the current times its resistance.
-                self.assertAlmostEqual(float(LoadedCell(cell).volts(at.current_a)[0]), at.current_a * meter, delta=1e-3)
+                self.assertAlmostEqual(float(LoadedCell.of(cell).volts(at.current_a)[0]), at.current_a * meter, delta=1e-3)
 
     def test_a_meter_without_resistance_is_refused(self):
         for meter in (0.0, -1e6, math.nan, math.inf):

@@ -98,7 +98,7 @@ class Command(unittest.TestCase):
         code, out, _ = run(
             "load", "zinc | lemon juice | copper", "0", "--area-cm2", "8", "--gap-cm", "1", "--pairs", "3", "--json"
         )
-        expected = LoadedCell(Cell("zinc", "lemon-juice", "copper"), Geometry(8e-4, 0.01, 3)).at_load(0.0)
+        expected = LoadedCell.of(Cell("zinc", "lemon-juice", "copper"), Geometry(8e-4, 0.01, 3)).at_load(0.0)
         self.assertEqual(code, 0)
         self.assertAlmostEqual(json.loads(out)["current_a"], expected.current_a, places=12)
         self.assertEqual(run("load", "zinc, copper", "0")[0], 1)

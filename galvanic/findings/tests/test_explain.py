@@ -31,7 +31,7 @@ class WhatIf(unittest.TestCase):
 
     def test_the_short_circuit_agrees_with_the_loaded_cell(self) -> None:
         for cell in (ZINC_COPPER, ALUMINIUM, Cell("aluminium", "kelp-brine", "zinc")):
-            short = abs(LoadedCell(cell, Geometry()).at_load(0.0).current_a)
+            short = abs(LoadedCell.of(cell, Geometry()).at_load(0.0).current_a)
             self.assertAlmostEqual(what_if(cell, Change()).short_a / short, 1.0, places=6)
 
     def test_size_and_distance_change_the_current_and_not_the_voltage(self) -> None:

@@ -7,7 +7,8 @@ from galvanic.errors import BadTable, OutOfRange
 from galvanic.planning.design import Task, design
 from galvanic.planning.kit import kit
 from galvanic.planning.recipes import batch, build_recipe, recipes
-from galvanic.reference.catalogue import electrodes, electrolytes, read_table, shipped_electrolytes
+from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrolytes
+from galvanic.reference.reader import read_table
 
 JUICE = "rhubarb-juice"
 

@@ -21,7 +21,8 @@ from galvanic.planning.safety import (
     set_up_notes,
     sheet,
 )
-from galvanic.reference.catalogue import also, electrodes, electrolytes, read_table
+from galvanic.reference.catalogue import also, electrodes, electrolytes
+from galvanic.reference.reader import read_table
 
 
 def keys(found, refused=None):
@@ -138,10 +139,10 @@ class WhileChoosing(unittest.TestCase):
 def hydrogen_at_rest(plate, liquid):
     """Hydrogen at a plate that nothing is drawn from, A/m², by the rest-potential model."""
     cell = Cell.of(plate, liquid, "graphite")
-    loaded = LoadedCell(cell)
+    loaded = LoadedCell.of(cell)
     place = 0 if cell.negative == plate else 1
     half = (loaded.negative, loaded.positive)[place]
-    return float(np.ravel(hydrogen(np.full((1, 1, 1), loaded.rest()[place]), half[0], half[1]))[0])
+    return float(np.ravel(hydrogen(np.full((1, 1, 1), loaded.rest()[place]), half.plates, half.liquids))[0])
 
 
 class Rules(unittest.TestCase):

@@ -5,8 +5,10 @@ import sys
 import unittest
 from dataclasses import replace
 
+from galvanic.cells import Cell
+from galvanic.chemistry.gap import explain
 from galvanic.errors import BadTable, NoTableEntry, UnknownMaterial
-from galvanic.reference import catalogue
+from galvanic.reference import catalogue, reader
 from galvanic.reference.names import find
 
 GOOD = """
@@ -22,7 +24,7 @@ e_v = { value = 0.5, u = 0.001, source = "handbook", locator = "row A" }
 
 
 def read(text):
-    return catalogue.read_table("half_reactions", "half_reaction", catalogue.build_half_reaction, text)
+    return reader.read_table("half_reactions", "half_reaction", catalogue.build_half_reaction, text)
 
 
 class Tables(unittest.TestCase):
@@ -80,10 +82,10 @@ class Tables(unittest.TestCase):
 
     def test_a_value_from_memory_is_never_without_a_published_source(self):
         for row in catalogue.half_reactions().values():
-            self.assertIn(catalogue.sources()[row.e_v.source].kind, {"published", "definition"})
+            self.assertIn(reader.sources()[row.e_v.source].kind, {"published", "definition"})
 
     def test_all_tables_are_of_one_edition(self):
-        self.assertRegex(catalogue.edition(), r"^\d{4}-\d{2}$")
+        self.assertRegex(reader.edition(), r"^\d{4}-\d{2}$")
 
     def test_graphite_has_no_table_value_and_says_why(self):
         with self.assertRaisesRegex(NoTableEntry, "does not dissolve"):
@@ -138,6 +140,17 @@ class Own(unittest.TestCase):
             with self.assertRaises(OSError), catalogue.also(broken):
                 catalogue.electrodes()
             self.assertIn("own-foil", catalogue.electrodes())
+
+    def test_what_is_kept_of_one_catalogue_is_no_answer_for_another(self):
+        """Two teachers' materials with the same key: each gets the account of their own."""
+        found = []
+        for surface in ("aluminium", "zinc"):
+            own = replace(catalogue.electrodes()[surface], key="own-plate", name="our plate")
+            with catalogue.also(lambda own=own: ([own], [])):
+                found.append(explain(Cell("own-plate", "salt-water", "copper"), 0.7).start_v)
+        for volts_v, metal in zip(found, ("aluminium", "zinc"), strict=True):
+            expected = Cell(metal, "salt-water", "copper").table_v
+            self.assertAlmostEqual(volts_v, expected, places=9)
 
     def test_a_key_that_is_in_use_is_refused(self):
         self.foil = replace(self.foil, key="zinc")

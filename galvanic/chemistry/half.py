@@ -1,0 +1,64 @@
+"""One plate in one liquid, at the middle of all ranges: the value that cells are made of."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
+from galvanic.chemistry.rest import net, settle
+
+
+@dataclass(frozen=True)
+class Half:
+    """A plate in a liquid; its arrays hold one plate, one liquid and one draw. Potentials in V, currents in A/m²."""
+
+    plates: Plates
+    liquids: Liquids
+    pairing: Pairing
+
+    @classmethod
+    def of(cls, plate: str, liquid: str) -> Half:
+        """The half that the catalogue describes, by its keys."""
+        draw = drawer(None, 1)
+        return cls(plates_of([plate], draw), liquids_of([liquid], None, 1, draw), pairing_of([plate], [liquid]))
+
+    @property
+    def plate(self) -> str:
+        """The plate's key."""
+        return self.plates.keys[0]
+
+    @property
+    def ph(self) -> float:
+        """The liquid's pH."""
+        return float(self.liquids.ph[0, 0, 0])
+
+    def net(self, e_v: Array) -> Array:
+        """Net current at potentials of any shape, flattened, anodic positive."""
+        return np.asarray(net(np.reshape(e_v, (-1, 1, 1)), self.plates, self.liquids, self.pairing)[:, 0, 0])
+
+    def at(self, drawn_a_per_m2: Array | float) -> Array:
+        """Potentials at which the half gives these currents, anodic positive, flattened."""
+        drawn = np.reshape(np.asarray(drawn_a_per_m2, dtype=float), (-1, 1, 1))
+        return np.asarray(settle(self.plates, self.liquids, self.pairing, drawn_a_per_m2=drawn)[:, 0, 0])
+
+    def rest(self) -> float:
+        """The rest potential."""
+        return float(settle(self.plates, self.liquids, self.pairing)[0, 0, 0])
+
+    def bare(self) -> Half:
+        """The same plate without its film, as in the moment after it is scratched."""
+        return replace(self, plates=replace(self.plates, filmed=np.zeros_like(self.plates.filmed)))
+
+    def in_liquid(self, ph: float | None = None, oxygen: float = 1.0, stir: float = 1.0) -> Half:
+        """The same with another pH (None: as it is), oxygen supply times `oxygen`, still layer divided by `stir`."""
+        q = self.liquids
+        q = replace(q, layer_m=q.layer_m / stir, oxygen=q.oxygen * oxygen, ph=q.ph if ph is None else np.full_like(q.ph, ph))
+        return replace(self, liquids=q)
+
+    def with_ions(self, mol_per_l: float) -> Half:
+        """The same with dissolved ions of the plate's own metal, by their activity."""
+        bulk = self.pairing.bulk.copy()
+        bulk[..., 0] = mol_per_l
+        return replace(self, pairing=replace(self.pairing, bulk=bulk))
