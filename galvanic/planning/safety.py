@@ -11,13 +11,15 @@ import json
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass
 from functools import cache
+from typing import Literal, get_args
 
 from galvanic.errors import OutOfRange
 from galvanic.notes import Note
 from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrodes, shipped_electrolytes
 from galvanic.reference.reader import Range, Reader, edition, read_table
 
-AGE_BANDS = ("11-13", "14-15", "16-18")
+AgeBand = Literal["11-13", "14-15", "16-18"]
+AGE_BANDS: tuple[AgeBand, ...] = get_args(AgeBand)
 LOCAL_RULES = (
     "Your school’s own rules and risk assessment come first. This sheet helps to write one; it does not replace it."
 )

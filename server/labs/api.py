@@ -13,17 +13,27 @@ from server.labs.deleting import KEPT
 from server.labs.models import Lab
 from server.labs.outputs import lab_out, line, preview, whole
 from server.labs.planning import edits, revising
-from server.labs.schemas import CopyIn, DeletedLab, EditedOut, EditIn, LabIn, LabLine, LabOut, PreviewOut, TimesIn, TitleIn
+from server.labs.schemas import (
+    CopyIn,
+    DeletedLab,
+    EditedOut,
+    EditIn,
+    LabLine,
+    LabOut,
+    PreviewOut,
+    StartOut,
+    TemplateOut,
+    TimesIn,
+    TitleIn,
+)
+from server.labs.settings import LabSettings, NewLab
+from server.labs.templates import TEMPLATES
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import Done, ProblemOut
 
 router = Router(auth=TeacherAuth())
 REFUSED = {422: ProblemOut}
 ABSENT = {404: ProblemOut}
-
-
-def _plan(data: LabIn) -> services.NewLab:
-    return services.NewLab(**data.model_dump())
 
 
 @router.get("/labs", response=list[LabLine], operation_id="list_labs")
@@ -36,24 +46,24 @@ def list_labs(request: HttpRequest) -> list[LabLine]:
 
 
 @router.post("/labs", response={201: LabOut, **REFUSED}, operation_id="create_lab")
-def create_lab(request: HttpRequest, data: LabIn) -> tuple[int, LabOut]:
+def create_lab(request: HttpRequest, data: NewLab) -> tuple[int, LabOut]:
     """Make a draft lab and share its cells out."""
-    lab = services.create_lab(actor=teacher_of(request), plan=_plan(data))
+    lab = services.create_lab(actor=teacher_of(request), plan=data)
     return 201, whole(request, lab.id)
 
 
 @router.post("/labs/preview", response={200: PreviewOut, **ABSENT, **REFUSED}, operation_id="preview_lab")
-def preview_lab(request: HttpRequest, data: LabIn, lab: uuid.UUID | None = None) -> PreviewOut:
+def preview_lab(request: HttpRequest, data: NewLab, lab: uuid.UUID | None = None) -> PreviewOut:
     """How a plan would be shared out, for a new lab or in place of a draft's; nothing is kept."""
-    return preview(teacher_of(request), lab, _plan(data))
+    return preview(teacher_of(request), lab, data)
 
 
 @router.put(
     "/labs/{uuid:lab_id}", response={200: EditedOut, 409: ProblemOut, **ABSENT, **REFUSED}, operation_id="revise_lab"
 )
-def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: LabIn) -> EditedOut:
+def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: NewLab) -> EditedOut:
     """Change what a draft is about and plan its cells anew."""
-    done = revising.revise_lab(actor=teacher_of(request), lab_id=lab_id, plan=_plan(data))
+    done = revising.revise_lab(actor=teacher_of(request), lab_id=lab_id, plan=data)
     return EditedOut(said=list(done.said), lab=whole(request, lab_id))
 
 
@@ -88,6 +98,12 @@ def set_times(request: HttpRequest, lab_id: uuid.UUID, data: TimesIn) -> LabOut:
     """Set the minutes of a lab; its cells stay."""
     edits.set_times(actor=teacher_of(request), lab_id=lab_id, minutes=data.minutes, steps=data.steps.model_dump())
     return whole(request, lab_id)
+
+
+@router.get("/labs/start", response=StartOut, operation_id="start_of_a_lab")
+def start_of_a_lab(request: HttpRequest) -> StartOut:
+    """What a new lab begins with."""
+    return StartOut(usual=LabSettings(), templates=[TemplateOut(**row) for row in TEMPLATES])
 
 
 @router.get("/labs/deleted", response=list[DeletedLab], operation_id="deleted_labs")

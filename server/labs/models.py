@@ -20,6 +20,7 @@ from server.labs.querysets import (
     PlannedCellQuerySet,
     SignOffQuerySet,
 )
+from server.labs.settings import Varies
 
 
 def _no_condition() -> list[str]:
@@ -39,16 +40,6 @@ class Lab(models.Model):
         OPEN = "open"
         CLOSED = "closed"
 
-    class Varies(models.TextChoices):
-        """What the lab changes on purpose; everything else is kept the same."""
-
-        PAIRS = "pairs"
-        ELECTROLYTE = "electrolyte"
-        SPACING = "spacing"
-        DEPTH = "depth"
-        SURFACE = "surface"
-        DILUTION = "dilution"
-
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="labs")
     title = models.CharField(max_length=120)
@@ -57,7 +48,7 @@ class Lab(models.Model):
     electrodes = ArrayField(models.CharField(max_length=60))
     electrolytes = ArrayField(models.CharField(max_length=60))
     question = models.CharField(max_length=200, blank=True)
-    varies = models.CharField(max_length=11, choices=Varies.choices, default=Varies.PAIRS)
+    varies = models.CharField(max_length=11, choices=[(v.value, v.name.title()) for v in Varies], default=Varies.PAIRS.value)
     kept = models.CharField(max_length=300, blank=True)
     conditions = ArrayField(models.CharField(max_length=40, blank=True), default=_no_condition)
     against = models.CharField(max_length=60, blank=True)

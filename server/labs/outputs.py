@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest
@@ -22,7 +21,7 @@ from server.labs import services
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import last_change
 from server.labs.planning.revising import revision
-from server.labs.planning.tasks import planned, steps_of, stock_of
+from server.labs.planning.tasks import planned, settings_of, steps_of, stock_of
 from server.labs.policy import cautions, sheet_of, signed, stage_of
 from server.labs.schemas import (
     ActionOut,
@@ -31,15 +30,14 @@ from server.labs.schemas import (
     CountOut,
     GroupPlan,
     LabOut,
-    LabSettings,
     NoteOut,
     PlanDetail,
     PlannedCellOut,
     PreviewCell,
     PreviewOut,
     SegmentOut,
-    StepsOut,
 )
+from server.labs.settings import NewLab
 from server.people.auth import teacher_of
 from server.people.models import Group, Teacher
 
@@ -130,13 +128,6 @@ def detail(task: Task, plan: Plan, steps: Steps) -> PlanDetail:
     )
 
 
-def settings_out(lab: Lab) -> LabSettings:
-    """What the teacher chose, as it is sent."""
-    names = [name for name in LabSettings.model_fields if name != "steps"]
-    steps = StepsOut(**asdict(steps_of(lab)))
-    return LabSettings(**{name: getattr(lab, name) for name in names}, steps=steps)
-
-
 def _judged(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]]) -> tuple[Task, Plan] | None:
     """Task and plan of a lab; None for cells that came from a file and are no plan, and when all is over."""
     if lab.state == Lab.State.CLOSED:
@@ -164,7 +155,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
         notes = plan_notes(*judged, steps, lab.minutes, names, lab.scatter_v)
     return LabOut(
         **(line(lab) | {"group_count": len(groups)}),
-        settings=settings_out(lab),
+        settings=settings_of(lab),
         edition=lab.edition,
         code=lab.join_code or "",
         groups=[
@@ -179,7 +170,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
     )
 
 
-def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: services.NewLab) -> PreviewOut:
+def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: NewLab) -> PreviewOut:
     """How a plan would be shared out, anew or around what a draft has pinned and wished. Raises Problem."""
     if lab_id is None:
         lab, task, made, names = services.deal(actor, plan)

@@ -8,57 +8,17 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
-from galvanic.bench.loading import LEAST_OHM, MOST_OHM
 from server.labs.policy import Stage
+from server.labs.settings import LabSettings, Period, StepsIO, Varies
 from server.materials.schemas import Key
 
-Minutes = Annotated[float, Field(ge=0, le=600)]
 Condition = Annotated[str, StringConstraints(max_length=40)]
-
-
-class StepsIO(BaseModel):
-    """Minutes of the steps of a period; see the core's `Steps`."""
-
-    start: Minutes = 6.0
-    prepare: Minutes = 1.0
-    settle: Minutes = 2.0
-    read: Minutes = 2.0
-    rinse: Minutes = 1.0
-    clear: Minutes = 8.0
-    late: Minutes = 0.0
-    pause_at: Minutes = 0.0
-    pause: Minutes = 0.0
-
-
-class LabIn(BaseModel):
-    """What a teacher chooses for a lab."""
-
-    title: Annotated[str, StringConstraints(min_length=1, max_length=120)]
-    date: datetime.date
-    minutes: Annotated[int, Field(ge=10, le=600)]
-    electrodes: Annotated[list[Key], Field(max_length=40)]
-    electrolytes: Annotated[list[Key], Field(max_length=20)]
-    groups: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=60)]
-    question: Annotated[str, StringConstraints(max_length=200)] = ""
-    varies: Literal["pairs", "electrolyte", "spacing", "depth", "surface", "dilution"] = "pairs"
-    kept: Annotated[str, StringConstraints(max_length=300)] = ""
-    conditions: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=12)] = []
-    against: Annotated[str, StringConstraints(max_length=60)] = ""
-    repeats: Annotated[int, Field(ge=1, le=10)] = 2
-    scatter_v: Annotated[float, Field(ge=0.001, le=1.0)] = 0.05
-    age: Literal["11-13", "14-15", "16-18"] = "14-15"
-    activities: Annotated[list[Annotated[str, StringConstraints(max_length=20)]], Field(max_length=10)] = []
-    steps: StepsIO = StepsIO()
-    cup_ml: Annotated[float, Field(ge=5, le=1000)] = 40.0
-    predict: bool = True
-    short_circuit: bool = False
-    load_ohm: Annotated[float, Field(ge=LEAST_OHM, le=MOST_OHM)] | None = None
 
 
 class TimesIn(BaseModel):
     """Minutes of a period and its steps."""
 
-    minutes: Annotated[int, Field(ge=10, le=600)]
+    minutes: Period
     steps: StepsIO
 
 
@@ -215,45 +175,6 @@ class LabOut(LabLine):
     last_change: str | None
 
 
-class LabSettings(BaseModel):
-    """What the teacher chose, as it is kept."""
-
-    minutes: int
-    electrodes: list[str]
-    electrolytes: list[str]
-    question: str
-    varies: str
-    kept: str
-    conditions: list[str]
-    against: str
-    repeats: int
-    scatter_v: float
-    age: str
-    activities: list[str]
-    steps: StepsOut
-    cup_ml: float
-    predict: bool
-    short_circuit: bool
-    load_ohm: float | None
-
-
-class StepsOut(BaseModel):
-    """Minutes of the steps, as they are sent."""
-
-    start: float
-    prepare: float
-    settle: float
-    read: float
-    rinse: float
-    clear: float
-    late: float
-    pause_at: float
-    pause: float
-
-
-LabOut.model_rebuild()
-
-
 class EditIn(BaseModel):
     """One change of a draft's plan; groups by their place from 0."""
 
@@ -289,3 +210,25 @@ class PreviewOut(BaseModel):
     safety: list[NoteOut]
     notes: list[NoteOut]
     plan: PlanDetail
+
+
+class TemplateOut(BaseModel):
+    """A starting point for a plan."""
+
+    key: str
+    name: str
+    about: str
+    varies: Varies
+    question: str
+    kept: str
+    against: str
+    electrodes: list[str]
+    electrolytes: list[str]
+    conditions: list[str]
+
+
+class StartOut(BaseModel):
+    """What a new lab begins with: the usual settings, and templates to start from."""
+
+    usual: LabSettings
+    templates: list[TemplateOut]

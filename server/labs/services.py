@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
 from datetime import date
 
 from django.db import transaction
@@ -12,15 +11,14 @@ from django.db import transaction
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData, OutOfRange
 from galvanic.planning.design import Plan, Task, design
-from galvanic.planning.kit import CUP_ML
-from galvanic.planning.safety import AGE_BANDS, sheet
+from galvanic.planning.safety import sheet
 from galvanic.planning.schedule import Steps
-from galvanic.planning.tell_apart import SCATTER_V
 from galvanic.reference import catalogue, reader
 from server.base.problems import Problem, not_found
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import stock_of, task_of
+from server.labs.settings import LabSettings, NewLab, Varies
 from server.people.codes import join_code, pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
@@ -29,36 +27,6 @@ MAX_GROUPS = 40
 MAX_TITLE = 120
 MAX_GROUP_NAME = 40
 MAX_CONDITIONS, MAX_CONDITION = 8, 40
-COPIED = (
-    "minutes electrodes electrolytes question varies kept conditions against repeats scatter_v age activities steps wished "
-    "cup_ml predict short_circuit load_ohm"
-).split()
-
-
-@dataclass(frozen=True, slots=True)
-class NewLab:
-    """What a teacher chooses; `steps` are minutes by name of the core's `Steps`, those left out are the usual ones."""
-
-    title: str
-    date: date
-    minutes: int
-    electrodes: Sequence[str]
-    electrolytes: Sequence[str]
-    groups: Sequence[str]
-    question: str = ""
-    varies: str = "pairs"
-    kept: str = ""
-    conditions: Sequence[str] = ("",)
-    against: str = ""
-    repeats: int = 2
-    scatter_v: float = SCATTER_V
-    age: str = AGE_BANDS[1]
-    activities: Sequence[str] = ()
-    steps: Mapping[str, float] = field(default_factory=dict)
-    cup_ml: float = CUP_ML
-    predict: bool = True
-    short_circuit: bool = False
-    load_ohm: float | None = None
 
 
 def tidy_title(title: str) -> str:
@@ -108,7 +76,7 @@ def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
     Raises Problem where a lab varies something else and names fewer than two settings, or too many.
     """
     tidy = list(dict.fromkeys(" ".join(one.split())[:MAX_CONDITION] for one in conditions if one.strip()))
-    if varies in (Lab.Varies.PAIRS, Lab.Varies.ELECTROLYTE):
+    if varies in (Varies.PAIRS, Varies.ELECTROLYTE):
         return [""]
     if len(tidy) < 2:
         raise Problem(422, "conditions", "Name at least two settings to compare, one a line.", field="conditions")
@@ -119,16 +87,13 @@ def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
 
 def fill(lab: Lab, plan: NewLab) -> None:
     """Put what a teacher chose on a lab. Raises Problem for what cannot be."""
-    lab.title, lab.date, lab.minutes = tidy_title(plan.title), plan.date, plan.minutes
-    lab.electrodes = list(dict.fromkeys(plan.electrodes))
-    lab.electrolytes = list(dict.fromkeys(plan.electrolytes))
-    lab.question, lab.kept = plan.question.strip(), plan.kept.strip()
-    lab.varies, lab.conditions = plan.varies, tidy_conditions(plan.varies, plan.conditions)
+    lab.title, lab.date = tidy_title(plan.title), plan.date
+    for name, chosen in plan.columns().items():
+        setattr(lab, name, chosen)
+    for name in ("electrodes", "electrolytes", "activities"):
+        setattr(lab, name, list(dict.fromkeys(getattr(lab, name))))
+    lab.conditions = tidy_conditions(plan.varies, plan.conditions)
     lab.against = plan.against if plan.against in lab.electrodes else ""
-    lab.repeats, lab.scatter_v, lab.age = plan.repeats, plan.scatter_v, plan.age
-    lab.activities, lab.steps = list(dict.fromkeys(plan.activities)), dict(plan.steps)
-    lab.cup_ml, lab.predict = plan.cup_ml, plan.predict
-    lab.short_circuit, lab.load_ohm = plan.short_circuit, plan.load_ohm
     try:
         Steps(**lab.steps)
         sheet([], [], lab.age, lab.activities)
@@ -278,7 +243,7 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
     groups, hands = groups_with_cells(source)
     check_materials(source.electrodes, source.electrolytes, least=1)
     copy = Lab(owner=actor, edition=reader.edition())
-    for name in COPIED:
+    for name in (*LabSettings.model_fields, "wished"):
         setattr(copy, name, getattr(source, name))
     copy.title, copy.date = tidy_title(title), on
     keep_new(copy)

@@ -22,9 +22,7 @@ from server.materials.schemas import (
     NamedOut,
     OnShelf,
     SymptomOut,
-    TemplateOut,
 )
-from server.materials.templates import TEMPLATES
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.models import Teacher
 from server.people.schemas import Done, ProblemOut
@@ -156,7 +154,6 @@ def materials(request: HttpRequest) -> MaterialsOut:
         surfaces=[NamedOut(key=key, name=key.replace("-", " ")) for key in surfaces()],
         forms=[NamedOut(key=key, name=form.name) for key, form in forms().items()],
         activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
-        templates=[TemplateOut(**row) for row in TEMPLATES],
         symptoms=[SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(s.tries)) for s in SYMPTOMS],
     )
 

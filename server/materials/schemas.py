@@ -52,23 +52,8 @@ class NamedOut(BaseModel):
     name: str
 
 
-class TemplateOut(BaseModel):
-    """A starting point for a plan."""
-
-    key: str
-    name: str
-    about: str
-    varies: str
-    question: str
-    kept: str
-    against: str
-    electrodes: list[str]
-    electrolytes: list[str]
-    conditions: list[str]
-
-
 class MaterialsOut(BaseModel):
-    """The catalogue, what own materials are made of, activities for the safety sheet, and plan templates."""
+    """The catalogue, what own materials are made of, and activities for the safety sheet."""
 
     edition: str
     electrodes: list[ElectrodeOut]
@@ -77,7 +62,6 @@ class MaterialsOut(BaseModel):
     surfaces: list[NamedOut]
     forms: list[NamedOut]
     activities: list[NamedOut]
-    templates: list[TemplateOut]
     symptoms: list[SymptomOut]
 
 

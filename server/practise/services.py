@@ -25,7 +25,8 @@ from server.findings.services import PARTS
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import close_lab, open_lab, sign_off
 from server.labs.policy import READINGS_PER_CELL, sheet_of
-from server.labs.services import NewLab, create_lab
+from server.labs.services import create_lab
+from server.labs.settings import NewLab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
 
@@ -51,12 +52,12 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
     now = timezone.now()
     day = now - timedelta(days=described["days_ago"])
     plan = NewLab(
-        described["title"],
-        day.date(),
-        SCENARIO["minutes"],
-        SCENARIO["electrodes"],
-        SCENARIO["electrolytes"],
-        SCENARIO["groups"],
+        title=described["title"],
+        date=day.date(),
+        minutes=SCENARIO["minutes"],
+        electrodes=SCENARIO["electrodes"],
+        electrolytes=SCENARIO["electrolytes"],
+        groups=SCENARIO["groups"],
         question=SCENARIO["question"],
         kept=SCENARIO["kept"],
     )

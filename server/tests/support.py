@@ -16,7 +16,8 @@ from server.entries.services import ReadingEntry, record_reading
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import open_lab, sign_off
 from server.labs.policy import sheet_of
-from server.labs.services import NewLab, create_lab
+from server.labs.services import create_lab
+from server.labs.settings import NewLab
 from server.people.auth import COOKIE, Member, remember_group
 from server.people.models import Group, GroupSession, Teacher
 

@@ -1,9 +1,10 @@
 import assert from "node:assert/strict";
 import test from "node:test";
 import "./browser";
+import type { Schemas } from "../src/api/client";
 import { begun, empty, isEnough, planOf, withGroups, withTemplate } from "../src/stages/plan/setup";
 
-const template = (key: string, more: object = {}) => ({
+const template = (key: string, more: Partial<Schemas["TemplateOut"]> = {}): Schemas["TemplateOut"] => ({
   key,
   name: `Name of ${key}`,
   about: "",
@@ -13,23 +14,43 @@ const template = (key: string, more: object = {}) => ({
   against: "",
   electrodes: ["zinc", "copper"],
   electrolytes: ["lemon-juice"],
-  conditions: [] as string[],
+  conditions: [],
   ...more,
 });
 const PAIRS = template("pairs");
 const SPACING = template("spacing", { varies: "spacing", conditions: ["1 cm apart", "4 cm apart"] });
 const ALL = [PAIRS, SPACING];
+const USUAL = {
+  minutes: 60,
+  electrodes: [],
+  electrolytes: [],
+  question: "",
+  varies: "pairs" as const,
+  kept: "",
+  conditions: [],
+  against: "",
+  repeats: 2,
+  scatter_v: 0.05,
+  age: "14-15" as const,
+  activities: [],
+  steps: { start: 6, prepare: 1, settle: 2, read: 2, rinse: 1, clear: 8, late: 0, pause_at: 0, pause: 0 },
+  cup_ml: 40,
+  predict: true,
+  short_circuit: false,
+  load_ohm: null,
+};
+const START = { usual: USUAL, templates: ALL };
 
 test("a new lab opens with the first template filled in, and is enough for a plan", () => {
-  const plan = planOf(begun(ALL));
+  const plan = planOf(begun(START));
   assert.equal(plan?.title, "Name of pairs");
   assert.equal(plan?.groups.length, 8);
   assert.ok(isEnough(plan));
-  assert.ok(!isEnough(planOf(empty())));
+  assert.ok(!isEnough(planOf(empty(USUAL))));
 });
 
 test("another template takes its own words along and leaves typed ones alone", () => {
-  const typed = { ...begun(ALL), question: "Why do ours differ?" };
+  const typed = { ...begun(START), question: "Why do ours differ?" };
   const next = withTemplate(typed, SPACING, ALL);
   assert.equal(next.question, "Why do ours differ?");
   assert.equal(next.title, "Name of spacing");
@@ -39,7 +60,7 @@ test("another template takes its own words along and leaves typed ones alone", (
 });
 
 test("settings that somebody typed stay while the same thing is varied", () => {
-  const typed = { ...withTemplate(begun(ALL), SPACING, ALL), conditions: "2 cm\n9 cm" };
+  const typed = { ...withTemplate(begun(START), SPACING, ALL), conditions: "2 cm\n9 cm" };
   assert.equal(withTemplate(typed, SPACING, ALL).conditions, "2 cm\n9 cm");
 });
 
@@ -49,7 +70,7 @@ test("groups by number keep the names that are there", () => {
 });
 
 test("a number that is none yet makes no plan, and a decimal comma is one", () => {
-  const typed = begun(ALL);
+  const typed = begun(START);
   assert.equal(planOf({ ...typed, minutes: "" }), null);
   assert.equal(planOf({ ...typed, minutes: "4x" }), null);
   assert.equal(planOf({ ...typed, load: "ten" }), null);

@@ -14,7 +14,6 @@ from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import forget_earlier
 from server.labs.planning.tasks import pinned_in, planned, shared_in, stock_of, task_of
 from server.labs.services import (
-    NewLab,
     check_materials,
     designed,
     draft_of,
@@ -23,6 +22,7 @@ from server.labs.services import (
     replace_cells,
     tidy_names,
 )
+from server.labs.settings import NewLab
 from server.people.codes import pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher

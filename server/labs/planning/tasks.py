@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Any
 
 from galvanic.cells import Cell
@@ -11,6 +11,7 @@ from galvanic.conditions import plate_sets
 from galvanic.planning.design import Plan, Shared, Task, judge
 from galvanic.planning.schedule import Steps
 from server.labs.models import Lab, PlannedCell
+from server.labs.settings import LabSettings, StepsIO, Varies
 from server.materials.models import Shelf
 from server.people.models import Group, Teacher
 
@@ -20,6 +21,15 @@ Hands = Sequence[Sequence[PlannedCell]]
 def steps_of(lab: Lab) -> Steps:
     """The lab's minutes."""
     return Steps(**lab.steps)
+
+
+def settings_of(lab: Lab) -> LabSettings:
+    """What the teacher chose, as it is kept: a lab from a table may have more of something than a form takes.
+
+    Labs from before keep only the minutes that were not the usual ones.
+    """
+    kept = {name: getattr(lab, name) for name in LabSettings.model_fields}
+    return LabSettings.model_construct(**kept | {"varies": Varies(lab.varies), "steps": StepsIO(**asdict(steps_of(lab)))})
 
 
 def stock_of(teacher: Teacher, electrodes: Sequence[str]) -> dict[str, int]:

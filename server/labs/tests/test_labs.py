@@ -1,10 +1,12 @@
 """Labs: making, opening, closing, and who sees them."""
 
 import uuid
+from dataclasses import asdict
 from datetime import date
 
 from django.test import Client, TestCase
 
+from galvanic.planning.schedule import Steps
 from server.base.problems import Problem
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import sign_off
@@ -134,7 +136,7 @@ class Scoping(TestCase):
         ("post", "/safety", {"fingerprint": "x"}),
         ("post", "/copy", {"title": "Mine now", "date": "2026-05-04"}),
         ("put", "", PLAN),
-        ("put", "/times", {"minutes": 60, "steps": {}}),
+        ("put", "/times", {"minutes": 60, "steps": asdict(Steps())}),
     )
 
     def setUp(self):

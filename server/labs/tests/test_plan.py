@@ -1,10 +1,12 @@
 """Planning: revising a draft, edits by hand, minutes, copies, and what may not be changed any more."""
 
+from dataclasses import asdict
 from datetime import date
 
 from django.test import TestCase
 
 from galvanic.cells import Cell
+from galvanic.planning.schedule import Steps
 from server.labs.models import Lab, PlannedCell
 from server.labs.tests.test_labs import PLAN
 from server.materials.models import Shelf
@@ -107,7 +109,7 @@ class Planning(TestCase):
         self.assertEqual(before, list(PlannedCell.objects.values_list("negative", "positive", "group__name").order_by("id")))
 
     def test_a_longer_start_is_said_and_what_to_drop_and_the_cells_stay(self):
-        times = {"minutes": 60, "steps": {"late": 10}}
+        times = {"minutes": 60, "steps": asdict(Steps(late=10))}
         late = self.client.put(f"/api{self.path}/times", times, content_type="application/json").json()
         self.assertEqual([g["cells"] for g in late["groups"]], [g["cells"] for g in self.made["groups"]])
         note = late["notes"][0]
@@ -218,7 +220,7 @@ class Planning(TestCase):
 
     def test_impossible_wishes_get_a_sentence(self):
         for change, status, said in [
-            ({"minutes": 15}, 422, "Not one cell fits"), ({"steps": {"settle": 0, "prepare": 0, "read": 0, "rinse": 0}}, 422, "time"),
+            ({"minutes": 15}, 422, "Not one cell fits"), ({"steps": asdict(Steps()) | {"settle": 0, "prepare": 0, "read": 0, "rinse": 0}}, 422, "time"),
             ({"groups": ["Alone"], "minutes": 30}, 200, "One ladder needs more cells"),
         ]:  # fmt: skip
             answer = send(self.client, "/labs/preview", WIDE | change)
@@ -231,7 +233,7 @@ class Planning(TestCase):
         self.assertEqual(self.edit("fill", 409)["code"], "not_a_draft")
         revised = self.client.put(f"/api{self.path}", WIDE, content_type="application/json")
         self.assertEqual((revised.status_code, revised.json()["code"]), (409, "not_a_draft"))
-        times = {"minutes": 50, "steps": {"late": 4}}
+        times = {"minutes": 50, "steps": asdict(Steps(late=4))}
         answer = self.client.put(f"/api{self.path}/times", times, content_type="application/json")
         self.assertEqual(answer.json()["settings"]["minutes"], 50)
 

@@ -532,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Start Of A Lab
+         * @description What a new lab begins with.
+         */
+        get: operations["start_of_a_lab"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}": {
         parameters: {
             query?: never;
@@ -2534,105 +2554,6 @@ export interface components {
             vessels: components["schemas"]["KitLine"][];
         };
         /**
-         * LabIn
-         * @description What a teacher chooses for a lab.
-         */
-        LabIn: {
-            /**
-             * Activities
-             * @default []
-             */
-            activities: string[];
-            /**
-             * Against
-             * @default
-             */
-            against: string;
-            /**
-             * Age
-             * @default 14-15
-             * @enum {string}
-             */
-            age: "11-13" | "14-15" | "16-18";
-            /**
-             * Conditions
-             * @default []
-             */
-            conditions: string[];
-            /**
-             * Cup Ml
-             * @default 40
-             */
-            cup_ml: number;
-            /**
-             * Date
-             * Format: date
-             */
-            date: string;
-            /** Electrodes */
-            electrodes: string[];
-            /** Electrolytes */
-            electrolytes: string[];
-            /** Groups */
-            groups: string[];
-            /**
-             * Kept
-             * @default
-             */
-            kept: string;
-            /** Load Ohm */
-            load_ohm?: number | null;
-            /** Minutes */
-            minutes: number;
-            /**
-             * Predict
-             * @default true
-             */
-            predict: boolean;
-            /**
-             * Question
-             * @default
-             */
-            question: string;
-            /**
-             * Repeats
-             * @default 2
-             */
-            repeats: number;
-            /**
-             * Scatter V
-             * @default 0.05
-             */
-            scatter_v: number;
-            /**
-             * Short Circuit
-             * @default false
-             */
-            short_circuit: boolean;
-            /**
-             * @default {
-             *       "clear": 8,
-             *       "late": 0,
-             *       "pause": 0,
-             *       "pause_at": 0,
-             *       "prepare": 1,
-             *       "read": 2,
-             *       "rinse": 1,
-             *       "settle": 2,
-             *       "start": 6
-             *     }
-             */
-            steps: components["schemas"]["StepsIO"];
-            /** Title */
-            title: string;
-            /**
-             * Varies
-             * @default pairs
-             * @enum {string}
-             */
-            varies: "pairs" | "electrolyte" | "spacing" | "depth" | "surface" | "dilution";
-        };
-        /**
          * LabLine
          * @description A lab in the list of labs.
          */
@@ -2716,46 +2637,102 @@ export interface components {
         };
         /**
          * LabSettings
-         * @description What the teacher chose, as it is kept.
+         * @description What a teacher chooses beside title, date and groups; each is a column of the lab.
          */
         LabSettings: {
-            /** Activities */
+            /**
+             * Activities
+             * @default []
+             */
             activities: string[];
-            /** Against */
+            /**
+             * Against
+             * @default
+             */
             against: string;
-            /** Age */
-            age: string;
-            /** Conditions */
+            /**
+             * Age
+             * @default 14-15
+             * @enum {string}
+             */
+            age: "11-13" | "14-15" | "16-18";
+            /**
+             * Conditions
+             * @default []
+             */
             conditions: string[];
-            /** Cup Ml */
+            /**
+             * Cup Ml
+             * @default 40
+             */
             cup_ml: number;
-            /** Electrodes */
+            /**
+             * Electrodes
+             * @default []
+             */
             electrodes: string[];
-            /** Electrolytes */
+            /**
+             * Electrolytes
+             * @default []
+             */
             electrolytes: string[];
-            /** Kept */
+            /**
+             * Kept
+             * @default
+             */
             kept: string;
             /** Load Ohm */
-            load_ohm: number | null;
-            /** Minutes */
+            load_ohm?: number | null;
+            /**
+             * Minutes
+             * @default 60
+             */
             minutes: number;
-            /** Predict */
+            /**
+             * Predict
+             * @default true
+             */
             predict: boolean;
-            /** Question */
+            /**
+             * Question
+             * @default
+             */
             question: string;
-            /** Repeats */
+            /**
+             * Repeats
+             * @default 2
+             */
             repeats: number;
-            /** Scatter V */
+            /**
+             * Scatter V
+             * @default 0.05
+             */
             scatter_v: number;
-            /** Short Circuit */
+            /**
+             * Short Circuit
+             * @default false
+             */
             short_circuit: boolean;
-            steps: components["schemas"]["StepsOut"];
-            /** Varies */
-            varies: string;
+            /**
+             * @default {
+             *       "clear": 8,
+             *       "late": 0,
+             *       "pause": 0,
+             *       "pause_at": 0,
+             *       "prepare": 1,
+             *       "read": 2,
+             *       "rinse": 1,
+             *       "settle": 2,
+             *       "start": 6
+             *     }
+             */
+            steps: components["schemas"]["StepsIO"];
+            /** @default pairs */
+            varies: components["schemas"]["Varies"];
         };
         /**
          * MaterialsOut
-         * @description The catalogue, what own materials are made of, activities for the safety sheet, and plan templates.
+         * @description The catalogue, what own materials are made of, and activities for the safety sheet.
          */
         MaterialsOut: {
             /** Activities */
@@ -2774,8 +2751,6 @@ export interface components {
             surfaces: components["schemas"]["NamedOut"][];
             /** Symptoms */
             symptoms: components["schemas"]["SymptomOut"][];
-            /** Templates */
-            templates: components["schemas"]["TemplateOut"][];
         };
         /**
          * MeterIn
@@ -2832,6 +2807,110 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * NewLab
+         * @description A lab as a teacher plans it.
+         */
+        NewLab: {
+            /**
+             * Activities
+             * @default []
+             */
+            activities: string[];
+            /**
+             * Against
+             * @default
+             */
+            against: string;
+            /**
+             * Age
+             * @default 14-15
+             * @enum {string}
+             */
+            age: "11-13" | "14-15" | "16-18";
+            /**
+             * Conditions
+             * @default []
+             */
+            conditions: string[];
+            /**
+             * Cup Ml
+             * @default 40
+             */
+            cup_ml: number;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Electrodes
+             * @default []
+             */
+            electrodes: string[];
+            /**
+             * Electrolytes
+             * @default []
+             */
+            electrolytes: string[];
+            /** Groups */
+            groups: string[];
+            /**
+             * Kept
+             * @default
+             */
+            kept: string;
+            /** Load Ohm */
+            load_ohm?: number | null;
+            /**
+             * Minutes
+             * @default 60
+             */
+            minutes: number;
+            /**
+             * Predict
+             * @default true
+             */
+            predict: boolean;
+            /**
+             * Question
+             * @default
+             */
+            question: string;
+            /**
+             * Repeats
+             * @default 2
+             */
+            repeats: number;
+            /**
+             * Scatter V
+             * @default 0.05
+             */
+            scatter_v: number;
+            /**
+             * Short Circuit
+             * @default false
+             */
+            short_circuit: boolean;
+            /**
+             * @default {
+             *       "clear": 8,
+             *       "late": 0,
+             *       "pause": 0,
+             *       "pause_at": 0,
+             *       "prepare": 1,
+             *       "read": 2,
+             *       "rinse": 1,
+             *       "settle": 2,
+             *       "start": 6
+             *     }
+             */
+            steps: components["schemas"]["StepsIO"];
+            /** Title */
+            title: string;
+            /** @default pairs */
+            varies: components["schemas"]["Varies"];
         };
         /**
          * NewPin
@@ -3731,6 +3810,15 @@ export interface components {
             end: number;
         };
         /**
+         * StartOut
+         * @description What a new lab begins with: the usual settings, and templates to start from.
+         */
+        StartOut: {
+            /** Templates */
+            templates: components["schemas"]["TemplateOut"][];
+            usual: components["schemas"]["LabSettings"];
+        };
+        /**
          * StepOut
          * @description One step as it is drawn: a cause, or several small ones together; `big` where it is most of the gap.
          */
@@ -3755,57 +3843,6 @@ export interface components {
          * @description Minutes of the steps of a period; see the core's `Steps`.
          */
         StepsIO: {
-            /**
-             * Clear
-             * @default 8
-             */
-            clear: number;
-            /**
-             * Late
-             * @default 0
-             */
-            late: number;
-            /**
-             * Pause
-             * @default 0
-             */
-            pause: number;
-            /**
-             * Pause At
-             * @default 0
-             */
-            pause_at: number;
-            /**
-             * Prepare
-             * @default 1
-             */
-            prepare: number;
-            /**
-             * Read
-             * @default 2
-             */
-            read: number;
-            /**
-             * Rinse
-             * @default 1
-             */
-            rinse: number;
-            /**
-             * Settle
-             * @default 2
-             */
-            settle: number;
-            /**
-             * Start
-             * @default 6
-             */
-            start: number;
-        };
-        /**
-         * StepsOut
-         * @description Minutes of the steps, as they are sent.
-         */
-        StepsOut: {
             /** Clear */
             clear: number;
             /** Late */
@@ -3884,8 +3921,7 @@ export interface components {
             name: string;
             /** Question */
             question: string;
-            /** Varies */
-            varies: string;
+            varies: components["schemas"]["Varies"];
         };
         /**
          * TimesIn
@@ -3973,6 +4009,12 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * Varies
+         * @description What the lab changes on purpose; everything else is kept the same.
+         * @enum {string}
+         */
+        Varies: "pairs" | "electrolyte" | "spacing" | "depth" | "surface" | "dilution";
         /**
          * VisitOut
          * @description Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind.
@@ -5397,7 +5439,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LabIn"];
+                "application/json": components["schemas"]["NewLab"];
             };
         };
         responses: {
@@ -5534,7 +5576,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LabIn"];
+                "application/json": components["schemas"]["NewLab"];
             };
         };
         responses: {
@@ -5563,6 +5605,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    start_of_a_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartOut"];
                 };
             };
             /** @description A refusal */
@@ -5627,7 +5698,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LabIn"];
+                "application/json": components["schemas"]["NewLab"];
             };
         };
         responses: {

@@ -10,20 +10,24 @@ export const useLab = (id: string) =>
     queryFn: () => dataOf(GET("/api/labs/{lab_id}", { params: { path: { lab_id: id } } })),
   });
 
+/** What a new lab begins with. */
+export const useLabStart = () =>
+  useQuery({ queryKey: ["lab-start"], queryFn: () => dataOf(GET("/api/labs/start")), staleTime: Infinity });
+
 /** How a plan would be shared out: of a new lab, or in place of a draft's. */
-export const usePreview = (plan: Schemas["LabIn"] | null, lab: string | undefined) =>
+export const usePreview = (plan: Schemas["NewLab"] | null, lab: string | undefined) =>
   useQuery({
     queryKey: ["preview", lab, plan],
     enabled: plan !== null,
-    queryFn: () => dataOf(POST("/api/labs/preview", { params: { query: { lab } }, body: plan as Schemas["LabIn"] })),
+    queryFn: () => dataOf(POST("/api/labs/preview", { params: { query: { lab } }, body: plan as Schemas["NewLab"] })),
     placeholderData: (previous) => previous,
     retry: false,
   });
 
-export const useCreateLab = () => useChange((body: Schemas["LabIn"]) => dataOf(POST("/api/labs", { body })));
+export const useCreateLab = () => useChange((body: Schemas["NewLab"]) => dataOf(POST("/api/labs", { body })));
 
 export const useReviseLab = () =>
-  useChange(({ id, body }: { id: string; body: Schemas["LabIn"] }) =>
+  useChange(({ id, body }: { id: string; body: Schemas["NewLab"] }) =>
     dataOf(PUT("/api/labs/{lab_id}", { params: { path: { lab_id: id } }, body })),
   );
 

@@ -10,9 +10,9 @@ import { colour } from "../../ui/theme";
 import { GroupFields } from "./GroupFields";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
-import { SETTINGS, type Typed, withTemplate } from "./setup";
+import { type Typed, settingsFor, withTemplate } from "./setup";
 
-const VARIES = [
+const VARIES: { key: Typed["varies"]; name: string }[] = [
   { key: "pairs", name: "the plates" },
   { key: "electrolyte", name: "the liquid" },
   { key: "spacing", name: "spacing" },
@@ -20,7 +20,7 @@ const VARIES = [
   { key: "surface", name: "the surface" },
   { key: "dilution", name: "dilution" },
 ];
-const AGES = [
+const AGES: { key: Typed["age"]; name: string }[] = [
   { key: "11-13", name: "11 to 13" },
   { key: "14-15", name: "14 to 15" },
   { key: "16-18", name: "16 to 18" },
@@ -48,15 +48,15 @@ type Props = {
   typed: Typed;
   change: (change: Partial<Typed>) => void;
   materials: Schemas["MaterialsOut"];
-  templates: boolean;
+  start: Schemas["StartOut"];
+  fresh: boolean;
   safety: MarginNote[];
   onSubmit: () => void;
   children: ReactNode;
 };
 
 /** Everything a lab is made from, in the order a teacher thinks: question, materials, class, time, and what few need. */
-export function SetupForm({ typed, change, materials, templates, safety, onSubmit, children }: Props) {
-  const settings = SETTINGS[typed.varies];
+export function SetupForm({ typed, change, materials, start, fresh, safety, onSubmit, children }: Props) {
   const chosen = materials.electrodes.filter(({ key }) => typed.plates.includes(key));
   return (
     <Form
@@ -65,18 +65,18 @@ export function SetupForm({ typed, change, materials, templates, safety, onSubmi
         onSubmit();
       }}
     >
-      {templates && (
+      {fresh && (
         <Picks
           label="Start from"
           hint={
-            materials.templates.find((one) => one.key === typed.template)?.about ??
+            start.templates.find((one) => one.key === typed.template)?.about ??
             "Fills the form; you change what you like."
           }
-          options={materials.templates}
+          options={start.templates}
           value={typed.template}
           onChange={(key) => {
-            const template = materials.templates.find((one) => one.key === key);
-            if (template) change(withTemplate(typed, template, materials.templates));
+            const template = start.templates.find((one) => one.key === key);
+            if (template) change(withTemplate(typed, template, start.templates));
           }}
         />
       )}
@@ -106,10 +106,10 @@ export function SetupForm({ typed, change, materials, templates, safety, onSubmi
         value={typed.varies}
         onChange={(key) => {
           const varies = key as Typed["varies"];
-          change({ varies, conditions: typed.conditions || (SETTINGS[varies] ?? "") });
+          change({ varies, conditions: typed.conditions || (settingsFor(varies, start.templates) ?? "") });
         }}
       />
-      {settings && (
+      {settingsFor(typed.varies, start.templates) !== undefined && (
         <TextField
           label="Settings to compare, one a line"
           hint={HINTS[typed.varies]}

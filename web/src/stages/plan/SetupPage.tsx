@@ -2,7 +2,7 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
-import { useCreateLab, useLab, usePreview, useReviseLab } from "../../api/labs";
+import { useCreateLab, useLab, useLabStart, usePreview, useReviseLab } from "../../api/labs";
 import { useMaterials } from "../../api/materials";
 import { Frame } from "../../ui/Frame";
 import { Waiting } from "../../ui/Waiting";
@@ -34,12 +34,12 @@ const Beside = styled.div`
   }
 `;
 
-type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"] };
+type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"]; begin: Schemas["StartOut"] };
 
 /** Choose question, materials, groups and minutes, and see at once who measures what and whether it fits. */
-function Setup({ lab, materials }: Props) {
+function Setup({ lab, materials, begin }: Props) {
   const names = useNames();
-  const [start] = useState(() => (lab ? fromLab(lab) : begun(materials.templates)));
+  const [start] = useState(() => (lab ? fromLab(lab) : begun(begin)));
   const [kept, setTyped, forget] = useKept<Typed>(lab ? `setup:${lab.id}` : "new-lab", start);
   const typed = useMemo(() => ({ ...start, ...kept }), [start, kept]);
   const [cameBack, setCameBack] = useState(() => JSON.stringify(typed) !== JSON.stringify(start));
@@ -107,7 +107,8 @@ function Setup({ lab, materials }: Props) {
             typed={typed}
             change={(change) => setTyped((before) => ({ ...start, ...before, ...change }))}
             materials={materials}
-            templates={lab === null}
+            start={begin}
+            fresh={lab === null}
             safety={shown && !stale ? withoutActions(shown.safety) : []}
             onSubmit={keep}
           >
@@ -151,14 +152,17 @@ const moved = (said: string[]): MarginNote[] =>
 
 export function NewLabPage() {
   const materials = useMaterials();
-  if (!materials.data) return <Waiting title="Plan a lab" error={materials.error} />;
-  return <Setup lab={null} materials={materials.data} />;
+  const begin = useLabStart();
+  if (!materials.data || !begin.data) return <Waiting title="Plan a lab" error={materials.error ?? begin.error} />;
+  return <Setup lab={null} materials={materials.data} begin={begin.data} />;
 }
 
 /** The same for a draft that is kept: its cells are planned anew around what is pinned. */
 export function SetupPage({ id }: { id: string }) {
   const lab = useLab(id);
   const materials = useMaterials();
-  if (!lab.data || !materials.data) return <Waiting title="Change the lab" error={lab.error ?? materials.error} />;
-  return <Setup lab={lab.data} materials={materials.data} />;
+  const begin = useLabStart();
+  if (!lab.data || !materials.data || !begin.data)
+    return <Waiting title="Change the lab" error={lab.error ?? materials.error ?? begin.error} />;
+  return <Setup lab={lab.data} materials={materials.data} begin={begin.data} />;
 }

@@ -1,82 +1,49 @@
 import type { Schemas } from "../../api/client";
 import { today } from "../../format";
-import { type TypedSteps, stepsOf, typedSteps } from "./steps";
+import { stepsOf, typedSteps } from "./steps";
 
-export type LabIn = Schemas["LabIn"];
+export type NewLab = Schemas["NewLab"];
 type Template = Schemas["TemplateOut"];
-
-/** What is typed while a lab is set up; numbers stay text until they are one. */
-export type Typed = {
-  template: string;
-  title: string;
-  date: string;
-  minutes: string;
-  question: string;
-  varies: LabIn["varies"];
-  kept: string;
-  conditions: string;
-  against: string;
-  plates: string[];
-  liquids: string[];
-  names: string;
-  repeats: string;
-  scatter: string;
-  age: LabIn["age"];
-  activities: string[];
-  cup: string;
-  predict: boolean;
-  short: boolean;
-  load: string;
-  steps: TypedSteps;
-};
 
 export const lines = (text: string) => text.split("\n").filter((line) => line.trim());
 
-/** Settings to begin with for what is changed on purpose. */
-export const SETTINGS: Partial<Record<Typed["varies"], string>> = {
-  spacing: "1 cm apart\n4 cm apart",
-  depth: "1 cm deep\n4 cm deep",
-  surface: "freshly rubbed\nas it was",
-  dilution: "undiluted\n1 part in 10",
-};
-
 const EIGHT_BENCHES = Array.from({ length: 8 }, (_, index) => `Bench ${index + 1}`).join("\n");
 
-const USUAL_STEPS = {
-  start: 6,
-  prepare: 1,
-  settle: 2,
-  read: 2,
-  rinse: 1,
-  clear: 8,
-  late: 0,
-  pause_at: 0,
-  pause: 0,
-};
+/** Settings as typed. */
+const typedOf = (settings: Schemas["LabSettings"]) => ({
+  minutes: String(settings.minutes),
+  question: settings.question,
+  varies: settings.varies,
+  kept: settings.kept,
+  conditions: settings.conditions.filter(Boolean).join("\n"),
+  against: settings.against,
+  plates: settings.electrodes,
+  liquids: settings.electrolytes,
+  repeats: String(settings.repeats),
+  scatter: String(settings.scatter_v),
+  age: settings.age,
+  activities: settings.activities,
+  cup: String(settings.cup_ml),
+  predict: settings.predict,
+  short: settings.short_circuit,
+  load: settings.load_ohm === null ? "" : String(settings.load_ohm),
+  steps: typedSteps(settings.steps),
+});
 
-export const empty = (): Typed => ({
+/** What is typed while a lab is set up; numbers stay text until they are one. */
+export type Typed = ReturnType<typeof typedOf> & { template: string; title: string; date: string; names: string };
+
+export const empty = (usual: Schemas["LabSettings"]): Typed => ({
+  ...typedOf(usual),
   template: "",
   title: "",
   date: today(),
-  minutes: "60",
-  question: "",
-  varies: "pairs",
-  kept: "",
-  conditions: "",
-  against: "",
-  plates: [],
-  liquids: [],
   names: EIGHT_BENCHES,
-  repeats: "2",
-  scatter: "0.05",
-  age: "14-15",
-  activities: [],
-  cup: "40",
-  predict: true,
-  short: false,
-  load: "",
-  steps: typedSteps(USUAL_STEPS),
 });
+
+/** Settings to begin with for what is changed on purpose: those of the first template that changes it. */
+export const settingsFor = (varies: Typed["varies"], all: Template[]): string | undefined =>
+  all.find((one) => one.varies === varies && one.conditions.length > 0)?.conditions.join("\n");
 
 const same = (one: string, other: string) => one.trim() === other.trim();
 
@@ -85,8 +52,7 @@ export function withTemplate(typed: Typed, template: Template, all: Template[]):
   const words = (now: string, of: (one: Template) => string) =>
     now.trim() === "" || all.some((one) => same(now, of(one))) ? of(template) : now;
   const settings = (one: Template) => one.conditions.join("\n");
-  const usual = Object.values(SETTINGS).some((one) => same(typed.conditions, one));
-  const varies = template.varies as LabIn["varies"];
+  const { varies } = template;
   return {
     ...typed,
     template: template.key,
@@ -95,7 +61,7 @@ export function withTemplate(typed: Typed, template: Template, all: Template[]):
     varies,
     kept: words(typed.kept, (one) => one.kept),
     conditions:
-      usual || (varies !== typed.varies && template.conditions.length > 0)
+      varies !== typed.varies && template.conditions.length > 0
         ? settings(template)
         : words(typed.conditions, settings),
     against: template.against,
@@ -105,8 +71,8 @@ export function withTemplate(typed: Typed, template: Template, all: Template[]):
 }
 
 /** What the form of a new lab opens with: the first template, filled in. */
-export const begun = (templates: Template[]): Typed =>
-  templates[0] ? withTemplate(empty(), templates[0], templates) : empty();
+export const begun = ({ usual, templates }: Schemas["StartOut"]): Typed =>
+  templates[0] ? withTemplate(empty(usual), templates[0], templates) : empty(usual);
 
 /** As many groups as asked for: names that are there stay, from the first; new ones are numbered benches. */
 export function withGroups(names: string, n: number): string {
@@ -117,35 +83,16 @@ export function withGroups(names: string, n: number): string {
 }
 
 /** What a kept draft would look like typed. */
-export function fromLab(lab: Schemas["LabOut"]): Typed {
-  const { settings } = lab;
-  return {
-    template: "",
-    title: lab.title,
-    date: lab.date,
-    minutes: String(settings.minutes),
-    question: settings.question,
-    varies: settings.varies as LabIn["varies"],
-    kept: settings.kept,
-    conditions: settings.conditions.filter(Boolean).join("\n"),
-    against: settings.against,
-    plates: settings.electrodes,
-    liquids: settings.electrolytes,
-    names: lab.groups.map((group) => group.name).join("\n"),
-    repeats: String(settings.repeats),
-    scatter: String(settings.scatter_v),
-    age: settings.age as LabIn["age"],
-    activities: settings.activities,
-    cup: String(settings.cup_ml),
-    predict: settings.predict,
-    short: settings.short_circuit,
-    load: settings.load_ohm === null ? "" : String(settings.load_ohm),
-    steps: typedSteps(settings.steps),
-  };
-}
+export const fromLab = (lab: Schemas["LabOut"]): Typed => ({
+  ...typedOf(lab.settings),
+  template: "",
+  title: lab.title,
+  date: lab.date,
+  names: lab.groups.map((group) => group.name).join("\n"),
+});
 
 /** The plan as typed; null while a number is not one yet. */
-export function planOf(typed: Typed): LabIn | null {
+export function planOf(typed: Typed): NewLab | null {
   const [minutes, repeats, scatter_v, cup_ml] = [typed.minutes, typed.repeats, typed.scatter, typed.cup].map((text) =>
     text.trim() === "" ? NaN : Number(text.replace(",", ".")),
   ) as [number, number, number, number];
@@ -179,5 +126,5 @@ export function planOf(typed: Typed): LabIn | null {
 }
 
 /** Whether there is enough to plan anything from. */
-export const isEnough = (plan: LabIn | null): plan is LabIn =>
+export const isEnough = (plan: NewLab | null): plan is NewLab =>
   plan !== null && plan.electrodes.length >= 2 && plan.electrolytes.length >= 1 && plan.groups.length >= 1;

@@ -1,0 +1,80 @@
+"""What a teacher chooses for a lab: one list, with limits and usual values, for the form, the API, the table and copies."""
+
+from __future__ import annotations
+
+import datetime
+from dataclasses import asdict, fields
+from enum import StrEnum
+from typing import TYPE_CHECKING, Annotated, Any
+
+from pydantic import BaseModel, Field, StringConstraints, create_model
+
+from galvanic.bench.loading import LEAST_OHM, MOST_OHM
+from galvanic.planning.kit import CUP_ML
+from galvanic.planning.safety import AGE_BANDS, AgeBand
+from galvanic.planning.schedule import Steps
+from galvanic.planning.tell_apart import SCATTER_V
+from server.materials.schemas import Key
+
+Minutes = Annotated[float, Field(ge=0, le=600)]
+Period = Annotated[int, Field(ge=10, le=600)]
+
+
+class Varies(StrEnum):
+    """What the lab changes on purpose; everything else is kept the same."""
+
+    PAIRS = "pairs"
+    ELECTROLYTE = "electrolyte"
+    SPACING = "spacing"
+    DEPTH = "depth"
+    SURFACE = "surface"
+    DILUTION = "dilution"
+
+
+if TYPE_CHECKING:
+
+    class StepsIO(BaseModel):
+        """Minutes of the steps of a period; see the core's `Steps`."""
+
+        def __init__(self, **minutes: float) -> None: ...
+
+else:
+    StepsIO = create_model(
+        "StepsIO",
+        __doc__="Minutes of the steps of a period; see the core's `Steps`.",
+        **{field.name: (Minutes, ...) for field in fields(Steps)},
+    )
+
+
+class LabSettings(BaseModel):
+    """What a teacher chooses beside title, date and groups; each is a column of the lab."""
+
+    minutes: Period = 60
+    electrodes: Annotated[list[Key], Field(max_length=40)] = []
+    electrolytes: Annotated[list[Key], Field(max_length=20)] = []
+    question: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)] = ""
+    varies: Varies = Varies.PAIRS
+    kept: Annotated[str, StringConstraints(max_length=300, strip_whitespace=True)] = ""
+    conditions: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=12)] = []
+    against: Key = ""
+    repeats: Annotated[int, Field(ge=1, le=10)] = 2
+    scatter_v: Annotated[float, Field(ge=0.001, le=1.0)] = SCATTER_V
+    age: AgeBand = AGE_BANDS[1]
+    activities: Annotated[list[Annotated[str, StringConstraints(max_length=20)]], Field(max_length=10)] = []
+    steps: StepsIO = StepsIO(**asdict(Steps()))
+    cup_ml: Annotated[float, Field(ge=5, le=1000)] = CUP_ML
+    predict: bool = True
+    short_circuit: bool = False
+    load_ohm: Annotated[float, Field(ge=LEAST_OHM, le=MOST_OHM)] | None = None
+
+    def columns(self) -> dict[str, Any]:
+        """The settings as a lab keeps them."""
+        return self.model_dump(include=set(LabSettings.model_fields)) | {"varies": self.varies.value}
+
+
+class NewLab(LabSettings):
+    """A lab as a teacher plans it."""
+
+    title: str
+    date: datetime.date
+    groups: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=60)]
