@@ -8,8 +8,10 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.findings.claims import ClaimEntry, record_claim, release
+from server.findings.claim_schemas import ClaimIn
+from server.findings.claims import record_claim, release
 from server.findings.models import Answer, Claim
+from server.labs.schemas import CellIO
 from server.tests.support import group_of, lab_of, member_of, record, teacher
 
 TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17}
@@ -178,7 +180,9 @@ class Findings(BrowserTestCase):
         release(actor=self.ada, lab_id=self.lab.id, parts=["claims"])
         for group in self.lab.groups.order_by("position"):
             cell = group.cells.first()
-            entry = ClaimEntry(uuid.uuid4(), cell.cell, "film", "The dull plate lifts it.", [], False, None)
+            entry = ClaimIn(
+                id=uuid.uuid4(), cell=CellIO.of(cell.cell), cause="film", reasoning="The dull plate lifts it.", cited=[]
+            )
             record_claim(actor=member_of(group), entry=entry)
         self.open("claims")
         self.page.get_by_role("option", name=re.compile("^Tern")).focus()

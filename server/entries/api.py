@@ -13,9 +13,9 @@ from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.conditions import preparation
 from server.base.kept import answer
 from server.entries.checking import check_rows, reference_of
-from server.entries.clock import entered
+from server.entries.entry import MeterIn, PredictionIn, ReadingIn
 from server.entries.hands import CellInHand, hands_of
-from server.entries.meter_checks import MeterEntry, record_meter_check
+from server.entries.meter_checks import record_meter_check
 from server.entries.models import Reading
 from server.entries.outputs import (
     BESIDE,
@@ -27,20 +27,17 @@ from server.entries.outputs import (
     prediction_out,
     reading_out,
 )
-from server.entries.predictions import PredictionEntry, record_prediction
+from server.entries.predictions import record_prediction
 from server.entries.schemas import (
     BenchCell,
     BenchOut,
-    MeterIn,
     MeterOut,
-    PredictionIn,
     PredictionOut,
-    ReadingIn,
     ReadingOut,
     WorkedLine,
     Working,
 )
-from server.entries.services import ReadingEntry, record_reading
+from server.entries.services import record_reading
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, cautions
@@ -129,7 +126,7 @@ def _working(planned: PlannedCell, negative: str) -> Working:
 )
 def post_prediction(request: HttpRequest, data: PredictionIn) -> PredictionOut:
     """Keep a prediction; the same id again changes nothing."""
-    return prediction_out(record_prediction(actor=actor_of(request), entry=PredictionEntry(**entered(data))))
+    return prediction_out(record_prediction(actor=actor_of(request), entry=data))
 
 
 @router.post(
@@ -140,7 +137,7 @@ def post_prediction(request: HttpRequest, data: PredictionIn) -> PredictionOut:
 )
 def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
     """Keep a reading; the same id again changes nothing."""
-    recorded = record_reading(actor=actor_of(request), entry=ReadingEntry(**entered(data)))
+    recorded = record_reading(actor=actor_of(request), entry=data)
     reading = recorded.reading
     later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if recorded.repeated else None
     return reading_out(reading, reading.cell, later)
@@ -154,4 +151,4 @@ def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
 )
 def post_meter_check(request: HttpRequest, data: MeterIn) -> MeterOut:
     """Keep a meter check; the same id again changes nothing."""
-    return meter_out(record_meter_check(actor=actor_of(request), entry=MeterEntry(**entered(data))))
+    return meter_out(record_meter_check(actor=actor_of(request), entry=data))

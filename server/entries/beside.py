@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from typing import Any
 
 from django.db import transaction
@@ -13,7 +13,7 @@ from galvanic.bench.logger import Trace, read_trace, thinned
 from galvanic.bench.readings import parse, parse_current
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
 from server.base.problems import Problem, not_found
-from server.entries.clock import Clock
+from server.entries.entry import CellEntry, ObservationIn, UnderLoadIn
 from server.entries.models import KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
 from server.entries.once import keep_once, open_cell
 from server.entries.photos import remove, store
@@ -27,29 +27,7 @@ MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_PHOTOS, MAX_TRACES = 20, 40, 8, 8
 KEPT_SAMPLES = 2000
 
 
-@dataclass(frozen=True, slots=True)
-class LoadEntry:
-    """A short-circuit current or a voltage under the lab's resistor, as typed."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    kind: str
-    text: str
-    unit: str
-    clock: Clock = Clock()
-
-
-@dataclass(frozen=True, slots=True)
-class NoteEntry:
-    """What a group saw."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    text: str
-    clock: Clock = Clock()
-
-
-def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
+def record_under_load(*, actor: Member, entry: UnderLoadIn) -> UnderLoad:
     """Keep a measurement under load; the same id again changes nothing.
 
     Raises Problem: not_found, lab_closed, not_asked (the lab does not ask for it), unreadable_reading, or enough.
@@ -57,7 +35,7 @@ def record_under_load(*, actor: Member, entry: LoadEntry) -> UnderLoad:
 
     def create() -> UnderLoad:
         cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
-        lab, short = cell.group.lab, entry.kind == UnderLoad.Kind.SHORT
+        lab, short = cell.group.lab, entry.kind == "short"
         if not (lab.short_circuit if short else lab.load_ohm):
             raise Problem(409, "not_asked", "This lab does not ask for that, so it was not recorded.")
         try:
@@ -90,7 +68,7 @@ def inner_of(open_v: float, u_open_v: float, under: UnderLoad) -> Inner | None:
         return None
 
 
-def record_observation(*, actor: Member, entry: NoteEntry) -> Observation:
+def record_observation(*, actor: Member, entry: ObservationIn) -> Observation:
     """Keep what a group saw; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
 
     def create() -> Observation:
@@ -105,20 +83,20 @@ def record_observation(*, actor: Member, entry: NoteEntry) -> Observation:
     return keep_once(Observation, actor, entry.id, create)[0]
 
 
-def record_photo(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, content: bytes, clock: Clock) -> Photo:
+def record_photo(*, actor: Member, entry: CellEntry, content: bytes) -> Photo:
     """Keep a photograph; the same id again changes nothing.
 
     Raises Problem: not_found, lab_closed, enough, photo_large, or no_photo.
     """
 
     def create() -> Photo:
-        cell, arrival = open_cell(actor, cell_id, clock)
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         _room_for(Photo, cell, MAX_PHOTOS)
-        stored = store(key, content)
+        stored = store(entry.id, content)
         announce(actor.lab_id, actor.group_id)
-        return Photo.objects.create(id=key, cell=cell, **asdict(stored), **arrival.columns)
+        return Photo.objects.create(id=entry.id, cell=cell, **asdict(stored), **arrival.columns)
 
-    return keep_once(Photo, actor, key, create)[0]
+    return keep_once(Photo, actor, entry.id, create)[0]
 
 
 @transaction.atomic
@@ -145,14 +123,14 @@ def understood(content: bytes) -> Trace:
         raise Problem(422, "no_trace", str(error), field="file") from error
 
 
-def record_trace(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, name: str, content: bytes, clock: Clock) -> KeptTrace:
+def record_trace(*, actor: Member, entry: CellEntry, name: str, content: bytes) -> KeptTrace:
     """Keep the trace in a logger's file, thinned to 2000 samples; the same id again changes nothing.
 
     Raises Problem: not_found, lab_closed, enough, or no_trace.
     """
 
     def create() -> KeptTrace:
-        cell, arrival = open_cell(actor, cell_id, clock)
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         _room_for(KeptTrace, cell, MAX_TRACES)
         trace = understood(content)
         samples = thinned(trace, KEPT_SAMPLES)
@@ -162,11 +140,11 @@ def record_trace(*, actor: Member, key: uuid.UUID, cell_id: uuid.UUID, name: str
         }  # fmt: skip
         announce(actor.lab_id, actor.group_id)
         return KeptTrace.objects.create(
-            id=key, cell=cell, name=name[:100], times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
+            id=entry.id, cell=cell, name=name[:100], times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
             understood=how, **arrival.columns,
         )  # fmt: skip
 
-    return keep_once(KeptTrace, actor, key, create)[0]
+    return keep_once(KeptTrace, actor, entry.id, create)[0]
 
 
 def _room_for(model: type[UnderLoad | Observation | Photo | KeptTrace], cell: PlannedCell, most: int) -> None:

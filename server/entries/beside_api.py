@@ -7,21 +7,18 @@ import uuid
 from django.http import FileResponse, HttpRequest
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
-from pydantic import BaseModel
 
 from galvanic.bench.logger import MOST_BYTES
 from server.base.problems import Problem, not_found
 from server.entries import beside, photos
 from server.entries.beside_schemas import (
-    ObservationIn,
     ObservationOut,
     PhotoOut,
     PreviewTrace,
     TraceOut,
-    UnderLoadIn,
     UnderLoadOut,
 )
-from server.entries.clock import Clock, DeviceTime, entered
+from server.entries.entry import CellEntry, ObservationIn, UnderLoadIn
 from server.entries.models import Photo
 from server.entries.outputs import photo_out, preview_out, trace_out, under_load_out
 from server.people.auth import GroupAuth, TeacherAuth, actor_of
@@ -30,15 +27,6 @@ from server.people.schemas import Done, ProblemOut
 router = Router()
 BOTH = [TeacherAuth(), GroupAuth()]
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
-
-
-class Attached(BaseModel):
-    """To which cell a file belongs; the id is made on the device."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    device_at: DeviceTime = None
-    sent_at: DeviceTime = None
 
 
 def _content(file: UploadedFile, most: int) -> bytes:
@@ -55,7 +43,7 @@ def _content(file: UploadedFile, most: int) -> bytes:
 )
 def post_under_load(request: HttpRequest, data: UnderLoadIn) -> UnderLoadOut:
     """Keep a measurement under load; the same id again changes nothing."""
-    kept = beside.record_under_load(actor=actor_of(request), entry=beside.LoadEntry(**entered(data)))
+    kept = beside.record_under_load(actor=actor_of(request), entry=data)
     return under_load_out(kept, None, 0.0)
 
 
@@ -64,21 +52,15 @@ def post_under_load(request: HttpRequest, data: UnderLoadIn) -> UnderLoadOut:
 )
 def post_observation(request: HttpRequest, data: ObservationIn) -> ObservationOut:
     """Keep what a group saw; the same id again changes nothing."""
-    kept = beside.record_observation(actor=actor_of(request), entry=beside.NoteEntry(**entered(data)))
+    kept = beside.record_observation(actor=actor_of(request), entry=data)
     return ObservationOut(id=kept.id, text=kept.text, received_at=kept.received_at)
 
 
 @router.post("/bench/photos", response={200: PhotoOut, **REFUSED}, auth=GroupAuth(), operation_id="record_photo")
-def post_photo(request: HttpRequest, data: Form[Attached], photo: File[UploadedFile]) -> PhotoOut:
+def post_photo(request: HttpRequest, data: Form[CellEntry], photo: File[UploadedFile]) -> PhotoOut:
     """Keep a photograph; the same id again changes nothing."""
     content = _content(photo, photos.MOST_BYTES)
-    kept = beside.record_photo(
-        actor=actor_of(request),
-        key=data.id,
-        cell_id=data.cell_id,
-        content=content,
-        clock=Clock(data.device_at, data.sent_at),
-    )
+    kept = beside.record_photo(actor=actor_of(request), entry=data, content=content)
     return photo_out(kept)
 
 
@@ -98,13 +80,10 @@ def preview_trace(request: HttpRequest, file: File[UploadedFile]) -> PreviewTrac
 
 
 @router.post("/bench/traces", response={200: TraceOut, **REFUSED}, auth=GroupAuth(), operation_id="record_trace")
-def post_trace(request: HttpRequest, data: Form[Attached], file: File[UploadedFile]) -> TraceOut:
+def post_trace(request: HttpRequest, data: Form[CellEntry], file: File[UploadedFile]) -> TraceOut:
     """Keep the trace in a logger's file; the same id again changes nothing."""
     content = _content(file, MOST_BYTES)
-    kept = beside.record_trace(
-        actor=actor_of(request), key=data.id, cell_id=data.cell_id, name=file.name or "trace", content=content,
-        clock=Clock(data.device_at, data.sent_at),
-    )  # fmt: skip
+    kept = beside.record_trace(actor=actor_of(request), entry=data, name=file.name or "trace", content=content)
     return trace_out(kept)
 
 

@@ -4,23 +4,9 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import BaseModel, StringConstraints
-
-from server.entries.clock import DeviceTime
-
-
-class UnderLoadIn(BaseModel):
-    """A short-circuit current or a voltage under the lab's resistor, as typed."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    kind: Literal["short", "load"]
-    text: Annotated[str, StringConstraints(max_length=200)]
-    unit: Annotated[str, StringConstraints(max_length=2)]
-    device_at: DeviceTime = None
-    sent_at: DeviceTime = None
+from pydantic import BaseModel
 
 
 class UnderLoadOut(BaseModel):
@@ -33,16 +19,6 @@ class UnderLoadOut(BaseModel):
     load_ohm: float | None
     says: str
     remark: str
-
-
-class ObservationIn(BaseModel):
-    """What a group saw."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    text: Annotated[str, StringConstraints(max_length=300)]
-    device_at: DeviceTime = None
-    sent_at: DeviceTime = None
 
 
 class ObservationOut(BaseModel):

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any
 
-from pydantic import BaseModel, BeforeValidator
+from pydantic import BeforeValidator
 
 MOST_TEXT = 64
 FIRST_YEAR, LAST_YEAR = 1970, 2199  # PostgreSQL keeps more, Python and JavaScript read less
@@ -67,10 +67,3 @@ class Clock:
     def kept(self) -> dict[str, Any]:
         """The columns that keep what the device's clock said."""
         return {"device_said": self.device or "", "device_at": self.device_at}
-
-
-def entered(data: BaseModel) -> dict[str, Any]:
-    """The fields of an entry as it comes, its two times as a clock."""
-    fields = data.model_dump()
-    clock = Clock(fields.pop("device_at"), fields.pop("sent_at"))
-    return {**fields, "clock": clock}

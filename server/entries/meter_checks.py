@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import uuid
-from dataclasses import dataclass
 
 from django.db import transaction
 
@@ -11,7 +10,7 @@ from galvanic.bench.meter import MeterVerdict, judge
 from galvanic.bench.readings import ParsedReading, parse
 from galvanic.errors import UnreadableReading
 from server.base.problems import Problem, not_found
-from server.entries.clock import Clock
+from server.entries.entry import MeterIn
 from server.entries.models import AskedAgain, MeterCheck
 from server.entries.once import arrival, keep_once
 from server.labs.changes import announce
@@ -21,16 +20,6 @@ from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 
 MAX_CHECKS = 40
-
-
-@dataclass(frozen=True, slots=True)
-class MeterEntry:
-    """One meter check as it comes from a device: the numbers with the leads together and on a dry cell, both in volts."""
-
-    id: uuid.UUID
-    leads: str
-    dry: str
-    clock: Clock = Clock()
 
 
 def _parsed(text: str, field: str) -> ParsedReading:
@@ -45,7 +34,7 @@ def verdict_of(check: MeterCheck) -> MeterVerdict:
     return judge(parse(check.leads_text, "V"), parse(check.dry_text, "V"))
 
 
-def record_meter_check(*, actor: Member, entry: MeterEntry) -> MeterCheck:
+def record_meter_check(*, actor: Member, entry: MeterIn) -> MeterCheck:
     """Keep a meter check; the same id again changes nothing. From now on its offset is taken off the group's readings.
 
     Raises Problem: lab_closed, unreadable_reading with its field, id_taken, or enough; then nothing is kept.
@@ -53,7 +42,7 @@ def record_meter_check(*, actor: Member, entry: MeterEntry) -> MeterCheck:
     return keep_once(MeterCheck, actor, entry.id, lambda: _create(actor, entry))[0]
 
 
-def _create(actor: Member, entry: MeterEntry) -> MeterCheck:
+def _create(actor: Member, entry: MeterIn) -> MeterCheck:
     group = Group.objects.select_related("lab").get(id=actor.group_id)
     came = arrival(group.lab, entry.clock)
     found = judge(_parsed(entry.leads, "leads"), _parsed(entry.dry, "dry"))

@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-import uuid
-from dataclasses import dataclass
-
 from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
 from server.base.problems import Problem
-from server.entries.clock import Clock
+from server.entries.entry import PredictionIn
 from server.entries.models import Prediction, Reading
 from server.entries.once import keep_once, open_cell
 from server.labs.changes import announce
@@ -17,19 +14,7 @@ from server.people.auth import Member
 MAX_PREDICTIONS_PER_CELL = 20
 
 
-@dataclass(frozen=True, slots=True)
-class PredictionEntry:
-    """One prediction as it comes from a device: which plate will be negative, and how many volts, without a sign."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    negative: str
-    text: str
-    unit: str
-    clock: Clock = Clock()
-
-
-def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
+def record_prediction(*, actor: Member, entry: PredictionIn) -> Prediction:
     """Keep a prediction; the same id again changes nothing.
 
     Raises Problem: not_found (not this group's cell), lab_closed, too_late (the cell is measured), wrong_plate,
@@ -38,7 +23,7 @@ def record_prediction(*, actor: Member, entry: PredictionEntry) -> Prediction:
     return keep_once(Prediction, actor, entry.id, lambda: _create(actor, entry))[0]
 
 
-def _create(actor: Member, entry: PredictionEntry) -> Prediction:
+def _create(actor: Member, entry: PredictionIn) -> Prediction:
     cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
     if Reading.objects.filter(cell=cell).exists():
         raise Problem(409, "too_late", "You have measured this cell already, so it is no prediction any more.")

@@ -4,30 +4,12 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import BaseModel, StringConstraints
+from pydantic import BaseModel
 
 from server.entries.beside_schemas import Beside
-from server.entries.clock import DeviceTime
 from server.labs.schemas import PlannedCellOut
-from server.materials.schemas import Key
-
-
-class ReadingIn(BaseModel):
-    """One entry as typed; `corrects` and `reason` go together. `sent_at` is by the same clock as `device_at`."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    red: Key
-    black: Key
-    text: Annotated[str, StringConstraints(max_length=200)]
-    unit: Literal["V", "mV"]
-    device_at: DeviceTime = None
-    sent_at: DeviceTime = None
-    origin: Literal["typed", "meter", "imported", "simulated"] = "typed"
-    corrects: uuid.UUID | None = None
-    reason: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
 class ReadingOut(BaseModel):
@@ -58,18 +40,6 @@ class CellWithReadings(PlannedCellOut):
     """A cell with its readings, oldest first."""
 
     readings: list[ReadingOut]
-
-
-class PredictionIn(BaseModel):
-    """Which plate a group expects to be negative, and how many volts."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    negative: Key
-    text: Annotated[str, StringConstraints(max_length=200)]
-    unit: Literal["V", "mV"]
-    device_at: DeviceTime = None
-    sent_at: DeviceTime = None
 
 
 class PredictionOut(BaseModel):
@@ -137,16 +107,6 @@ class FindingOut(BaseModel):
     title: str
     text: str
     tries: list[str]
-
-
-class MeterIn(BaseModel):
-    """A meter check: the numbers with the leads together and on a fresh dry cell, in volts."""
-
-    id: uuid.UUID
-    leads: Annotated[str, StringConstraints(max_length=32)]
-    dry: Annotated[str, StringConstraints(max_length=32)]
-    device_at: DeviceTime = None
-    sent_at: DeviceTime = None
 
 
 class MeterOut(BaseModel):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
 from dataclasses import dataclass
 
 from django.db import IntegrityError
@@ -10,7 +9,7 @@ from django.db import IntegrityError
 from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
 from server.base.problems import Problem, not_found
-from server.entries.clock import Clock
+from server.entries.entry import ReadingIn
 from server.entries.meter_checks import latest_offset_v
 from server.entries.models import Reading
 from server.entries.once import keep_once, open_cell
@@ -22,22 +21,6 @@ MAX_READINGS_PER_CELL = 60
 
 
 @dataclass(frozen=True, slots=True)
-class ReadingEntry:
-    """One entry as it comes from a device; `red` and `black` are where the leads really were."""
-
-    id: uuid.UUID
-    cell_id: uuid.UUID
-    red: str
-    black: str
-    text: str
-    unit: str
-    origin: str = Reading.Origin.TYPED
-    corrects: uuid.UUID | None = None
-    reason: str = ""
-    clock: Clock = Clock()
-
-
-@dataclass(frozen=True, slots=True)
 class Recorded:
     """What is kept now; `repeated` if it already was."""
 
@@ -45,7 +28,7 @@ class Recorded:
     repeated: bool
 
 
-def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
+def record_reading(*, actor: Member, entry: ReadingIn) -> Recorded:
     """Keep one meter reading exactly as typed, with its value and resolution in volts.
 
     Repeating an entry (same id) changes nothing and returns what was kept. Raises Problem: not_found (not this group's
@@ -58,7 +41,7 @@ def record_reading(*, actor: Member, entry: ReadingEntry) -> Recorded:
         raise Problem(409, "already_corrected", "That reading was corrected on another device. Look at it again.") from None
 
 
-def _create(actor: Member, entry: ReadingEntry) -> Reading:
+def _create(actor: Member, entry: ReadingIn) -> Reading:
     cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
     if {entry.red, entry.black} != {cell.negative, cell.positive}:
         raise Problem(422, "wrong_leads", "The leads must be on this cell’s two plates.", field="red")
@@ -99,7 +82,7 @@ def _origin(cell: PlannedCell, said: str) -> str:
     return said
 
 
-def _corrected(cell: PlannedCell, entry: ReadingEntry) -> Reading | None:
+def _corrected(cell: PlannedCell, entry: ReadingIn) -> Reading | None:
     """The reading an entry corrects: of the same cell, not corrected before, with a reason."""
     if entry.corrects is None:
         return None

@@ -4,13 +4,11 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable
-from dataclasses import asdict
 
 from django.db.models import Prefetch
 from django.http import HttpRequest
 from ninja import Router
 
-from galvanic.cells import Cell
 from galvanic.findings.claims import CAUSES
 from server.entries.models import Reading
 from server.findings import claims as services
@@ -67,7 +65,7 @@ def _claim(claim: Claim, results: list, readings: dict[uuid.UUID, Reading], late
     return ClaimOut(
         id=claim.id,
         group=claim.group.name,
-        cell=CellIO(**asdict(cell)) if cell else None,
+        cell=CellIO.of(cell) if cell else None,
         short=cell.short if cell else "the whole ladder",
         cause=claim.cause,
         cause_name=CAUSES[claim.cause].name if claim.cause in CAUSES else claim.cause,
@@ -107,9 +105,7 @@ def bench_claims(request: HttpRequest) -> ClaimsOut:
 @router.post("/bench/claims", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_claim")
 def post_claim(request: HttpRequest, data: ClaimIn) -> Done:
     """Keep a version of a claim; the same id again changes nothing."""
-    kept = data.model_dump(exclude={"cell"})
-    cell = Cell(**data.cell.model_dump()) if data.cell else None
-    services.record_claim(actor=actor_of(request), entry=services.ClaimEntry(cell=cell, **kept))
+    services.record_claim(actor=actor_of(request), entry=data)
     return DONE
 
 

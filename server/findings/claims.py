@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData
 from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
@@ -18,6 +17,7 @@ from galvanic.findings.misconceptions import Heard, heard_in
 from server.base.problems import Problem, not_found
 from server.entries.models import Reading
 from server.entries.once import keep_once
+from server.findings.claim_schemas import ClaimIn
 from server.findings.models import Answer, Claim
 from server.findings.services import PARTS
 from server.labs.changes import announce
@@ -34,19 +34,6 @@ NONE_CITED = "No reading is cited. Which of yours shows it?"
 
 
 @dataclass(frozen=True, slots=True)
-class ClaimEntry:
-    """One version of a claim as it comes from a device; without a cell it is about the whole ladder."""
-
-    id: uuid.UUID
-    cell: Cell | None
-    cause: str
-    reasoning: str
-    cited: Sequence[uuid.UUID]
-    may_show: bool
-    revises: uuid.UUID | None
-
-
-@dataclass(frozen=True, slots=True)
 class Tested:
     """What the core says of a claim: its verdict, what the cited readings lack, and misconceptions heard in it."""
 
@@ -55,7 +42,7 @@ class Tested:
     heard: Sequence[Heard]
 
 
-def record_claim(*, actor: Member, entry: ClaimEntry) -> Claim:
+def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
     """Keep a version of a claim; the same id again changes nothing.
 
     Raises Problem: not_released, not_found (cell, reading or earlier version), cause, empty, already_revised, or enough.
@@ -70,7 +57,7 @@ def record_claim(*, actor: Member, entry: ClaimEntry) -> Claim:
         reasoning = entry.reasoning.strip()
         if not reasoning:
             raise Problem(422, "empty", "Write why your readings show it.", field="reasoning")
-        about = asdict(entry.cell) if entry.cell else {}
+        about = entry.cell.model_dump() if entry.cell else {}
         if about and not PlannedCell.objects.filter(group__lab=lab, **about).exists():
             raise not_found("cell")
         cited = list(dict.fromkeys(entry.cited))[:MAX_CITED]
@@ -87,7 +74,7 @@ def record_claim(*, actor: Member, entry: ClaimEntry) -> Claim:
     return keep_once(Claim, actor, entry.id, create)[0]
 
 
-def _earlier(actor: Member, entry: ClaimEntry) -> Claim | None:
+def _earlier(actor: Member, entry: ClaimIn) -> Claim | None:
     if entry.revises is None:
         return None
     earlier = Claim.objects.visible_to(actor).filter(id=entry.revises).first()

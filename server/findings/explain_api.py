@@ -80,7 +80,7 @@ def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
 @router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
 def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> ExplainOut:
     """Where the volts of one cell went, and what happens at each plate."""
-    cell, lab = Cell(**data.model_dump()), _lab(request, lab_id)
+    cell, lab = data.cell, _lab(request, lab_id)
     own = _own_first(request, lab)
     if own is not None and cell not in own:
         raise Problem(403, "own_first", "Measure this cell yourselves first; then you see where its volts went.")
@@ -123,7 +123,7 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
     """What a cell would do if something were different; nothing is kept. For a group once Explain is released."""
     if isinstance(actor := actor_of(request), Member):
         lab_for_group(actor, "explain")
-    cell = Cell(**data.cell.model_dump())
+    cell = data.cell.cell
     plates, liquids = catalogue.electrodes(), catalogue.electrolytes()
     if not set(cell.pair) <= set(plates) or cell.electrolyte not in liquids or cell.negative == cell.positive:
         raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="cell")
@@ -138,10 +138,8 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
         meter_ohm=data.meter_ohm,
         scratched=data.scratched,
     )
-    own = any(key.startswith("own-") for key in (*cell.pair, cell.electrolyte))
-    usual = what_if(cell, Change()) if own else _usual(cell)
     ph = liquids[sides_of(cell)[1]].ph
-    return WhatIfOut(usual=_outcome(usual), changed=_outcome(what_if(cell, change)), ph=0.5 * (ph.low + ph.high))
+    return WhatIfOut(usual=_outcome(_usual(cell)), changed=_outcome(what_if(cell, change)), ph=0.5 * (ph.low + ph.high))
 
 
 @router.get("/labs/{uuid:lab_id}/accounts", response={200: AccountsOut, **REFUSED}, auth=BOTH, operation_id="accounts")

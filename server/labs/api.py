@@ -7,7 +7,6 @@ import uuid
 from django.http import HttpRequest
 from ninja import Router
 
-from galvanic.cells import Cell
 from server.labs import deleting, opening, services
 from server.labs.deleting import KEPT
 from server.labs.models import Lab
@@ -86,9 +85,7 @@ def copy_lab(request: HttpRequest, lab_id: uuid.UUID, data: CopyIn) -> tuple[int
 )
 def edit_plan(request: HttpRequest, lab_id: uuid.UUID, data: EditIn) -> EditedOut:
     """Change the plan of a draft."""
-    cell = Cell(**data.cell.model_dump()) if data.cell else None
-    edit = edits.Edit(data.kind, cell, data.group, data.to, data.times, data.round)
-    done = edits.edit_plan(actor=teacher_of(request), lab_id=lab_id, edit=edit)
+    done = edits.edit_plan(actor=teacher_of(request), lab_id=lab_id, edit=data)
     judged = done.change.task, done.change.plan
     return EditedOut(said=list(done.change.said), lab=lab_out(done.lab, done.groups, done.hands, judged))
 

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import datetime
 import uuid
+from dataclasses import asdict
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from galvanic.cells import Cell
 from server.labs.policy import Stage
 from server.labs.settings import LabSettings, Period, StepsIO, Varies
 from server.materials.schemas import Key
@@ -65,6 +67,16 @@ class CellIO(BaseModel):
     electrolyte: Key
     positive: Key
     condition: Condition = ""
+
+    @classmethod
+    def of(cls, cell: Cell) -> CellIO:
+        """A cell as it is sent."""
+        return cls(**asdict(cell))
+
+    @property
+    def cell(self) -> Cell:
+        """The cell as the core knows it."""
+        return Cell(**self.model_dump())
 
 
 class PlannedCellOut(BaseModel):

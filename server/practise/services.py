@@ -20,11 +20,13 @@ from galvanic.planning.schedule import Steps
 from galvanic.reference.catalogue import electrodes
 from galvanic.simulated.simulate import Bench, Meter
 from server.entries.models import MeterCheck, Prediction, Reading
-from server.findings.claims import ClaimEntry, answer_claim, record_claim, release
+from server.findings.claim_schemas import ClaimIn
+from server.findings.claims import answer_claim, record_claim, release
 from server.findings.services import PARTS
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import close_lab, open_lab, sign_off
 from server.labs.policy import READINGS_PER_CELL, sheet_of
+from server.labs.schemas import CellIO
 from server.labs.services import create_lab
 from server.labs.settings import NewLab
 from server.people.auth import Member
@@ -95,9 +97,9 @@ def _claim(teacher: Teacher, groups: Sequence[Group], rng: np.random.Generator) 
         cited = Reading.objects.current().filter(
             cell__group=group, cell__negative=cell.negative, cell__electrolyte=cell.electrolyte, cell__positive=cell.positive
         )[:3]
-        entry = ClaimEntry(
+        entry = ClaimIn(
             id=uuid.UUID(bytes=rng.bytes(16), version=4),
-            cell=cell,
+            cell=CellIO.of(cell),
             cause=row["cause"],
             reasoning=row["reasoning"],
             cited=[one.id for one in cited],

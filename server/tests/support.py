@@ -11,8 +11,9 @@ from typing import Any
 from django.db import connection
 from django.test import Client, TransactionTestCase
 
+from server.entries.entry import ReadingIn
 from server.entries.models import Reading
-from server.entries.services import ReadingEntry, record_reading
+from server.entries.services import record_reading
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import open_lab, sign_off
 from server.labs.policy import sheet_of
@@ -64,10 +65,10 @@ def cell_of(group: Group, position: int = 1) -> PlannedCell:
     return PlannedCell.objects.get(group=group, position=position)
 
 
-def entry(cell: PlannedCell, text: str = "0.94", **changes: Any) -> ReadingEntry:
+def entry(cell: PlannedCell, text: str = "0.94", **changes: Any) -> ReadingIn:
     """An entry with the leads as planned."""
     made = {"id": uuid.uuid4(), "cell_id": cell.id, "red": cell.positive, "black": cell.negative, "text": text, "unit": "V"}
-    return ReadingEntry(**(made | changes))
+    return ReadingIn(**(made | changes))
 
 
 def record(cell: PlannedCell, text: str = "0.94", **changes: Any) -> Reading:

@@ -86,11 +86,14 @@ class Times(TestCase):
     def test_waiting_time_comes_off_and_a_wrong_clock_does_not_matter(self):
         now = timezone.now()
         wrong = now - timedelta(days=40_000)
-        said = lambda device, sent: Clock(device and device.isoformat(), sent and sent.isoformat())  # noqa: E731
-        late = record(self.cell, clock=said(wrong, wrong + timedelta(minutes=9)))
+        said = lambda device, sent: {  # noqa: E731
+            "device_at": device and device.isoformat(),
+            "sent_at": sent and sent.isoformat(),
+        }
+        late = record(self.cell, **said(wrong, wrong + timedelta(minutes=9)))
         self.assertAlmostEqual((late.received_at - late.taken_at).total_seconds(), 540.0)
         for device, sent in ((None, None), (now, now - timedelta(minutes=5)), (wrong, now)):
-            kept = record(self.cell, clock=said(device, sent))
+            kept = record(self.cell, **said(device, sent))
             self.assertEqual(kept.taken_at, kept.received_at)
 
 

@@ -20,24 +20,13 @@ from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import keep_earlier, take_back
 from server.labs.planning.tasks import planned, stock_of, wish_out
+from server.labs.schemas import EditIn
 from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 
 MOST_ROUNDS = 20
 UNDO = "undo"
-
-
-@dataclass(frozen=True, slots=True)
-class Edit:
-    """One change. Which of `cell`, `group` (its place from 0), `to`, `times` and `round` matter depends on the kind."""
-
-    kind: str
-    cell: Cell | None = None
-    group: int | None = None
-    to: int | None = None
-    times: int = 1
-    round: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +40,7 @@ class Edited:
 
 
 @transaction.atomic
-def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: Edit) -> Edited:
+def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: EditIn) -> Edited:
     """Change the plan of a draft; returns it with what changed, in sentences.
 
     Raises Problem: not_found, not_a_draft, or cannot_change with the reason; then nothing is changed.
@@ -79,9 +68,9 @@ def _taken_back(lab: Lab, task: Task) -> Change:
     return Change(found.task, found.plan, (f"Taken back: {found.said}",))
 
 
-def _cell(task: Task, edit: Edit) -> Cell:
+def _cell(task: Task, edit: EditIn) -> Cell:
     """The cell of an edit, its plates in either order. Raises Problem for a cell that is none of this plan's."""
-    asked = edit.cell
+    asked = edit.cell and edit.cell.cell
     found = [c for c in task.cells if asked and c.bath == asked.bath and set(c.pair) == set(asked.pair)]
     if not found:
         raise Problem(422, "no_cell", "That cell does not belong to this plan. Nothing was changed.", field="cell")
@@ -94,7 +83,7 @@ def _group(number: int | None, names: list[str]) -> int:
     return number
 
 
-def _more(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _more(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     said: tuple[str, ...] = ()
     done = Change(task, plan, said)
     for _ in range(edit.times):
@@ -103,19 +92,19 @@ def _more(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
     return replace(done, said=said)
 
 
-def _fewer(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _fewer(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     return replan.fewer(task, plan, _cell(task, edit), names, None if edit.group is None else _group(edit.group, names))
 
 
-def _move(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _move(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     return replan.move(task, plan, _cell(task, edit), _group(edit.group, names), _group(edit.to, names), names)
 
 
-def _ban(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _ban(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     return replan.ban(task, plan, _cell(task, edit))
 
 
-def _pin(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _pin(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     cell, group = _cell(task, edit), _group(edit.group, names)
     if cell not in plan.hands[group]:
         raise CannotChange(f"{names[group]} does not measure {cell.short}.")
@@ -126,17 +115,17 @@ def _pin(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
     return Change(replace(task, pinned=pinned), plan, (said,))
 
 
-def _unwish(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _unwish(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     cell = _cell(task, edit)
     wished = {c: n for c, n in task.wished.items() if c != cell}
     return Change(replace(task, wished=wished), plan, (f"How often {cell.short} is measured is free again.",))
 
 
-def _fill(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _fill(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     return replan.fill_free(task, plan, names)
 
 
-def _anew(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _anew(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     settled = task.resettled()
     made = designed(settled)
     kept = sum(len(cells) for cells in task.pinned.values()) + len(task.wished)
@@ -145,7 +134,7 @@ def _anew(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
     return Change(settled, made, (f"The plan is made anew{around}.", *(moved or ("It is the same as before.",))))
 
 
-def _clear(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _clear(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     n = len(task.wished)
     if not n:
         raise CannotChange("You have asked for no numbers.")
@@ -155,7 +144,7 @@ def _clear(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
     return Change(replace(task, wished={}), plan, (said,))
 
 
-def _improve(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
+def _improve(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     better = improve(task, plan, max(1, min(edit.round, MOST_ROUNDS)))
     if better is plan:
         return Change(task, plan, ())
@@ -167,7 +156,7 @@ def _improve(task: Task, plan: Plan, edit: Edit, names: list[str]) -> Change:
     return Change(task, better, ("A better plan: " + ", ".join(one for one in (gain, changes) if one) + ".", *moved))
 
 
-_CHANGES: Mapping[str, Callable[[Task, Plan, Edit, list[str]], Change]] = {
+_CHANGES: Mapping[str, Callable[[Task, Plan, EditIn, list[str]], Change]] = {
     "more": _more,
     "fewer": _fewer,
     "drop": _fewer,

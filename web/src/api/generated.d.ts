@@ -1478,26 +1478,6 @@ export interface components {
             unit: string;
         };
         /**
-         * Attached
-         * @description To which cell a file belongs; the id is made on the device.
-         */
-        Attached: {
-            /**
-             * Cell Id
-             * Format: uuid
-             */
-            cell_id: string;
-            /** Device At */
-            device_at?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Sent At */
-            sent_at?: string | null;
-        };
-        /**
          * BatchOut
          * @description One electrolyte for the whole class.
          */
@@ -1800,6 +1780,26 @@ export interface components {
             u_v: number;
             /** Volts V */
             volts_v: number;
+        };
+        /**
+         * CellEntry
+         * @description An entry about one cell of the group's list; a photograph or a trace comes beside it as a file.
+         */
+        CellEntry: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * CellIO
@@ -3315,7 +3315,7 @@ export interface components {
         };
         /**
          * PredictionIn
-         * @description Which plate a group expects to be negative, and how many volts.
+         * @description Which plate a group expects to be negative, and how many volts, without a sign.
          */
         PredictionIn: {
             /**
@@ -3470,7 +3470,7 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description One entry as typed; `corrects` and `reason` go together. `sent_at` is by the same clock as `device_at`.
+         * @description One reading as typed, with the leads where they really were; `corrects` and `reason` go together.
          */
         ReadingIn: {
             /** Black */
