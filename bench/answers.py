@@ -71,7 +71,7 @@ def main() -> None:
         plan = {"title": "x", "date": str(date(2026, 5, 4)), "minutes": 64, "groups": names}
         plan |= {"electrodes": PLATES, "electrolytes": LIQUIDS}
         sys.stdout.write(f"{len(cells)} cells, {3 * len(cells)} readings\n")
-        timed("list of labs", lambda: client.get("/api/labs"))
+        timed("list of labs", lambda: client.get("/api/labs/list"))
         timed("one lab", lambda: client.get(f"/api/labs/{lab.id}"))
         draft = send(client, "/labs", plan).json()
         edits = f"/labs/{draft['id']}/plan"

@@ -17,12 +17,14 @@ from server.findings.claim_api import router as claims
 from server.findings.explain_api import router as explaining
 from server.findings.export_api import router as tables
 from server.labs.api import router as labs
+from server.labs.joining_api import router as joining
 from server.labs.sheets.api import router as sheets
 from server.materials.api import router as materials
 from server.people.api import router as people
 from server.records.api import router as records
 from server.room.api import router as room
 from server.room.board_api import router as board
+from server.room.list_api import router as room_list
 
 
 class Api(NinjaAPI):
@@ -47,7 +49,9 @@ for router in (
     health,
     people,
     materials,
+    room_list,
     labs,
+    joining,
     sheets,
     bench,
     beside,

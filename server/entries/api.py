@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from django.db.models import prefetch_related_objects
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
@@ -14,11 +13,9 @@ from galvanic.conditions import preparation
 from server.base.kept import answer
 from server.entries.checking import check_rows, reference_of
 from server.entries.entry import MeterIn, PredictionIn, ReadingIn
-from server.entries.hands import CellInHand, hands_of
+from server.entries.hands import CellInHand, hands_of, with_what_is_beside
 from server.entries.meter_checks import record_meter_check
-from server.entries.models import Reading
 from server.entries.outputs import (
-    BESIDE,
     beside_out,
     findings_out,
     latest_prediction,
@@ -38,6 +35,7 @@ from server.entries.schemas import (
     Working,
 )
 from server.entries.services import record_reading
+from server.labs.lookups import lab_of_group
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, cautions
@@ -51,7 +49,7 @@ router = Router()
 def bench(request: HttpRequest) -> HttpResponse:
     """The group's own cells and readings."""
     actor = actor_of(request)
-    lab = Lab.objects.visible_to(actor).get()
+    lab = lab_of_group(actor)
     return answer(lab, ("bench", actor.group_id), lambda: _bench(actor, lab))
 
 
@@ -59,8 +57,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     groups = list(lab.groups.all())
     hands = hands_of(lab, groups)
     group, hand = next((g, h) for g, h in zip(groups, hands, strict=True) if g.id == actor.group_id)
-    # Onto the hand's own cells, which are new after each change: so these too are fetched once.
-    prefetch_related_objects([one.planned for one in hand.cells], "predictions", *BESIDE)
+    with_what_is_beside(hand)
     values = [value for one in hands for value in one.values]
     uncovered = {one.planned.id for one in hand.cells if lab.show_values and has_own(one)}
     # What is said of a covered cell rests on the account alone, or its words would give the class's value away.
@@ -139,8 +136,7 @@ def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
     """Keep a reading; the same id again changes nothing."""
     recorded = record_reading(actor=actor_of(request), entry=data)
     reading = recorded.reading
-    later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if recorded.repeated else None
-    return reading_out(reading, reading.cell, later)
+    return reading_out(reading, reading.cell, recorded.corrected_by)
 
 
 @router.post(

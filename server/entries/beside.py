@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import asdict
+from pathlib import Path
 from typing import Any
 
 from django.db import transaction
@@ -16,7 +17,7 @@ from server.base.problems import Problem, not_found
 from server.entries.entry import CellEntry, ObservationIn, UnderLoadIn
 from server.entries.models import KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
 from server.entries.once import keep_once, open_cell
-from server.entries.photos import remove, store
+from server.entries.photos import path_of, remove, store
 from server.labs.changes import announce
 from server.labs.models import PlannedCell
 from server.people.auth import Member
@@ -113,6 +114,15 @@ def remove_photo(*, actor: Teacher | Member, photo_id: uuid.UUID) -> None:
     if isinstance(actor, Teacher):
         keep_deed(actor, "removed_photo", photo.cell.group.lab, f"{photo.cell.group.name}, {photo.cell.cell.short}")
     remove(photo.id)
+
+
+def picture_of(actor: Teacher | Member, photo_id: uuid.UUID) -> Path:
+    """The file of a photograph, for the group that took it and its teacher. Raises Problem not_found."""
+    photo = Photo.objects.visible_to(actor).filter(id=photo_id).first()
+    path = None if photo is None else path_of(photo.id)
+    if path is None or not path.is_file():
+        raise not_found("photograph")
+    return path
 
 
 def understood(content: bytes) -> Trace:

@@ -9,7 +9,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from galvanic.bench.logger import MOST_BYTES
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem
 from server.entries import beside, photos
 from server.entries.beside_schemas import (
     ObservationOut,
@@ -19,7 +19,6 @@ from server.entries.beside_schemas import (
     UnderLoadOut,
 )
 from server.entries.entry import CellEntry, ObservationIn, UnderLoadIn
-from server.entries.models import Photo
 from server.entries.outputs import photo_out, preview_out, trace_out, under_load_out
 from server.people.auth import GroupAuth, TeacherAuth, actor_of
 from server.people.schemas import Done, ProblemOut
@@ -90,10 +89,7 @@ def post_trace(request: HttpRequest, data: Form[CellEntry], file: File[UploadedF
 @router.get("/photos/{uuid:photo_id}", auth=BOTH, operation_id="photo", include_in_schema=False)
 def photo(request: HttpRequest, photo_id: uuid.UUID) -> FileResponse:
     """The picture, for the group that took it and its teacher."""
-    found = Photo.objects.visible_to(actor_of(request)).filter(id=photo_id).first()
-    path = None if found is None else photos.path_of(found.id)
-    if path is None or not path.is_file():
-        raise not_found("photograph")
-    answer = FileResponse(path.open("rb"), content_type="image/jpeg")
+    picture = beside.picture_of(actor_of(request), photo_id)
+    answer = FileResponse(picture.open("rb"), content_type="image/jpeg")
     answer["Cache-Control"] = "private, no-cache"
     return answer

@@ -11,14 +11,19 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from django.db.models import prefetch_related_objects
+
 from galvanic.bench.class_reference import GroupCell
+from galvanic.cells import Cell
 from server.base.kept import made_of_each
+from server.base.problems import not_found
 from server.entries.checking import Row, class_values
 from server.entries.models import MeterCheck, SetAside
-from server.entries.outputs import current_rows, is_asked, meter_out, with_readings, with_their_readings
+from server.entries.outputs import BESIDE, current_rows, is_asked, meter_out, with_readings, with_their_readings
 from server.entries.schemas import CellWithReadings, MeterOut
 from server.labs.models import Lab, PlannedCell
-from server.people.models import Group
+from server.people.auth import Member
+from server.people.models import Group, Teacher
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,3 +73,28 @@ def _fetched(groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
         )
         for key in ids
     }
+
+
+def measured_cells(actor: Member) -> set[Cell]:
+    """The cells that a group has readings of."""
+    return {planned.cell for planned in PlannedCell.objects.visible_to(actor).filter(readings__isnull=False).distinct()}
+
+
+def cell_for_teacher(actor: Teacher, cell_id: uuid.UUID) -> PlannedCell:
+    """A cell of a teacher's lab with its readings and what is kept beside them. Raises Problem not_found."""
+    cells = with_their_readings(PlannedCell.objects.visible_to(actor)).filter(id=cell_id)
+    cell: PlannedCell | None = cells.prefetch_related(*BESIDE).first()
+    if cell is None:
+        raise not_found("cell")
+    return cell
+
+
+def with_what_is_beside(hand: Hand) -> None:
+    """Fetch predictions and what is kept beside readings onto the hand's own cells, which are new after each change."""
+    prefetch_related_objects([cell.planned for cell in hand.cells], "predictions", *BESIDE)
+
+
+def cells_with_predictions(lab: Lab) -> list[PlannedCell]:
+    """All cells of a lab, group by group, with what was predicted of them; two queries."""
+    cells = PlannedCell.objects.filter(group__lab=lab).select_related("group").prefetch_related("predictions")
+    return list(cells.order_by("group__position", "position"))

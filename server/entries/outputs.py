@@ -18,9 +18,8 @@ from server.entries.checking import Findings, Row
 from server.entries.meter_checks import verdict_of
 from server.entries.models import AskedAgain, KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
 from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
-from server.labs.models import PlannedCell
+from server.labs.models import PlannedCell, PlannedCellQuerySet
 from server.labs.outputs import cell_out
-from server.labs.querysets import PlannedCellQuerySet
 
 DRAWN_SAMPLES = 200
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from dataclasses import dataclass
 
 from django.db import IntegrityError
@@ -22,10 +23,11 @@ MAX_READINGS_PER_CELL = 60
 
 @dataclass(frozen=True, slots=True)
 class Recorded:
-    """What is kept now; `repeated` if it already was."""
+    """What is kept now; `repeated` if it already was, and then perhaps corrected by a later entry."""
 
     reading: Reading
     repeated: bool
+    corrected_by: uuid.UUID | None
 
 
 def record_reading(*, actor: Member, entry: ReadingIn) -> Recorded:
@@ -36,9 +38,11 @@ def record_reading(*, actor: Member, entry: ReadingIn) -> Recorded:
     wrong with a correction; then nothing is kept.
     """
     try:
-        return Recorded(*keep_once(Reading, actor, entry.id, lambda: _create(actor, entry)))
+        reading, repeated = keep_once(Reading, actor, entry.id, lambda: _create(actor, entry))
     except IntegrityError:
         raise Problem(409, "already_corrected", "That reading was corrected on another device. Look at it again.") from None
+    later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if repeated else None
+    return Recorded(reading, repeated, later)
 
 
 def _create(actor: Member, entry: ReadingIn) -> Reading:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import uuid
-from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
@@ -11,8 +10,10 @@ from ninja import Query, Router
 from server.base.kept import as_json, made_once
 from server.base.problems import Problem
 from server.findings.outputs import compare_out
-from server.findings.policy import lab_for_group, lab_for_teacher
+from server.findings.policy import lab_for_group
 from server.findings.schemas import CompareOut, Held
+from server.labs.lookups import lab_for_teacher
+from server.labs.models import Lab
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import ProblemOut
 
@@ -40,8 +41,8 @@ def compare(request: HttpRequest, lab_id: uuid.UUID, held: Query[Held]) -> HttpR
     return as_json(made_once(lab, kind, lambda: _body(lab, anchors)))
 
 
-def _body(lab: Any, anchors: dict[str, str]) -> bytes:
-    return compare_out(lab, anchors, lab.group_count, lab.reading_count).model_dump_json().encode()
+def _body(lab: Lab, anchors: dict[str, str]) -> bytes:
+    return compare_out(lab, anchors).model_dump_json().encode()
 
 
 @router.get("/bench/compare", response={200: CompareOut, 403: ProblemOut}, auth=GroupAuth(), operation_id="bench_compare")

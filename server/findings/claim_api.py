@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Iterable
+from collections.abc import Sequence
 
-from django.db.models import Prefetch
 from django.http import HttpRequest
 from ninja import Router
 
@@ -26,12 +25,11 @@ from server.findings.claim_schemas import (
     RubricRow,
 )
 from server.findings.models import Answer, Claim
-from server.findings.policy import lab_for_teacher
 from server.findings.services import compare_lab, own_results, shows_class
+from server.labs.lookups import lab_for_teacher, lab_of_group
 from server.labs.models import Lab
 from server.labs.schemas import CellIO
-from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
-from server.people.models import Group
+from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import Done, ProblemOut
 
 router = Router()
@@ -39,14 +37,12 @@ REFUSED = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 DONE = Done(ok=True)
 
 
-def claims_out(lab: Lab, found: Iterable[Claim], own_only: Group | None = None) -> ClaimsOut:
+def claims_out(lab: Lab, rows: Sequence[Claim], own_only: Member | None = None) -> ClaimsOut:
     """Claims with what the core says of each now; a constant number of queries.
 
     `own_only`: a group that may not see what the class found; its claims are weighed on its own readings alone.
     """
-    rows = list(found)
-    cited = {key for claim in rows for key in claim.cited}
-    readings = {one.id: one for one in Reading.objects.with_aside().filter(id__in=cited).select_related("cell")}
+    readings = services.cited_in(rows)
     revised = {claim.revises_id for claim in rows if claim.revises_id}
     results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
     return ClaimsOut(
@@ -88,18 +84,12 @@ def _claim(claim: Claim, results: list, readings: dict[uuid.UUID, Reading], late
     )
 
 
-def _with_answers() -> Prefetch[str]:
-    return Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
-
-
 @router.get("/bench/claims", response=ClaimsOut, auth=GroupAuth(), operation_id="bench_claims")
 def bench_claims(request: HttpRequest) -> ClaimsOut:
     """The group's own claims, all versions."""
     actor = actor_of(request)
-    lab = Lab.objects.visible_to(actor).get()
-    own_only = None if shows_class(lab) else Group.objects.get(id=actor.group_id)
-    rows = Claim.objects.visible_to(actor).select_related("group").prefetch_related(_with_answers())
-    return claims_out(lab, rows, own_only)
+    lab = lab_of_group(actor)
+    return claims_out(lab, services.claims_of(actor, lab), None if shows_class(lab) else actor)
 
 
 @router.post("/bench/claims", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_claim")
@@ -116,8 +106,7 @@ def claims(request: HttpRequest, lab_id: uuid.UUID) -> ClaimsOut:
     """All claims of the lab, all versions."""
     actor = teacher_of(request)
     lab = lab_for_teacher(actor, lab_id)
-    rows = Claim.objects.visible_to(actor).filter(group__lab=lab).select_related("group").prefetch_related(_with_answers())
-    return claims_out(lab, rows)
+    return claims_out(lab, services.claims_of(actor, lab))
 
 
 @router.post(

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Prefetch
 from django.utils import timezone
 
 from galvanic.errors import NotEnoughData
@@ -158,3 +159,17 @@ def release(*, actor: Teacher, lab_id: uuid.UUID, parts: Sequence[str]) -> Lab:
     keep_deed(actor, "released", lab, ", ".join(lab.released) or "nothing")
     announce(lab.id)
     return lab
+
+
+def claims_of(actor: Teacher | Member, lab: Lab) -> list[Claim]:
+    """The claims of a lab that its teacher or a group of it sees, all versions, oldest first, with their answers."""
+    answers = Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
+    rows = Claim.objects.visible_to(actor).filter(group__lab=lab)
+    return list(rows.select_related("group").prefetch_related(answers))
+
+
+def cited_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Reading]:
+    """The readings that claims cite, by id; one query."""
+    cited = {key for claim in claims for key in claim.cited}
+    rows = Reading.objects.with_aside().filter(id__in=cited).select_related("cell")
+    return {reading.id: reading for reading in rows}

@@ -23,6 +23,7 @@ from galvanic.reference import catalogue
 from galvanic.reference.catalogue import kept
 from server.base.kept import made_once
 from server.base.problems import Problem, not_found
+from server.entries.hands import measured_cells
 from server.findings.explain_schemas import (
     AccountCell,
     AccountsOut,
@@ -36,9 +37,10 @@ from server.findings.explain_schemas import (
     WhatIfOut,
     WorkOut,
 )
-from server.findings.policy import lab_for_group, lab_for_teacher
+from server.findings.policy import lab_for_group
 from server.findings.services import compare_lab
-from server.labs.models import Lab, PlannedCell
+from server.labs.lookups import lab_for_teacher
+from server.labs.models import Lab
 from server.labs.schemas import CellIO
 from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
 from server.people.models import Teacher
@@ -65,8 +67,7 @@ def _own_first(request: HttpRequest, lab: Lab) -> set[Cell] | None:
     actor = actor_of(request)
     if not isinstance(actor, Member) or lab.state != Lab.State.OPEN:
         return None
-    measured = PlannedCell.objects.visible_to(actor).filter(readings__isnull=False).distinct()
-    return {one.cell for one in measured}
+    return measured_cells(actor)
 
 
 def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:

@@ -9,8 +9,8 @@ from django.utils.text import slugify
 from ninja import Router
 
 from server.base.problems import not_found
-from server.findings.policy import lab_for_teacher
 from server.findings.tables import as_csv, as_xlsx, sheets_of
+from server.labs.lookups import lab_for_teacher
 from server.people.auth import TeacherAuth, teacher_of
 
 router = Router(auth=TeacherAuth())

@@ -14,6 +14,7 @@ from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
 from galvanic.statistics.effects import Slope
 from galvanic.statistics.ladder_checks import group_offsets
+from server.entries.counting import reading_counts
 from server.entries.models import Prediction, Reading
 from server.findings.schemas import (
     AfterClosing,
@@ -34,6 +35,7 @@ from server.findings.schemas import (
 from server.findings.services import checked_offsets, compare_lab, kept_readings
 from server.labs.models import Lab
 from server.labs.outputs import notes_out
+from server.labs.policy import stage_of
 
 Predictions = Mapping[Cell, Mapping[str, float]]
 
@@ -141,14 +143,15 @@ def _offsets(results: Sequence[ElectrolyteResult]) -> list[OffsetOut]:
     return [OffsetOut(group=one.group, volts_v=one.volts_v, u_v=one.u_v) for one in found]
 
 
-def compare_out(lab: Lab, anchors: Mapping[str, str], group_count: int, reading_count: int) -> CompareOut:
+def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
     """The class's whole result as it is sent."""
     kept = kept_readings(lab)
     results = compare_lab(lab, anchors, kept.readings)
     predictions = predictions_of(lab)
     return CompareOut(
         id=lab.id, title=lab.title, date=lab.date, state=lab.state, simulated=lab.simulated, edition=lab.edition,
-        group_count=group_count, reading_count=reading_count, released=list(lab.released),
+        group_count=getattr(lab, "group_count", 0), reading_count=reading_counts([lab.id]).get(lab.id, 0),
+        stage=stage_of(lab), released=list(lab.released),
         electrolytes=[electrolyte_out(result, predictions) for result in results],
         notes=notes_out([*class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results)]),
         foretold=in_words(

@@ -8,6 +8,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from server.labs.policy import Stage
 from server.labs.schemas import NoteOut
 
 
@@ -173,6 +174,7 @@ class CompareOut(BaseModel):
     edition: str
     group_count: int
     reading_count: int
+    stage: Stage
     released: list[str]
     electrolytes: list[ElectrolyteResultOut]
     notes: list[NoteOut]

@@ -13,7 +13,7 @@ from galvanic.statistics.drift import Shared
 from server.base.kept import made_once
 from server.entries.models import MeterCheck, Reading
 from server.labs.models import Lab
-from server.people.models import Group
+from server.people.auth import Member
 
 PARTS = ("compare", "explain", "claims")
 
@@ -73,13 +73,13 @@ def compare_lab(
     return make() if anchors else made_once(lab, "results", make)
 
 
-def own_results(lab: Lab, group: Group) -> list[ElectrolyteResult]:
+def own_results(lab: Lab, group: Member) -> list[ElectrolyteResult]:
     """What a group's own readings give by themselves, as if there were no other group."""
 
     def make() -> list[ElectrolyteResult]:
         return in_order(lab, compare([one for one in class_readings(lab) if one.group == group.name], None))
 
-    return made_once(lab, f"results {group.id}", make)
+    return made_once(lab, f"results {group.group_id}", make)
 
 
 def shows_class(lab: Lab) -> bool:

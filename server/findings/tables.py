@@ -56,7 +56,7 @@ def _names() -> tuple[dict[str, str], dict[str, str]]:
 
 def sheets_of(lab: Lab) -> list[Sheet]:
     """All tables of a lab."""
-    found = compare_out(lab, {}, 0, 0)
+    found = compare_out(lab, {})
     return [_readings(lab), _cells(found), _ladders(found), _predictions(found), _liquids(found), *_explained(lab)]
 
 

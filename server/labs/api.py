@@ -1,4 +1,4 @@
-"""Labs: list, make, revise, copy, open, close."""
+"""Labs: make, revise, copy, open, close."""
 
 from __future__ import annotations
 
@@ -9,15 +9,14 @@ from ninja import Router
 
 from server.labs import deleting, opening, services
 from server.labs.deleting import KEPT
-from server.labs.models import Lab
-from server.labs.outputs import lab_out, line, preview, whole
+from server.labs.lookups import deleted_labs_of
+from server.labs.outputs import lab_out, preview, whole
 from server.labs.planning import edits, revising
 from server.labs.schemas import (
     CopyIn,
     DeletedLab,
     EditedOut,
     EditIn,
-    LabLine,
     LabOut,
     PreviewOut,
     StartOut,
@@ -33,15 +32,6 @@ from server.people.schemas import Done, ProblemOut
 router = Router(auth=TeacherAuth())
 REFUSED = {422: ProblemOut}
 ABSENT = {404: ProblemOut}
-
-
-@router.get("/labs", response=list[LabLine], operation_id="list_labs")
-def list_labs(request: HttpRequest) -> list[LabLine]:
-    """The teacher's labs, newest first."""
-    return [
-        LabLine(**line(lab))
-        for lab in Lab.objects.visible_to(teacher_of(request)).with_counts().order_by("-date", "-created_at")[:200]
-    ]
 
 
 @router.post("/labs", response={201: LabOut, **REFUSED}, operation_id="create_lab")
@@ -106,10 +96,9 @@ def start_of_a_lab(request: HttpRequest) -> StartOut:
 @router.get("/labs/deleted", response=list[DeletedLab], operation_id="deleted_labs")
 def deleted_labs(request: HttpRequest) -> list[DeletedLab]:
     """Labs that were deleted and can still be taken back, with the day on which they go for good."""
-    rows = Lab.objects.deleted_of(teacher_of(request)).order_by("-deleted_at")[:200]
     return [
         DeletedLab(id=lab.id, title=lab.title, date=lab.date, gone_on=(lab.deleted_at + KEPT).date())
-        for lab in rows
+        for lab in deleted_labs_of(teacher_of(request))
         if lab.deleted_at
     ]
 

@@ -16,8 +16,8 @@ from galvanic.planning.design import Plan, Task
 from galvanic.planning.plan_notes import plan_notes
 from galvanic.planning.safety import set_up_notes
 from galvanic.planning.schedule import Steps, timeline
-from server.base.problems import not_found
 from server.labs import services
+from server.labs.lookups import draft_for_teacher, lab_for_teacher
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import last_change
 from server.labs.planning.revising import revision
@@ -53,7 +53,6 @@ def line(lab: Lab) -> dict[str, Any]:
         "join_code": lab.join_code if lab.state == Lab.State.OPEN else None,
         "simulated": lab.simulated,
         "group_count": getattr(lab, "group_count", 0),
-        "reading_count": getattr(lab, "reading_count", 0),
     }
 
 
@@ -140,9 +139,7 @@ def _judged(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]]) -> tu
 
 def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     """A lab with groups, cells and all that is said of its plan. Raises not_found."""
-    lab = Lab.objects.visible_to(teacher_of(request)).with_counts().select_related("owner").filter(id=lab_id).first()
-    if lab is None:
-        raise not_found("lab")
+    lab = lab_for_teacher(teacher_of(request), lab_id)
     groups, hands = services.groups_with_cells(lab)
     return lab_out(lab, groups, hands, _judged(lab, groups, hands))
 
@@ -176,10 +173,7 @@ def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: NewLab) -> PreviewOu
         lab, task, made, names = services.deal(actor, plan)
         said: tuple[str, ...] = ()
     else:
-        draft = Lab.objects.visible_to(actor).filter(id=lab_id, state=Lab.State.DRAFT).first()
-        if draft is None:
-            raise not_found("lab")
-        found = revision(actor, draft, plan)
+        found = revision(actor, draft_for_teacher(actor, lab_id), plan)
         lab, task, made, names, said = found.lab, found.task, found.plan, found.names, found.said
     steps = steps_of(lab)
     return PreviewOut(

@@ -47,7 +47,7 @@ class CopyIn(BaseModel):
 
 
 class LabLine(BaseModel):
-    """A lab in the list of labs."""
+    """A lab in a line."""
 
     id: uuid.UUID
     title: str
@@ -57,7 +57,6 @@ class LabLine(BaseModel):
     join_code: str | None
     simulated: bool
     group_count: int
-    reading_count: int
 
 
 class CellIO(BaseModel):

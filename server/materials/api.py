@@ -86,7 +86,7 @@ class OwnOut(BaseModel):
 @router.get("/materials/own", response=OwnOut, operation_id="own_materials", auth=TeacherAuth())
 def own_materials(request: HttpRequest) -> OwnOut:
     """The teacher's own materials, as they were entered."""
-    rows = OwnMaterial.objects.visible_to(teacher_of(request)).filter(retired_at__isnull=True)
+    rows = services.offered(teacher_of(request))
     plates = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTRODE]
     liquids = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTROLYTE]
     return OwnOut(
@@ -110,9 +110,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
     mine: dict[str, Shelf] = {}
     retired: set[str] = set()
     if isinstance(request.user, Teacher):
-        mine = {row.material: row for row in Shelf.objects.visible_to(request.user)}
-        gone = OwnMaterial.objects.visible_to(request.user).filter(retired_at__isnull=False)
-        retired = set(gone.values_list("key", flat=True))
+        mine, retired = services.shelf_of(request.user), services.retired_of(request.user)
 
     def shelf(key: str) -> OnShelf:
         row = mine.get(key)

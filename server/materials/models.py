@@ -5,7 +5,23 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
-from server.materials.querysets import OwnMaterialQuerySet, ShelfQuerySet
+from server.people.models import Teacher
+
+
+class OwnMaterialQuerySet(models.QuerySet["OwnMaterial"]):
+    """Teachers' own materials."""
+
+    def visible_to(self, actor: Teacher) -> OwnMaterialQuerySet:
+        """A teacher sees their own."""
+        return self.filter(owner=actor)
+
+
+class ShelfQuerySet(models.QuerySet["Shelf"]):
+    """What is on teachers' shelves."""
+
+    def visible_to(self, actor: Teacher) -> ShelfQuerySet:
+        """A teacher sees their own."""
+        return self.filter(owner=actor)
 
 
 class OwnMaterial(models.Model):

@@ -70,3 +70,18 @@ def set_shelf(*, actor: Teacher, key: str, count: float | None, price: float | N
         raise Problem(422, "whole_pieces", "Plates come in whole pieces: type 0, 1, 2 …", field="count")
     values = {"count": count, "price": None if price is None else Decimal(str(round(price, 2)))}
     Shelf.objects.update_or_create(owner=actor, material=key, defaults=values)
+
+
+def offered(actor: Teacher) -> list[OwnMaterial]:
+    """A teacher's own materials that are not retired."""
+    return list(OwnMaterial.objects.visible_to(actor).filter(retired_at__isnull=True))
+
+
+def retired_of(actor: Teacher) -> set[str]:
+    """The keys of a teacher's own materials that are retired."""
+    return set(OwnMaterial.objects.visible_to(actor).filter(retired_at__isnull=False).values_list("key", flat=True))
+
+
+def shelf_of(actor: Teacher) -> dict[str, Shelf]:
+    """What is on a teacher's shelf, by material."""
+    return {row.material: row for row in Shelf.objects.visible_to(actor)}

@@ -10,26 +10,20 @@ from ninja import Router
 from ninja.decorators import decorate_view
 
 from server.people import services
-from server.people.auth import TeacherAuth, end_session, forget_group, is_here, member_behind, remember_group, teacher_of
-from server.people.deeds import DEEDS
+from server.people.auth import TeacherAuth, end_session, forget_group, member_behind, teacher_of
+from server.people.deeds import DEEDS, deeds_of
 from server.people.device import know_device
-from server.people.models import Deed
-from server.people.schemas import DeedOut, Done, Join, PasswordIn, ProblemOut, SignIn, WhoAmI
+from server.people.outputs import who_out
+from server.people.schemas import DeedOut, Done, PasswordIn, ProblemOut, SignIn, WhoAmI
 
 router = Router()
-MOST_DEEDS = 300
-
-
-def _who(request: HttpRequest, group: str | None) -> WhoAmI:
-    teacher = request.user.get_username() if is_here(request.user) else None
-    return WhoAmI(teacher=teacher, group=group)
 
 
 @router.get("/who", response=WhoAmI, operation_id="who", auth=None)
 def who(request: HttpRequest) -> WhoAmI:
     """Who this browser is."""
     member = member_behind(request)
-    return _who(request, member.name if member else None)
+    return who_out(request, member.name if member else None)
 
 
 @router.post("/sign-in", response={200: WhoAmI, 401: ProblemOut, 429: ProblemOut}, operation_id="sign_in", auth=None)
@@ -52,10 +46,9 @@ def sign_out(request: HttpRequest) -> Done:
 @router.get("/deeds", response=list[DeedOut], auth=TeacherAuth(), operation_id="deeds")
 def deeds(request: HttpRequest, lab: uuid.UUID | None = None) -> list[DeedOut]:
     """What the teacher did lately, newest first; of one lab, if it is named."""
-    rows = Deed.objects.visible_to(teacher_of(request))
-    rows = rows if lab is None else rows.filter(lab=lab)
     return [
-        DeedOut(at=one.at, what=DEEDS[one.what], lab=one.lab, title=one.title, about=one.about) for one in rows[:MOST_DEEDS]
+        DeedOut(at=deed.at, what=DEEDS[deed.what], lab=deed.lab, title=deed.title, about=deed.about)
+        for deed in deeds_of(teacher_of(request), lab)
     ]
 
 
@@ -69,17 +62,6 @@ def delete_account(request: HttpRequest, data: PasswordIn) -> Done:
     """Delete the teacher's account with its labs; signing in within 30 days takes it back."""
     services.delete_account(request=request, actor=teacher_of(request), password=data.password)
     return Done(ok=True)
-
-
-@router.post("/join", response={200: WhoAmI, 404: ProblemOut, 429: ProblemOut}, operation_id="join", auth=None)
-@decorate_view(csrf_protect)
-def join(request: HttpRequest, response: HttpResponse, data: Join) -> WhoAmI:
-    """Let a group's device in."""
-    session = services.join(request=request, code=data.code, pin=data.pin)
-    end_session(request)  # of whichever group had this device before
-    remember_group(response, session)
-    know_device(request, response)
-    return _who(request, session.group.name)
 
 
 @router.post("/leave", response=Done, operation_id="leave", auth=None)

@@ -11,8 +11,7 @@ from django.core import signing
 from django.http import HttpRequest, HttpResponse
 from ninja.security import APIKeyCookie
 
-from server.people.models import GroupSession, Teacher
-from server.people.querysets import SESSION
+from server.people.models import SESSION, GroupSession, Teacher
 
 COOKIE = "pipette_group"
 SALT = "pipette.group"

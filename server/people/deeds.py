@@ -7,6 +7,7 @@ from typing import Protocol
 
 from server.people.models import Deed, Teacher
 
+MOST_DEEDS = 300
 DEEDS = {
     "signed_in": "Signed in",
     "signed_out": "Signed out",
@@ -54,3 +55,9 @@ def keep_deed(actor: Teacher, what: str, lab: Titled | None = None, about: str =
         raise KeyError(what)
     title = lab.title if lab is not None else ""
     Deed.objects.create(teacher=actor, what=what, lab=None if lab is None else lab.id, title=title[:120], about=about[:240])
+
+
+def deeds_of(actor: Teacher, lab_id: uuid.UUID | None = None) -> list[Deed]:
+    """What a teacher did lately, newest first; of one lab, if it is named."""
+    rows = Deed.objects.visible_to(actor)
+    return list((rows if lab_id is None else rows.filter(lab=lab_id))[:MOST_DEEDS])

@@ -1,9 +1,8 @@
-"""Signing in and joining."""
+"""Signing in."""
 
 from __future__ import annotations
 
 import uuid
-from datetime import timedelta
 
 from django.contrib.auth import authenticate, login, logout
 from django.db.models import F, Q
@@ -14,17 +13,13 @@ from server.base.live import RIGHTS, notify
 from server.base.problems import Problem
 from server.people import limits
 from server.people.address import client_address
-from server.people.codes import plain_code
 from server.people.deeds import keep_deed
 from server.people.device import device_of
-from server.people.models import Group, GroupSession, Teacher, WrongTry
-
-LATE = timedelta(days=14)  # for which a device may come back to a closed lab with what it has not sent yet
+from server.people.models import Group, Teacher, WrongTry
 
 WRONG_PASSWORD = Problem(
     401, "wrong_password", "That name and password do not go together.", field="password", passing=False
 )
-WRONG_CODE = Problem(404, "wrong_code", "No open lab has that code and PIN. Check both with your teacher.", field="code")
 
 
 def sign_in(*, request: HttpRequest, username: str, password: str) -> Teacher:
@@ -72,25 +67,6 @@ def sign_out(*, request: HttpRequest) -> None:
         keep_deed(request.user, "signed_out")
     logout(request)
     tell_rights()
-
-
-def join(*, request: HttpRequest, code: str, pin: str) -> GroupSession:
-    """Let a device in as a group, by its lab's code and its PIN: of an open lab, or of a closed one that shows its groups
-    something or has closed lately, so that what a device still has can be sent.
-
-    Raises Problem: wrong_code, the same for a wrong code and a wrong PIN, or too_many_tries with the seconds to wait.
-    """
-    wanted = plain_code(code)[:20]
-    what = limits.Try(WrongTry.Door.JOIN, wanted, client_address(request), device_of(request))
-    limits.check(what)
-    late = Q(lab__closed_at__gt=timezone.now() - LATE)
-    reachable = Q(lab__state="open") | Q(lab__state="closed") & (Q(lab__released__len__gt=0) | late)
-    group = Group.objects.filter(reachable, lab__deleted_at__isnull=True, lab__join_code=wanted, pin=pin.strip()).first()
-    if group is None:
-        limits.failed(what)
-        raise WRONG_CODE
-    limits.succeeded(what)
-    return GroupSession.objects.create(group=group)
 
 
 def tell_rights(lab_id: object = "-", group_id: object = "-") -> None:

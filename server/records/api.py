@@ -10,7 +10,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
-from server.entries.models import Reading
+from server.entries.counting import kept_and_counted
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.records.schemas import Imported
@@ -31,8 +31,8 @@ def import_table(
     if (file.size or 0) > MAX_BYTES:
         raise too_big()
     brought = import_readings(actor=teacher_of(request), text=decode(file.read()), title=title, on=on)
-    lab, kept = brought.lab, Reading.objects.filter(cell__group__lab=brought.lab)
-    readings, counted = kept.count(), kept.counted().count()
+    lab = brought.lab
+    readings, counted = kept_and_counted(lab)
     return 201, Imported(
         id=lab.id,
         title=lab.title,

@@ -10,14 +10,14 @@ from ninja import Router
 
 from galvanic.cells import Cell
 from server.base.kept import answer
-from server.base.problems import not_found
 from server.entries.beside_schemas import Beside
-from server.entries.hands import hands_of
-from server.entries.outputs import BESIDE, beside_out, current_rows, with_their_readings
+from server.entries.hands import cell_for_teacher, cells_with_predictions, hands_of
+from server.entries.outputs import beside_out, current_rows
 from server.entries.schemas import GroupPrediction, PredictedCell, PredictionsOut
-from server.labs.models import Lab, PlannedCell
+from server.labs.lookups import lab_for_teacher
+from server.labs.models import Lab
 from server.labs.planning.tasks import steps_of
-from server.labs.policy import READINGS_PER_CELL
+from server.labs.policy import READINGS_PER_CELL, stage_of
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.room.attention import Relief, visits_of
@@ -34,18 +34,10 @@ JUST_IN = 8
 )
 def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
     """The latest prediction of every group, cell by cell."""
-    if not Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).exists():
-        raise not_found("lab")
-    rows = (
-        PlannedCell.objects.visible_to(teacher_of(request))
-        .filter(group__lab=lab_id)
-        .select_related("group")
-        .prefetch_related("predictions")
-        .order_by("group__position", "position")
-    )
+    lab = lab_for_teacher(teacher_of(request), lab_id)
     by_cell: dict[Cell, dict[str, GroupPrediction]] = {}
     expected = set()
-    for planned in rows:
+    for planned in cells_with_predictions(lab):
         expected.add((planned.cell, planned.group_id))
         found = by_cell.setdefault(planned.cell, {})
         for kept in planned.predictions.all():
@@ -73,9 +65,7 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
 @router.get("/labs/{uuid:lab_id}/board", response={200: BoardOut, 404: ProblemOut}, operation_id="board")
 def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
     """All groups' cells and readings."""
-    lab = Lab.objects.visible_to(teacher_of(request)).filter(id=lab_id).first()
-    if lab is None:
-        raise not_found("lab")
+    lab = lab_for_teacher(teacher_of(request), lab_id)
     return answer(lab, "board", lambda: _board(lab))
 
 
@@ -102,6 +92,7 @@ def _board(lab: Lab) -> BoardOut:
         id=lab.id,
         title=lab.title,
         state=lab.state,
+        stage=stage_of(lab),
         join_code=lab.join_code if lab.state == Lab.State.OPEN else None,
         opened_at=lab.opened_at,
         now=now,
@@ -134,10 +125,7 @@ def _board(lab: Lab) -> BoardOut:
 @router.get("/cells/{uuid:cell_id}/beside", response={200: Beside, 404: ProblemOut}, operation_id="beside")
 def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
     """What a group keeps of a cell beside its readings."""
-    found = with_their_readings(PlannedCell.objects.visible_to(teacher_of(request))).filter(id=cell_id)
-    cell = found.prefetch_related(*BESIDE).first()
-    if cell is None:
-        raise not_found("cell")
+    cell = cell_for_teacher(teacher_of(request), cell_id)
     return beside_out(cell, current_rows([cell]))
 
 

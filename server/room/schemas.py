@@ -9,6 +9,16 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field, StringConstraints
 
 from server.entries.schemas import CellWithReadings, ReadingOut
+from server.labs.policy import Stage
+from server.labs.schemas import LabLine
+
+
+class LabListed(LabLine):
+    """A lab in the list of labs: what it waits for, and which page its line leads to."""
+
+    reading_count: int
+    leads: Literal["plan", "board", "compare"]
+    waits: str
 
 
 class ReasonIn(BaseModel):
@@ -106,6 +116,7 @@ class BoardOut(BaseModel):
     id: uuid.UUID
     title: str
     state: str
+    stage: Stage
     join_code: str | None
     opened_at: datetime.datetime | None
     now: datetime.datetime

@@ -147,7 +147,7 @@ class Private(TestCase):
     def test_no_private_answer_may_be_kept_by_anybody(self):
         ada = teacher()
         lab = lab_of(ada)
-        paths = ("labs", f"labs/{lab.id}", f"labs/{lab.id}/board", f"labs/{lab.id}/tables.xlsx", "who", "materials")
+        paths = ("labs/list", f"labs/{lab.id}", f"labs/{lab.id}/board", f"labs/{lab.id}/tables.xlsx", "who", "materials")
         for client, path in [(as_teacher(ada), one) for one in paths] + [(as_group(group_of(lab)), "bench")]:
             answer = client.get(f"/api/{path}")
             self.assertEqual((answer.status_code, answer["Cache-Control"]), (200, "no-store"), path)

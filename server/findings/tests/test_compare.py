@@ -58,7 +58,6 @@ class Comparing(TestCase):
         with self.assertNumQueries(3):  # session, teacher, lab with counts; the rest is kept until a change
             self.shown()
         record(cell_of(group_of(self.lab)), "0.95")
-        with self.assertNumQueries(
-            10
-        ):  # and own materials, readings, predictions, groups, meter checks, set aside, after closing
+        # and own materials, readings and their number, predictions, groups, meter checks, set aside, after closing
+        with self.assertNumQueries(11):
             self.shown()

@@ -20,9 +20,9 @@ from galvanic.command.main import main
 from galvanic.reference import catalogue
 from server.entries.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
+from server.labs.joining import LATE
 from server.labs.models import Lab
 from server.labs.opening import close_lab
-from server.people.services import LATE
 from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
 
 TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17, "graphite": 0.35}

@@ -11,9 +11,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from galvanic.planning.safety import LOCAL_RULES, Sheet
-from server.base.problems import not_found
 from server.labs import opening
-from server.labs.models import Lab, SignOff
+from server.labs.lookups import lab_for_teacher, signatures
+from server.labs.models import Lab
 from server.labs.outputs import cell_out
 from server.labs.policy import READINGS_PER_CELL, cautions, sheet_of
 from server.labs.services import groups_with_cells
@@ -40,10 +40,7 @@ ABSENT = {404: ProblemOut}
 
 
 def _lab(request: HttpRequest, lab_id: uuid.UUID) -> Lab:
-    lab = Lab.objects.visible_to(teacher_of(request)).select_related("owner").filter(id=lab_id).first()
-    if lab is None:
-        raise not_found("lab")
-    return lab
+    return lab_for_teacher(teacher_of(request), lab_id)
 
 
 @router.get("/labs/{uuid:lab_id}/kit", response={200: KitOut, **ABSENT}, operation_id="kit")
@@ -89,7 +86,7 @@ def kit_table(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
 def _safety(lab: Lab, found: Sheet) -> SafetyOut:
     history = [
         SignOffOut(at=one.at, teacher=one.teacher.get_username(), current=one.fingerprint == found.fingerprint)
-        for one in SignOff.objects.filter(lab=lab).select_related("teacher").order_by("-at")[:50]
+        for one in signatures(lab)
     ]
     return SafetyOut(
         age=found.age,

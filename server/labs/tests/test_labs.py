@@ -105,24 +105,25 @@ class OpeningAndClosing(TestCase):
         cell = group_of(self.lab).cells.first()
         wrong = record(cell, "94")
         record(cell, "0.94", corrects=wrong.id, reason="typed it wrong")
-        line = self.client.get("/api/labs").json()[0]
+        line = self.client.get("/api/labs/list").json()[0]
         self.assertEqual((line["title"], line["group_count"], line["reading_count"]), (TITLE, 2, 1))
 
     def test_the_list_has_the_newest_day_first(self):
         lab_of(self.ada, title="Older", date=date(2025, 1, 1))
         lab_of(self.ada, title="Newer", date=date(2027, 1, 1))
-        self.assertEqual([line["title"] for line in self.client.get("/api/labs").json()], ["Newer", TITLE, "Older"])
+        self.assertEqual([line["title"] for line in self.client.get("/api/labs/list").json()], ["Newer", TITLE, "Older"])
 
     def test_lists_need_the_same_number_of_queries_whatever_their_length(self):
-        for path in ("/api/labs", f"/api/labs/{self.lab.id}", f"/api/labs/{self.lab.id}/board"):
+        for path in ("/api/labs/list", f"/api/labs/{self.lab.id}", f"/api/labs/{self.lab.id}/board"):
             with self.subTest(path):
                 self.client.get(path)
-                # session, teacher; then the list; or own materials and lab, groups, cells, stock, signature, last change; or the board's seven
-                with self.assertNumQueries(10 if path.endswith("board") else 9 if path.count("/") == 3 else 3):
+                # session, teacher; then the list and its readings; or own materials and lab, groups, cells, stock, signature,
+                # last change; or the board's seven
+                with self.assertNumQueries(10 if path.endswith("board") else 4 if path.endswith("list") else 9):
                     self.client.get(path)
         lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
-        with self.assertNumQueries(3):
-            self.client.get("/api/labs")
+        with self.assertNumQueries(4):
+            self.client.get("/api/labs/list")
 
 
 class Scoping(TestCase):
@@ -153,7 +154,7 @@ class Scoping(TestCase):
         bob = as_teacher(teacher("bob"))
         for answer in self.answers(bob):
             self.assertEqual((answer.status_code, answer.json()["code"]), (404, "not_found"))
-        self.assertEqual(bob.get("/api/labs").json(), [])
+        self.assertEqual(bob.get("/api/labs/list").json(), [])
         self.lab.refresh_from_db()
         self.assertEqual(self.lab.state, "open")
 
@@ -164,7 +165,7 @@ class Scoping(TestCase):
 
     def test_a_group_and_a_stranger_are_no_teachers(self):
         for client in (as_group(group_of(self.lab)), Client()):
-            for answer in [*self.answers(client), client.get("/api/labs"), send(client, "/labs", PLAN)]:
+            for answer in [*self.answers(client), client.get("/api/labs/list"), send(client, "/labs", PLAN)]:
                 self.assertEqual(answer.status_code, 401)
                 self.assertEqual(answer.json()["code"], "sign_in")
 

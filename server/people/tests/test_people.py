@@ -9,12 +9,12 @@ from django.test import Client, TestCase, override_settings
 from django.test.client import RequestFactory
 from django.utils import timezone
 
+from server.labs.joining import LATE
 from server.labs.models import Lab
 from server.labs.opening import close_lab
 from server.people.address import client_address
 from server.people.codes import join_code, pins, plain_code
 from server.people.models import GroupSession, Teacher
-from server.people.services import LATE
 from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
 
 
@@ -36,12 +36,12 @@ class SigningIn(TestCase):
 
     def test_a_teacher_signs_in_and_out(self):
         client = Client()
-        self.assertEqual(client.get("/api/labs").status_code, 401)
+        self.assertEqual(client.get("/api/labs/list").status_code, 401)
         answer = send(client, "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
         self.assertEqual(answer.json(), {"teacher": "ada", "group": None})
-        self.assertEqual(client.get("/api/labs").status_code, 200)
+        self.assertEqual(client.get("/api/labs/list").status_code, 200)
         send(client, "/sign-out")
-        self.assertEqual(client.get("/api/labs").status_code, 401)
+        self.assertEqual(client.get("/api/labs/list").status_code, 401)
 
     def test_capitals_and_spaces_around_the_name_do_not_matter_unless_two_names_differ_by_them(self):
         right = "adaada-long-enough"

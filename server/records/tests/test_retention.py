@@ -69,7 +69,7 @@ class Deleting(KeptReadingsTestCase):
         self.assertEqual((wrong.status_code, wrong.json()["field"]), (422, "title"))
         self.assertEqual(self.delete("A lab", as_teacher(teacher("bea"))).status_code, 404)
         self.assertEqual(self.delete(" a  LAB ").status_code, 200)
-        self.assertEqual(self.mine.get("/api/labs").json(), [])
+        self.assertEqual(self.mine.get("/api/labs/list").json(), [])
         for path in (f"labs/{self.lab.id}", f"labs/{self.lab.id}/board", f"labs/{self.lab.id}/compare"):
             self.assertEqual(self.mine.get(f"/api/{path}").status_code, 404, path)
         self.assertEqual(self.device.get("/api/bench").status_code, 401)
@@ -112,10 +112,10 @@ class Deleting(KeptReadingsTestCase):
         self.assertEqual(send(self.mine, "/account/delete", {"password": "guess"}).status_code, 401)
         right = "adaada-long-enough"
         self.assertEqual(send(self.mine, "/account/delete", {"password": right}).status_code, 200)
-        self.assertEqual([one.get("/api/labs").status_code for one in (self.mine, other)], [401, 401])
+        self.assertEqual([one.get("/api/labs/list").status_code for one in (self.mine, other)], [401, 401])
         back = Client()
         self.assertEqual(send(back, "/sign-in", {"username": "ada", "password": right}).status_code, 200)
-        self.assertEqual(len(back.get("/api/labs").json()), 1)
+        self.assertEqual(len(back.get("/api/labs/list").json()), 1)
         send(back, "/account/delete", {"password": right})
         Teacher.objects.update(deleted_at=timezone.now() - timedelta(days=31))
         call_command("retention", stdout=StringIO())

@@ -455,11 +455,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * List Labs
-         * @description The teacher's labs, newest first.
-         */
-        get: operations["list_labs"];
+        get?: never;
         put?: never;
         /**
          * Create Lab
@@ -506,6 +502,26 @@ export interface paths {
          * @description Make a finished lab from a class's own table in CSV.
          */
         post: operations["import_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Labs
+         * @description The teacher's labs, newest first.
+         */
+        get: operations["list_labs"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1699,6 +1715,11 @@ export interface components {
             show_values: boolean;
             /** Simulated */
             simulated: boolean;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "plan" | "measure" | "compare";
             /** State */
             state: string;
             /** Title */
@@ -2010,6 +2031,11 @@ export interface components {
             shared: components["schemas"]["SharedOut"][];
             /** Simulated */
             simulated: boolean;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "plan" | "measure" | "compare";
             /** State */
             state: string;
             /** Title */
@@ -2554,10 +2580,10 @@ export interface components {
             vessels: components["schemas"]["KitLine"][];
         };
         /**
-         * LabLine
-         * @description A lab in the list of labs.
+         * LabListed
+         * @description A lab in the list of labs: what it waits for, and which page its line leads to.
          */
-        LabLine: {
+        LabListed: {
             /**
              * Date
              * Format: date
@@ -2572,6 +2598,11 @@ export interface components {
             id: string;
             /** Join Code */
             join_code: string | null;
+            /**
+             * Leads
+             * @enum {string}
+             */
+            leads: "plan" | "board" | "compare";
             /** Reading Count */
             reading_count: number;
             /** Simulated */
@@ -2585,6 +2616,8 @@ export interface components {
             state: string;
             /** Title */
             title: string;
+            /** Waits */
+            waits: string;
         };
         /**
          * LabOut
@@ -2618,8 +2651,6 @@ export interface components {
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
             plan: components["schemas"]["PlanDetail"] | null;
-            /** Reading Count */
-            reading_count: number;
             settings: components["schemas"]["LabSettings"];
             /** Signed */
             signed: boolean;
@@ -5401,35 +5432,6 @@ export interface operations {
             };
         };
     };
-    list_labs: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LabLine"][];
-                };
-            };
-            /** @description A refusal */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     create_lab: {
         parameters: {
             query?: never;
@@ -5552,6 +5554,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_labs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabListed"][];
                 };
             };
             /** @description A refusal */

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { GET, POST, PUT, type Schemas, dataOf } from "./client";
 import { ofLab, useChange } from "./queries";
 
-export const useLabs = () => useQuery({ queryKey: ["labs"], queryFn: () => dataOf(GET("/api/labs")) });
+export const useLabs = () => useQuery({ queryKey: ["labs"], queryFn: () => dataOf(GET("/api/labs/list")) });
 
 export const useLab = (id: string) =>
   useQuery({

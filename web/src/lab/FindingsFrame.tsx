@@ -15,7 +15,7 @@ type Props = {
 
 /** The frame of what comes after measuring: the lab, its stage, how much stands behind it, and the way to the wall. */
 export function FindingsFrame({ data, here, projector, margin, children }: Props) {
-  const { id, title, date, state, simulated, group_count, reading_count, edition } = data;
+  const { id, title, date, stage, simulated, group_count, reading_count, edition } = data;
   return (
     <Frame
       title={`${here}, ${title}`}
@@ -26,7 +26,7 @@ export function FindingsFrame({ data, here, projector, margin, children }: Props
           {simulated && " · simulated readings"}
         </>
       }
-      line={<StageLine lab={id} stage={reached(state === "closed" ? "compare" : "measure")} here={here} />}
+      line={<StageLine lab={id} stage={reached(stage)} here={here} />}
       who={
         <TeacherWho
           about={`${count(group_count, "group")} · ${count(reading_count, "reading")} · tables of ${edition}`}

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import styled from "styled-components";
+import type { Schemas } from "../api/client";
 import { colour, phone } from "../ui/theme";
 
 export const STAGES = ["Plan", "Predict", "Measure", "Compare", "Explain", "Power"] as const;
@@ -12,11 +13,11 @@ const PATHS: Partial<Record<Stage, string>> = {
   Compare: "compare",
   Explain: "explain",
 };
-const REACHED: Record<string, Stage> = { plan: "Plan", measure: "Measure", compare: "Compare" };
+const REACHED: Record<Schemas["LabOut"]["stage"], Stage> = { plan: "Plan", measure: "Measure", compare: "Compare" };
 const MINOR = 4;
 
 /** The stage a lab has reached, from the server's word for it. */
-export const reached = (stage: string): Stage => REACHED[stage] ?? "Plan";
+export const reached = (stage: Schemas["LabOut"]["stage"]): Stage => REACHED[stage];
 
 const Nav = styled.nav`
   width: 100%;

@@ -39,26 +39,14 @@ const StemBox = styled.div`
   }
 `;
 
-type Lab = Schemas["LabLine"];
-
-/** What a lab waits for, and where its line leads. */
-function next(lab: Lab): { path: string; waits: string } {
-  if (lab.state === "draft") return { path: "plan", waits: "Waits for you to open the bench" };
-  if (lab.state === "open")
-    return { path: "board", waits: `Open, code ${lab.join_code}, ${count(lab.reading_count, "reading")} so far` };
-  return {
-    path: "compare",
-    waits: `${count(lab.reading_count, "reading")} by ${count(lab.group_count, "group")}, ready to compare`,
-  };
-}
+type Lab = Schemas["LabListed"];
 
 function LabLine({ lab }: { lab: Lab }) {
-  const { path, waits } = next(lab);
   const stage = reached(lab.stage);
   return (
     <Line>
       <div>
-        <Link to={`/labs/${lab.id}/${path}`}>{lab.title}</Link>
+        <Link to={`/labs/${lab.id}/${lab.leads}`}>{lab.title}</Link>
         <br />
         <Small>
           {day(lab.date)} · {count(lab.group_count, "group")}
@@ -72,7 +60,7 @@ function LabLine({ lab }: { lab: Lab }) {
         </Small>
       </StemBox>
       <div>
-        <Small>{waits}</Small> <DeleteLab id={lab.id} title={lab.title} />
+        <Small>{lab.waits}</Small> <DeleteLab id={lab.id} title={lab.title} />
       </div>
     </Line>
   );

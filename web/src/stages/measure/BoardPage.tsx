@@ -4,7 +4,7 @@ import { useCloseLab, useOpenLab } from "../../api/labs";
 import { useBoard } from "../../api/room";
 import { useJoinLink } from "../../api/sheets";
 import { Frame } from "../../ui/Frame";
-import { StageLine } from "../../lab/StageLine";
+import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Waiting } from "../../ui/Waiting";
 import { asTyped, clock, count, ordinal } from "../../format";
@@ -163,13 +163,7 @@ export function BoardPage({ id }: { id: string }) {
       title={`Board, ${title}`}
       lab={title}
       about={count(groups.length, "group")}
-      line={
-        <StageLine
-          lab={id}
-          stage={state === "draft" ? "Plan" : state === "open" ? "Measure" : "Compare"}
-          here="Measure"
-        />
-      }
+      line={<StageLine lab={id} stage={reached(board.data.stage)} here="Measure" />}
       who={<TeacherWho about={state === "open" ? `open · code ${join_code}` : state} />}
       marginTitle={board.data.visits.length > 0 ? "Go and see" : "In the margin"}
       margin={<Notes notes={notesOf(board.data)} />}

@@ -1,0 +1,51 @@
+"""Finding what may be seen: labs for their teachers and groups."""
+
+from __future__ import annotations
+
+import uuid
+
+from server.base.problems import not_found
+from server.labs.models import Lab, LabQuerySet, SignOff
+from server.people.auth import Member
+from server.people.models import Teacher
+
+MOST_LABS, MOST_SIGNED = 200, 50
+
+
+def labs_of(actor: Teacher) -> LabQuerySet:
+    """A teacher's labs with `group_count`, newest first."""
+    found: LabQuerySet = Lab.objects.visible_to(actor).with_group_count().order_by("-date", "-created_at")[:MOST_LABS]
+    return found
+
+
+def deleted_labs_of(actor: Teacher) -> LabQuerySet:
+    """The labs a teacher has deleted and can still take back, the last first."""
+    found: LabQuerySet = Lab.objects.deleted_of(actor).order_by("-deleted_at")[:MOST_LABS]
+    return found
+
+
+def lab_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """A lab of the teacher's, with its owner and `group_count`. Raises Problem not_found."""
+    lab: Lab | None = Lab.objects.visible_to(actor).with_group_count().select_related("owner").filter(id=lab_id).first()
+    if lab is None:
+        raise not_found("lab")
+    return lab
+
+
+def draft_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """A draft of the teacher's, to look at. Raises Problem not_found."""
+    lab = lab_for_teacher(actor, lab_id)
+    if lab.state != Lab.State.DRAFT:
+        raise not_found("lab")
+    return lab
+
+
+def lab_of_group(actor: Member) -> Lab:
+    """The lab of a device's group, with `group_count`."""
+    lab: Lab = Lab.objects.visible_to(actor).with_group_count().get()
+    return lab
+
+
+def signatures(lab: Lab) -> list[SignOff]:
+    """Who signed the lab's safety sheets, the last first."""
+    return list(SignOff.objects.filter(lab=lab).select_related("teacher").order_by("-at")[:MOST_SIGNED])
