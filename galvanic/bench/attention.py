@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from galvanic.bench.checks import Finding
@@ -15,6 +15,7 @@ BEHIND_CELLS = 1.0
 SHARED_U_V = 0.03  # how far groups' values of one cell lie apart without anything being wrong
 FAULT, SHARED, BEHIND, SILENT, UNCHECKED = 100, 80, 50, 40, 10
 POSSIBLE = 60
+LEAST_OTHERS = 2  # groups, before one is told that its shared cell is off
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +34,39 @@ class GroupState:
     shared_off_v: float | None
     checked: bool
     finished: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """One cell on a group's list: how many of its readings count, their mean in V (None without one), and whether every
+    group has it."""
+
+    cell: Cell
+    readings: int
+    mean_v: float | None
+    shared: bool
+
+
+def state_of(
+    group: str,
+    work: Sequence[Work],
+    *,
+    wanted: int,
+    due: int,
+    silent_min: float,
+    checked: bool,
+    findings: Sequence[tuple[str, Finding]],
+    values: Sequence[GroupCell],
+    expected_v: Callable[[Cell], float],
+) -> GroupState:
+    """Where a group is. `values`: the groups' sound values; `group` is its name among them; `expected_v` of its cells."""
+    done = sum(one.readings >= wanted for one in work)
+    shared = next((one for one in work if one.shared), None)
+    off = None
+    if shared is not None and shared.mean_v is not None:
+        others = sum(one.cell == shared.cell and one.group != group for one in values)
+        off = shared.mean_v - expected_v(shared.cell) if others >= LEAST_OTHERS else None
+    return GroupState(group, silent_min, done, float(due), findings, off, checked, done >= len(work))
 
 
 @dataclass(frozen=True, slots=True)

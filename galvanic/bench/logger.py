@@ -15,12 +15,12 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from galvanic.bench.settling import STEADY_V_PER_S, WINDOW_S, Settling, settling
+from galvanic.bench.text_files import DELIMITERS, NotText, decoded
 from galvanic.errors import NotEnoughData
 
 MOST_BYTES = 5_000_000
 MOST_ROWS = 200_000
 MOST_V = 1000.0
-DELIMITERS = {";": "semicolon", "\t": "tab", ",": "comma"}
 _TIME = re.compile(r"\b(time|zeit|temps|tiempo|tempo|t|elapsed|seconds?|sec)\b", re.IGNORECASE)
 _VOLTS = re.compile(r"(volt|spannung|tension|potential|emf|\bu\b|\be\b|\bm?v\b)", re.IGNORECASE)
 _MILLI = re.compile(r"(\bmv\b|millivolt)", re.IGNORECASE)
@@ -58,7 +58,9 @@ def read_trace(content: bytes) -> Trace:
     if len(content) > MOST_BYTES:
         raise NotEnoughData(f"The file is larger than {MOST_BYTES // 1_000_000} MB. Export a shorter run.")
     try:
-        return _read(_decoded(content))
+        return _read(decoded(content))
+    except NotText as error:
+        raise NotEnoughData(str(error)) from error
     except csv.Error as error:
         raise NotEnoughData(
             "A field of it is too long for a table. Export it as CSV with a time and a voltage on each line."
@@ -133,15 +135,6 @@ def thinned(trace: Trace, most: int) -> list[tuple[float, float]]:
     step = max(1, math.ceil((n - 1) / max(1, most - 1)))
     kept = sorted({*range(0, n, step), n - 1})
     return [(trace.times_s[i], trace.volts_v[i]) for i in kept]
-
-
-def _decoded(content: bytes) -> str:
-    for coding in ("utf-8-sig", "utf-16") if content[:2] in (b"\xff\xfe", b"\xfe\xff") else ("utf-8-sig", "cp1252"):
-        try:
-            return content.decode(coding)
-        except UnicodeDecodeError:
-            continue
-    raise NotEnoughData("The file is not text. Export it as CSV.")
 
 
 def _number(field: str, decimal: str) -> float | None:

@@ -13,6 +13,7 @@ from galvanic.notes import volts
 SMALL_OFFSET_V = 0.005
 LARGE_OFFSET_V = 0.15
 COARSE_V = 0.05
+LARGE_OFFSET = "large_offset"
 DRY_LOW_V, DRY_HIGH_V = 1.45, 1.68
 
 
@@ -27,6 +28,11 @@ class MeterVerdict:
     text: str
     do: str
 
+    @property
+    def taken_off_v(self) -> float:
+        """What is taken off the readings from now on, V: nothing where the offset is too large to be one."""
+        return 0.0 if self.code == LARGE_OFFSET else self.offset_v
+
 
 def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
     """The verdict on a meter from its reading with the leads together and its reading of a fresh dry cell."""
@@ -39,7 +45,7 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
 
     if abs(offset) > LARGE_OFFSET_V:
         return verdict(
-            "large_offset", "wrong", f"{volts(offset, 3, signed=True)} with the leads together is too much for an offset.",
+            LARGE_OFFSET, "wrong", f"{volts(offset, 3, signed=True)} with the leads together is too much for an offset.",
             "Do the two leads really touch, metal on metal? Is the meter on DC volts? Then check again.",
         )  # fmt: skip
     if step > COARSE_V:

@@ -17,6 +17,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from galvanic.bench.readings import ParsedReading, parse
+from galvanic.bench.text_files import DELIMITERS
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.reference import catalogue
 from galvanic.reference.names import find
@@ -28,7 +29,6 @@ KNOWN = (*NEEDED, CONDITION, TYPED, UNIT, OFFSET, RESOLUTION, COUNTS, WHY_NOT, T
 TOLD = ("origin", "edition of the data")  # in exports, and of no use here: nobody needs to hear that
 MOST_FAULTS = 50
 MOST_CONDITION = 40
-MARKS = ",;\t"
 YES, NO = {"yes", "true", "1", "y", "x"}, {"no", "false", "0", "n"}
 NO_REASON = "does not count in the table it came from"
 _SEPARATOR = re.compile(r"sep=(.)", re.IGNORECASE)
@@ -110,21 +110,6 @@ def read_readings(text: str, most_rows: int, comments: bool = False) -> Readings
     return ReadingsTable(tuple(found), unused)
 
 
-def decoded(data: bytes) -> str:
-    """Text of a file: UTF-8 or UTF-16 by its mark, UTF-8 without one, else Windows Latin. Raises BadTableText not_csv."""
-    if data[:2] in (b"\xff\xfe", b"\xfe\xff"):
-        try:
-            return data.decode("utf-16")
-        except UnicodeDecodeError as error:
-            raise BadTableText("not_csv", "That is not a CSV file. Save the table as CSV and try again.") from error
-    if b"\0" in data:
-        raise BadTableText("not_csv", "That is not a CSV file. Save the table as CSV and try again.")
-    try:
-        return data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        return data.decode("cp1252", errors="replace")
-
-
 def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]]:
     """Rows with the line they end on, empty ones left out; comma, semicolon or tab between columns, by the heading.
 
@@ -134,7 +119,7 @@ def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]
     skip = (lambda line: not line.strip() or line.startswith("#")) if comments else (lambda line: not line.strip())
     first = next((line for line in lines if not skip(line)), "")
     named = _SEPARATOR.fullmatch(first.strip())
-    mark = named[1] if named else max(MARKS, key=first.count)
+    mark = named[1] if named else max((",", *DELIMITERS), key=first.count)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark)
     try:
         for fields in reader:

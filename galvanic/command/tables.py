@@ -8,7 +8,8 @@ import sys
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
-from galvanic.bench.readings_table import BadTableText, check_width, decoded, read_readings, rows_of
+from galvanic.bench.readings_table import BadTableText, check_width, read_readings, rows_of
+from galvanic.bench.text_files import decoded
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.findings.compare import ClassReading
 
@@ -28,7 +29,7 @@ class BadFile(GalvanicError):
 
 
 def text_of(path: str) -> str:
-    """The text of a file (`-`: standard input). Raises BadFile, or BadTableText for what is no text."""
+    """The text of a file (`-`: standard input). Raises BadFile, or NotText."""
     try:
         data = sys.stdin.buffer.read(MAX_BYTES + 1) if path == "-" else Path(path).read_bytes()
     except OSError as error:

@@ -10,7 +10,7 @@ from statistics import fmean
 from galvanic.bench.checks import check
 from galvanic.bench.class_reference import GroupCell, Reference
 from galvanic.bench.readings import parse
-from galvanic.simulated.faults import CODES
+from galvanic.simulated.faults import FAULTS
 from galvanic.simulated.rehearsal import Entry
 
 
@@ -47,7 +47,7 @@ def score(entries: Iterable[Entry]) -> Score:
             continue
         if one.nth == 0:
             result.tried[one.kind] += 1
-        if codes & CODES[one.kind] and at not in caught:
+        if codes & FAULTS[one.kind].codes and at not in caught:
             caught.add(at)
             result.caught[one.kind] += 1
     return result

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Set
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,7 +18,16 @@ class Typed:
     unit: str = "V"
 
 
-Fault = Callable[[float, int, np.random.Generator, Meter], Typed]
+Shown = Callable[[float, int, np.random.Generator, Meter], Typed]
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One fault: what a group types with it, and which findings name it."""
+
+    key: str
+    typed: Shown
+    codes: Set[str]
 
 
 def sound(true_v: float, nth: int, rng: np.random.Generator, meter: Meter) -> Typed:
@@ -74,26 +83,16 @@ def _far(true_v: float, nth: int, rng: np.random.Generator, meter: Meter) -> Typ
 
 
 FAULTS: Mapping[str, Fault] = {
-    "reversed": _reversed,
-    "bridged": _bridged,
-    "same_metal": _same_metal,
-    "drifting": _drifting,
-    "loose": _loose,
-    "millivolts": _millivolts,
-    "digit": _digit,
-    "too_high": _too_high,
-    "far": _far,
-}
-
-# Which finding names a fault. By the number alone a bridge and one metal on both sides cannot be told apart.
-CODES: Mapping[str, frozenset[str]] = {
-    "reversed": frozenset({"reversed"}),
-    "bridged": frozenset({"near_zero"}),
-    "same_metal": frozenset({"near_zero"}),
-    "drifting": frozenset({"drifting"}),
-    "loose": frozenset({"jump", "far", "near_zero"}),
-    "millivolts": frozenset({"millivolts"}),
-    "digit": frozenset({"digit", "too_high"}),
-    "too_high": frozenset({"too_high", "far"}),
-    "far": frozenset({"far", "too_high", "near_zero"}),
+    row.key: row
+    for row in (
+        Fault("reversed", _reversed, {"reversed"}),
+        Fault("bridged", _bridged, {"near_zero"}),  # by the number alone a bridge and one metal on both sides are alike
+        Fault("same_metal", _same_metal, {"near_zero"}),
+        Fault("drifting", _drifting, {"drifting"}),
+        Fault("loose", _loose, {"jump", "far", "near_zero"}),
+        Fault("millivolts", _millivolts, {"millivolts"}),
+        Fault("digit", _digit, {"digit", "too_high"}),
+        Fault("too_high", _too_high, {"too_high", "far"}),
+        Fault("far", _far, {"far", "too_high", "near_zero"}),
+    )
 }

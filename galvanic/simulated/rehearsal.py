@@ -63,4 +63,5 @@ def simulated_class(hands: Sequence[Sequence[Cell]], seed: int, spread: Spread |
             kind = str(rng.choice(list(FAULTS))) if rng.random() < s.faulty and abs(high - low) > LEAST_FAULT_V else ""
             for nth in range(READINGS):
                 volts_v = float(high - low + rng.normal(0.0, s.dip_v))
-                yield Entry(g, place, cell, nth, kind, FAULTS.get(kind, sound)(volts_v, nth, rng, meters[g]))
+                typed = FAULTS[kind].typed if kind else sound
+                yield Entry(g, place, cell, nth, kind, typed(volts_v, nth, rng, meters[g]))

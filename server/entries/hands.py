@@ -18,8 +18,9 @@ from galvanic.cells import Cell
 from server.base.kept import made_of_each
 from server.base.problems import not_found
 from server.entries.checking import Row, class_values
+from server.entries.fetched import BESIDE, with_their_readings
 from server.entries.models import MeterCheck, SetAside
-from server.entries.outputs import BESIDE, current_rows, is_asked, meter_out, with_readings, with_their_readings
+from server.entries.outputs import current_rows, is_asked, meter_out, with_readings
 from server.entries.schemas import CellWithReadings, MeterOut
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member

@@ -48,15 +48,13 @@ def _create(actor: Member, entry: MeterIn) -> MeterCheck:
     found = judge(_parsed(entry.leads, "leads"), _parsed(entry.dry, "dry"))
     if MeterCheck.objects.visible_to(actor).count() >= MAX_CHECKS:
         raise Problem(409, "enough", f"This group has {MAX_CHECKS} meter checks, which is the most it can hold.")
-    # An offset that cannot be one is not taken off.
-    offset = 0.0 if found.code == "large_offset" else found.offset_v
     announce(actor.lab_id, actor.group_id)
     return MeterCheck.objects.create(
         id=entry.id,
         group=group,
         leads_text=entry.leads.strip(),
         dry_text=entry.dry.strip(),
-        offset_v=offset,
+        offset_v=found.taken_off_v,
         resolution_v=found.resolution_v,
         code=found.code,
         **came.columns,

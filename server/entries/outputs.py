@@ -5,8 +5,6 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterable
 
-from django.db.models import Prefetch
-
 from galvanic.bench import foretold
 from galvanic.bench.class_reference import GroupCell
 from galvanic.bench.loading import in_words, remark
@@ -15,37 +13,14 @@ from galvanic.bench.readings import as_shown
 from server.entries.beside import inner_of
 from server.entries.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
 from server.entries.checking import Findings, Row
+from server.entries.fetched import asked_of, readings_of
 from server.entries.meter_checks import verdict_of
-from server.entries.models import AskedAgain, KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
+from server.entries.models import KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
 from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
-from server.labs.models import PlannedCell, PlannedCellQuerySet
+from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
 
 DRAWN_SAMPLES = 200
-
-
-def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:
-    """Cells with their readings, why these are set aside, and what was asked of the group, as plain lists."""
-    found: PlannedCellQuerySet = cells.prefetch_related(
-        Prefetch("readings", queryset=Reading.objects.with_aside(), to_attr="kept_readings"),
-        Prefetch("asked", to_attr="kept_asked"),
-    )
-    return found
-
-
-def readings_of(planned: PlannedCell) -> list[Reading]:
-    """The readings of a cell that was fetched `with_their_readings`, oldest first."""
-    found: list[Reading] = planned.__dict__["kept_readings"]
-    return found
-
-
-def asked_of(planned: PlannedCell) -> list[AskedAgain]:
-    """What was asked of the group about a cell that was fetched `with_their_readings`."""
-    found: list[AskedAgain] = planned.__dict__["kept_asked"]
-    return found
-
-
-BESIDE = ("under_load", "observations", "photos__removed", "traces")
 
 
 def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID | None) -> ReadingOut:

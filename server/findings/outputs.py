@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
 from collections.abc import Mapping, Sequence
 
 from galvanic.bench.foretold import Foretold, in_words
-from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData
 from galvanic.findings.bath_notes import bath_notes
 from galvanic.findings.class_notes import class_notes, joint_differences
@@ -15,7 +13,6 @@ from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_not
 from galvanic.statistics.effects import Slope
 from galvanic.statistics.ladder_checks import group_offsets
 from server.entries.counting import reading_counts
-from server.entries.models import Prediction, Reading
 from server.findings.schemas import (
     AfterClosing,
     AsideOut,
@@ -32,22 +29,18 @@ from server.findings.schemas import (
     SlopeOut,
     SwapOut,
 )
-from server.findings.services import checked_offsets, compare_lab, kept_readings
+from server.findings.services import (
+    Predictions,
+    came_late,
+    checked_offsets,
+    compare_lab,
+    kept_readings,
+    predictions_of,
+    set_aside,
+)
 from server.labs.models import Lab
 from server.labs.outputs import notes_out
 from server.labs.policy import stage_of
-
-Predictions = Mapping[Cell, Mapping[str, float]]
-
-
-def predictions_of(lab: Lab) -> Predictions:
-    """Each group's latest prediction of each cell, signed as the cell is written; one query."""
-    found: dict[Cell, dict[str, float]] = defaultdict(dict)
-    rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
-    for one in rows:
-        sign = 1.0 if one.negative == one.cell.negative else -1.0
-        found[one.cell.cell][one.cell.group.name] = sign * one.volts_v
-    return found
 
 
 def _foretold(result: CellResult, predicted: Mapping[str, float]) -> dict[str, Foretold]:
@@ -113,25 +106,23 @@ def _pair(one: PairInLiquids) -> PairInLiquidsOut:
 
 def asides_of(lab: Lab) -> list[AsideOut]:
     """Readings that are set aside, with the reason."""
-    rows = Reading.objects.current().filter(cell__group__lab=lab).with_aside().exclude(aside_reason="")  # type: ignore[misc]
     return [
         AsideOut(
             reading=one.id, group=one.cell.group.name, short=one.cell.cell.short, electrolyte=one.cell.electrolyte,
             text=one.text, unit=one.unit, reason=one.aside,
         )
-        for one in rows.select_related("cell__group")
+        for one in set_aside(lab)
     ]  # fmt: skip
 
 
 def after_closing_of(lab: Lab) -> list[AfterClosing]:
     """Readings that came in after the lab had closed."""
-    rows = Reading.objects.current().filter(cell__group__lab=lab, after_closing=True).with_aside()
     return [
         AfterClosing(
             reading=one.id, group=one.cell.group.name, short=one.cell.cell.short, electrolyte=one.cell.electrolyte,
             text=one.text, unit=one.unit, taken_at=one.taken_at or one.received_at, aside=one.aside,
         )
-        for one in rows.select_related("cell__group")
+        for one in came_late(lab)
     ]  # fmt: skip
 
 

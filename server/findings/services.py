@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db.models import F
+from django.db.models import F, Q
 
+from galvanic.cells import Cell
 from galvanic.findings.compare import ClassReading, ElectrolyteResult, compare
 from galvanic.statistics.drift import Shared
 from server.base.kept import made_once
-from server.entries.models import MeterCheck, Reading
+from server.entries.models import MeterCheck, Prediction, Reading
 from server.labs.models import Lab
 from server.people.auth import Member
 
+Predictions = Mapping[Cell, Mapping[str, float]]
 PARTS = ("compare", "explain", "claims")
 
 
@@ -93,3 +96,25 @@ def checked_offsets(lab: Lab) -> dict[str, float | None]:
     checks = MeterCheck.objects.filter(group__lab=lab).order_by("received_at", "id")
     found.update(checks.values_list("group__name", "offset_v"))
     return found
+
+
+def predictions_of(lab: Lab) -> Predictions:
+    """Each group's latest prediction of each cell, signed as the cell is written; one query."""
+    found: dict[Cell, dict[str, float]] = defaultdict(dict)
+    rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
+    for one in rows:
+        sign = 1.0 if one.negative == one.cell.negative else -1.0
+        found[one.cell.cell][one.cell.group.name] = sign * one.volts_v
+    return found
+
+
+def set_aside(lab: Lab) -> list[Reading]:
+    """Readings that are set aside, by themselves or with their group, with the reason."""
+    rows = Reading.objects.current().with_aside().filter(Q(cell__group__lab=lab), ~Q(("aside_reason", "")))
+    return list(rows.select_related("cell__group"))
+
+
+def came_late(lab: Lab) -> list[Reading]:
+    """Readings that came in after the lab had closed."""
+    rows = Reading.objects.current().with_aside().filter(cell__group__lab=lab, after_closing=True)
+    return list(rows.select_related("cell__group"))

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from galvanic.bench.readings_table import BadTableText, ReadingsTable, decoded, read_readings
+from galvanic.bench.readings_table import BadTableText, ReadingsTable, read_readings
+from galvanic.bench.text_files import NotText, decoded
 from server.base.incoming import clean
 from server.base.problems import Problem, RowFault
 from server.labs.services import MAX_GROUP_NAME
@@ -26,7 +27,7 @@ def decode(data: bytes) -> str:
         raise too_big()
     try:
         return clean(decoded(data))
-    except BadTableText as error:
+    except NotText as error:
         raise _refused(error.code, str(error)) from error
 
 

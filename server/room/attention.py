@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
+from statistics import fmean
 
 from galvanic.bench import attention
-from galvanic.bench.attention import GroupState, Left, Visit, relief, visits
+from galvanic.bench.attention import GroupState, Left, Visit, Work, relief, state_of, visits
 from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell, Reference
 from galvanic.planning.schedule import Steps
 from server.entries.checking import check_last, reference_of
-from server.entries.hands import Hand
+from server.entries.hands import CellInHand, Hand
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
 
@@ -103,25 +104,21 @@ def _state(
     minute: float,
     now: datetime,
 ) -> GroupState:
-    cells = hand.cells
-    done = sum(len(one.rows) >= wanted for one in cells)
-    due = sum(end <= minute for _, end in steps.cell_times(len(cells)))
-    newest = max((r.received_at for one in cells for r in one.sent.readings), default=lab.opened_at)
-    silent = 0.0 if newest is None else (now - newest).total_seconds() / 60.0
-    shared = next((one.planned.cell for one in cells if one.planned.shared), None)
-    mine = [row.signed_v for row in hand.rows if row.cell == shared]
-    off = None
-    if shared is not None and mine:
-        others = [one.volts_v for one in values if one.cell == shared and one.group != str(group.id)]
-        if len(others) >= 2:
-            off = sum(mine) / len(mine) - reference.of(shared).volts_v
-    return GroupState(
-        group=group.name,
-        silent_min=silent,
-        done=done,
-        due=float(due),
-        findings=told,
-        shared_off_v=off,
+    newest = max((r.received_at for one in hand.cells for r in one.sent.readings), default=lab.opened_at)
+    state = state_of(
+        str(group.id),
+        [_work(one) for one in hand.cells],
+        wanted=wanted,
+        due=sum(end <= minute for _, end in steps.cell_times(len(hand.cells))),
+        silent_min=0.0 if newest is None else (now - newest).total_seconds() / 60.0,
         checked=hand.meter is not None,
-        finished=done >= len(cells),
+        findings=told,
+        values=values,
+        expected_v=lambda cell: reference.of(cell).volts_v,
     )
+    return replace(state, group=group.name)
+
+
+def _work(one: CellInHand) -> Work:
+    values = [row.signed_v for row in one.rows]
+    return Work(one.planned.cell, len(values), fmean(values) if values else None, one.planned.shared)
