@@ -46,7 +46,7 @@ def part_of(condition: str) -> float | None:
         return 1.0
     for pattern, is_to in ((_PART_TO, True), (_PART_IN, False), (_SHORT, False)):
         if found := pattern.search(condition):
-            a, b = (float(one.replace(",", ".")) for one in found.groups())
+            a, b = (float(number.replace(",", ".")) for number in found.groups())
             whole = a + b if is_to else b
             return a / whole if 0.0 < a <= whole else None
     if found := _PER_CENT.search(condition):
@@ -57,7 +57,7 @@ def part_of(condition: str) -> float | None:
 
 def plate_sets(conditions: Iterable[str]) -> int:
     """How many plates of a metal a group needs: a plate that has been rubbed cannot be made dull again."""
-    return max(1, len({one for one in conditions if surface_of(one)}))
+    return max(1, len({condition for condition in conditions if surface_of(condition)}))
 
 
 def setting(cell: Cell) -> str:

@@ -4,9 +4,16 @@ from __future__ import annotations
 
 
 class GalvanicError(ValueError):
-    """Base of every deliberate error of the core; `code` names the kind, `str(error)` is the sentence."""
+    """Base of every deliberate error of the core; `code` names the kind, `str(error)` is the sentence.
+
+    `field` names the argument that is wrong, `value` is what it was and `limit` what it may not pass, where there are such.
+    """
 
     code = "galvanic"
+
+    def __init__(self, sentence: str, *, field: str = "", value: object = None, limit: float | None = None) -> None:
+        super().__init__(sentence)
+        self.field, self.value, self.limit = field, value, limit
 
 
 class BadTable(GalvanicError):
@@ -20,8 +27,8 @@ class UnknownMaterial(GalvanicError):
 
     code = "unknown_material"
 
-    def __init__(self, sentence: str, nearest: tuple[str, ...] = ()) -> None:
-        super().__init__(sentence)
+    def __init__(self, sentence: str, nearest: tuple[str, ...] = (), value: str = "") -> None:
+        super().__init__(sentence, field="name", value=value)
         self.nearest = nearest
 
 
@@ -35,6 +42,12 @@ class OutOfRange(GalvanicError):
     """A quantity lies outside the range in which an equation holds."""
 
     code = "out_of_range"
+
+
+def within(field: str, value: float, low: float, high: float, sentence: str) -> None:
+    """Raise OutOfRange with its field, value and limit where a value does not lie between two limits; nan never does."""
+    if not low <= value <= high:
+        raise OutOfRange(sentence, field=field, value=value, limit=low if value < low else high)
 
 
 class UnreadableReading(GalvanicError):

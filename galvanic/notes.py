@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from galvanic.cells import Cell
 
+Tone = Literal["plain", "good", "caution", "wrong"]
 MINUS = "\u2212"
 THIN = "\u202f"
 
@@ -29,7 +31,7 @@ class Note:
     """
 
     code: str
-    tone: str
+    tone: Tone
     title: str
     text: str
     action: Action | None = None

@@ -31,7 +31,7 @@ def main() -> None:
 
         segno.make(sys.argv[2], error="m", micro=False).terminal(compact=True)
     else:
-        sys.stdout.write("".join(f"{one}\n" for one in addresses()))
+        sys.stdout.write("".join(f"{address}\n" for address in addresses()))
 
 
 if __name__ == "__main__":

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell
 from galvanic.cells import Cell
+from galvanic.notes import Tone
 
 SILENT_MIN = 8.0
 BEHIND_CELLS = 1.0
@@ -75,7 +76,7 @@ class Visit:
 
     group: str
     code: str
-    tone: str
+    tone: Tone
     text: str
     weight: int
     cell: str = ""
@@ -91,7 +92,7 @@ def _of(state: GroupState) -> Visit | None:
     options = []
     for cell, finding in state.findings:
         weight = FAULT if finding.sure == "likely" else POSSIBLE
-        tone = "wrong" if finding.sure == "likely" else "caution"
+        tone: Tone = "wrong" if finding.sure == "likely" else "caution"
         options.append(
             Visit(
                 state.group,
@@ -149,8 +150,8 @@ def relief(behind: str, lists: Mapping[str, Sequence[Left]], late: Collection[st
     if place is None:
         return None
     free = {
-        group: sum(not one.begun for one in cells)
+        group: sum(not cell.begun for cell in cells)
         for group, cells in lists.items()
-        if group not in late and all(one.cell != own[place].cell for one in cells)
+        if group not in late and all(cell.cell != own[place].cell for cell in cells)
     }
     return (place, min(free, key=free.__getitem__)) if free else None

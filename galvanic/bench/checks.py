@@ -11,12 +11,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from galvanic.cells import Cell
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 
-PLATE_U_V = 0.025  # how far one group's plates lie from the class's
+OWN_PLATES_U_V = 0.025  # how far one group's plates lie from the class's
 OUTSIDE = 3.3  # standard deviations beyond which a value is remarked on
 DIP_V = 0.012  # scatter of one dip, generously
 DRIFT_V, JUMP_V = 0.035, 0.08
@@ -42,7 +43,7 @@ class Finding:
     """One remark: a code for programs, how sure (likely or possible), a title, a sentence, and what to try, in order."""
 
     code: str
-    sure: str
+    sure: Literal["likely", "possible"]
     title: str
     text: str
     tries: tuple[str, ...]
@@ -72,7 +73,7 @@ def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
         return [_millivolts(v)]
     if expected is None:
         return [_too_high(cell, v, MOST_CELL_V)] if abs(v) > MOST_CELL_V else []
-    ref, u = expected.volts_v, math.hypot(expected.u_v, PLATE_U_V)
+    ref, u = expected.volts_v, math.hypot(expected.u_v, OWN_PLATES_U_V)
 
     def fits(value: float) -> bool:
         return abs(value - ref) <= OUTSIDE * u

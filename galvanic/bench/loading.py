@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from galvanic.errors import OutOfRange
+from galvanic.errors import OutOfRange, within
 
 SHORT_LIMIT_S = 3
 LOAD_LIMIT_S = 10
@@ -50,8 +50,7 @@ def by_load(open_v: float, u_open_v: float, load_v: float, u_load_v: float, load
 
     Raises OutOfRange where the loaded voltage is zero, of the other sign, or not below the open one.
     """
-    if not LEAST_OHM <= load_ohm <= MOST_OHM:
-        raise OutOfRange(f"A load lies between {LEAST_OHM:g} and {MOST_OHM:.0f} Ω.")
+    within("load_ohm", load_ohm, LEAST_OHM, MOST_OHM, f"A load lies between {LEAST_OHM:g} and {MOST_OHM:.0f} Ω.")
     if not 0.0 < load_v / open_v < 1.0 if open_v else True:
         raise OutOfRange("A cell gives less under a load than without one, with the same sign. Measure both again.")
     ratio = open_v / load_v

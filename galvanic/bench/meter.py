@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from galvanic.bench.readings import ParsedReading
-from galvanic.notes import volts
+from galvanic.notes import Tone, volts
 
 SMALL_OFFSET_V = 0.005
 LARGE_OFFSET_V = 0.15
@@ -24,7 +24,7 @@ class MeterVerdict:
     offset_v: float
     resolution_v: float
     code: str
-    tone: str
+    tone: Tone
     text: str
     do: str
 
@@ -40,7 +40,7 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
     cell_v = abs(dry.volts_v) - (offset if dry.volts_v >= 0 else -offset)
     step = max(leads.resolution_v, dry.resolution_v)
 
-    def verdict(code: str, tone: str, text: str, do: str) -> MeterVerdict:
+    def verdict(code: str, tone: Tone, text: str, do: str) -> MeterVerdict:
         return MeterVerdict(offset, step, code, tone, text, do)
 
     if abs(offset) > LARGE_OFFSET_V:

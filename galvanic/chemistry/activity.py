@@ -14,7 +14,7 @@ from functools import cache
 import numpy as np
 
 from galvanic.constants import COLDEST_K, HOTTEST_K, ROOM_K
-from galvanic.errors import OutOfRange
+from galvanic.errors import OutOfRange, within
 from galvanic.reference.reader import Reader, read_table
 
 HIGHEST_I = 0.5
@@ -53,8 +53,8 @@ def debye_huckel_a(temperature_k: float = ROOM_K) -> float:
     From the relative permittivity of water (Archer and Wang, 1990, as a quadratic fit recalled from memory:
     87.90 at 0 °C, 78.38 at 25 °C, 66.8 at 60 °C).
     """
-    if not COLDEST_K <= temperature_k <= HOTTEST_K:
-        raise OutOfRange(f"{temperature_k - 273.15:.1f} °C is outside 0 to 60 °C.")
+    said = f"{temperature_k - 273.15:.1f} °C is outside 0 to 60 °C."
+    within("temperature_k", temperature_k, COLDEST_K, HOTTEST_K, said)
     celsius = temperature_k - 273.15
     permittivity = 87.90 - 0.4050 * celsius + 9.6e-4 * celsius**2
     return float(1.8246e6 / (permittivity * temperature_k) ** 1.5)

@@ -203,7 +203,7 @@ def explain(
     meter without resistance.
     """
     if not (meter_ohm > 0.0 and math.isfinite(meter_ohm)):
-        raise OutOfRange("A meter's resistance is above zero ohm.")
+        raise OutOfRange("A meter's resistance is above zero ohm.", field="meter_ohm", value=meter_ohm, limit=0.0)
     low_side, high_side = sides_of(cell)
     lower, upper = _plate(cell.negative, low_side), _plate(cell.positive, high_side)
     causes: list[Cause] = []

@@ -17,7 +17,7 @@ from galvanic.reference.further_tables import elements, molar_mass
 def _above_zero(**amounts: float) -> None:
     for name, amount in amounts.items():
         if not (amount > 0.0 and math.isfinite(amount)):
-            raise OutOfRange(f"{name.replace('_', ' ')} must be above zero.")
+            raise OutOfRange(f"{name.replace('_', ' ')} must be above zero.", field=name, value=amount, limit=0.0)
 
 
 def mass_for_molarity(formula: str, mol_per_l: float, volume_l: float) -> float:

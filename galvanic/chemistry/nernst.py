@@ -11,14 +11,14 @@ import math
 from collections.abc import Mapping
 
 from galvanic.constants import COLDEST_K, FARADAY_C_PER_MOL, GAS_CONSTANT_J_PER_MOL_K, HOTTEST_K, ROOM_K
-from galvanic.errors import OutOfRange
+from galvanic.errors import OutOfRange, within
 from galvanic.reference.catalogue import HalfReaction
 
 
 def thermal_v(temperature_k: float = ROOM_K) -> float:
     """RT/F in V: 25.69 mV at 25 °C. Raises OutOfRange outside 0 to 60 °C."""
-    if not COLDEST_K <= temperature_k <= HOTTEST_K:
-        raise OutOfRange(f"{temperature_k - 273.15:.1f} °C is outside 0 to 60 °C, where the table's slopes hold.")
+    said = f"{temperature_k - 273.15:.1f} °C is outside 0 to 60 °C, where the table's slopes hold."
+    within("temperature_k", temperature_k, COLDEST_K, HOTTEST_K, said)
     return GAS_CONSTANT_J_PER_MOL_K * temperature_k / FARADAY_C_PER_MOL
 
 

@@ -91,7 +91,7 @@ class LoadedCell:
         what `rest` gave, if it is known.
         """
         if not load_ohm >= 0.0:
-            raise OutOfRange("A load cannot be below zero ohm.")
+            raise OutOfRange("A load cannot be below zero ohm.", field="load_ohm", value=load_ohm, limit=0.0)
         lower, upper = rest_v or self.rest()
         open_v, wetted = upper - lower, self.geometry.area_m2 * self.geometry.pairs
         if open_v == 0.0:

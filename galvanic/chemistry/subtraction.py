@@ -11,14 +11,14 @@ from galvanic.reference.catalogue import electrodes
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class WorkedLine:
     """One line of working and, where a step needs it, why."""
 
     text: str
     why: str
 
 
-def worked(cell: Cell, negative: str) -> list[Line]:
+def worked(cell: Cell, negative: str) -> list[WorkedLine]:
     """Table voltage of a cell if `negative` (one of its two electrodes) is the negative plate.
 
     Raises NoTableEntry for an inert plate, which the table does not list.
@@ -27,17 +27,19 @@ def worked(cell: Cell, negative: str) -> list[Line]:
     up, down = electrodes()[positive], electrodes()[negative]
     high_v, low_v = up.table_v(), down.table_v()
     lines = [
-        Line(f"V = E({up.symbol}) {MINUS} E({down.symbol})", "positive plate minus negative plate"),
-        Line(f"V = ({volts(high_v, signed=True)}) {MINUS} ({volts(low_v, signed=True)})", "both from the table, signs kept"),
+        WorkedLine(f"V = E({up.symbol}) {MINUS} E({down.symbol})", "positive plate minus negative plate"),
+        WorkedLine(
+            f"V = ({volts(high_v, signed=True)}) {MINUS} ({volts(low_v, signed=True)})", "both from the table, signs kept"
+        ),
     ]
     if low_v < 0.0:
-        lines.append(Line(f"V = {volts(high_v)} + {volts(-low_v)}", "minus a minus is plus"))
+        lines.append(WorkedLine(f"V = {volts(high_v)} + {volts(-low_v)}", "minus a minus is plus"))
     total = high_v - low_v
     told = "by the table" if total >= 0.0 else "below zero: by the table the other plate is the negative one"
-    return [*lines, Line(f"V = {volts(total, signed=total < 0.0)}", told)]
+    return [*lines, WorkedLine(f"V = {volts(total, signed=total < 0.0)}", told)]
 
 
-def worked_or_reason(cell: Cell, negative: str) -> tuple[list[Line], str]:
+def worked_or_reason(cell: Cell, negative: str) -> tuple[list[WorkedLine], str]:
     """The working, or no lines and the reason why there are none."""
     try:
         return worked(cell, negative), ""

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from galvanic.cells import Cell
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import Geometry, LoadedCell
-from galvanic.errors import NoTableEntry, OutOfRange
+from galvanic.errors import NoTableEntry, within
 from galvanic.reference.catalogue import electrodes, half_reactions
 
 WARMEST_C, COLDEST_C = 60.0, 0.0
@@ -39,14 +39,14 @@ class Change:
     scratched: bool = False
 
     def __post_init__(self) -> None:
-        if self.ph is not None and not 0.0 <= self.ph <= 14.0:
-            raise OutOfRange("A pH lies between 0 and 14 here.")
-        if not COLDEST_C <= self.celsius <= WARMEST_C:
-            raise OutOfRange(f"Between {COLDEST_C:.0f} and {WARMEST_C:.0f} °C only.")
-        if self.ions_mol_per_l is not None and not 1e-9 <= self.ions_mol_per_l <= 2.0:
-            raise OutOfRange("Ions between 10⁻⁹ and 2 mol/L only.")
-        if not (0.0 <= self.oxygen <= 5.0 and 0.2 <= self.stir <= 50.0 and self.meter_ohm >= 1.0):
-            raise OutOfRange("Oxygen up to 5 times, stirring from 0.2 to 50 times, a meter of at least 1 Ω.")
+        if self.ph is not None:
+            within("ph", self.ph, 0.0, 14.0, "A pH lies between 0 and 14 here.")
+        within("celsius", self.celsius, COLDEST_C, WARMEST_C, f"Between {COLDEST_C:.0f} and {WARMEST_C:.0f} °C only.")
+        if self.ions_mol_per_l is not None:
+            within("ions_mol_per_l", self.ions_mol_per_l, 1e-9, 2.0, "Ions between 10⁻⁹ and 2 mol/L only.")
+        within("oxygen", self.oxygen, 0.0, 5.0, "Oxygen up to 5 times what it is.")
+        within("stir", self.stir, 0.2, 50.0, "Stirring from 0.2 to 50 times.")
+        within("meter_ohm", self.meter_ohm, 1.0, math.inf, "A meter has at least 1 Ω.")
 
 
 @dataclass(frozen=True, slots=True)

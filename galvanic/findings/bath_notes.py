@@ -61,10 +61,10 @@ def _pair(d: Difference) -> str:
 def _outliers(result: ElectrolyteResult) -> list[Ranked]:
     """A value that every other cell contradicts."""
     found = []
-    for one in result.outliers[:4]:
-        d = one.difference
-        near_zero = abs(d.volts_v) < 0.25 * abs(one.expected_v)
-        turned = abs(d.volts_v + one.expected_v) < 0.15 * abs(one.expected_v)
+    for outlier in result.outliers[:4]:
+        d = outlier.difference
+        near_zero = abs(d.volts_v) < 0.25 * abs(outlier.expected_v)
+        turned = abs(d.volts_v + outlier.expected_v) < 0.15 * abs(outlier.expected_v)
         why = (
             "That is what a bridge between the plates or the clips does: almost nothing is left."
             if near_zero
@@ -73,13 +73,13 @@ def _outliers(result: ElectrolyteResult) -> list[Ranked]:
             else "Something was different at this bench: plates, liquid, clips, or the number."
         )
         text = (
-            f"{d.group} has {volts(d.volts_v)}; all other cells together say {volts(one.expected_v)}. {why} "
+            f"{d.group} has {volts(d.volts_v)}; all other cells together say {volts(outlier.expected_v)}. {why} "
             "It stays in the picture but pulls neither the ladder nor the class mean."
         )
         evidence = (
-            f"{volts(abs(one.off_v))} from the ladder of all other values",
-            f"{one.times:.0f} times the scatter of the others"
-            if math.isfinite(one.times)
+            f"{volts(abs(outlier.off_v))} from the ladder of all other values",
+            f"{outlier.times:.0f} times the scatter of the others"
+            if math.isfinite(outlier.times)
             else "the others do not scatter at all",
         )
         note = Note("outlier", "wrong", f"{d.group}’s {_pair(d)} does not fit", text, evidence=evidence)

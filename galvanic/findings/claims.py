@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 from galvanic.cells import Cell
 from galvanic.chemistry.gap import Gap, explain
@@ -27,11 +28,15 @@ LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practi
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
 
 
+Code = Literal["fits", "contradicted", "open"]
+CODES: tuple[Code, ...] = get_args(Code)
+
+
 @dataclass(frozen=True, slots=True)
 class Verdict:
     """What becomes of a claim: fits, contradicted or open; a sentence with its numbers, and a question back."""
 
-    code: str
+    code: Code
     text: str
     question: str
 
@@ -284,15 +289,11 @@ def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult]) -
         f"{len(by['contradicted'])} and leave it open in {len(by['open'])}."
     )
     named = [f"{code}: {', '.join(cell.short for cell in by[key][:4])}" for key, code in SHOWN if by[key]]
-    code = (
-        "fits"
-        if len(by["fits"]) > len(cells) / 2
-        else "contradicted"
-        if len(by["contradicted"]) > len(cells) / 2
-        else "open"
-    )
+    most: Sequence[Code] = [code for code in CODES if len(by[code]) > len(cells) / 2]
     return Verdict(
-        code, " ".join([counts, *(f"{one}." for one in named)]), "In which cell should it show most, and does it?"
+        most[0] if most else "open",
+        " ".join([counts, *(f"{one}." for one in named)]),
+        "In which cell should it show most, and does it?",
     )
 
 

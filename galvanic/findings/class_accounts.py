@@ -133,9 +133,9 @@ def _ranking(results: Sequence[ElectrolyteResult]) -> Ranking:
     right, of, wrong = 0, 0, []
     measured: dict[tuple[str, str], list[float]] = {}
     for result in results:
-        for one in result.cells:
-            if set(one.cell.pair) <= set(values):
-                measured.setdefault((one.cell.negative, one.cell.positive), []).append(one.mean_v)
+        for cell in result.cells:
+            if set(cell.cell.pair) <= set(values):
+                measured.setdefault((cell.cell.negative, cell.cell.positive), []).append(cell.mean_v)
     for (low, high), volts in measured.items():
         if values[low] == values[high]:
             continue

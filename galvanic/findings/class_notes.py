@@ -54,13 +54,13 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
     except NotEnoughData:
         return []
     found = []
-    for one in offsets:
-        cells = sum(d.group == one.group for d in differences)
-        if abs(one.volts_v) < max(LEAST_OFFSET_V, SURE_SIGMA * one.u_v) or cells < 3:
+    for offset in offsets:
+        cells = sum(d.group == offset.group for d in differences)
+        if abs(offset.volts_v) < max(LEAST_OFFSET_V, SURE_SIGMA * offset.u_v) or cells < 3:
             continue
-        high = one.volts_v > 0.0
-        checked = checked_v.get(one.group)
-        if one.group not in checked_v or checked is None:
+        high = offset.volts_v > 0.0
+        checked = checked_v.get(offset.group)
+        if offset.group not in checked_v or checked is None:
             check = "They have no meter check: their leads were never held together."
         elif abs(checked) > 0.005:
             check = f"Their meter check of {volts(checked, 3, signed=True)} is taken off already, so look at the plates too."
@@ -72,9 +72,9 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
                 Note(
                     "offset",
                     "caution",
-                    f"{one.group} reads {'high' if high else 'low'}",
-                    f"By {volts(abs(one.volts_v))} ± {spread(one.u_v)} in all its {cells} cells, whichever way the plates "
-                    f"stand. A meter that is off does that. {check}",
+                    f"{offset.group} reads {'high' if high else 'low'}",
+                    f"By {volts(abs(offset.volts_v))} ± {spread(offset.u_v)} in all its {cells} cells, whichever way the "
+                    f"plates stand. A meter that is off does that. {check}",
                     evidence=(
                         f"fitted together with the ladder from {len(differences)} values of all groups",
                         *(f"{other.group}: {volts(other.volts_v, 3, signed=True)}" for other in offsets[:8]),

@@ -120,7 +120,7 @@ class ElectrolyteResult:
 
     def bears_out(self, group: str, pair: Iterable[str]) -> bool:
         """Whether a group's value of a pair is no outlier."""
-        return (group, frozenset(pair)) not in {one.key for one in self.outliers}
+        return (group, frozenset(pair)) not in {outlier.key for outlier in self.outliers}
 
 
 def compare(readings: Iterable[ClassReading], anchors: Mapping[str, str] | None = None) -> tuple[ElectrolyteResult, ...]:
@@ -149,7 +149,7 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
     found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
     differences = _differences(found, inside)
     weighted, outliers = downweight_outliers(differences) if differences else ([], [])
-    out = {one.key for one in outliers}
+    out = {outlier.key for outlier in outliers}
     fitting = {
         cell: tuple(g for g in groups if (g.group, frozenset(cell.pair)) not in out) or groups
         for cell, groups in found.items()
@@ -184,7 +184,7 @@ def _differences(found: Mapping[Cell, Sequence[GroupValue]], inside: Pooled | No
 
 def differences_of(result: ElectrolyteResult) -> list[ladder.Difference]:
     """One difference for each group and cell of a result, as measured."""
-    return _differences({one.cell: one.groups for one in result.cells}, result.inside)
+    return _differences({cell.cell: cell.groups for cell in result.cells}, result.inside)
 
 
 def _group_values(

@@ -54,8 +54,8 @@ def in_liquids(results: Sequence[ElectrolyteResult]) -> list[PairInLiquids]:
     for result in results:
         if result.condition:
             continue
-        for one in result.cells:
-            by_pair.setdefault(one.cell.pair, {})[result.electrolyte] = one.mean_v
+        for cell in result.cells:
+            by_pair.setdefault(cell.cell.pair, {})[result.electrolyte] = cell.mean_v
     found = []
     for (negative, positive), values in by_pair.items():
         if len(values) < 2:
@@ -119,7 +119,7 @@ def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
                 evidence=tuple(evidence),
             )
         )
-    pairs = [one for one in in_liquids(results) if one.effect.per_ph is not None]
+    pairs = [in_liquid for in_liquid in in_liquids(results) if in_liquid.effect.per_ph is not None]
     if pairs:
         best = pairs[0]
         values = [f"{electrolytes()[key].name}: {volts(value)}" for key, value in best.volts_v.items()]

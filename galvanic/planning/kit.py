@@ -9,13 +9,14 @@ from dataclasses import dataclass
 from galvanic.cells import Cell
 from galvanic.chemistry import mixing
 from galvanic.conditions import Surface, part_of, surface_of
-from galvanic.errors import OutOfRange
+from galvanic.errors import within
 from galvanic.planning.recipes import Batch, batch, diluted, recipes
 from galvanic.reference.catalogue import electrodes, electrolytes
 
 Plate = tuple[str, str]
 
 CUP_ML = 40.0  # covers two plates 3 cm deep in a small cup: common practice, no source
+LEAST_CUP_ML, MOST_CUP_ML = 5.0, 1000.0
 SPARE = 0.1
 STEP_L = 0.1  # solutions are made in steps of 100 mL
 READINGS = 3
@@ -35,7 +36,7 @@ BENCH: tuple[tuple[str, int, str], ...] = (
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class KitLine:
     """One thing to have: for one group (None where groups differ), groups, spares, total; costs None without a price."""
 
     key: str
@@ -64,9 +65,9 @@ class Line:
 class Kit:
     """Everything to fetch and to make."""
 
-    plates: tuple[Line, ...]
-    vessels: tuple[Line, ...]
-    bench: tuple[Line, ...]
+    plates: tuple[KitLine, ...]
+    vessels: tuple[KitLine, ...]
+    bench: tuple[KitLine, ...]
     batches: tuple[Batch, ...]
     for_group: tuple[tuple[str, ...], ...]
     day_before: tuple[str, ...]
@@ -93,8 +94,7 @@ def kit(
     `there`: plates in the cupboard and `prices` of one (one litre for a liquid), by key, where known. A group keeps its
     plates for the whole lab and rinses them; it has one cup of each liquid and dilution. Raises OutOfRange for a bad cup.
     """
-    if not 5.0 <= cup_ml <= 1000.0:
-        raise OutOfRange("A cup holds 5 to 1000 mL.")
+    within("cup_ml", cup_ml, LEAST_CUP_ML, MOST_CUP_ML, f"A cup holds {LEAST_CUP_ML:.0f} to {MOST_CUP_ML:.0f} mL.")
     there, prices = there or {}, prices or {}
     needs = [list(dict.fromkeys(plate for cell in hand for plate in _plates(cell))) for hand in hands]
     plates = _plate_lines(needs, there, prices)
@@ -103,7 +103,7 @@ def kit(
     batches = _batches(volumes, cup_ml / 1000.0)
     n = len(hands)
     bench = tuple(
-        Line("", name, "bench", each, n, _spares(n * each), n * each + _spares(n * each), None, None, why)
+        KitLine("", name, "bench", each, n, _spares(n * each), n * each + _spares(n * each), None, None, why)
         for name, each, why in BENCH
     )
     for_group = tuple(
@@ -128,7 +128,7 @@ def _plate_name(key: str, mark: str) -> str:
     return f"{electrodes()[key].supplied}{f', marked “{mark}”' if mark else ''}"
 
 
-def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], prices: Mapping[str, float]) -> list[Line]:
+def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], prices: Mapping[str, float]) -> list[KitLine]:
     """A line for every plate and, where the surface is varied, for every mark; what is there goes to the first."""
     lines = []
     left = dict(there)
@@ -138,7 +138,7 @@ def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], pri
         total = groups + spare
         why = "leave it as it lies, do not rub it" if surface_of(mark) is Surface.DULL else electrodes()[key].prepare
         lines.append(
-            Line(key, _plate_name(key, mark), "plate", 1, groups, spare, total, left.get(key), prices.get(key), why)
+            KitLine(key, _plate_name(key, mark), "plate", 1, groups, spare, total, left.get(key), prices.get(key), why)
         )
         if key in left:
             left[key] = max(0, left[key] - total)
@@ -166,15 +166,15 @@ def _bath_name(liquid: str, condition: str) -> str:
 
 def _vessels(
     baths: Sequence[Sequence[tuple[str, str]]], prices: Mapping[str, float], cup_ml: float
-) -> tuple[list[Line], dict[tuple[str, str], int]]:
+) -> tuple[list[KitLine], dict[tuple[str, str], int]]:
     """Cups, fruit, card and dividers; and how many cups of each liquid, diluted or not, are poured."""
-    lines: list[Line] = []
+    lines: list[KitLine] = []
     volumes: dict[tuple[str, str], int] = {}
 
     def line(key: str, name: str, count: int, why: str, each: int | None = None) -> None:
         groups = count if each is None else count // each
         spare = _spares(count)
-        lines.append(Line(key, name, "vessel", each, groups, spare, count + spare, None, prices.get(key), why))
+        lines.append(KitLine(key, name, "vessel", each, groups, spare, count + spare, None, prices.get(key), why))
 
     cups = 0
     for liquid in sorted({bath[0] for own in baths for bath in own}):
@@ -207,7 +207,7 @@ def _vessels(
     return lines, volumes
 
 
-def _day_before(batches: Sequence[Batch], vessels: Sequence[Line]) -> tuple[str, ...]:
+def _day_before(batches: Sequence[Batch], vessels: Sequence[KitLine]) -> tuple[str, ...]:
     todo = [f"Make {one.name}, {one.volume_l:.2f} L." for one in batches if one.day_before]
     todo += [f"Soak {line.name.removeprefix('pieces of ')}." for line in vessels if line.name.startswith("pieces of card")]
     return (*todo, "Cut plates to one width and mark the depth of dip.", "Label cups and fill rinse cups.",

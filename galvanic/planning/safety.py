@@ -25,7 +25,8 @@ LOCAL_RULES = (
 )
 NOT_FOR_STUDENTS = "It is not for students of any age."
 NO_SIGN = "The sheet of such a plan cannot be signed off."
-SEVERITIES = ("caution", "warning")
+Severity = Literal["caution", "warning"]
+SEVERITIES: tuple[Severity, ...] = get_args(Severity)
 ACTIVITIES: Mapping[str, str] = {
     "cutting": "students cut fruit themselves",
     "flame": "a flame in the room",
@@ -45,7 +46,7 @@ class Hazard:
     key: str
     applies: str
     to: str | float
-    severity: str
+    severity: Severity
     text: str
     short: str
     do: str
@@ -169,7 +170,7 @@ def _because(rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activi
 def sheet(plates: Sequence[str], liquids: Sequence[str], age: str, activities: Sequence[str] = ()) -> Sheet:
     """The sheet for these materials (keys), this age band and these activities. Raises OutOfRange for an unknown band."""
     if age not in AGE_BANDS or not set(activities) <= set(ACTIVITIES):
-        raise OutOfRange(f"The age band is one of {', '.join(AGE_BANDS)}.")
+        raise OutOfRange(f"The age band is one of {', '.join(AGE_BANDS)}.", field="age", value=age)
     entries = []
     for rule in hazards().values():
         because = _because(rule, plates, liquids, activities)

@@ -9,9 +9,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, fields
 
 from galvanic.cells import Cell
-from galvanic.errors import OutOfRange
+from galvanic.errors import OutOfRange, within
 
 MOST_PLACES = 20
+MOST_MINUTES = 600.0
 READINGS = 3  # of a cell, each after lifting the plates out and putting them back
 
 
@@ -33,10 +34,12 @@ class Steps:
     pause: float = 0.0
 
     def __post_init__(self) -> None:
-        if any(not 0.0 <= getattr(self, field.name) <= 600.0 for field in fields(self)):
-            raise OutOfRange("Minutes lie between 0 and 600.")
+        for field in fields(self):
+            within(
+                field.name, getattr(self, field.name), 0.0, MOST_MINUTES, f"Minutes lie between 0 and {MOST_MINUTES:.0f}."
+            )
         if self.cell <= 0.0:
-            raise OutOfRange("A cell must take some time.")
+            raise OutOfRange("A cell must take some time.", field="read", value=self.read, limit=0.0)
 
     @property
     def cell(self) -> float:

@@ -91,7 +91,7 @@ def tell_apart(
 ) -> list[Neighbours]:
     """All neighbours in all baths, least certain first. Raises OutOfRange for a scatter not above zero."""
     if not (scatter_v > 0.0 and math.isfinite(scatter_v)):
-        raise OutOfRange("The scatter must be above zero.")
+        raise OutOfRange("The scatter must be above zero.", field="scatter_v", value=scatter_v, limit=0.0)
     counts = _counts(task, plan)
     rows = {name: i for i, name in enumerate(task.electrodes)}
     found = []

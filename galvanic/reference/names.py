@@ -45,4 +45,4 @@ def find(name: str, table: Mapping[str, Thing], what: str) -> Thing:
     names = tuple(nearest)[:3]
     hint = f" Nearest: {', '.join(names)}." if names else ""
     shown = name.strip()[:40]
-    raise UnknownMaterial(f"No {what} called “{shown}” is in the catalogue.{hint}", names)
+    raise UnknownMaterial(f"No {what} called “{shown}” is in the catalogue.{hint}", names, shown)

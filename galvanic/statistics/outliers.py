@@ -62,6 +62,6 @@ def downweight_outliers(differences: Sequence[Difference]) -> tuple[list[Differe
         for d, r in zip(differences, off, strict=True)
         if abs(r) > max(LEAST_V, OUTSIDE * max(scale, d.u_v))
     ]
-    named = {id(one.difference): one for one in outliers}
+    named = {id(outlier.difference): outlier for outlier in outliers}
     kept = [replace(d, u_v=math.hypot(d.u_v, named[id(d)].off_v)) if id(d) in named else d for d in differences]
     return kept, sorted(outliers, key=lambda one: -abs(one.off_v))

@@ -11,7 +11,7 @@ JUICE = "lemon-juice"
 
 def hands(*conditions, groups=4):
     """Groups that measure zinc and copper in lemon juice at each setting."""
-    return groups * [tuple(Cell("zinc", JUICE, "copper", one) for one in conditions)]
+    return groups * [tuple(Cell("zinc", JUICE, "copper", condition) for condition in conditions)]
 
 
 class Words(unittest.TestCase):
@@ -58,7 +58,7 @@ class Kits(unittest.TestCase):
         # of 0.2 L, a tenth of 0.2 L: 0.32 L of juice, so 0.4 L are pressed.
         found = kit(hands("undiluted", "1 part in 2", "1 part in 10"))
         self.assertEqual(
-            [(one.name, round(one.volume_l, 3)) for one in found.batches],
+            [(batch.name, round(batch.volume_l, 3)) for batch in found.batches],
             [("lemon juice", 0.4), ("lemon juice, 1 part in 2", 0.2), ("lemon juice, 1 part in 10", 0.2)],
         )
         tenth = found.batches[2]

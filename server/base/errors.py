@@ -170,7 +170,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(GalvanicError)
     def _core(request: HttpRequest, error: GalvanicError) -> HttpResponse:
-        return respond(Problem(422, error.code, str(error)))
+        return respond(Problem(422, error.code, str(error), field=error.field or None))
 
     @api.exception_handler(ValidationError)
     def _validation(request: HttpRequest, error: ValidationError) -> HttpResponse:

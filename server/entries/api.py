@@ -59,7 +59,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     group, hand = next((g, h) for g, h in zip(groups, hands, strict=True) if g.id == actor.group_id)
     with_what_is_beside(hand)
     values = [value for one in hands for value in one.values]
-    uncovered = {one.planned.id for one in hand.cells if lab.show_values and has_own(one)}
+    uncovered = {cell.planned.id for cell in hand.cells if lab.show_values and has_own(cell)}
     # What is said of a covered cell rests on the account alone, or its words would give the class's value away.
     alone, with_class = (reference_of(lab, actor.group_id, known) for known in ([], values))
     findings = check_rows(hand.rows, lambda row: with_class if row.cell_id in uncovered else alone)
@@ -90,17 +90,17 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         wanted=READINGS_PER_CELL,
         cells=[
             BenchCell(
-                **dict(one.sent),
-                findings=findings_out(one.sent, findings),
-                asked=one.asked,
-                beside=beside_out(one.planned, one.rows),
-                others=others_out(one.planned, values) if one.planned.id in uncovered else None,
-                preparation=preparation(one.planned.cell),
-                cautions=cautions(one.planned.cell.pair, [one.planned.electrolyte]),
-                prediction=latest_prediction(one.planned),
-                working=[_working(one.planned, plate) for plate in one.planned.cell.pair] if lab.predict else [],
+                **dict(cell.sent),
+                findings=findings_out(cell.sent, findings),
+                asked=cell.asked,
+                beside=beside_out(cell.planned, cell.rows),
+                others=others_out(cell.planned, values) if cell.planned.id in uncovered else None,
+                preparation=preparation(cell.planned.cell),
+                cautions=cautions(cell.planned.cell.pair, [cell.planned.electrolyte]),
+                prediction=latest_prediction(cell.planned),
+                working=[_working(cell.planned, plate) for plate in cell.planned.cell.pair] if lab.predict else [],
             )
-            for one in hand.cells
+            for cell in hand.cells
         ],
     )
 
@@ -112,7 +112,7 @@ def has_own(one: CellInHand) -> bool:
 
 def _working(planned: PlannedCell, negative: str) -> Working:
     lines, reason = worked_or_reason(planned.cell, negative)
-    return Working(negative=negative, lines=[WorkedLine(text=one.text, why=one.why) for one in lines], reason=reason)
+    return Working(negative=negative, lines=[WorkedLine(text=line.text, why=line.why) for line in lines], reason=reason)
 
 
 @router.post(

@@ -115,7 +115,7 @@ def latest_prediction(planned: PlannedCell) -> PredictionOut | None:
 def meter_out(check: MeterCheck) -> MeterOut:
     """A meter check with its verdict as it is sent."""
     found = verdict_of(check)
-    return MeterOut(offset_v=check.offset_v, code=found.code, tone=found.tone, text=found.text, do=found.do)  # type: ignore[arg-type]
+    return MeterOut(offset_v=check.offset_v, code=found.code, tone=found.tone, text=found.text, do=found.do)
 
 
 def under_load_out(under: UnderLoad, open_v: float | None, u_open_v: float) -> UnderLoadOut:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Literal
 
 from pydantic import BaseModel
 
+from galvanic.notes import Tone
 from server.entries.beside_schemas import Beside
 from server.labs.schemas import PlannedCellOut
 
@@ -114,7 +114,7 @@ class MeterOut(BaseModel):
 
     offset_v: float
     code: str
-    tone: Literal["plain", "good", "caution", "wrong"]
+    tone: Tone
     text: str
     do: str
 

@@ -71,7 +71,7 @@ def _claim(claim: Claim, results: list, readings: dict[uuid.UUID, Reading], late
         revises=claim.revises_id,
         latest=latest,
         received_at=claim.received_at,
-        verdict=found.verdict.code,  # type: ignore[arg-type]
+        verdict=found.verdict.code,
         says=found.verdict.text,
         question=found.verdict.question,
         evidence=found.evidence,

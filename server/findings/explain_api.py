@@ -72,9 +72,9 @@ def _own_first(request: HttpRequest, lab: Lab) -> set[Cell] | None:
 
 def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
     for result in results:
-        for one in result.cells:
-            if one.cell == wanted:
-                return one
+        for cell in result.cells:
+            if cell.cell == wanted:
+                return cell
     raise not_found("cell with a reading that counts")
 
 

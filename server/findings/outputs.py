@@ -148,7 +148,7 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
         foretold=in_words(
             [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
         ),
-        liquids=[_pair(one) for one in in_liquids(results)],
+        liquids=[_pair(in_liquid) for in_liquid in in_liquids(results)],
         offsets=_offsets(results),
         shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],
         aside=asides_of(lab),

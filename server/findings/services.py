@@ -80,7 +80,7 @@ def own_results(lab: Lab, group: Member) -> list[ElectrolyteResult]:
     """What a group's own readings give by themselves, as if there were no other group."""
 
     def make() -> list[ElectrolyteResult]:
-        return in_order(lab, compare([one for one in class_readings(lab) if one.group == group.name], None))
+        return in_order(lab, compare([reading for reading in class_readings(lab) if reading.group == group.name], None))
 
     return made_once(lab, f"results {group.group_id}", make)
 
@@ -102,9 +102,9 @@ def predictions_of(lab: Lab) -> Predictions:
     """Each group's latest prediction of each cell, signed as the cell is written; one query."""
     found: dict[Cell, dict[str, float]] = defaultdict(dict)
     rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
-    for one in rows:
-        sign = 1.0 if one.negative == one.cell.negative else -1.0
-        found[one.cell.cell][one.cell.group.name] = sign * one.volts_v
+    for row in rows:
+        sign = 1.0 if row.negative == row.cell.negative else -1.0
+        found[row.cell.cell][row.cell.group.name] = sign * row.volts_v
     return found
 
 

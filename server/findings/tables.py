@@ -79,15 +79,15 @@ def _readings(lab: Lab) -> Sheet:
         ),
         [
             (
-                one.cell.group.name, plates.get(one.red, one.red), plates.get(one.black, one.black),
-                liquids.get(one.cell.electrolyte, one.cell.electrolyte),
-                Shown(as_shown(one.volts_v - one.offset_v, one.resolution_v)),
-                one.cell.condition, one.text, one.unit, one.offset_v, one.resolution_v, one.origin,
-                (one.taken_at or one.received_at).isoformat(),
-                "no" if one.id in corrected or one.aside else "yes",
-                "corrected by a later entry" if one.id in corrected else one.aside,
+                row.cell.group.name, plates.get(row.red, row.red), plates.get(row.black, row.black),
+                liquids.get(row.cell.electrolyte, row.cell.electrolyte),
+                Shown(as_shown(row.volts_v - row.offset_v, row.resolution_v)),
+                row.cell.condition, row.text, row.unit, row.offset_v, row.resolution_v, row.origin,
+                (row.taken_at or row.received_at).isoformat(),
+                "no" if row.id in corrected or row.aside else "yes",
+                "corrected by a later entry" if row.id in corrected else row.aside,
             )
-            for one in rows
+            for row in rows
         ],
     )  # fmt: skip
 

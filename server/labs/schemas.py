@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.cells import Cell
+from galvanic.notes import Tone
 from server.labs.policy import Stage
 from server.labs.settings import LabSettings, Period, StepsIO, Varies
 from server.materials.schemas import Key
@@ -124,7 +125,7 @@ class NoteOut(BaseModel):
     """A margin note with at most one action, and the numbers behind it."""
 
     code: str
-    tone: Literal["plain", "good", "caution", "wrong"]
+    tone: Tone
     title: str
     text: str
     action: ActionOut | None

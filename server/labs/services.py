@@ -75,7 +75,7 @@ def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
 
     Raises Problem where a lab varies something else and names fewer than two settings, or too many.
     """
-    tidy = list(dict.fromkeys(" ".join(one.split())[:MAX_CONDITION] for one in conditions if one.strip()))
+    tidy = list(dict.fromkeys(" ".join(condition.split())[:MAX_CONDITION] for condition in conditions if condition.strip()))
     if varies in (Varies.PAIRS, Varies.ELECTROLYTE):
         return [""]
     if len(tidy) < 2:

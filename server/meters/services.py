@@ -97,14 +97,14 @@ class Gone(Exception):
     """The meter is not there, or has stopped answering; says so in words."""
 
 
-class Line:
+class MeterLine:
     """One connection to a meter."""
 
     def __init__(self, reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
         self.reader, self.writer = reader, writer
 
     @classmethod
-    async def open(cls, address: Address) -> Line:
+    async def open(cls, address: Address) -> MeterLine:
         """Raises Gone where nobody listens."""
         try:
             return cls(*await asyncio.wait_for(asyncio.open_connection(address.host, address.port), ANSWER_S))
@@ -164,12 +164,12 @@ async def samples(
 
 async def _samples(address: Address, cell: Cell | None) -> AsyncIterator[str]:
     while True:
-        line: Line | None = None
+        line: MeterLine | None = None
         times: list[float] = []
         volts: list[float] = []
         begun, known = time.monotonic(), False
         try:
-            line = await Line.open(address)
+            line = await MeterLine.open(address)
             simulated = (await line.ask(ASK_WHO)).startswith(SIMULATED)
             if simulated and cell is not None:
                 await line.ask(f"SIM:CELL {cell.negative},{cell.electrolyte},{cell.positive};*OPC?")

@@ -98,14 +98,14 @@ class Device:
 
 def timed(entries: Sequence[Entry], steps: Steps, groups: int) -> Iterator[tuple[float, Entry]]:
     """Entries with their minute, in order of time; every group has a pace of its own."""
-    most = max((one.place for one in entries), default=0) + 1
+    most = max((entry.place for entry in entries), default=0) + 1
     times = steps.cell_times(most)
     found = []
-    for one in entries:
-        begin, end = times[one.place]
-        pace = 0.94 + 0.18 * one.group / max(1, groups - 1)
-        within = (one.nth + 1.5) / (READINGS + 2) * (end - begin)
-        found.append(((begin + within) * pace, one))
+    for entry in entries:
+        begin, end = times[entry.place]
+        pace = 0.94 + 0.18 * entry.group / max(1, groups - 1)
+        within = (entry.nth + 1.5) / (READINGS + 2) * (end - begin)
+        found.append(((begin + within) * pace, entry))
     yield from sorted(found, key=lambda pair: (pair[0], pair[1].group, pair[1].nth))
 
 

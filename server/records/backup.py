@@ -211,7 +211,7 @@ def _swap(cluster: psycopg.Connection[Any], to: str, new: str) -> None:
 def _pictures() -> dict[str, Path]:
     """Where each photograph that was not removed lies, by its name in the backup."""
     ids = Photo.objects.filter(removed__isnull=True).values_list("id", flat=True)
-    return {f"{PHOTOS}/{one}.jpg": path_of(one) for one in ids}
+    return {f"{PHOTOS}/{key}.jpg": path_of(key) for key in ids}
 
 
 def _manifest(tar: tarfile.TarFile) -> Manifest:

@@ -38,9 +38,9 @@ def read_table(text: str) -> ReadingsTable:
     except BadTableText as error:
         raise _refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
     long = [
-        RowFault(one.line, f"The group’s name is longer than {MAX_GROUP_NAME} letters.")
-        for one in found.readings
-        if len(one.group) > MAX_GROUP_NAME
+        RowFault(reading.line, f"The group’s name is longer than {MAX_GROUP_NAME} letters.")
+        for reading in found.readings
+        if len(reading.group) > MAX_GROUP_NAME
     ]
     if long:
         raise _refused("bad_rows", f"{len(long)} rows could not be read; mend them and try again.", long[:50])

@@ -51,9 +51,9 @@ def visits_of(
     for group, hand in zip(groups, hands, strict=True):
         reference = reference_of(lab, group.id, values)
         told: list[tuple[str, Finding]] = []
-        for one in hand.cells:
-            planned = one.planned
-            if said := check_last(one.rows, reference):
+        for cell in hand.cells:
+            planned = cell.planned
+            if said := check_last(cell.rows, reference):
                 flags[planned.id] = said[0].code
                 told.append((planned.cell.short, said[0]))
                 cells[group.name, planned.cell.short] = planned.id
@@ -81,7 +81,7 @@ def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str
     """Relief for the groups that are behind, by name."""
     at = {group.name: k for k, group in enumerate(groups)}
     lists = {
-        name: [Left(one.planned.cell, bool(one.sent.readings), one.planned.shared) for one in hands[k].cells]
+        name: [Left(cell.planned.cell, bool(cell.sent.readings), cell.planned.shared) for cell in hands[k].cells]
         for name, k in at.items()
     }
     found = {}

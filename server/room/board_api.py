@@ -112,7 +112,7 @@ def _board(lab: Lab) -> BoardOut:
             VisitOut(
                 group=visit.group,
                 code=visit.code,
-                tone=visit.tone,  # type: ignore[arg-type]
+                tone=visit.tone,
                 text=visit.text,
                 cell=cell,
                 relief=relief_out(attention.relief.get(visit.group)) if visit.code == "behind" else None,

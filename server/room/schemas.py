@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from galvanic.notes import Tone
 from server.entries.schemas import CellWithReadings, ReadingOut
 from server.labs.policy import Stage
 from server.labs.schemas import LabLine
@@ -72,7 +73,7 @@ class VisitOut(BaseModel):
 
     group: str
     code: str
-    tone: Literal["plain", "good", "caution", "wrong"]
+    tone: Tone
     text: str
     cell: uuid.UUID | None
     relief: ReliefOut | None

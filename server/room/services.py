@@ -88,7 +88,7 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
     if cell.shared:
         raise Problem(409, "shared", "Every group measures the shared cell; it stays.")
     theirs = list(PlannedCell.objects.filter(group=to).order_by("position"))
-    if any(one.cell == cell.cell and not one.readings.exists() for one in theirs):
+    if any(their.cell == cell.cell and not their.readings.exists() for their in theirs):
         raise Problem(409, "has_it", f"{to.name} has this cell on its list already.")
     left = cell.group_id
     last = theirs[-1] if theirs else None

@@ -63,7 +63,7 @@ class Fuzz(TestCase):
         }
         schema = schemathesis.openapi.from_dict(json.loads(json.dumps(api.get_openapi_schema(), default=str)))
         schema.app = get_wsgi_application()
-        self.operations = [one.ok() for one in schema.get_all_operations()]
+        self.operations = [get_all_operation.ok() for get_all_operation in schema.get_all_operations()]
         for signal in (request_started, request_finished):  # as Django's own test client does
             signal.disconnect(close_old_connections)
             self.addCleanup(signal.connect, close_old_connections)

@@ -36,10 +36,10 @@ class Subtraction(unittest.TestCase):
 
     def test_the_last_line_is_the_table_difference_for_every_pair(self):
         metals = [key for key, e in electrodes().items() if e.couple]
-        for one in metals:
+        for metal in metals:
             for other in metals:
-                if one != other:
-                    cell = Cell.of(one, "milk", other)
+                if metal != other:
+                    cell = Cell.of(metal, "milk", other)
                     last = worked(cell, cell.negative)[-1].text
                     number = float(last.split("=")[1].replace(MINUS, "-").replace(f"{THIN}V", ""))
                     self.assertAlmostEqual(number, table_difference_v(cell.positive, cell.negative), delta=0.0051)

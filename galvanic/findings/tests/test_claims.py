@@ -151,7 +151,11 @@ class Misconceptions(unittest.TestCase):
         self.assertIn("Al | Zn", order.in_data)
 
     def test_every_one_asks_a_question_back(self) -> None:
-        self.assertTrue(all(one.question.endswith("?") and one.against for one in misconceptions().values()))
+        self.assertTrue(
+            all(
+                misconception.question.endswith("?") and misconception.against for misconception in misconceptions().values()
+            )
+        )
 
 
 class Slopes(unittest.TestCase):

@@ -13,7 +13,7 @@ from galvanic.cells import Cell
 from galvanic.simulated.stream import CellStream
 from server.base.live import HUB
 from server.base.problems import Problem
-from server.meters.services import NOBODY, Address, Line, address_of, samples
+from server.meters.services import NOBODY, Address, MeterLine, address_of, samples
 from server.practise.meter import NAME, SimulatedMeter, serve
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, send, teacher
 
@@ -145,7 +145,7 @@ class Gateway(unittest.TestCase):
         async def talk():
             server = await serve(SimulatedMeter(CellStream(0.94, settle_s=0.01), 1), 0)
             async with server:
-                line = await Line.open(Address("127.0.0.1", server.sockets[0].getsockname()[1]))
+                line = await MeterLine.open(Address("127.0.0.1", server.sockets[0].getsockname()[1]))
                 said = [await line.ask("*IDN?"), await line.ask("meas:volt:dc?"), await line.ask("SYST:ERR?")]
                 said.append(await line.ask("SIM:CELL no,such,plate;FROBNICATE;*OPC?"))
                 line.close()

@@ -36,7 +36,7 @@ class TheRoom(TestCase):
         self.assertEqual(answer.status_code, 200)
         shown = self.board()["groups"][0]["cells"][0]["readings"]
         self.assertEqual([one["aside"] for one in shown], ["a slipped point", ""])
-        self.assertEqual([one.volts_v for one in class_readings(self.lab)], [0.94])
+        self.assertEqual([class_reading.volts_v for class_reading in class_readings(self.lab)], [0.94])
         send(self.client, f"/readings/{wrong.id}/aside", {"reason": ""})
         self.assertEqual(len(class_readings(self.lab)), 2)
         self.assertEqual(SetAside.objects.count(), 2)
@@ -45,7 +45,7 @@ class TheRoom(TestCase):
         record(cell_of(self.tern), "0.94")
         record(cell_of(self.knot), "0.50")
         send(self.client, f"/groups/{self.knot.id}/aside", {"reason": "a faulty meter"})
-        self.assertEqual([one.group for one in class_readings(self.lab)], ["Tern"])
+        self.assertEqual([class_reading.group for class_reading in class_readings(self.lab)], ["Tern"])
         groups = {one["name"]: one for one in self.board()["groups"]}
         self.assertEqual(groups["Knot"]["aside"], "a faulty meter")
         self.assertEqual(groups["Knot"]["cells"][0]["readings"][0]["aside"], "a faulty meter")

@@ -96,7 +96,7 @@ class Covered(TestCase):
             for _, router in api._routers
             for view in router.path_operations.values()
             for operation in view.operations
-            if any(isinstance(one, GroupAuth) for one in operation.auth_callbacks)
+            if any(isinstance(auth_callback, GroupAuth) for auth_callback in operation.auth_callbacks)
         }
         self.assertEqual(found, set(asks), "an endpoint of groups is not looked at here")
         return {name: ask() for name, ask in asks.items()}

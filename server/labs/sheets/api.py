@@ -58,14 +58,14 @@ def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
         bench=lines("bench"),
         batches=[
             BatchOut(
-                electrolyte=one.electrolyte,
-                name=one.name,
-                volume_l=one.volume_l,
-                ingredients=[IngredientOut(**asdict(part)) for part in one.ingredients],
-                method=one.method,
-                day_before=one.day_before,
+                electrolyte=batch.electrolyte,
+                name=batch.name,
+                volume_l=batch.volume_l,
+                ingredients=[IngredientOut(**asdict(part)) for part in batch.ingredients],
+                method=batch.method,
+                day_before=batch.day_before,
             )
-            for one in found.batches
+            for batch in found.batches
         ],
         groups=[GroupKit(group=name, things=list(things)) for name, things in zip(names, found.for_group, strict=True)],
         day_before=list(found.day_before),
@@ -85,8 +85,10 @@ def kit_table(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
 
 def _safety(lab: Lab, found: Sheet) -> SafetyOut:
     history = [
-        SignOffOut(at=one.at, teacher=one.teacher.get_username(), current=one.fingerprint == found.fingerprint)
-        for one in signatures(lab)
+        SignOffOut(
+            at=signature.at, teacher=signature.teacher.get_username(), current=signature.fingerprint == found.fingerprint
+        )
+        for signature in signatures(lab)
     ]
     return SafetyOut(
         age=found.age,
@@ -94,7 +96,7 @@ def _safety(lab: Lab, found: Sheet) -> SafetyOut:
         entries=[
             SafetyEntry(
                 key=e.hazard.key,
-                severity=e.hazard.severity,  # type: ignore[arg-type]
+                severity=e.hazard.severity,
                 refused=e.refused,
                 because=list(e.because),
                 text=e.hazard.text,
