@@ -292,7 +292,7 @@ def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult]) -
     most: Sequence[Code] = [code for code in CODES if len(by[code]) > len(cells) / 2]
     return Verdict(
         most[0] if most else "open",
-        " ".join([counts, *(f"{one}." for one in named)]),
+        " ".join([counts, *(f"{line}." for line in named)]),
         "In which cell should it show most, and does it?",
     )
 
