@@ -17,8 +17,9 @@ from functools import cache
 import numpy as np
 
 from galvanic.cells import Cell
+from galvanic.chemistry.currents import NERNST_V
 from galvanic.chemistry.polarisation import sides_of
-from galvanic.chemistry.rest import NERNST_V, rest_potentials
+from galvanic.chemistry.rest import rest_potentials
 from galvanic.errors import NoTableEntry
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 from galvanic.reference.reader import Range, Reader, read_table

@@ -24,11 +24,11 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import PLATE_U_V
+from galvanic.chemistry.currents import D_ION, NERNST_V, dissolution
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
-from galvanic.chemistry.rest import D_ION, NERNST_V, dissolution
 from galvanic.constants import FARADAY_C_PER_MOL
 from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import electrodes, half_reactions, kept

@@ -6,8 +6,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from galvanic.chemistry.currents import net
 from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
-from galvanic.chemistry.rest import net, settle
+from galvanic.chemistry.rest import settle
+from galvanic.chemistry.warmth import warmth
 
 
 @dataclass(frozen=True)
@@ -51,11 +53,29 @@ class Half:
         """The same plate without its film, as in the moment after it is scratched."""
         return replace(self, plates=replace(self.plates, filmed=np.zeros_like(self.plates.filmed)))
 
-    def in_liquid(self, ph: float | None = None, oxygen: float = 1.0, stir: float = 1.0) -> Half:
-        """The same with another pH (None: as it is), oxygen supply times `oxygen`, still layer divided by `stir`."""
+    def in_liquid(
+        self,
+        ph: float | None = None,
+        oxygen: float = 1.0,
+        stir: float = 1.0,
+        celsius: float = 25.0,
+        chloride_mol_per_l: float | None = None,
+    ) -> Half:
+        """The same with another pH or chloride (None: as it is), oxygen supply times `oxygen`, still layer divided by
+        `stir`, at a temperature. Raises OutOfRange for one that the model does not cover."""
+        warmth(celsius)
         q = self.liquids
-        q = replace(q, layer_m=q.layer_m / stir, oxygen=q.oxygen * oxygen, ph=q.ph if ph is None else np.full_like(q.ph, ph))
+        changed = {
+            name: np.full_like(getattr(q, name), value)
+            for name, value in (("ph", ph), ("chloride", chloride_mol_per_l))
+            if value is not None
+        }
+        q = replace(q, layer_m=q.layer_m / stir, oxygen=q.oxygen * oxygen, celsius=celsius, **changed)
         return replace(self, liquids=q)
+
+    def after(self, seconds: float) -> Half:
+        """The same so long after the circuit was closed; infinite: when all is steady."""
+        return replace(self, liquids=replace(self.liquids, after_s=np.full((1, 1, 1), seconds)))
 
     def with_ions(self, mol_per_l: float) -> Half:
         """The same with dissolved ions of the plate's own metal, by their activity."""

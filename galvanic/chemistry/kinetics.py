@@ -44,7 +44,10 @@ class Parameter:
 
 @dataclass(frozen=True, slots=True)
 class Dissolution:
-    """One anodic reaction: metal to an ion, or to a solid or complex with `chloride` or `hydroxide` of the solution."""
+    """One anodic reaction: metal to an ion, or to a solid or complex with `chloride` or `hydroxide` of the solution.
+
+    `stock_c_per_m2`: how much of a solid a freshly rubbed plate carries, as charge.
+    """
 
     couple: str
     i0_a_per_m2: Parameter
@@ -54,6 +57,7 @@ class Dissolution:
     hydroxide_order: Parameter | None
     reference_ph: float
     ion: str | None
+    stock_c_per_m2: Parameter | None
 
     @property
     def solid(self) -> bool:
@@ -64,7 +68,10 @@ class Dissolution:
 
 @dataclass(frozen=True, slots=True)
 class Film:
-    """A film that lets only a passive current through until it breaks down in chloride."""
+    """A film that lets only a passive current through until it breaks down in chloride.
+
+    `alkali_a_per_m2`: what passes because 1 mol/L of hydroxide dissolves the film.
+    """
 
     current_a_per_m2: Parameter
     at_v: Parameter
@@ -75,6 +82,7 @@ class Film:
     alkali_above_ph: Parameter
     pit_v: Parameter | None
     pit_chloride_slope_v: Parameter | None
+    alkali_a_per_m2: Parameter | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,19 +94,27 @@ class Surface:
     oxygen_i0_a_per_m2: Parameter
     oxygen_share: Parameter | None
     peroxide_i0_a_per_m2: Parameter | None
+    hydrogen_alkali_i0_a_per_m2: Parameter | None
+    groups_i0_a_per_m2: Parameter | None
+    groups_v: Parameter | None
+    groups_c_per_m2: Parameter | None
     film: Film | None
     dissolution: tuple[Dissolution, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Form:
-    """How oxygen reaches the plates (share of air saturation) and how thick the still layer is."""
+    """How oxygen reaches the plates (share of air saturation) and how thick the still layer is.
+
+    `exposed_long`: plates are read when all has become steady, after weeks, not a minute or two after dipping.
+    """
 
     key: str
     name: str
     oxygen_share: Parameter
     layer_m: Parameter
     hydrogen_bar: Parameter | None
+    exposed_long: bool
 
 
 def parameter(r: Reader, field: str) -> Parameter:
@@ -106,7 +122,7 @@ def parameter(r: Reader, field: str) -> Parameter:
     cited = r.cited(field, ("value", "low", "high"))
     if not cited["low"] <= cited["value"] <= cited["high"]:
         raise r.fail(f"{field}: the value lies outside its range")
-    logarithmic = field.endswith(("_a_per_m2", "_m", "_share", "_bar"))
+    logarithmic = field.endswith(("_a_per_m2", "_c_per_m2", "_m", "_share", "_bar"))
     if logarithmic and cited["low"] <= 0:
         raise r.fail(f"{field} must be above zero")
     return Parameter(**cited, logarithmic=logarithmic)
@@ -130,6 +146,7 @@ def _dissolution(where: str, row: Mapping[str, Any]) -> Dissolution:
         _optional(r, "hydroxide_order"),
         r.take("reference_ph", (int, float), 0.0),
         r.take("ion", str, None),
+        _optional(r, "stock_c_per_m2"),
     )
     r.done()
     return found
@@ -147,6 +164,7 @@ def _film(where: str, row: Mapping[str, Any]) -> Film:
         alkali_above_ph=parameter(r, "alkali_above_ph"),
         pit_v=_optional(r, "pit_v"),
         pit_chloride_slope_v=_optional(r, "pit_chloride_slope_v"),
+        alkali_a_per_m2=_optional(r, "alkali_a_per_m2"),
     )
     r.done()
     return found
@@ -162,6 +180,10 @@ def _surface(r: Reader) -> Surface:
         parameter(r, "oxygen_i0_a_per_m2"),
         _optional(r, "oxygen_share"),
         _optional(r, "peroxide_i0_a_per_m2"),
+        _optional(r, "hydrogen_alkali_i0_a_per_m2"),
+        _optional(r, "groups_i0_a_per_m2"),
+        _optional(r, "groups_v"),
+        _optional(r, "groups_c_per_m2"),
         None if film is None else _film(f"kinetics: {key} film", film),
         tuple(_dissolution(f"kinetics: {key} dissolution", row) for row in dissolution),
     )
@@ -174,6 +196,7 @@ def _form(r: Reader) -> Form:
         parameter(r, "oxygen_share"),
         parameter(r, "layer_m"),
         _optional(r, "hydrogen_bar"),
+        r.take("exposed_long", bool, False),
     )
 
 

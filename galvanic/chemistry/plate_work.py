@@ -2,27 +2,35 @@
 
 At the negative plate the metal dissolves (oxidation: the anode). At the positive plate something of the liquid is reduced:
 in juice and salt water there are no copper ions, so oxygen and hydrogen ions share the work. The shares come from the
-rest-potential model at the plate's potential in the working cell, a tenth of its short-circuit current drawn.
+rest-potential model at the plate's potential in the working cell, a tenth of its short-circuit current drawn, as long after
+dipping in as a cell is read.
 """
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 
 from galvanic.cells import Cell
+from galvanic.chemistry.currents import NERNST_V, cathodic, dissolution, oxidised
 from galvanic.chemistry.half import Half
+from galvanic.chemistry.kinetics import Dissolution, surfaces
+from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, couple_of
 from galvanic.chemistry.polarisation import LoadedCell, sides_of
-from galvanic.chemistry.rest import dissolution, hydrogen, inert, oxygen
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 
 PART = 0.1
 LEAST_SHARE = 0.005
 NEUTRAL_PH = 7.0
+TRACE_LOG = -4.0  # of the ions or complexes at the plate, mol/L
 SOLUTION_MOL_PER_L = 1e-4  # less than any solution that is made, more than a plate gives off in a lesson
 OWN_IONS = "the plate’s own ions come back from the solution"
-OWN_OXIDE = "its own oxide and the traces that it gave off, as long as they last; then only oxygen and hydrogen"
+OWN_TRACES = "traces of its own ions that it gave off before"
+OWN_SOLID = "what it carries of this, as long as it lasts; then only oxygen and hydrogen"
+GROUPS = "groups on the carbon, as long as they last; then only oxygen and hydrogen"
+OTHERS_IONS = "the other metal’s ions plate out on it"
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,21 +71,39 @@ def at_plates(cell: Cell) -> AtPlates:
     rest_v = loaded.rest()
     rest = dict(zip((cell.negative, cell.positive), rest_v, strict=True))
     low, high = sorted(halves, key=lambda key: (rest[key], key != cell.negative))
-    current = abs(loaded.at_load(0.0, rest_v).current_a) * PART
-    density = current / loaded.geometry.area_m2
-    return AtPlates(low, high, _anode(low, halves[low], density), _cathode(high, sides[high], halves[high], density))
+    density = abs(loaded.at_load(0.0, rest_v).current_a) * PART / loaded.geometry.area_m2
+    return AtPlates(
+        low, high, _anode(low, sides[low], halves[low], density), _cathode(high, sides[high], halves[high], density)
+    )
 
 
-def _anode(key: str, half: Half, density: float) -> tuple[Work, ...]:
+def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...]:
     plates, liquids, pairing = half.plates, half.liquids, half.pairing
     at = np.reshape(half.at(density), (1, 1, 1))
     metal = max(0.0, float(dissolution(at, plates, liquids, pairing)[0, 0, 0]))
-    other = max(0.0, float(inert(at, plates, liquids)[0, 0, 0]))
-    electrode = electrodes()[key]
-    if electrode.couple is None or metal <= other:
+    other = max(0.0, float(oxidised(at, plates, liquids)[0, 0, 0]))
+    couple = main_couple(key, liquid, float(at[0, 0, 0]))
+    if couple is None or metal <= other:
         return (Work("what the liquid holds is oxidised; the plate itself does not dissolve", 1.0, ""),)
     film = "through pores in its oxide skin" if bool(plates.filmed[0, 0, 0]) else ""
-    return (Work(backwards(electrode.couple), 1.0, film),)
+    return (Work(backwards(couple), 1.0, film),)
+
+
+def main_couple(key: str, liquid: str, at_v: float) -> str | None:
+    """What a plate dissolves as at a potential: its simple ion, a complex or a solid, whichever would take it furthest."""
+    electrode, row = electrodes()[key], electrolytes()[liquid]
+    if electrode.couple is None:
+        return None
+    ph = 0.5 * (row.ph.low + row.ph.high)
+    chloride = CHLORIDE_ACTIVITY * max(math.sqrt(row.chloride_mol_per_l.low * row.chloride_mol_per_l.high), LEAST_CHLORIDE)
+
+    def drive(reaction: Dissolution) -> float:
+        half = half_reactions()[reaction.couple]
+        ligands = reaction.chloride * math.log10(chloride) + reaction.hydroxide * (ph - 14.0)
+        level = 0.0 if reaction.solid else TRACE_LOG
+        return half.electrons * (at_v - half.e_v.value) / NERNST_V + ligands - level
+
+    return max(surfaces()[electrode.surface].dissolution, key=drive).couple
 
 
 def _holds_ions(liquid: str, couple: str | None) -> bool:
@@ -87,22 +113,24 @@ def _holds_ions(liquid: str, couple: str | None) -> bool:
 
 
 def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...]:
-    plates, liquids, pairing = half.plates, half.liquids, half.pairing
     at = np.reshape(half.at(-density), (1, 1, 1))
-    acid = half.ph < NEUTRAL_PH
-    by_oxygen = max(0.0, float(oxygen(at, plates, liquids)[0, 0, 0]))
-    by_hydrogen = max(0.0, float(hydrogen(at, plates, liquids)[0, 0, 0]))
-    by_metal = max(0.0, -float(dissolution(at, plates, liquids, pairing)[0, 0, 0]))
-    by_peroxide = max(0.0, -float(inert(at, plates, liquids)[0, 0, 0]))
-    total = by_oxygen + by_hydrogen + by_metal + by_peroxide
+    parts = {name: float(part[0, 0, 0]) for name, part in cathodic(at, half.plates, half.liquids, half.pairing).items()}
+    total = sum(parts.values())
     if total <= 0.0:
         return ()
+    acid = half.ph < NEUTRAL_PH
     electrode = electrodes()[key]
-    metal = forwards(electrode.couple) if electrode.couple else ""
-    rows = [
-        Work(forwards("O2/H2O" if acid else "O2/OH-"), by_oxygen / total, "oxygen from the air, dissolved in the liquid"),
-        Work(forwards("H+/H2" if acid else "H2O/H2 OH-"), by_hydrogen / total, "gives bubbles where it runs fast"),
-        Work(metal, by_metal / total, OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_OXIDE),
-        Work(forwards("O2/H2O2"), by_peroxide / total, "oxygen, half-way"),
-    ]
-    return tuple(sorted((row for row in rows if row.share >= LEAST_SHARE and row.equation), key=lambda row: -row.share))
+    own = forwards(electrode.couple) if electrode.couple else ""
+    solid = next((r.couple for r in surfaces()[electrode.surface].dissolution if r.solid), None)
+    foreign = next((c for ion in electrolytes()[liquid].ions_mol_per_l if (c := couple_of(ion)) is not None), None)
+    rows = {
+        "oxygen": (forwards("O2/H2O" if acid else "O2/OH-"), "oxygen from the air, dissolved in the liquid"),
+        "hydrogen": (forwards("H+/H2" if acid else "H2O/H2 OH-"), "gives bubbles where it runs fast"),
+        "own ions": (own, OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES),
+        "solids": (forwards(solid) if solid else "", OWN_SOLID),
+        "peroxide": (forwards("O2/H2O2"), "oxygen, half-way"),
+        "groups": ("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon", GROUPS),
+        "plating": (forwards(foreign.key) if foreign else "", OTHERS_IONS),
+    }
+    found = [Work(equation, parts[name] / total, remark) for name, (equation, remark) in rows.items() if equation]
+    return tuple(sorted((row for row in found if row.share >= LEAST_SHARE), key=lambda row: -row.share))

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from galvanic.chemistry.acids import acids, complexation
 from galvanic.chemistry.activity import ion_activity
 from galvanic.chemistry.kinetics import Parameter, forms, surfaces
-from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions
+from galvanic.reference.catalogue import Electrolyte, HalfReaction, electrodes, electrolytes, half_reactions
 from galvanic.reference.quantities import quantity
 from galvanic.reference.reader import Range
 
@@ -26,11 +26,15 @@ Mask = NDArray[np.bool_]
 MOST_DISSOLUTIONS = 3
 CHLORIDE_ACTIVITY = quantity("chloride_activity")
 LEAST_CHLORIDE = 1e-7
+READ_AFTER_S = quantity("read_after_s")
 
 
 @dataclass(frozen=True)
 class Side:
-    """One anodic reaction of every plate; zero `i0` where a plate has none. `slope_c_v` keeps the equilibrium exact."""
+    """One anodic reaction of every plate; zero `i0` where a plate has none. `slope_c_v` keeps the equilibrium exact.
+
+    `stock` is the charge of a solid that the plate carries, C/m²; `per_k` how the standard potential moves, V/K.
+    """
 
     e0_v: Array
     electrons: Array
@@ -42,6 +46,8 @@ class Side:
     order: Array
     reference_ph: Array
     solid: Array
+    stock: Array
+    per_k: Array
 
 
 @dataclass(frozen=True)
@@ -54,6 +60,10 @@ class Plates:
     oxygen_i0: Array
     oxygen_share: Array
     peroxide_i0: Array
+    hydrogen_alkali_i0: Array
+    groups_i0: Array
+    groups_v: Array
+    groups_c_per_m2: Array
     filmed: Mask
     film_current: Array
     film_at_v: Array
@@ -62,6 +72,7 @@ class Plates:
     acid_below_ph: Array
     alkali_order: Array
     alkali_above_ph: Array
+    alkali: Array
     pits: Mask
     pit_v: Array
     pit_slope_v: Array
@@ -69,7 +80,10 @@ class Plates:
 
 @dataclass(frozen=True)
 class Liquids:
-    """Properties of liquids; `acid_mol_per_m3` counts protons that weak acids can still give."""
+    """Properties of liquids; `acid_mol_per_m3` counts protons that weak acids can still give.
+
+    `after_s`: how long ago the circuit was closed, s (infinite: all is steady), for all or one for each liquid.
+    """
 
     keys: tuple[str, ...]
     ph: Array
@@ -80,14 +94,23 @@ class Liquids:
     ascorbate_mol_per_m3: Array
     acid_mol_per_m3: Array
     conductivity_s_per_m: Array
+    after_s: Array
+    celsius: float = 25.0
 
 
 @dataclass(frozen=True)
 class Pairing:
-    """What depends on plate and liquid together, (n, plates, liquids, sides): ions in the bulk, complexing."""
+    """What depends on plate and liquid together: own ions in the bulk and complexing, (n, plates, liquids, sides).
+
+    `foreign_…`, (n, plates, liquids): ions of the noblest other metal in the liquid that plates out there, its Nernst
+    potential, concentration (0: none) and electrons.
+    """
 
     bulk: Array
     alpha: Array
+    foreign_v: Array
+    foreign_mol_per_m3: Array
+    foreign_electrons: Array
 
 
 Draw = Callable[[Parameter], Array]
@@ -147,6 +170,8 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
             order=drawn(lambda row: row.hydroxide_order, 0.0),
             reference_ph=fixed(lambda row: row.reference_ph, 0.0),
             solid=fixed(lambda row: float(row.solid), 0.0),
+            stock=drawn(lambda row: row.stock_c_per_m2, 0.0),
+            per_k=fixed(lambda row: _per_k(row.couple), 0.0),
         )
 
     def film(name: str, otherwise: float) -> Array:
@@ -159,6 +184,10 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
         oxygen_i0=take(lambda s: s.oxygen_i0_a_per_m2),
         oxygen_share=take(lambda s: s.oxygen_share, one),
         peroxide_i0=take(lambda s: s.peroxide_i0_a_per_m2),
+        hydrogen_alkali_i0=take(lambda s: s.hydrogen_alkali_i0_a_per_m2),
+        groups_i0=take(lambda s: s.groups_i0_a_per_m2),
+        groups_v=take(lambda s: s.groups_v),
+        groups_c_per_m2=take(lambda s: s.groups_c_per_m2),
         filmed=_column([np.array([float(s.film is not None)]) for s in found]) > 0,
         film_current=film("current_a_per_m2", 1.0),
         film_at_v=film("at_v", 0.0),
@@ -167,10 +196,16 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
         acid_below_ph=film("acid_below_ph", 0.0),
         alkali_order=film("alkali_order", 0.0),
         alkali_above_ph=film("alkali_above_ph", 14.0),
+        alkali=film("alkali_a_per_m2", 0.0),
         pits=_column([np.array([float(bool(s.film and s.film.pit_v))]) for s in found]) > 0,
         pit_v=film("pit_v", 9.0),
         pit_slope_v=film("pit_chloride_slope_v", 0.1),
     )
+
+
+def _per_k(couple: str) -> float:
+    slope = half_reactions()[couple].de_dt_v_per_k
+    return 0.0 if slope is None else slope.value
 
 
 def liquids_of(keys: Sequence[str], rng: np.random.Generator | None, n: int, draw: Draw) -> Liquids:
@@ -201,6 +236,7 @@ def liquids_of(keys: Sequence[str], rng: np.random.Generator | None, n: int, dra
         ascorbate_mol_per_m3=1000.0 * across([spread(row.ascorbate_mol_per_l, True) for row in rows]),
         acid_mol_per_m3=1000.0 * across([np.array([_protons(row)]) for row in rows]),
         conductivity_s_per_m=across([spread(row.conductivity_s_per_m, True) for row in rows]),
+        after_s=np.array([[[math.inf if f.exposed_long else READ_AFTER_S for f in form]]]),
     )
 
 
@@ -209,15 +245,19 @@ def _protons(row: Electrolyte) -> float:
 
 
 def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
-    """Bulk activity of each plate's own ion and its complexing, at the liquids' middle values."""
+    """Bulk activity of each plate's own ion, its complexing, and what else plates out, at the liquids' middle values."""
     shape = (1, len(plates), len(liquids), MOST_DISSOLUTIONS)
     bulk, alpha = np.zeros(shape), np.ones(shape)
+    foreign_v, foreign, electrons = np.zeros(shape[:3]), np.zeros(shape[:3]), np.ones(shape[:3])
     for j, liquid in enumerate(liquids):
         row = electrolytes()[liquid]
         ph = 0.5 * (row.ph.low + row.ph.high)
         chloride = math.sqrt(row.chloride_mol_per_l.low * row.chloride_mol_per_l.high)
         known: dict[str, float] = {}
         for i, plate in enumerate(plates):
+            own = electrodes()[plate].couple
+            if (found := _foreign(row, own)) is not None:
+                foreign_v[0, i, j], foreign[0, i, j], electrons[0, i, j] = found
             for slot, reaction in enumerate(surfaces()[electrodes()[plate].surface].dissolution):
                 ion = reaction.couple.split("/")[0]
                 if reaction.solid or reaction.chloride or reaction.hydroxide:
@@ -227,4 +267,22 @@ def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
                 alpha[0, i, j, slot] = known[ion]
                 if ion in row.ions_mol_per_l:
                     bulk[0, i, j, slot] = ion_activity(ion, row.ions_mol_per_l[ion])
-    return Pairing(bulk, alpha)
+    return Pairing(bulk, alpha, foreign_v, foreign, electrons)
+
+
+def couple_of(ion: str) -> HalfReaction | None:
+    """The half-reaction of a simple metal ion, `Cu2+`; None where it is none."""
+    return half_reactions().get(f"{ion}/{ion.rstrip('+0123456789')}")
+
+
+def _foreign(liquid: Electrolyte, own: str | None) -> tuple[float, float, float] | None:
+    """Potential in V, concentration in mol/m³ and electrons of the noblest ions that are nobler than a plate's own."""
+    least = -math.inf if own is None else half_reactions()[own].e_v.value
+    there = []
+    for ion, amount in liquid.ions_mol_per_l.items():
+        couple = couple_of(ion)
+        if couple is not None and couple.key != own and couple.e_v.value > least:
+            slope = 0.0591597 / couple.electrons
+            at_v = couple.e_v.value + slope * math.log10(ion_activity(ion, amount))
+            there.append((at_v, 1000.0 * amount, float(couple.electrons)))
+    return max(there, default=None)

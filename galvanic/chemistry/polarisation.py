@@ -7,7 +7,7 @@ Pairs of plates that hang in one vessel share it in parallel: the voltage stays,
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -18,6 +18,7 @@ from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import electrolytes
 
 ROUNDS, POINTS = 6, 65
+FIRST_S, MINUTE_S = 10.0, 60.0  # what a hand reads off an ammeter at once, and after a minute
 # A meter's large resistance turns a small error of the current into one of the voltage: there the bracket is made narrower.
 MORE_ROUNDS, LARGE_OHM = 9, 1e4
 
@@ -37,7 +38,10 @@ class Geometry:
 
 @dataclass(frozen=True, slots=True)
 class Loaded:
-    """A cell at one working point: V, A; `open_v` without load, `solution_ohm` of the liquid, `internal_ohm` apparent."""
+    """A cell at one working point: V, A; `open_v` without load, `solution_ohm` of the liquid, `internal_ohm` apparent.
+
+    The apparent resistance is (open_v − volts_v)/current_a at this current: it is another one at another current.
+    """
 
     cell: Cell
     load_ohm: float
@@ -46,6 +50,15 @@ class Loaded:
     open_v: float
     solution_ohm: float
     internal_ohm: float
+
+
+@dataclass(frozen=True, slots=True)
+class ShortCircuit:
+    """Short-circuit current, A: in the first seconds, after a minute, and steady. It falls as oxides are used up."""
+
+    first_a: float
+    minute_a: float
+    steady_a: float
 
 
 def sides_of(cell: Cell) -> tuple[str, str]:
@@ -78,6 +91,15 @@ class LoadedCell:
         current = np.atleast_1d(np.asarray(current_a, dtype=float))
         density = current / (self.geometry.area_m2 * self.geometry.pairs)
         return np.asarray(self.positive.at(-density) - self.negative.at(density) - current * self.solution_ohm)
+
+    def after(self, seconds: float) -> LoadedCell:
+        """The cell so long after the circuit was closed: with what its plates still carry and what has come to them."""
+        return replace(self, negative=self.negative.after(seconds), positive=self.positive.after(seconds))
+
+    def short_circuit(self) -> ShortCircuit:
+        """The current of a short circuit in its first seconds, after a minute, and when it has become steady."""
+        first, minute, steady = (abs(self.after(t).at_load(0.0).current_a) for t in (FIRST_S, MINUTE_S, math.inf))
+        return ShortCircuit(first, minute, steady)
 
     def rest(self) -> tuple[float, float]:
         """Rest potentials of the negative and the positive plate, V against hydrogen."""

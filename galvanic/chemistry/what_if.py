@@ -1,7 +1,7 @@
-"""What a cell would do if one thing were different: acid, ions, air, stirring, plates, distance, meter, a scratched film.
+"""What a cell would do if one thing were different: acid, salt, ions, air, stirring, warmth, plates, distance, meter, film.
 
-The rest-potential model is run with the changed numbers; the table's difference beside it follows the temperature by its own
-coefficients. The model's kinetics hold at 25 °C, so temperature moves the table and Nernst's slope only, and says so.
+The rest-potential model is run with the changed numbers, all of its rates at the temperature asked for; the table's
+difference beside it follows the temperature by its own coefficients.
 """
 
 from __future__ import annotations
@@ -9,15 +9,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from galvanic.cells import Cell
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
 from galvanic.errors import NoTableEntry, within
 from galvanic.reference.catalogue import electrodes, half_reactions
 
-WARMEST_C, COLDEST_C = 60.0, 0.0
 METER_OHM = 1e7
-PROBE = 0.02
+INSIDE_A = 1e-4  # the current at which the resistance inside is stated: a tenth of a milliamp, as a small device takes
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +27,8 @@ class Change:
     """What is different; the usual values change nothing.
 
     `ph` None: as it is. `ions_mol_per_l`: dissolved ions of the positive plate's metal (None: as they are). `oxygen` and
-    `stir` multiply the oxygen supply and thin the still layer. `area_m2`, `gap_m` of the plates; `scratched`: no films.
+    `stir` multiply the oxygen supply and thin the still layer. `chloride_mol_per_l` and `conductivity_s_per_m` of the liquid
+    (None: as they are). `area_m2`, `gap_m` and `pairs` of the plates; `scratched`: no films.
     """
 
     ph: float | None = None
@@ -33,8 +36,11 @@ class Change:
     oxygen: float = 1.0
     stir: float = 1.0
     celsius: float = 25.0
+    chloride_mol_per_l: float | None = None
+    conductivity_s_per_m: float | None = None
     area_m2: float = 4e-4
     gap_m: float = 0.02
+    pairs: int = 1
     meter_ohm: float = METER_OHM
     scratched: bool = False
 
@@ -44,6 +50,10 @@ class Change:
         within("celsius", self.celsius, COLDEST_C, WARMEST_C, f"Between {COLDEST_C:.0f} and {WARMEST_C:.0f} °C only.")
         if self.ions_mol_per_l is not None:
             within("ions_mol_per_l", self.ions_mol_per_l, 1e-9, 2.0, "Ions between 10⁻⁹ and 2 mol/L only.")
+        if self.chloride_mol_per_l is not None:
+            within("chloride_mol_per_l", self.chloride_mol_per_l, 0.0, 5.0, "Chloride up to 5 mol/L.")
+        if self.conductivity_s_per_m is not None:
+            within("conductivity_s_per_m", self.conductivity_s_per_m, 1e-4, 100.0, "Conductivity from 0.0001 to 100 S/m.")
         within("oxygen", self.oxygen, 0.0, 5.0, "Oxygen up to 5 times what it is.")
         within("stir", self.stir, 0.2, 50.0, "Stirring from 0.2 to 50 times.")
         within("meter_ohm", self.meter_ohm, 1.0, math.inf, "A meter has at least 1 Ω.")
@@ -53,7 +63,9 @@ class Change:
 class Outcome:
     """Both plates' rest potentials, the open voltage and what the meter shows, V; short-circuit current, A; inner ohm.
 
-    `table_v` is the table's difference at this temperature, None for an inert plate or a couple without a coefficient.
+    `short_a` flows in the first seconds, `steady_a` when the plates' oxides are used up. `internal_ohm` is stated at
+    `INSIDE_A`; infinite where the cell cannot give that. `table_v` is the table's difference at this temperature, None
+    for an inert plate or a couple without a coefficient.
     """
 
     negative_v: float
@@ -61,28 +73,34 @@ class Outcome:
     open_v: float
     shown_v: float
     short_a: float
+    steady_a: float
     internal_ohm: float
     table_v: float | None
 
 
 def what_if(cell: Cell, change: Change) -> Outcome:
     """The cell with the change made. Raises OutOfRange for what the model does not cover (see Change)."""
-    loaded = LoadedCell.of(cell, Geometry(change.area_m2, change.gap_m))
+    loaded = LoadedCell.of(cell, Geometry(change.area_m2, change.gap_m, change.pairs))
     negative, positive = _changed(loaded.negative, change), _changed(loaded.positive, change)
     if change.ions_mol_per_l is not None and electrodes()[cell.positive].couple is not None:
         positive = positive.with_ions(change.ions_mol_per_l)
-    loaded = replace(loaded, negative=negative, positive=positive)
+    solution_ohm = loaded.solution_ohm / warmth(change.celsius).conductivity
+    if change.conductivity_s_per_m is not None:
+        solution_ohm = change.gap_m / (change.conductivity_s_per_m * change.area_m2 * change.pairs)
+    loaded = replace(loaded, negative=negative, positive=positive, solution_ohm=solution_ohm)
     lower, upper = loaded.rest()
     open_v = upper - lower
-    rest_v = lower, upper
-    short_a = abs(loaded.at_load(0.0, rest_v).current_a)
-    internal = loaded.at_load(abs(open_v) / (PROBE * short_a), rest_v).internal_ohm if short_a > 0.0 else math.inf
-    shown = loaded.at_load(change.meter_ohm, rest_v).volts_v
-    return Outcome(lower, upper, open_v, shown, short_a, internal, _table(cell, change.celsius))
+    towards = math.copysign(INSIDE_A, open_v)
+    left_v = float(loaded.volts(np.array([towards]))[0])
+    internal = (open_v - left_v) / towards if left_v * open_v > 0.0 else math.inf
+    shown = loaded.at_load(change.meter_ohm, (lower, upper)).volts_v
+    short = loaded.short_circuit()
+    table_v = _table(cell, change.celsius)
+    return Outcome(lower, upper, open_v, shown, short.first_a, short.steady_a, internal, table_v)
 
 
 def _changed(half: Half, change: Change) -> Half:
-    changed = half.in_liquid(change.ph, change.oxygen, change.stir)
+    changed = half.in_liquid(change.ph, change.oxygen, change.stir, change.celsius, change.chloride_mol_per_l)
     return changed.bare() if change.scratched else changed
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import math
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict
@@ -13,7 +14,7 @@ from galvanic.bench.readings import parse
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
-from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, Geometry, LoadedCell
 from galvanic.command.materials import run_materials
 from galvanic.command.tables import BadFile, read, readings, say, write
 from galvanic.errors import GalvanicError, UnknownMaterial
@@ -146,6 +147,9 @@ def _geometry(options: argparse.Namespace) -> Geometry:
     return Geometry(options.area_cm2 * 1e-4, options.gap_cm * 1e-2, options.pairs)
 
 
+MOMENTS = (("first", FIRST_S), ("minute", MINUTE_S), ("steady", math.inf))
+
+
 def run_load(options: argparse.Namespace) -> None:
     """Voltage and current of one cell into a load."""
     parts = [part.strip() for part in options.cell.split("|")]
@@ -153,14 +157,18 @@ def run_load(options: argparse.Namespace) -> None:
         raise BadFile("Write the cell as “zinc | lemon juice | copper”.")
     cell = cell_of(*parts)
     say_of(cell)
-    found = LoadedCell.of(cell, _geometry(options)).at_load(options.ohms)
+    loaded = LoadedCell.of(cell, _geometry(options))
+    found = loaded.at_load(options.ohms)
+    later = {name: loaded.after(seconds).at_load(options.ohms) for name, seconds in MOMENTS}
     rows = {name: value for name, value in asdict(found).items() if name != "cell"} | {"cell": found.cell.notation}
+    rows |= {f"{name}_current_a": point.current_a for name, point in later.items()}
     if options.json:
         _json(rows)
     else:
         sys.stdout.write(
             f"{found.cell.notation} into {found.load_ohm:g} Ω: {found.volts_v:.4f} V, {found.current_a * 1000:.4g} mA "
             f"(open circuit {found.open_v:.4f} V, liquid {found.solution_ohm:.4g} Ω, inside {found.internal_ohm:.4g} Ω)\n"
+            + "".join(f"  {name}: {point.volts_v:.4f} V, {point.current_a * 1000:.4g} mA\n" for name, point in later.items())
         )
 
 

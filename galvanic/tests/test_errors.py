@@ -16,7 +16,7 @@ class Fields(unittest.TestCase):
     def test_a_value_past_a_limit_names_its_field_its_value_and_that_limit(self):
         cases = (
             (lambda: Change(ph=15.0), "ph", 15.0, 14.0),
-            (lambda: Change(celsius=-4.0), "celsius", -4.0, 0.0),
+            (lambda: Change(celsius=-4.0), "celsius", -4.0, 5.0),
             (lambda: Change(meter_ohm=0.0), "meter_ohm", 0.0, 1.0),
             (lambda: Steps(settle=601.0), "settle", 601.0, 600.0),
             (lambda: LoadedCell.of(Cell("zinc", "lemon-juice", "copper")).at_load(-1.0), "load_ohm", -1.0, 0.0),

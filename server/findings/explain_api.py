@@ -15,7 +15,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.gap import drawn, explain
 from galvanic.chemistry.plate_work import at_plates
 from galvanic.chemistry.polarisation import sides_of
-from galvanic.chemistry.what_if import Change, Outcome, what_if
+from galvanic.chemistry.what_if import INSIDE_A, Change, Outcome, what_if
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
 from galvanic.findings.compare import ElectrolyteResult
@@ -109,9 +109,7 @@ def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -
 
 def _outcome(found: Outcome) -> OutcomeOut:
     row = asdict(found)
-    if not math.isfinite(row["internal_ohm"]):
-        row["internal_ohm"] = 1e12
-    return OutcomeOut(**row)
+    return OutcomeOut(**row | {"internal_ohm": found.internal_ohm if math.isfinite(found.internal_ohm) else None})
 
 
 @kept(256)
@@ -137,10 +135,20 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
         area_m2=data.area_cm2 * 1e-4,
         gap_m=data.gap_cm * 1e-2,
         meter_ohm=data.meter_ohm,
+        chloride_mol_per_l=data.chloride_mol_per_l,
+        conductivity_s_per_m=data.conductivity_s_per_m,
+        pairs=data.pairs,
         scratched=data.scratched,
     )
-    ph = liquids[sides_of(cell)[1]].ph
-    return WhatIfOut(usual=_outcome(_usual(cell)), changed=_outcome(what_if(cell, change)), ph=0.5 * (ph.low + ph.high))
+    upper, between = liquids[sides_of(cell)[1]], liquids[cell.electrolyte].conductivity_s_per_m
+    return WhatIfOut(
+        usual=_outcome(_usual(cell)),
+        changed=_outcome(what_if(cell, change)),
+        ph=0.5 * (upper.ph.low + upper.ph.high),
+        chloride_mol_per_l=math.sqrt(upper.chloride_mol_per_l.low * upper.chloride_mol_per_l.high),
+        conductivity_s_per_m=math.sqrt(between.low * between.high),
+        inside_a=INSIDE_A,
+    )
 
 
 @router.get("/labs/{uuid:lab_id}/accounts", response={200: AccountsOut, **REFUSED}, auth=BOTH, operation_id="accounts")

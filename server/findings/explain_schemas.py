@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from server.labs.schemas import CellIO
 
@@ -108,14 +108,19 @@ class AccountsOut(BaseModel):
 
 
 class WhatIfIn(BaseModel):
-    """A cell, and what is different about it."""
+    """A cell, and what is different about it; a field that is not one of these is refused."""
+
+    model_config = ConfigDict(extra="forbid")
 
     cell: CellIO
     ph: Annotated[float, Field(ge=0, le=14)] | None = None
     ions_mol_per_l: Annotated[float, Field(ge=1e-9, le=2)] | None = None
     oxygen: Annotated[float, Field(ge=0, le=5)] = 1.0
     stir: Annotated[float, Field(ge=0.2, le=50)] = 1.0
-    celsius: Annotated[float, Field(ge=0, le=60)] = 25.0
+    celsius: Annotated[float, Field(ge=5, le=60)] = 25.0
+    chloride_mol_per_l: Annotated[float, Field(ge=0, le=5)] | None = None
+    conductivity_s_per_m: Annotated[float, Field(ge=1e-4, le=100)] | None = None
+    pairs: Annotated[int, Field(ge=1, le=20)] = 1
     area_cm2: Annotated[float, Field(gt=0, le=1000)] = 4.0
     gap_cm: Annotated[float, Field(gt=0, le=100)] = 2.0
     meter_ohm: Annotated[float, Field(ge=1, le=1e12)] = 1e7
@@ -130,13 +135,17 @@ class OutcomeOut(BaseModel):
     open_v: float
     shown_v: float
     short_a: float
-    internal_ohm: float
+    steady_a: float
+    internal_ohm: float | None
     table_v: float | None
 
 
 class WhatIfOut(BaseModel):
-    """As it is, and with the change."""
+    """As it is and changed, what the liquid has now, and the current in A at which the inner resistance is stated."""
 
     usual: OutcomeOut
     changed: OutcomeOut
     ph: float
+    chloride_mol_per_l: float
+    conductivity_s_per_m: float
+    inside_a: float

@@ -31,8 +31,10 @@ class WhatIf(unittest.TestCase):
 
     def test_the_short_circuit_agrees_with_the_loaded_cell(self) -> None:
         for cell in (ZINC_COPPER, ALUMINIUM, Cell("aluminium", "kelp-brine", "zinc")):
-            short = abs(LoadedCell.of(cell, Geometry()).at_load(0.0).current_a)
-            self.assertAlmostEqual(what_if(cell, Change()).short_a / short, 1.0, places=6)
+            short = LoadedCell.of(cell, Geometry()).short_circuit()
+            found = what_if(cell, Change())
+            self.assertAlmostEqual(found.short_a / short.first_a, 1.0, places=6)
+            self.assertAlmostEqual(found.steady_a / short.steady_a, 1.0, places=6)
 
     def test_size_and_distance_change_the_current_and_not_the_voltage(self) -> None:
         usual, large = what_if(ZINC_COPPER, Change()), what_if(ZINC_COPPER, Change(area_m2=8e-4))
@@ -57,12 +59,12 @@ class WhatIf(unittest.TestCase):
         self.assertLess(poor.shown_v, 0.7 * poor.open_v)
         self.assertGreater(what_if(ALUMINIUM, Change()).shown_v, 0.99 * poor.open_v)
 
-    def test_temperature_moves_the_table_by_its_own_coefficients_and_nothing_else(self) -> None:
+    def test_temperature_moves_the_table_by_its_own_coefficients_and_the_cell_by_little(self) -> None:
         warm, usual = what_if(ZINC_COPPER, Change(celsius=50.0)), what_if(ZINC_COPPER, Change())
         assert warm.table_v is not None and usual.table_v is not None
         # Daniell cell: about -0.1 mV/K (S. G. Bratsch, J. Phys. Chem. Ref. Data 18 (1989) 1, from memory).
         self.assertAlmostEqual((warm.table_v - usual.table_v) / 25.0, -1e-4, delta=1e-4)
-        self.assertEqual(warm.open_v, usual.open_v)
+        self.assertTrue(0.0 < abs(warm.open_v - usual.open_v) < 0.1)
 
     def test_what_the_model_does_not_cover_is_refused(self) -> None:
         for wrong in ({"ph": 15.0}, {"celsius": 90.0}, {"ions_mol_per_l": 9.0}, {"oxygen": -1.0}, {"meter_ohm": 0.0}):
@@ -101,15 +103,13 @@ class PlateWork(unittest.TestCase):
         self.assertTrue(any("4 OH⁻" in one.equation for one in brine.at_positive))
 
     def test_own_ions_come_back_only_from_a_solution_of_them(self) -> None:
-        def remark(liquid: str) -> str:
-            return next(
-                one.remark for one in at_plates(Cell("zinc", liquid, "copper")).at_positive if "Cu²⁺" in one.equation
-            )
+        def remarks(liquid: str) -> str:
+            return " ".join(work.remark for work in at_plates(Cell("zinc", liquid, "copper")).at_positive)
 
         for liquid in ("cuso4-1.0", "daniell-pot"):
-            self.assertIn("from the solution", remark(liquid))
+            self.assertIn("from the solution", remarks(liquid))
         for liquid in ("lemon-juice", "salt-water"):
-            self.assertIn("as long as they last", remark(liquid))
+            self.assertNotIn("from the solution", remarks(liquid))
 
     def test_where_aluminium_stands_above_zinc_zinc_is_the_plate_that_dissolves(self) -> None:
         found = at_plates(Cell("aluminium", "kelp-brine", "zinc"))

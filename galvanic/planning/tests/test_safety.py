@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from galvanic.cells import Cell
+from galvanic.chemistry.currents import hydrogen
 from galvanic.chemistry.polarisation import LoadedCell
-from galvanic.chemistry.rest import hydrogen
 from galvanic.errors import BadTable, OutOfRange
 from galvanic.planning.safety import (
     ACTIVITIES,

@@ -3053,7 +3053,7 @@ export interface components {
          */
         OutcomeOut: {
             /** Internal Ohm */
-            internal_ohm: number;
+            internal_ohm: number | null;
             /** Negative V */
             negative_v: number;
             /** Open V */
@@ -3064,6 +3064,8 @@ export interface components {
             short_a: number;
             /** Shown V */
             shown_v: number;
+            /** Steady A */
+            steady_a: number;
             /** Table V */
             table_v: number | null;
         };
@@ -4068,7 +4070,7 @@ export interface components {
         };
         /**
          * WhatIfIn
-         * @description A cell, and what is different about it.
+         * @description A cell, and what is different about it; a field that is not one of these is refused.
          */
         WhatIfIn: {
             /**
@@ -4082,6 +4084,10 @@ export interface components {
              * @default 25
              */
             celsius: number;
+            /** Chloride Mol Per L */
+            chloride_mol_per_l?: number | null;
+            /** Conductivity S Per M */
+            conductivity_s_per_m?: number | null;
             /**
              * Gap Cm
              * @default 2
@@ -4099,6 +4105,11 @@ export interface components {
              * @default 1
              */
             oxygen: number;
+            /**
+             * Pairs
+             * @default 1
+             */
+            pairs: number;
             /** Ph */
             ph?: number | null;
             /**
@@ -4114,10 +4125,16 @@ export interface components {
         };
         /**
          * WhatIfOut
-         * @description As it is, and with the change.
+         * @description As it is, and with the change; what the liquid has now, and the current in A at which the inner resistance is stated.
          */
         WhatIfOut: {
             changed: components["schemas"]["OutcomeOut"];
+            /** Chloride Mol Per L */
+            chloride_mol_per_l: number;
+            /** Conductivity S Per M */
+            conductivity_s_per_m: number;
+            /** Inside A */
+            inside_a: number;
             /** Ph */
             ph: number;
             usual: components["schemas"]["OutcomeOut"];

@@ -73,10 +73,14 @@ type Values = {
   area: number;
   gap: number;
   meter: number;
+  pairs: number;
+  chloride: number;
+  kappa: number;
+  stir: number;
   scratched: boolean;
 };
 
-const USUAL = { ions: -9, oxygen: 1, celsius: 25, area: 4, gap: 2, meter: 7, scratched: false };
+const USUAL = { ions: -9, oxygen: 1, celsius: 25, area: 4, gap: 2, meter: 7, pairs: 1, stir: 1, scratched: false };
 const SHORTEST_MS = 60;
 const amps = (value: number) =>
   value >= 1e-3 ? `${number(1e3 * value, 2)}\u202fmA` : `${number(1e6 * value, 1)}\u202fµA`;
@@ -126,10 +130,13 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
     ph: asked.ph ?? null,
     ions_mol_per_l: asked.ions === undefined || asked.ions <= USUAL.ions ? null : 10 ** asked.ions,
     oxygen: asked.oxygen ?? USUAL.oxygen,
-    stir: 1,
+    stir: asked.stir ?? USUAL.stir,
     celsius: asked.celsius ?? USUAL.celsius,
     area_cm2: asked.area ?? USUAL.area,
     gap_cm: asked.gap ?? USUAL.gap,
+    pairs: asked.pairs ?? USUAL.pairs,
+    chloride_mol_per_l: asked.chloride === undefined ? null : 10 ** asked.chloride,
+    conductivity_s_per_m: asked.kappa === undefined ? null : 10 ** asked.kappa,
     meter_ohm: 10 ** (asked.meter ?? USUAL.meter),
     scratched: asked.scratched ?? false,
   };
@@ -138,18 +145,24 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
   const ph = values.ph ?? found?.ph ?? 7;
   const ions = values.ions ?? USUAL.ions;
   const meter = values.meter ?? USUAL.meter;
+  const chloride = values.chloride ?? Math.log10(found?.chloride_mol_per_l ?? 0.01);
+  const kappa = values.kappa ?? Math.log10(found?.conductivity_s_per_m ?? 0.5);
   const rows: [string, (one: Schemas["OutcomeOut"]) => string][] = [
     ["the meter shows", (one) => volts(one.shown_v, 3)],
-    ["short-circuit current", (one) => amps(one.short_a)],
-    ["resistance inside", (one) => ohms(one.internal_ohm)],
+    ["short-circuit current, first seconds", (one) => amps(one.short_a)],
+    ["the same when it is steady", (one) => amps(one.steady_a)],
+    [
+      `resistance inside, at ${amps(found?.inside_a ?? 0)}`,
+      (one) => (one.internal_ohm === null ? "cannot give it" : ohms(one.internal_ohm)),
+    ],
     ["table difference", (one) => (one.table_v === null ? "no entry" : volts(one.table_v, 3))],
   ];
   return (
     <section aria-label="What if">
       <h2>What if …</h2>
       <Soft>
-        The rest-potential model with one thing different. It holds at 25 °C: temperature moves the table only, by its
-        own coefficients.
+        The rest-potential model with one thing different. It counts what each plate can take up: oxides are soon used
+        up, oxygen and acid come only as fast as they drift through the liquid.
       </Soft>
       <Fields>
         <Field
@@ -185,10 +198,38 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           label="Temperature"
           shown={`${number(values.celsius ?? 25, 0)} °C`}
           value={values.celsius ?? 25}
-          low={0}
+          low={5}
           high={60}
           step={1}
           change={(next) => set({ celsius: next })}
+        />
+        <Field
+          label="Stirring"
+          shown={`${number(values.stir ?? 1, 1)} ×`}
+          spoken={`still layer ${number(values.stir ?? 1, 1)} times thinner`}
+          value={values.stir ?? 1}
+          low={1}
+          high={10}
+          step={0.5}
+          change={(next) => set({ stir: next })}
+        />
+        <Field
+          label="Chloride, mol/L"
+          shown={number(10 ** chloride, 4)}
+          value={chloride}
+          low={-4}
+          high={0.5}
+          step={0.1}
+          change={(next) => set({ chloride: next })}
+        />
+        <Field
+          label="Conductivity, S/m"
+          shown={number(10 ** kappa, 3)}
+          value={kappa}
+          low={-3}
+          high={1.5}
+          step={0.1}
+          change={(next) => set({ kappa: next })}
         />
         <Field
           label="Plate in the liquid"
@@ -207,6 +248,15 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           high={20}
           step={0.5}
           change={(next) => set({ gap: next })}
+        />
+        <Field
+          label="Pairs of plates in the cup"
+          shown={number(values.pairs ?? 1, 0)}
+          value={values.pairs ?? 1}
+          low={1}
+          high={6}
+          step={1}
+          change={(next) => set({ pairs: next })}
         />
         <Field
           label="Resistance of the meter"

@@ -1,0 +1,195 @@
+"""What a plate's reactions deliver at a potential: each by its own name, none without what it is made from.
+
+* dissolution: Butler–Volmer against the surface ion level c_s, which is the bulk level plus what the current itself builds
+  up through the still layer, c_s = c_b + iδ/(nFD), over the complexing α. Solved for i in closed form.
+* film: the dissolution current passes it in series with a passive current that grows in acid, with the rate at which strong
+  alkali dissolves the film, and with a pit current beyond the breakdown potential in chloride.
+* solids (oxide, chloride) form without limit, but are reduced only as far as the plate carries them: their charge per area
+  over the time `after_s` since the circuit was closed.
+* hydrogen: Volmer-type, 118 mV a decade, first order in H+, limited by diffusion of H+ and weak acid; from water in
+  parallel, the only cathodic reaction without a transport limit. Oxygen: to water at 120 mV a decade, on inert plates also
+  to peroxide, both together no faster than oxygen arrives.
+* other metals' ions: plate out no faster than they arrive (copper on zinc in copper sulfate).
+* groups: quinones on carbon hold its potential until their charge is used, as a solid does.
+
+The still layer grows after the circuit is closed as the square root of πDt (Cottrell; A. J. Bard, L. R. Faulkner), up to its
+steady thickness. Potentials in V against hydrogen, current densities in A/m², anodic positive unless said.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, Array, Liquids, Pairing, Plates
+from galvanic.chemistry.warmth import Warmth, warmth
+from galvanic.constants import FARADAY_C_PER_MOL as F
+from galvanic.reference.catalogue import half_reactions
+from galvanic.reference.quantities import quantity
+
+NERNST_V = 0.0591597
+# Cited in transport.toml, standard potentials in half_reactions.toml.
+D_ION, D_PROTON = quantity("diffusion_ion_m2_per_s"), quantity("diffusion_proton_m2_per_s")
+D_ACID, D_ASCORBATE = quantity("diffusion_acid_m2_per_s"), quantity("diffusion_ascorbate_m2_per_s")
+D_OXYGEN, D_HYDROGEN = quantity("diffusion_oxygen_m2_per_s"), quantity("diffusion_hydrogen_m2_per_s")
+D_PEROXIDE = quantity("diffusion_peroxide_m2_per_s")
+OXYGEN_SATURATED, HYDROGEN_AT_1_BAR = quantity("oxygen_saturated_mol_per_m3"), quantity("hydrogen_at_1_bar_mol_per_m3")
+O2_BAR, TRACE_PEROXIDE = quantity("oxygen_in_air_bar"), quantity("trace_peroxide_mol_per_l")
+HYDROGEN_SLOPE_V, OXYGEN_SLOPE_V = quantity("hydrogen_slope_v"), quantity("oxygen_slope_v")
+OXYGEN_E0_V, PEROXIDE_E0_V, WATER_E0_V = (half_reactions()[key].e_v.value for key in ("O2/H2O", "O2/H2O2", "H2O/H2 OH-"))
+OXYGEN_PER_K = half_reactions()["O2/H2O"].de_dt_v_per_k
+ASCORBATE_A_M_PER_MOL, ASCORBATE_AT_V = quantity("ascorbate_a_m_per_mol"), quantity("ascorbate_at_v")
+ASCORBATE_SLOPE_V = quantity("ascorbate_slope_v")
+PIT_A_PER_M2, PIT_SLOPE_V = quantity("pit_a_per_m2"), quantity("pit_slope_v")
+PIT_CHLORIDE = quantity("pit_chloride_mol_per_l")
+PLATING_A_PER_M2, PLATING_SLOPE_V = quantity("plating_a_per_m2"), quantity("plating_slope_v")
+MOST_DECADES, LN10 = 40.0, 2.302585092994046
+
+
+def p10(exponent: Array) -> Array:
+    """Ten to the power, within what a number holds."""
+    return np.asarray(np.exp(LN10 * np.minimum(np.maximum(exponent, -MOST_DECADES), MOST_DECADES)))
+
+
+def limited(kinetic: Array, limit: Array) -> Array:
+    """Kinetics and transport in series."""
+    return kinetic * limit / (kinetic + limit + 1e-300)
+
+
+def layer_m(q: Liquids, diffusion_m2_per_s: float) -> Array:
+    """The still layer that something crosses, m: as thick as it is, or as it has grown since the circuit was closed."""
+    w = warmth(q.celsius)
+    return np.asarray(np.minimum(q.layer_m, np.sqrt(np.pi * diffusion_m2_per_s * w.diffusion * q.after_s)))
+
+
+def arrives(q: Liquids, diffusion_m2_per_s: float, mol_per_m3: Array | float) -> Array:
+    """What diffuses to a plate, mol/m²/s."""
+    return np.asarray(diffusion_m2_per_s * warmth(q.celsius).diffusion * mol_per_m3 / layer_m(q, diffusion_m2_per_s))
+
+
+def film_passes(e_v: Array, p: Plates, q: Liquids, w: Warmth) -> Array:
+    """What the film lets through, A/m²."""
+    thinning = 1.0 + p10(p.acid_order * (p.acid_below_ph - q.ph)) + p10(p.alkali_order * (q.ph - p.alkali_above_ph))
+    passive = w.film * (p.film_current * thinning * p10((e_v - p.film_at_v) / p.film_slope_v) + p.alkali * p10(q.ph - 14.0))
+    breakdown = p.pit_v - p.pit_slope_v * np.log10(np.maximum(q.chloride, LEAST_CHLORIDE) / PIT_CHLORIDE)
+    return np.asarray(passive + np.where(p.pits, PIT_A_PER_M2 * p10((e_v - breakdown) / PIT_SLOPE_V), 0.0))
+
+
+def metal(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> tuple[Array, Array]:
+    """The plate's own metal: net current into solution and solids through the film, and reduction of solids (positive)."""
+    w = warmth(q.celsius)
+    total, reduced = np.zeros_like(e_v), np.zeros_like(e_v)
+    chloride = CHLORIDE_ACTIVITY * np.maximum(q.chloride, LEAST_CHLORIDE)
+    ion_layer = layer_m(q, D_ION)
+    for slot, side in enumerate(p.sides):
+        if not side.i0.any():
+            continue
+        ligands = chloride**side.chloride * p10((q.ph - 14.0) * side.hydroxide)
+        rate = w.metal * side.i0 * p10(side.order * (q.ph - side.reference_ph))
+        over = (e_v - side.e0_v - side.per_k * (q.celsius - 25.0)) / w.slope
+        forward = ligands * p10(over / side.slope_a_v)
+        backward = p10(-over / side.slope_c_v)
+        if side.solid.any():
+            solid = side.solid > 0
+            forms = rate * (forward - backward)
+            total = total + np.where(solid, np.maximum(forms, 0.0), 0.0)
+            reduced = reduced + np.where(solid, limited(np.maximum(-forms, 0.0), side.stock / q.after_s), 0.0)
+            if solid.all():
+                continue
+        build_up = ion_layer / (side.electrons * F * D_ION * w.diffusion) * 1e-3 / x.alpha[..., slot]
+        dissolved = rate * (forward - x.bulk[..., slot] / x.alpha[..., slot] * backward) / (1.0 + rate * build_up * backward)
+        total = total + np.where(side.solid > 0, 0.0, dissolved)
+    through = np.where(total > 0.0, limited(np.maximum(total, 0.0), film_passes(e_v, p, q, w)), total)
+    return np.where(p.filmed, through, total), reduced
+
+
+def dissolution(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> Array:
+    """Net anodic current of the metal itself, film and solids included."""
+    through, reduced = metal(e_v, p, q, x)
+    return np.asarray(through - reduced)
+
+
+def hydrogen(e_v: Array, p: Plates, q: Liquids) -> Array:
+    """Net hydrogen evolution (cathodic positive)."""
+    w = warmth(q.celsius)
+    protons, slope = p10(-q.ph), HYDROGEN_SLOPE_V * w.slope
+    i0 = w.hydrogen * p.hydrogen_i0
+    limit = F * (arrives(q, D_PROTON, 1000.0 * protons) + arrives(q, D_ACID, q.acid_mol_per_m3))
+    from_water = w.hydrogen * np.maximum(p.hydrogen_i0, p.hydrogen_alkali_i0) * p10(-(e_v - WATER_E0_V) / slope)
+    over_v = e_v + w.nernst_v * q.ph
+    back = i0 * np.sqrt(protons * q.hydrogen_bar) * p10(over_v / slope)
+    back = limited(back, 2.0 * F * arrives(q, D_HYDROGEN, HYDROGEN_AT_1_BAR * w.hydrogen_dissolved * q.hydrogen_bar))
+    return np.asarray(limited(i0 * protons * p10(-e_v / slope), limit) + from_water - back)
+
+
+def oxygen_arrives(p: Plates, q: Liquids) -> Array:
+    """Oxygen that reaches a plate, mol/m²/s."""
+    dissolved = OXYGEN_SATURATED * warmth(q.celsius).oxygen_dissolved
+    return arrives(q, D_OXYGEN, dissolved * q.oxygen * p.oxygen_share)
+
+
+def oxygen(e_v: Array, p: Plates, q: Liquids) -> tuple[Array, Array]:
+    """Oxygen reduction to water and (on inert plates) to peroxide, cathodic positive; both share what arrives."""
+    w = warmth(q.celsius)
+    share = np.minimum(1.0, q.oxygen)
+    e0_v = OXYGEN_E0_V + (OXYGEN_PER_K.value if OXYGEN_PER_K else 0.0) * (q.celsius - 25.0)
+    whole = w.oxygen * p.oxygen_i0 * share * p10(-(e_v - e0_v + w.nernst_v * q.ph) / (OXYGEN_SLOPE_V * w.slope))
+    half = w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (HYDROGEN_SLOPE_V * w.slope))
+    arriving = oxygen_arrives(p, q) + 1e-300
+    crowded = 1.0 + (whole / 4.0 + half / 2.0) / (F * arriving)
+    return np.asarray(whole / crowded), np.asarray(half / crowded)
+
+
+def _over_peroxide(e_v: Array, q: Liquids, w: Warmth) -> Array:
+    pressure = np.maximum(O2_BAR * q.oxygen, 1e-6)
+    return np.asarray(e_v - PEROXIDE_E0_V + w.nernst_v * q.ph - 0.5 * w.nernst_v * np.log10(pressure / TRACE_PEROXIDE))
+
+
+def oxidised(e_v: Array, p: Plates, q: Liquids) -> Array:
+    """Traces of peroxide and vitamin C oxidised on plates that do not dissolve (anodic positive)."""
+    w = warmth(q.celsius)
+    peroxide = w.oxygen * p.peroxide_i0 * p10(_over_peroxide(e_v, q, w) / (HYDROGEN_SLOPE_V * w.slope))
+    peroxide = limited(peroxide, 2.0 * F * arrives(q, D_PEROXIDE, 1000.0 * TRACE_PEROXIDE))
+    shift = (e_v - ASCORBATE_AT_V + w.nernst_v * (q.ph - 2.3)) / (ASCORBATE_SLOPE_V * w.slope)
+    ascorbate = w.oxygen * ASCORBATE_A_M_PER_MOL * q.ascorbate_mol_per_m3 * p10(shift)
+    ascorbate = limited(ascorbate, 2.0 * F * arrives(q, D_ASCORBATE, q.ascorbate_mol_per_m3))
+    return np.where(p.peroxide_i0 > 0.0, peroxide + ascorbate, 0.0)
+
+
+def groups(e_v: Array, p: Plates, q: Liquids) -> Array:
+    """Net oxidation of the surface groups of carbon, either way no faster than their charge lasts."""
+    w = warmth(q.celsius)
+    over = (e_v - p.groups_v + w.nernst_v * q.ph) / (HYDROGEN_SLOPE_V * w.slope)
+    turned = p.groups_i0 * (p10(over) - p10(-over))
+    return np.asarray(np.sign(turned) * limited(np.abs(turned), p.groups_c_per_m2 / q.after_s))
+
+
+def plating(e_v: Array, q: Liquids, x: Pairing) -> Array:
+    """Ions of a nobler metal in the liquid that plate out (cathodic positive), no faster than they arrive."""
+    if not x.foreign_mol_per_m3.any():
+        return np.zeros_like(e_v)
+    w = warmth(q.celsius)
+    kinetic = w.metal * PLATING_A_PER_M2 * p10(-(e_v - x.foreign_v) / (PLATING_SLOPE_V * w.slope))
+    return limited(kinetic, x.foreign_electrons * F * arrives(q, D_ION, x.foreign_mol_per_m3))
+
+
+def cathodic(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> dict[str, Array]:
+    """Each reduction by its name, cathodic positive, none below zero; together what a positive plate takes up."""
+    through, solids = metal(e_v, p, q, x)
+    whole, half = oxygen(e_v, p, q)
+    parts = {
+        "oxygen": whole,
+        "peroxide": half,
+        "hydrogen": hydrogen(e_v, p, q),
+        "own ions": -through,
+        "solids": solids,
+        "groups": -groups(e_v, p, q),
+        "plating": plating(e_v, q, x),
+    }
+    return {name: np.maximum(part, 0.0) for name, part in parts.items()}
+
+
+def net(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> Array:
+    """All currents, anodic positive; strictly rising with potential."""
+    whole, half = oxygen(e_v, p, q)
+    anodic = dissolution(e_v, p, q, x) + oxidised(e_v, p, q) + groups(e_v, p, q)
+    return np.asarray(anodic - hydrogen(e_v, p, q) - whole - half - plating(e_v, q, x))
