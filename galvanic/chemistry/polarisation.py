@@ -17,10 +17,11 @@ from galvanic.chemistry.plates import Array
 from galvanic.errors import OutOfRange
 from galvanic.reference.catalogue import electrolytes
 
-ROUNDS, POINTS = 6, 65
+ROUNDS, POINTS = 4, 257
+BESIDE_V = 0.5  # how far from where a plate rests when it is read it may stand at another moment
 FIRST_S, MINUTE_S = 10.0, 60.0  # what a hand reads off an ammeter at once, and after a minute
 # A meter's large resistance turns a small error of the current into one of the voltage: there the bracket is made narrower.
-MORE_ROUNDS, LARGE_OHM = 9, 1e4
+MORE_ROUNDS, LARGE_OHM = 6, 1e4
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,8 +99,11 @@ class LoadedCell:
 
     def short_circuit(self) -> ShortCircuit:
         """The current of a short circuit in its first seconds, after a minute, and when it has become steady."""
-        first, minute, steady = (abs(self.after(t).at_load(0.0).current_a) for t in (FIRST_S, MINUTE_S, math.inf))
-        return ShortCircuit(first, minute, steady)
+        return ShortCircuit(*(self.shorted_a(seconds) for seconds in (FIRST_S, MINUTE_S, math.inf)))
+
+    def shorted_a(self, seconds: float, rest_v: tuple[float, float] | None = None) -> float:
+        """The current of a short circuit so long after it was made, A; `rest_v`: what `rest` gave, if it is known."""
+        return abs(self.after(seconds).at_load(0.0, rest_v or self.rest()).current_a)
 
     def rest(self) -> tuple[float, float]:
         """Rest potentials of the negative and the positive plate, V against hydrogen."""
@@ -110,7 +114,7 @@ class LoadedCell:
 
         The negative plate's potential E fixes its current I = A·i(E), and with it the positive plate's, E + I·R; where that
         plate gives −I, the circuit is closed. The sum of both currents rises with E, so there is one crossing. `rest_v`:
-        what `rest` gave, if it is known.
+        what `rest` gave, if it is known, also of another moment.
         """
         if not load_ohm >= 0.0:
             raise OutOfRange("A load cannot be below zero ohm.", field="load_ohm", value=load_ohm, limit=0.0)
@@ -119,7 +123,7 @@ class LoadedCell:
         if open_v == 0.0:
             return Loaded(self.cell, load_ohm, 0.0, 0.0, 0.0, self.solution_ohm, self.solution_ohm)
         around = self.solution_ohm + load_ohm
-        low, high = min(lower, upper), max(lower, upper)
+        low, high = min(lower, upper) - BESIDE_V, max(lower, upper) + BESIDE_V
         for _ in range(ROUNDS if load_ohm < LARGE_OHM else MORE_ROUNDS):
             tried = np.linspace(low, high, POINTS)
             current = wetted * self.negative.net(tried)

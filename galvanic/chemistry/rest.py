@@ -31,8 +31,9 @@ from galvanic.chemistry.plates import (
 )
 
 LOWEST_V, HIGHEST_V = -3.2, 2.4
-STEPS = 42  # 5.6 V halved 42 times: a picovolt
-PARTS, ROUNDS, FEW = 32, 9, 16  # or parted 9 times into 32, which is faster for up to about 50 plates in liquids
+STEPS, STEPS_OF_MANY = 42, 26  # 5.6 V halved so often: a picovolt; for draws and whole curves a tenth of a microvolt
+FEW = 16  # plates in liquids up to which many potentials are tried at once:
+ONE, SOME = (256, 5), (32, 9)  # parts and rounds for a single plate in a liquid, and for a few; both to picovolts
 DRAWS = 96
 
 
@@ -43,7 +44,7 @@ def settle(p: Plates, q: Liquids, x: Pairing, drawn_a_per_m2: Array | float = 0.
     if shape[0] == 1 and math.prod(shape) <= FEW:
         return _settle_few(p, q, x, drawn_a_per_m2, shape[1:])
     low, high = np.full(shape, LOWEST_V), np.full(shape, HIGHEST_V)
-    for _ in range(STEPS):
+    for _ in range(STEPS if shape[0] == 1 else STEPS_OF_MANY):
         middle = 0.5 * (low + high)
         above = net(middle, p, q, x) > drawn_a_per_m2
         high = np.where(above, middle, high)
@@ -54,12 +55,13 @@ def settle(p: Plates, q: Liquids, x: Pairing, drawn_a_per_m2: Array | float = 0.
 def _settle_few(p: Plates, q: Liquids, x: Pairing, drawn_a_per_m2: Array | float, shape: tuple[int, ...]) -> Array:
     """`settle` for a few plates without draws: many potentials at once along the first axis cost little more than one."""
     low, high = np.full((1, *shape), LOWEST_V), np.full((1, *shape), HIGHEST_V)
-    part = np.linspace(0.0, 1.0, PARTS + 1)[:, None, None]
-    for _ in range(ROUNDS):
+    parts, rounds = ONE if math.prod(shape) == 1 else SOME
+    part = np.linspace(0.0, 1.0, parts + 1)[:, None, None]
+    for _ in range(rounds):
         tried = low + (high - low) * part
         under = (net(tried, p, q, x) <= drawn_a_per_m2).sum(axis=0, keepdims=True)
         low = np.take_along_axis(tried, np.maximum(under - 1, 0), axis=0)
-        high = np.take_along_axis(tried, np.minimum(under, PARTS), axis=0)
+        high = np.take_along_axis(tried, np.minimum(under, parts), axis=0)
     return np.asarray(0.5 * (low + high))
 
 

@@ -13,7 +13,7 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.half import Half
-from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.polarisation import FIRST_S, Geometry, LoadedCell
 from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
 from galvanic.errors import NoTableEntry, within
 from galvanic.reference.catalogue import electrodes, half_reactions
@@ -94,9 +94,8 @@ def what_if(cell: Cell, change: Change) -> Outcome:
     left_v = float(loaded.volts(np.array([towards]))[0])
     internal = (open_v - left_v) / towards if left_v * open_v > 0.0 else math.inf
     shown = loaded.at_load(change.meter_ohm, (lower, upper)).volts_v
-    short = loaded.short_circuit()
-    table_v = _table(cell, change.celsius)
-    return Outcome(lower, upper, open_v, shown, short.first_a, short.steady_a, internal, table_v)
+    first_a, steady_a = (loaded.shorted_a(seconds, (lower, upper)) for seconds in (FIRST_S, math.inf))
+    return Outcome(lower, upper, open_v, shown, first_a, steady_a, internal, _table(cell, change.celsius))
 
 
 def _changed(half: Half, change: Change) -> Half:
