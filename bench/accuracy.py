@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import csv
 import sys
+from itertools import combinations
 from pathlib import Path
 
 import numpy as np
@@ -28,6 +29,8 @@ from galvanic.reference.names import find  # noqa: E402
 from galvanic.statistics.scoring import score  # noqa: E402
 
 PRACTICE = ROOT / "galvanic" / "tests" / "certified" / "practice-readings.csv"
+NORMAL_95 = 1.96
+COVERED = "{:<45} {:>8} {:>8} {:>9}\n"
 ROW = "{:<10} {:<34} {:>8} {:>8} {:>9} {:>4}\n"
 
 
@@ -66,6 +69,33 @@ def with_middles(cells: list[Cell]) -> list[float | None]:
     return [volts(cell) for cell in cells]
 
 
+def sea_cells() -> tuple[list[Cell], list[tuple[float, float]]]:
+    """Every two plates of the galvanic series as a cell in flowing sea water, with the band that their ranges leave."""
+    plates = {surface: next(k for k, e in electrodes().items() if e.surface == surface) for surface in series()}
+    rows = [(plates[surface], 0.5 * (r.low + r.high), (r.high - r.low) / 12.0**0.5) for surface, r in series().items()]
+    cells, bands = [], []
+    for (a, a_v, a_u), (b, b_v, b_u) in combinations(rows, 2):
+        cells.append(Cell(a, "sea-water-flowing", b))
+        half = 3.0**0.5 * float(np.hypot(a_u, b_u))
+        bands.append((b_v - a_v - half, b_v - a_v + half))
+    return cells, bands
+
+
+def coverage(what: str, cells: list[Cell], bands: list[tuple[float, float]]) -> str:
+    """How many bands the rest account's stated 95 % interval meets, and how wide it is."""
+    rest = [p["rest"] for p in predict(cells)]
+    met = [
+        low - NORMAL_95 * (p.u_v or 0.0) <= (p.volts_v or 0.0) <= high + NORMAL_95 * (p.u_v or 0.0)
+        for p, (low, high) in zip(rest, bands, strict=True)
+    ]
+    middle = [
+        abs((p.volts_v or 0.0) - 0.5 * (low + high)) <= NORMAL_95 * float(np.hypot(p.u_v or 0.0, (high - low) / 12.0**0.5))
+        for p, (low, high) in zip(rest, bands, strict=True)
+    ]
+    width = float(np.median([NORMAL_95 * (p.u_v or 0.0) for p in rest]))
+    return COVERED.format(what, f"{sum(met)}/{len(met)}", f"{100.0 * np.mean(middle):.0f} %", f"±{width:.2f} V")
+
+
 def main() -> None:
     """Print the table, then each band of common practice beside the rest account."""
     out = sys.stdout.write
@@ -98,6 +128,10 @@ def main() -> None:
     signs = f"{s.signs_right}/{s.n}"
     out(ROW.format("rest, mid.", "common practice, whole cells", f"{s.rms_v:.3f}", f"{s.bias_v:+.3f}", signs, s.n))
     out("  rest, mid.: every parameter in the middle of its plausible range, cells of one liquid\n")
+    out("\n" + COVERED.format("95 % intervals of the rest account", "meet", "cover", "median"))
+    out(coverage("cells of common practice", cells, bands))
+    out(coverage("every two plates in flowing sea water", *sea_cells()))
+    out("  targets: at least 90 % of the middles covered, the bands' own width counted; median at most ±0.20 V\n")
     out("\nRest account against each band of common practice (no source), V\n")
     for cell, (low, high), p in zip(cells, bands, predictions, strict=True):
         rest = p["rest"]

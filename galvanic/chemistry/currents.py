@@ -133,7 +133,8 @@ def oxygen(e_v: Array, p: Plates, q: Liquids) -> tuple[Array, Array]:
     share = np.minimum(1.0, q.oxygen)
     e0_v = OXYGEN_E0_V + (OXYGEN_PER_K.value if OXYGEN_PER_K else 0.0) * (q.celsius - 25.0)
     whole = w.oxygen * p.oxygen_i0 * share * p10(-(e_v - e0_v + w.nernst_v * q.ph) / (OXYGEN_SLOPE_V * w.slope))
-    half = w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (HYDROGEN_SLOPE_V * w.slope))
+    # One slope for both: the first electron decides. So their ratio is fixed, and together they rise as potential falls.
+    half = w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (OXYGEN_SLOPE_V * w.slope))
     arriving = oxygen_arrives(p, q) + 1e-300
     crowded = 1.0 + (whole / 4.0 + half / 2.0) / (F * arriving)
     return np.asarray(whole / crowded), np.asarray(half / crowded)

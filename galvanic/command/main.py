@@ -76,6 +76,8 @@ def run_ladder(options: argparse.Namespace) -> None:
                     "electrode": plate,
                     "potential_v": rung.class_v,
                     "u_v": rung.u_v,
+                    "low_v": rung.low_v,
+                    "high_v": rung.high_v,
                     "table_v": rung.table_v,
                 }
             )

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from galvanic.errors import NotEnoughData
-from galvanic.findings.compare import CellResult, ElectrolyteResult, Rung, Swap
+from galvanic.findings.compare import CellResult, ElectrolyteResult, Rung
 from galvanic.notes import MINUS, Note, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference, fit
@@ -87,15 +87,10 @@ def _outliers(result: ElectrolyteResult) -> list[Ranked]:
     return found
 
 
-def sure_swaps(result: ElectrolyteResult) -> list[Swap]:
-    """Changed places that the data bear out, the number of pairs looked at counted in."""
-    return [swap for swap in result.swaps if swap.by_v > SURE_SIGMA * swap.u_v and swap.by_v > 2 * 0.005]
-
-
 def _swaps(result: ElectrolyteResult) -> list[Ranked]:
     """Two plates in another order than the table's."""
     found = []
-    swaps = sure_swaps(result)
+    swaps = result.swaps
     for swap in swaps[:3]:
         direct = [c for c in result.cells if set(c.cell.pair) == {swap.upper, swap.lower}]
         rows = [f"{c.cell.short} measured directly: {volts(c.mean_v, signed=True)}, n = {c.n}" for c in direct]
@@ -287,6 +282,19 @@ def _standing(result: ElectrolyteResult) -> list[Ranked]:
     return found
 
 
+def _kept(result: ElectrolyteResult) -> list[str]:
+    """What the ladder's fit makes of the scatter: new at each cell, kept with plates, kept with meters."""
+    scatter = result.ladder.scatter if result.ladder else None
+    if scatter is None:
+        return []
+    rough = [f"{_name(key)} adds {volts(sd, 3)} of its own" for key, sd in scatter.rough.items()]
+    return [
+        f"new at each cell {volts(scatter.cell_v, 3)}, kept with a group’s plates {volts(scatter.plates_v, 3)}, "
+        f"with its meter {volts(scatter.meter_v, 3)}",
+        *rough,
+    ]
+
+
 def _scatter(result: ElectrolyteResult) -> list[Ranked]:
     """Repeatability and reproducibility."""
     found = []
@@ -296,11 +304,12 @@ def _scatter(result: ElectrolyteResult) -> list[Ranked]:
     if result.inside and result.between and result.inside.dof > 0:
         text = (
             f"The same group again: {volts(result.inside.s_v, 3)}. Another group: {volts(result.between.s_v, 3)}. "
-            "The bars are made of the second."
+            "The bars count both, and that a group keeps its plates and its meter from cell to cell."
         )
         evidence = (
             f"inside groups: s = {volts(result.inside.s_v, 4)} with {result.inside.dof} degrees of freedom",
             f"between groups: s = {volts(result.between.s_v, 4)} with {result.between.dof}",
+            *_kept(result),
         )
         found.append(Ranked(15, Note("scatter", "plain", "How well it repeats", text, evidence=evidence)))
     return found

@@ -16,11 +16,13 @@ from dataclasses import dataclass
 from galvanic.cells import Cell
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics import ladder
+from galvanic.statistics.class_ladder import fit_class
 from galvanic.statistics.ladder import Difference, Ladder
 from galvanic.statistics.outliers import Outlier, downweight_outliers
 from galvanic.statistics.repeats import Pooled, Repeats, coverage, pooled, summarise
 
-SURE = 2.0  # standard uncertainties beyond which a change of places is called found
+FALSE_SWAPS = 0.03  # of classes in which any change of places is found that is none, all pairs of plates counted in
+LEAST_SWAP_V = 0.01  # less is not seen on a meter
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,12 +76,14 @@ class CellResult:
 
 @dataclass(frozen=True, slots=True)
 class Rung:
-    """One electrode on both stems, V against hydrogen; `u_v` is that of its distance to the anchor."""
+    """One electrode on both stems, V against hydrogen; `u_v` and the 95 % interval are of its distance to the anchor."""
 
     electrode: str
     table_v: float | None
     class_v: float
     u_v: float
+    low_v: float
+    high_v: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,7 +164,7 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
         return ElectrolyteResult(
             electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between, (), None
         )
-    fitted = ladder.fit(weighted)
+    fitted = fit_class(weighted)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
     anchor = wanted if wanted in usable else middle_anchor(fitted, usable)
@@ -237,17 +241,20 @@ def pinned(fitted: ladder.Ladder, anchor: str) -> tuple[Rung, ...]:
     rungs = []
     for name in fitted.part_of(anchor):
         above_v, u_v = fitted.difference_v(name, anchor)
-        rungs.append(Rung(name, electrodes()[name].table_v_or_none(), held + above_v, u_v))
+        at_v, reach_v = held + above_v, fitted.reach_v(name, anchor) if name != anchor else 0.0
+        rungs.append(Rung(name, electrodes()[name].table_v_or_none(), at_v, u_v, at_v - reach_v, at_v + reach_v))
     return tuple(sorted(rungs, key=lambda rung: -rung.class_v))
 
 
 def found_swaps(fitted: ladder.Ladder, usable: Sequence[str]) -> tuple[Swap, ...]:
-    """Pairs the class found in the other order than the table, by more than two standard uncertainties."""
+    """Pairs the class found in the other order than the table, beyond what chance would do in one class of thirty."""
+    pairs = [(low, up) for low in usable for up in usable if electrodes()[low].table_v() < electrodes()[up].table_v()]
+    if not pairs:
+        return ()
+    level = 1.0 - 2.0 * FALSE_SWAPS / len(pairs)
     swaps = []
-    for lower in usable:
-        for upper in usable:
-            if electrodes()[lower].table_v() < electrodes()[upper].table_v():
-                by_v, u_v = fitted.difference_v(lower, upper)
-                if by_v > SURE * u_v:
-                    swaps.append(Swap(upper, lower, by_v, u_v))
+    for lower, upper in pairs:
+        by_v, u_v = fitted.difference_v(lower, upper)
+        if by_v > max(LEAST_SWAP_V, fitted.reach_v(lower, upper, level)):
+            swaps.append(Swap(upper, lower, by_v, u_v))
     return tuple(sorted(swaps, key=lambda swap: -swap.by_v))

@@ -9,13 +9,14 @@ equals the degrees of freedom (R. C. Paule, J. Mandel, J. Res. Natl. Bur. Stand.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from galvanic.errors import NotEnoughData
+from galvanic.statistics.repeats import coverage
 
 Array = NDArray[np.float64]
 LEVERAGE_ONE = 1e-9
@@ -30,6 +31,22 @@ class Difference:
     volts_v: float
     u_v: float
     group: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Scatter:
+    """Standard deviations in V of what is new at each cell, kept with a group's plates, and kept with its meter.
+
+    `rough`: plates that scatter more, with what each adds. `slopes` is how the covariance of the potentials moves with the
+    logarithm of each variance, and `uncertainty` the covariance of those logarithms.
+    """
+
+    cell_v: float
+    plates_v: float
+    meter_v: float
+    rough: Mapping[str, float]
+    slopes: Array
+    uncertainty: Array
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +66,7 @@ class Ladder:
     chi2: float
     dof: int
     tau_v: float | None
+    scatter: Scatter | None = None
 
     def part_of(self, electrode: str) -> tuple[str, ...]:
         """The electrodes that pairs connect to this one."""
@@ -61,6 +79,24 @@ class Ladder:
         i, j = self.electrodes.index(upper), self.electrodes.index(lower)
         variance = self.covariance_v2[i, i] + self.covariance_v2[j, j] - 2.0 * self.covariance_v2[i, j]
         return float(self.potential_v[i] - self.potential_v[j]), math.sqrt(max(0.0, float(variance)))
+
+    def freedom(self, upper: str, lower: str) -> float:
+        """Degrees of freedom of the distance of two electrodes: Satterthwaite's, at least 1.
+
+        Infinite where the values' own uncertainties are taken as known.
+        """
+        if self.scatter is None:
+            return math.inf
+        i, j = self.electrodes.index(upper), self.electrodes.index(lower)
+        variance = self.difference_v(upper, lower)[1] ** 2
+        slope = self.scatter.slopes
+        along = slope[:, i, i] + slope[:, j, j] - slope[:, i, j] - slope[:, j, i]
+        spread = float(along @ self.scatter.uncertainty @ along)
+        return max(1.0, 2.0 * variance**2 / spread) if spread > 0.0 and variance > 0.0 else math.inf
+
+    def reach_v(self, upper: str, lower: str, level: float = 0.95) -> float:
+        """Half the width of the interval of a distance at a level, by Student's t, V."""
+        return coverage(self.freedom(upper, lower), level) * self.difference_v(upper, lower)[1]
 
 
 def fit(differences: Sequence[Difference]) -> Ladder:

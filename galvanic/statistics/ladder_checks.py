@@ -12,6 +12,7 @@ import numpy as np
 
 from galvanic.errors import NotEnoughData
 from galvanic.statistics.ladder import Difference, Ladder
+from galvanic.statistics.repeats import coverage
 from galvanic.statistics.robust import huber
 
 ODD = 3.0  # studentised residual beyond which a reading is called odd
@@ -107,11 +108,14 @@ def odd_readings(differences: Sequence[Difference], ladder: Ladder) -> list[tupl
 
 
 def order_probability(ladder: Ladder, upper: str, lower: str) -> float:
-    """Probability that `upper` truly stands above `lower`, given the fit (normal errors)."""
+    """Probability that `upper` truly stands above `lower`, given the fit (Student's t)."""
     by_v, u_v = ladder.difference_v(upper, lower)
     if u_v == 0.0:
         return 1.0 if by_v > 0.0 else 0.0 if by_v < 0.0 else 0.5
-    return 0.5 * math.erfc(-by_v / u_v / math.sqrt(2.0))
+    from scipy.special import ndtr, stdtr
+
+    freedom = ladder.freedom(upper, lower)
+    return float(ndtr(by_v / u_v) if math.isinf(freedom) else stdtr(freedom, by_v / u_v))
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,11 +146,13 @@ def next_readings(ladder: Ladder, u_v: float) -> list[NextReading]:
 
 @dataclass(frozen=True, slots=True)
 class Offset:
-    """How much a group reads above the class, V, with its standard uncertainty."""
+    """How much a group reads above the class, V, with its standard uncertainty and 95 % interval."""
 
     group: str
     volts_v: float
     u_v: float
+    low_v: float
+    high_v: float
 
 
 def group_offsets(differences: Sequence[Difference], tau_v: float = 0.0) -> list[Offset]:
@@ -171,8 +177,12 @@ def group_offsets(differences: Sequence[Difference], tau_v: float = 0.0) -> list
     n = a.shape[1]
     offsets = adds_to_nothing @ solved[n:]
     variances = np.diag(adds_to_nothing @ covariance[n:, n:] @ adds_to_nothing.T)
-    found = [Offset(g, float(v), math.sqrt(float(u2))) for g, v, u2 in zip(groups, offsets, variances, strict=True)]
-    return sorted(found, key=lambda one: -abs(one.volts_v))
+    times = coverage(max(1.0, float(len(x) - x.shape[1])))
+    found = []
+    for group, volts_v, u2 in zip(groups, (float(v) for v in offsets), variances, strict=True):
+        u_v = math.sqrt(float(u2))
+        found.append(Offset(group, volts_v, u_v, volts_v - times * u_v, volts_v + times * u_v))
+    return sorted(found, key=lambda offset: -abs(offset.volts_v))
 
 
 def _design(differences: Sequence[Difference]) -> tuple[np.ndarray, list[str]]:

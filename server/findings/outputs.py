@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 
 from galvanic.bench.foretold import Foretold, in_words
 from galvanic.errors import NotEnoughData
@@ -72,7 +73,7 @@ def electrolyte_out(result: ElectrolyteResult, predictions: Predictions) -> Elec
     """One electrolyte's result as it is sent."""
     return ElectrolyteResultOut(
         electrolyte=result.electrolyte, condition=result.condition, anchor=result.anchor, anchors=list(result.anchors),
-        rungs=[RungOut(electrode=r.electrode, table_v=r.table_v, class_v=r.class_v, u_v=r.u_v) for r in result.rungs],
+        rungs=[RungOut(**asdict(r)) for r in result.rungs],
         loose=list(result.loose),
         swaps=[SwapOut(upper=s.upper, lower=s.lower, by_v=s.by_v, u_v=s.u_v) for s in result.swaps],
         cells=[
@@ -131,7 +132,7 @@ def _offsets(results: Sequence[ElectrolyteResult]) -> list[OffsetOut]:
         found = group_offsets(joint_differences(results))
     except NotEnoughData:
         return []
-    return [OffsetOut(group=one.group, volts_v=one.volts_v, u_v=one.u_v) for one in found]
+    return [OffsetOut(**asdict(one)) for one in found]
 
 
 def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:

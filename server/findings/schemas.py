@@ -56,12 +56,14 @@ class CellRow(BaseModel):
 
 
 class RungOut(BaseModel):
-    """One electrode on both stems."""
+    """One electrode on both stems; `low_v` to `high_v` is the 95 % interval, the held plate's is a point."""
 
     electrode: str
     table_v: float | None
     class_v: float
     u_v: float
+    low_v: float
+    high_v: float
 
 
 class SwapOut(BaseModel):
@@ -123,11 +125,13 @@ class PairInLiquidsOut(BaseModel):
 
 
 class OffsetOut(BaseModel):
-    """How much a group reads above the class in all its cells."""
+    """How much a group reads above the class in all its cells, with its 95 % interval."""
 
     group: str
     volts_v: float
     u_v: float
+    low_v: float
+    high_v: float
 
 
 class SharedOut(BaseModel):

@@ -117,11 +117,12 @@ def _ladders(found: CompareOut) -> Sheet:
         "ladders",
         (
             "electrolyte", "condition", "plate", "table, V", "class, V",
-            "standard uncertainty of the distance to the held plate, V", "held",
+            "standard uncertainty of the distance to the held plate, V", "95 % from, V", "95 % to, V", "held",
         ),
         [
             (
                 liquids[e.electrolyte], e.condition, plates[r.electrode], r.table_v, r.class_v, r.u_v,
+                r.low_v, r.high_v,
                 "yes" if r.electrode == e.anchor else "",
             )
             for e in found.electrolytes

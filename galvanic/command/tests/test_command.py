@@ -61,7 +61,10 @@ class Command(unittest.TestCase):
         code, out, err = run("ladder", "-", text="\n".join(rows))
         self.assertEqual(code, 0)
         found = {row["electrode"]: row for row in csv.DictReader(io.StringIO(out))}
-        self.assertEqual(list(next(iter(found.values()))), ["electrolyte", "electrode", "potential_v", "u_v", "table_v"])
+        self.assertEqual(
+            list(next(iter(found.values()))),
+            ["electrolyte", "electrode", "potential_v", "u_v", "low_v", "high_v", "table_v"],
+        )
         self.assertAlmostEqual(float(found["tin"]["potential_v"]) - float(found["zinc"]["potential_v"]), 0.55, delta=0.08)
         self.assertIn("loops", err)
         self.assertRegex(err, r"odd: D, (Fe − Zn|Zn − Fe)")

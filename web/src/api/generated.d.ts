@@ -3013,11 +3013,15 @@ export interface components {
         };
         /**
          * OffsetOut
-         * @description How much a group reads above the class in all its cells.
+         * @description How much a group reads above the class in all its cells, with its 95 % interval.
          */
         OffsetOut: {
             /** Group */
             group: string;
+            /** High V */
+            high_v: number;
+            /** Low V */
+            low_v: number;
             /** U V */
             u_v: number;
             /** Volts V */
@@ -3662,13 +3666,17 @@ export interface components {
         };
         /**
          * RungOut
-         * @description One electrode on both stems.
+         * @description One electrode on both stems; `low_v` to `high_v` is the 95 % interval, the held plate's is a point.
          */
         RungOut: {
             /** Class V */
             class_v: number;
             /** Electrode */
             electrode: string;
+            /** High V */
+            high_v: number;
+            /** Low V */
+            low_v: number;
             /** Table V */
             table_v: number | null;
             /** U V */
@@ -4125,7 +4133,7 @@ export interface components {
         };
         /**
          * WhatIfOut
-         * @description As it is, and with the change; what the liquid has now, and the current in A at which the inner resistance is stated.
+         * @description As it is and changed, what the liquid has now, and the current in A at which the inner resistance is stated.
          */
         WhatIfOut: {
             changed: components["schemas"]["OutcomeOut"];

@@ -26,10 +26,10 @@ const Drawing = styled.div`
   }
 `;
 
-/** How far each group reads above or below the class in all its cells, with two standard uncertainties either way. */
+/** How far each group reads above or below the class in all its cells, with its 95 % interval. */
 export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
   const [ref, width] = useWidth<HTMLDivElement>(480);
-  const reach = Math.max(0.02, ...offsets.map((one) => Math.abs(one.volts_v) + 2 * one.u_v)) * 1.1;
+  const reach = Math.max(0.02, ...offsets.map((one) => Math.max(-one.low_v, one.high_v))) * 1.1;
   const x = scaleLinear<number>({ domain: [-reach, reach], range: [NAMES, Math.max(NAMES + 80, width - 70)] });
   const rows = [...offsets].sort((a, b) => a.group.localeCompare(b.group));
   const height = TOP + rows.length * ROW;
@@ -59,8 +59,8 @@ export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
                 {one.group}
               </text>
               <line
-                x1={x(one.volts_v - 2 * one.u_v)}
-                x2={x(one.volts_v + 2 * one.u_v)}
+                x1={x(one.low_v)}
+                x2={x(one.high_v)}
                 y1={y}
                 y2={y}
                 stroke={colour.reading}

@@ -13,7 +13,6 @@ const TOP = 44;
 const BOTTOM = HEIGHT - 16;
 const LABEL_GAP = 19;
 const STEM = 9;
-const COVERAGE = 2;
 
 const Drawing = styled.div`
   svg {
@@ -159,8 +158,8 @@ export function Stems({ result }: { result: Result }) {
             <line
               x1={right}
               x2={right}
-              y1={y(rung.class_v - COVERAGE * rung.u_v)}
-              y2={y(rung.class_v + COVERAGE * rung.u_v)}
+              y1={y(rung.low_v)}
+              y2={y(rung.high_v)}
               stroke={colour.reading}
               strokeWidth={2.5}
             />

@@ -26,7 +26,7 @@ export function LadderTable({ result }: { result: Result }) {
               class, V
             </th>
             <th scope="col" data-number>
-              ± u, V
+              95 % from, to, V
             </th>
           </tr>
         </thead>
@@ -36,7 +36,11 @@ export function LadderTable({ result }: { result: Result }) {
               <td>{plate(rung.electrode)}</td>
               <td data-number>{rung.table_v === null ? NONE : number(rung.table_v, 3, true)}</td>
               <td data-number>{number(rung.class_v, decimalsFor(rung.u_v), true)}</td>
-              <td data-number>{rung.electrode === result.anchor ? "held" : number(rung.u_v, 3)}</td>
+              <td data-number>
+                {rung.electrode === result.anchor
+                  ? "held"
+                  : `${number(rung.low_v, 3, true)} … ${number(rung.high_v, 3, true)}`}
+              </td>
             </tr>
           ))}
         </tbody>

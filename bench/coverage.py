@@ -1,0 +1,101 @@
+"""How often the ladder's 95 % intervals hold on simulated classes: `python bench/coverage.py [classes]`. Target: 93 to 97 %.
+
+Each class is drawn from known potentials, so that every distance to the held plate has a true value. Groups keep their
+plates and meters as in a room: that is what an interval has to survive. Seeded.
+"""
+
+from __future__ import annotations
+
+import math
+import sys
+import time
+from collections.abc import Callable, Sequence
+from itertools import combinations
+from pathlib import Path
+
+import numpy as np
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
+
+from galvanic.cells import Cell
+from galvanic.planning.design import Task, design
+from galvanic.statistics.class_ladder import fit_class
+from galvanic.statistics.ladder import Difference, fit
+
+PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
+TRUE_V = dict(zip(PLATES, (-1.4, -0.55, -0.76, -0.4, -0.1, -0.2, 0.2, 0.4), strict=True))
+JUICE = "lemon-juice"
+CASES = {
+    "independent": {"cell": 0.02},
+    "plates kept, 20 mV": {"plates": 0.02, "cell": 0.005},
+    "offsets, 20 mV": {"meter": 0.02, "cell": 0.01},
+    "one metal five times as rough": {"cell": 0.0, "each": 0.007, "rough": 0.035},
+    "plates kept and offsets": {"plates": 0.02, "meter": 0.02, "cell": 0.01},
+}
+READ_V, READINGS = 0.005, 3
+ROW = "{:<34} {:>6} {:>10} {:>9} {:>9} {:>9} {:>9}\n"
+
+
+def drawn(hands: Sequence[Sequence[Cell]], case: dict[str, float], rng: np.random.Generator) -> list[Difference]:
+    """One class's values: each group's mean of each of its cells."""
+    found = []
+    for g, hand in enumerate(hands):
+        own = {plate: rng.normal(0.0, case.get("plates", 0.0)) for plate in PLATES}
+        meter = rng.normal(0.0, case.get("meter", 0.0))
+        for cell in hand:
+            value = meter + rng.normal(0.0, case.get("cell", 0.0)) + rng.normal(0.0, READ_V / math.sqrt(READINGS))
+            for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
+                each = case.get("rough", 0.0) if plate == "zinc" else case.get("each", 0.0)
+                value += sign * (TRUE_V[plate] + own[plate] + rng.normal(0.0, each))
+            found.append(Difference(cell.positive, cell.negative, value, READ_V / math.sqrt(READINGS), f"g{g}"))
+    return found
+
+
+def covered(differences: list[Difference]) -> tuple[int, int, int, float]:
+    """Distances to copper inside their interval, the same by two standard uncertainties of the plain fit, all, seconds."""
+    start = time.process_time()
+    found = fit_class(differences)
+    took = time.process_time() - start
+    plain = fit(differences)
+    inside = old = n = 0
+    for plate in found.part_of("copper"):
+        if plate == "copper":
+            continue
+        true = TRUE_V[plate] - TRUE_V["copper"]
+        inside += abs(found.difference_v(plate, "copper")[0] - true) <= found.reach_v(plate, "copper")
+        by_v, u_v = plain.difference_v(plate, "copper")
+        old += abs(by_v - true) <= 2.0 * u_v
+        n += 1
+    return inside, old, n, took
+
+
+def plans(groups: int) -> dict[str, Sequence[Sequence[Cell]]]:
+    """The planner's own plan, and every pair by every group."""
+    pairs = [Cell.of(a, JUICE, b) for a, b in combinations(PLATES, 2)]
+    return {"planner": design(Task(PLATES, (JUICE,), groups, 7)).hands, "all pairs": [pairs] * groups}
+
+
+def main(classes: int = 100, write: Callable[[str], object] = sys.stdout.write) -> dict[tuple[str, int, str], float]:
+    """Print the table; the share covered by scatter, groups and plan."""
+    shares = {}
+    write(ROW.format("scatter", "groups", "plan", "covered", "2u plain", "CPU ms", "values"))
+    for groups in (3, 8, 12):
+        for plan, hands in plans(groups).items():
+            for what, case in CASES.items():
+                rng = np.random.default_rng([groups, len(what), len(plan)])
+                sums = np.zeros(4)
+                for _ in range(classes):
+                    sums += covered(drawn(hands, case, rng))
+                shares[what, groups, plan] = sums[0] / sums[2]
+                values = sum(map(len, hands))
+                write(
+                    ROW.format(
+                        what, groups, plan, f"{100 * sums[0] / sums[2]:.1f} %", f"{100 * sums[1] / sums[2]:.1f} %",
+                        f"{1000 * sums[3] / classes:.1f}", values,
+                    )
+                )  # fmt: skip
+    return shares
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 100)

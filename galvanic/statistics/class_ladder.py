@@ -1,0 +1,169 @@
+"""A class's ladder: groups keep their plates and their meter from cell to cell, so their values are not independent.
+
+Each value is y = E(red) − E(black) + p(group, red) − p(group, black) + o(group) + e: what a group's own plates add wherever
+they are used, what its meter adds to every value, and what is new at each cell. The variances are found by restricted
+maximum likelihood (Fisher scoring) with a weak penalty that keeps them off zero (Y. Chung and others, Psychometrika 78
+(2013) 685); a plate that scatters more than the others, by a score test, has a variance of its own. The potentials are those
+of generalised least squares (S. R. Searle, G. Casella, C. E. McCulloch, “Variance Components”), the degrees of freedom of
+each distance Satterthwaite's. `bench/coverage.py` prints how often the intervals hold.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from galvanic.statistics.ladder import Difference, Ladder, Scatter, fit
+
+Array = NDArray[np.float64]
+ROUNDS, LONGEST_STEP, SETTLED = 40, 1.5, 1e-3
+LEAST_V2 = 1e-10  # ten microvolts
+PENALTY = 0.05  # of the logarithm of each variance
+ROUGH_P, MOST_ROUGH = 0.01, 2  # the level is shared by all plates that are looked at
+
+
+@dataclass(frozen=True)
+class _Values:
+    """A class's values by group, each group's padded to the longest: design, values, own variances, variance matrices."""
+
+    a: Array  # (groups, rows, unknowns)
+    y: Array  # (groups, rows)
+    own: Array  # (groups, rows); 1 where there is no value
+    parts: Array  # (variances, groups, rows, rows)
+
+
+@dataclass(frozen=True)
+class _Fit:
+    theta: Array
+    beta: Array
+    covariance: Array  # of beta
+    slopes: Array  # of that covariance with the logarithm of each variance
+    score: Array  # of the likelihood with those logarithms
+    information: Array
+    residual: Array  # (groups, rows)
+
+
+def fit_class(differences: Sequence[Difference]) -> Ladder:
+    """Fit the ladder of a class. Raises NotEnoughData as `ladder.fit` does; without spare values it is that fit."""
+    plain = fit(differences)
+    if plain.dof < 1:
+        return plain
+    groups = list(dict.fromkeys(d.group for d in differences))
+    place = {id(d): (groups.index(d.group), i) for group in groups for i, d in enumerate(_of(differences, group))}
+    index = {name: i for i, name in enumerate(plain.electrodes)}
+    longest = 1 + max(row for _, row in place.values())
+    whole = np.zeros((len(groups), longest, len(index)))
+    y, own = np.zeros((len(groups), longest)), np.ones((len(groups), longest))
+    for d in differences:
+        at = place[id(d)]
+        whole[at][index[d.red]], whole[at][index[d.black]] = 1.0, -1.0
+        y[at], own[at] = d.volts_v, d.u_v**2
+    basis = _basis(plain)
+    free = [index[name] for part in plain.parts for name in part[1:]]
+    there = (np.abs(whole).sum(axis=2) > 0.0).astype(float)
+    names, parts = _components(whole, there)
+    values = _Values(whole[:, :, free], y, own, np.array(parts))
+    found = _reml(values)
+    for _ in range(MOST_ROUGH):
+        rough = _rough(plain, values, whole, names, found)
+        if rough is None:
+            break
+        names.append(rough)
+        values = replace(values, parts=np.concatenate([values.parts, _touching(whole, index[rough])[None]]))
+        found = _reml(values)
+    covariance = basis @ found.covariance @ basis.T
+    sds = {name: math.sqrt(value) for name, value in zip(names, found.theta, strict=True)}
+    scatter = Scatter(
+        sds.pop("cell"), sds.pop("plates", 0.0), sds.pop("meter", 0.0), sds, basis @ found.slopes @ basis.T,
+        np.asarray(np.linalg.pinv(found.information, hermitian=True), dtype=np.float64),
+    )  # fmt: skip
+    added = np.einsum("p,pgii->gi", found.theta, values.parts)
+    rows = tuple(np.array([place[id(d)] for d in differences]).T)
+    leverage = np.einsum("gij,jk,gik->gi", values.a, found.covariance, values.a)
+    spare = np.maximum(own + added - leverage, LEAST_V2)
+    return replace(
+        plain, potential_v=basis @ found.beta, covariance_v2=covariance, residual_v=found.residual[rows],
+        studentised=(found.residual / np.sqrt(spare))[rows], tau_v=math.sqrt(float(added[rows].mean())), scatter=scatter,
+    )  # fmt: skip
+
+
+def _of(differences: Sequence[Difference], group: str) -> list[Difference]:
+    return [d for d in differences if d.group == group]
+
+
+def _basis(plain: Ladder) -> Array:
+    """From the unknowns, one plate of each part left out, to all potentials with zero mean in each part."""
+    index = {name: i for i, name in enumerate(plain.electrodes)}
+    spread = np.eye(len(index))[:, [index[name] for part in plain.parts for name in part[1:]]]
+    for part in plain.parts:
+        members = [index[name] for name in part]
+        spread[members] -= spread[members].mean(axis=0)
+    return spread
+
+
+def _components(whole: Array, there: Array) -> tuple[list[str], list[Array]]:
+    """Names and matrices of the variances: new at each cell, kept with a group's plates, kept with its meter."""
+    names, parts = ["cell"], [there[:, :, None] * np.eye(there.shape[1])]
+    if len(there) > 1 and there.shape[1] > 1:
+        names += ["plates", "meter"]
+        parts += [whole @ whole.transpose(0, 2, 1), there[:, :, None] * there[:, None, :]]
+    return names, parts
+
+
+def _touching(whole: Array, plate: int) -> Array:
+    """The values that a plate takes part in, as a diagonal matrix of each group."""
+    return np.asarray(np.abs(whole[:, :, plate])[:, :, None] * np.eye(whole.shape[1]))
+
+
+def _reml(values: _Values) -> _Fit:
+    """Penalised restricted maximum likelihood of the variances, by Fisher scoring on their logarithms."""
+    start = _at(np.full(len(values.parts), LEAST_V2), values)
+    scale = float((start.residual**2).mean()) + LEAST_V2
+    found = _at(np.full(len(values.parts), scale / len(values.parts)), values)
+    for _ in range(ROUNDS):
+        step = np.linalg.solve(found.information + PENALTY * np.eye(len(found.theta)), found.score + PENALTY)
+        step = np.clip(step, -LONGEST_STEP, LONGEST_STEP)
+        found = _at(np.maximum(found.theta * np.exp(step), LEAST_V2), values)
+        if float(np.abs(step).max()) < SETTLED:
+            break
+    return found
+
+
+def _at(theta: Array, values: _Values) -> _Fit:
+    """The fit at given variances, with the score and the information of their logarithms, group by group."""
+    a, parts = values.a, values.parts
+    inverse = np.linalg.inv(values.own[:, :, None] * np.eye(a.shape[1]) + np.einsum("p,pgij->gij", theta, parts))
+    weighted = inverse @ a
+    covariance = np.linalg.inv(np.einsum("gik,gil->kl", a, weighted))
+    beta = covariance @ np.einsum("gik,gi->k", weighted, values.y)
+    residual = values.y - a @ beta
+    pulled = np.einsum("gij,gj->gi", inverse, residual)
+    turned = inverse @ parts
+    lifted = parts @ weighted
+    inner = np.einsum("gik,pgil->pkl", weighted, lifted)
+    across = np.einsum("pgik,gij,qgjl->pqkl", lifted, inverse, lifted, optimize=True)
+    slopes = covariance @ inner @ covariance
+    traces = np.einsum("pgii->p", turned) - np.einsum("kl,plk->p", covariance, inner)
+    pairs = np.einsum("pgij,qgji->pq", turned, turned, optimize=True) - 2.0 * np.einsum("kl,pqlk->pq", covariance, across)
+    pairs = pairs + np.einsum("pkl,qlk->pq", covariance @ inner, covariance @ inner)
+    score = 0.5 * theta * (np.einsum("gi,pgij,gj->p", pulled, parts, pulled, optimize=True) - traces)
+    information = 0.5 * np.outer(theta, theta) * pairs
+    return _Fit(theta, beta, covariance, theta[:, None, None] * slopes, score, information, residual)
+
+
+def _rough(plain: Ladder, values: _Values, whole: Array, names: Sequence[str], found: _Fit) -> str | None:
+    """The plate whose cells scatter most beyond what the others lead to expect, if a score test bears it out."""
+    from scipy.special import ndtri
+
+    plates = [i for i, name in enumerate(plain.electrodes) if name not in names]
+    tried = replace(values, parts=np.concatenate([values.parts, [_touching(whole, i) for i in plates]]))
+    one = _at(np.concatenate([found.theta, np.full(len(plates), LEAST_V2)]), tried)
+    n = len(found.theta)
+    spread = np.sqrt(np.maximum(np.diag(one.information)[n:], 1e-300))
+    z = one.score[n:] / spread
+    worst = int(np.argmax(z))
+    return plain.electrodes[plates[worst]] if z[worst] > -float(ndtri(ROUGH_P / len(plates))) else None
