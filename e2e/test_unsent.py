@@ -88,6 +88,7 @@ class Unsent(BrowserTestCase):
         page.context.set_offline(True)
         self.type_reading(page, "hello 0.94")
         expect(page.get_by_text("1 not sent yet")).to_be_visible()
+        expect(page.get_by_text("1 entry safe on this device")).to_be_visible()  # sending it was tried, and given up for now
         page.context.set_offline(False)
         expect(page.get_by_text("not recorded: “hello 0.94” is not one number")).to_be_visible()
         page.get_by_role("button", name="Copy hello 0.94").click()

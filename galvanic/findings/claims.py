@@ -51,9 +51,19 @@ class ClaimData:
     results: Sequence[ElectrolyteResult]
     gap: Gap
 
+    def by_plate(self, *codes: str) -> list[tuple[str, float]]:
+        """What causes of these kinds add to the cell's voltage through each plate, V, the positive one first; plates whose
+        part is too small to see are left out."""
+        found = []
+        for plate in (self.cell.positive, self.cell.negative):
+            part = math.fsum(c.volts_v for c in self.gap.parts if c.plate == plate and c.code in codes)
+            if abs(part) >= MATTERS_V:
+                found.append((plate, part))
+        return found
+
     def from_causes(self, *codes: str) -> float:
-        """What causes of these kinds add to the cell's voltage, V."""
-        return math.fsum(cause.volts_v for cause in self.gap.causes if cause.code in codes)
+        """What causes of these kinds that belong to no plate add to the cell's voltage, V."""
+        return math.fsum(cause.volts_v for cause in self.gap.parts if cause.code in codes)
 
     def own_and_others(self) -> tuple[float | None, list[float]]:
         """The group's mean of the cell (None without one) and the other groups', V."""
@@ -89,24 +99,34 @@ class CauseClaim:
     test: Test
 
 
-def _by_cause(codes: tuple[str, ...], what: str, question: str) -> Test:
-    """A claim that the gap's own working can weigh."""
+def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
+    """A claim that each plate's own account can weigh: two plates that cancel do not contradict it."""
 
     def test(data: ClaimData) -> Verdict:
-        part, missing = data.from_causes(*codes), data.missing_v
-        numbers = f"{what} accounts for {volts(part, signed=True)} of {volts(missing, signed=True)}."
-        if abs(part) < MATTERS_V:
-            return Verdict(
-                "contradicted", f"In this cell {numbers[0].lower()}{numbers[1:]} That is too little to see.", question
-            )
-        if part * missing < 0.0:
-            return Verdict("contradicted", f"{numbers} It works the other way.", question)
-        most = max((c for c in data.gap.causes if c.code != "left"), key=lambda c: abs(c.volts_v))
-        if most.code in codes:
-            return Verdict("fits", f"{numbers} It is the largest single cause.", question)
-        return Verdict("fits", f"{numbers} Something else takes more.", "What takes the rest?")
+        parts, missing = data.by_plate(*codes), data.missing_v
+        if not parts:
+            least = f"less than {volts(MATTERS_V)} at either plate: too little to see."
+            return Verdict("contradicted", f"In this cell {what[0].lower()}{what[1:]} accounts for {least}", question)
+        each = " and ".join(f"{volts(part, signed=True)} through the {electrodes()[key].name}" for key, part in parts)
+        text = f"{what} accounts for {each}; the whole gap is {volts(missing, signed=True)}."
+        helping = [part for _, part in parts if part * missing > 0.0]
+        if not helping:
+            return Verdict("open", f"{text} It is there, but works the other way: something else is larger.", question)
+        most = max(abs(c.volts_v) for c in data.gap.parts if c.code not in (*codes, "left"))
+        if max(map(abs, helping)) >= most:
+            return Verdict("fits", f"{text} It is the largest single cause.", question)
+        return Verdict("fits", f"{text} Something else takes more.", "What takes the rest?")
 
     return test
+
+
+def _loading(data: ClaimData) -> Verdict:
+    """The meter's own current: nothing of a plate, so weighed by itself."""
+    part, question = data.from_causes("loading"), "What is your meter’s resistance, and the cell’s?"
+    text = f"The meter’s own current accounts for {volts(part, 3, signed=True)} of {volts(data.missing_v, signed=True)}."
+    if abs(part) < MATTERS_V:
+        return Verdict("contradicted", f"{text} That is too little to see.", question)
+    return Verdict("fits" if part * data.missing_v > 0.0 else "open", text, question)
 
 
 def _offset(data: ClaimData) -> Verdict:
@@ -219,8 +239,8 @@ def _alloy(data: ClaimData) -> Verdict:
 
 ACID = _by_slope(
     lambda one: (one.effect.per_ph, one.ph_says),
-    "How many volts can one step of pH move a plate at most?",
-    "One unit of pH moves a hydrogen plate by 0.059 V, not more.",
+    "How many volts did one step of pH move your cell, and which plate moved?",
+    "One unit of pH moves a plate that hydrogen decides by 0.059 V; a skin, or strong alkali, can make it more.",
 )
 IONS = _by_slope(
     lambda one: (one.effect.per_decade, one.conductivity_says),
@@ -234,31 +254,31 @@ CAUSES: Mapping[str, CauseClaim] = {
             "film",
             "A skin on the metal holds it back",
             "Scratched under the surface, the reading jumps and sinks back. The plate is off in all its cells.",
-            _by_cause(("film",), "The skin", "What should happen when you scratch it under the liquid?"),
+            _by_plates(("film",), "The skin", "What should happen when you scratch it under the liquid?"),
         ),
         CauseClaim(
             "no_ions",
             "There are none of this metal’s ions in the liquid",
             "A drop of that metal’s salt solution lifts the plate.",
-            _by_cause(("traces",), "Having only traces of ions", "Which ions would you have to add, at which plate?"),
+            _by_plates(("traces",), "Having only traces of ions", "Which ions would you have to add, at which plate?"),
         ),
         CauseClaim(
             "bound",
             "The liquid binds the metal’s ions (salt or fruit acid)",
             "The same pair reads less in salt water than in plain acid.",
-            _by_cause(("complexing",), "Binding of ions", "In which of your liquids is the most chloride?"),
+            _by_plates(("complexing",), "Binding of ions", "In which of your liquids is the most chloride?"),
         ),
         CauseClaim(
             "oxygen",
             "Something else happens at the plate: oxygen or hydrogen",
             "Stirring or blowing air past the plate moves the reading.",
-            _by_cause(("other",), "Other reactions at the plates", "What would you see if you stirred?"),
+            _by_plates(("other",), "Other reactions at the plates", "What would you see if you stirred?"),
         ),
         CauseClaim(
             "loading",
             "The meter draws too much current",
             "A meter of higher resistance reads more; a poor conductor suffers most.",
-            _by_cause(("loading",), "The meter’s own current", "What is your meter’s resistance, and the cell’s?"),
+            _loading,
         ),
         CauseClaim("offset", "Our meter is off", "All our cells are off by the same amount.", _offset),
         CauseClaim("acid", "It is the acid (the pH)", "The same pair changes steadily from liquid to liquid with pH.", ACID),

@@ -25,7 +25,8 @@ NAMES: Mapping[str, tuple[str, str]] = {
 }
 TEXTBOOK = (
     "A textbook starts from the table of standard potentials, and that is the right first step: it needs nothing but the "
-    "two metals, it is exact where its conditions hold (each metal in 1 mol/L of its own ions, 25 °C, no films), and every "
+    "two metals, it is right within hundredths of a volt where its conditions hold (each metal in 1 mol/L of its own "
+    "ions, 25 °C, no films; what is left are activities), and every "
     "other account starts from its numbers and adds what is different here."
 )
 

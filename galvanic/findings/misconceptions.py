@@ -17,6 +17,8 @@ from galvanic.findings.liquid_notes import in_liquids
 from galvanic.notes import volts
 from galvanic.reference.reader import Reader, read_table
 
+DENIED = re.compile(r"\b(no|not|never|none|nothing|nobody|neither|nor|without|cannot|hardly|same|unlike)\b|n't\b")
+
 Against = Callable[[ClaimData], str]
 
 
@@ -107,17 +109,19 @@ def misconceptions() -> Mapping[str, Misconception]:
     return read_table("misconceptions", "misconception", _row)
 
 
-def heard_in(text: str, data: ClaimData) -> list[Heard]:
-    """Misconceptions that a text seems to hold, most specific first; empty where there is none."""
+def keys_heard(text: str) -> list[str]:
+    """Keys of the misconceptions that a text seems to hold, most specific first; a question holds none."""
     found = []
-    for sentence in re.split(r"[.!?;\n]+", text.casefold()):
-        for one in misconceptions().values():
-            if all(re.search(word, sentence) for word in one.words) and not re.search(one.but_not, sentence):
-                found.append((len(one.words), one))
-    seen: dict[str, Misconception] = {}
-    for _, one in sorted(found, key=lambda item: -item[0]):
-        seen.setdefault(one.key, one)
-    return [
-        Heard(one.key, one.name, one.against, CONTRADICTIONS[one.data](data), one.question)
-        for one in list(seen.values())[:3]
-    ]
+    for sentence in re.findall(r"[^.!?;\n]+[.!?;\n]?", text.casefold().replace("\u2019", "'")):
+        if sentence.rstrip().endswith("?") or DENIED.search(sentence):
+            continue
+        for row in misconceptions().values():
+            if all(re.search(word, sentence) for word in row.words) and not re.search(row.but_not, sentence):
+                found.append((len(row.words), row.key))
+    return list(dict.fromkeys(key for _, key in sorted(found, key=lambda item: -item[0])))
+
+
+def heard_in(text: str, data: ClaimData) -> list[Heard]:
+    """Misconceptions that a text seems to hold, most specific first, at most three; empty where there is none."""
+    rows = [misconceptions()[key] for key in keys_heard(text)[:3]]
+    return [Heard(row.key, row.name, row.against, CONTRADICTIONS[row.data](data), row.question) for row in rows]

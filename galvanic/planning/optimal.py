@@ -1,9 +1,9 @@
 """How many groups should measure each cell, so that the ladders come out as sharp as the readings allow.
 
 One group's value of one cell has variance σ²; the ladder of a bath (one liquid, one condition) then has the covariance
-σ²·L⁺, with L the Laplacian of the counts. The design is A-optimal: it makes Σ tr(L⁺) over all baths small (Atkinson, Donev
-and Tobias, “Optimum Experimental Designs”, 2007, ch. 10 and 12: criterion, exchange). Counts are whole numbers, added in
-blocks of `repeats` groups, first greedily, then by exchange. How far from ideal is known from the same problem with
+σ²·L⁺, with L the Laplacian of the counts. The design is near A-optimal: it makes Σ tr(L⁺) over all baths small (Atkinson,
+Donev and Tobias, “Optimum Experimental Designs”, 2007, ch. 10 and 12: criterion, exchange). Counts are whole numbers, added
+in blocks of `repeats` groups, first greedily, then by exchange. How far from ideal is known from the same problem with
 fractional counts: it is convex, so the tangent at any point bounds it from below.
 """
 

@@ -126,7 +126,7 @@ class Gaps(unittest.TestCase):
             self.assertTrue(math.isfinite(cause.volts_v) and cause.u_v >= 0.0 and cause.equation and cause.test)
 
     def cause(self, cell, measured, code, plate=None):
-        return next(c for c in explain(cell, measured).causes if c.code == code and c.plate == plate)
+        return next(c for c in explain(cell, measured).parts if c.code == code and c.plate == plate)
 
     def test_the_meters_share_is_that_of_its_working_point(self):
         for negative, liquid, positive in (("zinc", "vinegar", "graphite"), ("magnesium", "lemon-juice", "copper")):

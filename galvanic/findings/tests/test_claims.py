@@ -33,6 +33,16 @@ class Claims(unittest.TestCase):
         self.assertIn("largest single cause", found.text)
         self.assertEqual(weigh("film", about("zinc", "copper")).code, "contradicted")
 
+    def test_a_right_claim_is_not_contradicted_because_two_plates_cancel(self) -> None:
+        """Neither plate of zinc and copper in juice has its own ions there: about a tenth of a volt each, which cancel."""
+        data = about("zinc", "copper")
+        parts = dict(data.by_plate("traces"))
+        self.assertTrue(parts["copper"] < -0.05 and parts["zinc"] > 0.05, parts)
+        found = weigh("no_ions", data)
+        self.assertNotEqual(found.code, "contradicted")
+        self.assertIn("through the copper", found.text)
+        self.assertIn("through the zinc", found.text)
+
     def test_a_bridge_is_borne_out_by_a_reading_near_nothing_only(self) -> None:
         self.assertEqual(weigh("bridge", about("magnesium", "tin")).code, "fits")
         self.assertEqual(weigh("bridge", about("zinc", "copper")).code, "contradicted")

@@ -123,7 +123,8 @@ class WhileChoosing(unittest.TestCase):
     def test_pairs_that_make_much_gas_are_named(self):
         self.assertEqual(self.notes(["magnesium", "copper"], ["lemon-juice"])["warning-gas-magnesium"].title,
                          "magnesium in lemon juice")  # fmt: skip
-        self.assertIn("warning-gas-aluminium", self.notes(["aluminium", "copper"], ["naoh-0.1"]))
+        self.assertIn("refused-gas-aluminium", self.notes(["aluminium", "copper"], ["naoh-0.1"]))
+        self.assertIn("refused-gas-magnesium-strong", self.notes(["magnesium", "copper"], ["hcl-0.1"], "11-13"))
         self.assertIn("warning-gas-zinc", self.notes(["zinc", "copper"], ["hcl-0.1"]))
         self.assertEqual(self.notes(["magnesium", "zinc", "copper"], ["salt-water"]), {})
 
