@@ -9,19 +9,19 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from itertools import pairwise
 
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import CellResult, ElectrolyteResult, Rung
 from galvanic.notes import MINUS, Note, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference, fit
-from galvanic.statistics.ladder_checks import closure, next_readings, order_probability, rank_agreement
+from galvanic.statistics.ladder_checks import closure, next_cells, rank_agreement
 
 SURE_SIGMA = 3.0
 LEAST_SHIFT_V = 0.3
 LOOP_SIGMA = 3.0
 USUAL_SCATTER_V = 0.03
+LEAST_GAIN = 0.02  # neighbours: less is not worth a walk
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,7 +193,7 @@ def _loops(result: ElectrolyteResult) -> list[Ranked]:
                     "caution",
                     "The ladder does not add up",
                     f"Around {names} the cells add up to {volts(worst.sum_v, signed=True)} and should add up to nothing. "
-                    "One of these cells was different each time.",
+                    "One of these cells was different, or a meter that is off read some of them and not the others.",
                     evidence=evidence,
                 ),
             )
@@ -203,43 +203,22 @@ def _loops(result: ElectrolyteResult) -> list[Ranked]:
 
 
 def _next(result: ElectrolyteResult) -> list[Ranked]:
-    """The one measurement that would take away most of the doubt about two neighbours' order."""
-    fitted = result.ladder
-    if fitted is None:
+    """The cell that would raise the expected number of neighbours in the right order most."""
+    if result.ladder is None:
         return []
-    u_next = result.between.s_v if result.between else USUAL_SCATTER_V
-    best: tuple[float, str, str, float, float] | None = None
-    for upper, lower in pairwise(rung.electrode for rung in result.rungs):
-        by_v, u_v = fitted.difference_v(upper, lower)
-        p = order_probability(fitted, upper, lower)
-        if not u_v or not 0.5 <= p <= 0.95:
-            continue
-        after_u = (u_v**-2 + max(u_next, 1e-3) ** -2) ** -0.5
-        after = 0.5 * math.erfc(-by_v / after_u / math.sqrt(2.0))
-        if best is None or after - p > best[0]:
-            best = (after - p, upper, lower, p, after)
-    if best is not None and best[0] > 0.05:
-        _, upper, lower, p, after = best
-        return [
-            Ranked(
-                40,
-                Note(
-                    "next",
-                    "plain",
-                    f"Next cell worth making: {_symbol(lower)} | {_symbol(upper)}",
-                    f"Which of the two stands higher is {100 * p:.0f} % sure. One more group on this cell would make that "
-                    f"about {100 * after:.0f} %.",
-                    evidence=(f"scatter of one more group: {volts(u_next, 3)}",),
-                ),
-            )
-        ]
-    pairs = next_readings(fitted, max(u_next, 1e-3))
-    if not pairs or pairs[0].share < 0.05:
+    u_next = max(result.between.s_v if result.between else USUAL_SCATTER_V, 1e-3)
+    order = [rung.electrode for rung in result.rungs]
+    found = next_cells(result.ladder, order, u_next)
+    if not found or found[0].then - found[0].now < LEAST_GAIN:
         return []
-    one = pairs[0]
-    text = f"One more group on it would take away {100 * one.share:.0f} % of the ladder’s uncertainty, the most of any cell."
-    note = Note("next", "plain", f"Next cell worth making: {_symbol(one.black)} | {_symbol(one.red)}", text)
-    return [Ranked(35, note)]
+    best = found[0]
+    text = (
+        f"{best.now:.2f} of {len(order) - 1} neighbours are expected to stand in the right order. One more group on this "
+        f"cell would make that {best.then:.2f}, the most of any cell."
+    )
+    evidence = (f"scatter of one more group: {volts(u_next, 3)}", f"{len(found)} cells compared")
+    title = f"Next cell worth making: {_symbol(best.black)} | {_symbol(best.red)}"
+    return [Ranked(40, Note("next", "plain", title, text, evidence=evidence))]
 
 
 def _standing(result: ElectrolyteResult) -> list[Ranked]:

@@ -15,13 +15,12 @@ from galvanic.cells import Cell
 from galvanic.chemistry.gap import Gap, explain
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import electronegativity
-from galvanic.findings.class_notes import joint_differences
+from galvanic.findings.class_notes import class_offsets
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.effects import Slope
-from galvanic.statistics.ladder_checks import group_offsets
 
 SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
@@ -132,9 +131,8 @@ def _loading(data: ClaimData) -> Verdict:
 def _offset(data: ClaimData) -> Verdict:
     """A meter that is off shifts every cell of its group by the same amount."""
     question = "What do your other cells read against the other groups’?"
-    try:
-        offsets = group_offsets(joint_differences(data.results))
-    except NotEnoughData:
+    offsets = class_offsets(data.results)
+    if not offsets:
         return Verdict("open", "There are too few shared cells to tell a meter from its plates.", question)
     own = next((one for one in offsets if one.group == data.group), None)
     if own is None:

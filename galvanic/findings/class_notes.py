@@ -9,15 +9,19 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
+from galvanic.chemistry.accounts import predict
 from galvanic.errors import NotEnoughData
-from galvanic.findings.bath_notes import SURE_SIGMA, Ranked
+from galvanic.findings.bath_notes import Ranked
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import Note, spread, volts
+from galvanic.reference.catalogue import electrolytes
 from galvanic.statistics.drift import Shared, shared_cell_drift
 from galvanic.statistics.ladder import Difference
-from galvanic.statistics.ladder_checks import group_offsets
+from galvanic.statistics.ladder_checks import Offset, group_offsets
 
-LEAST_OFFSET_V, LEAST_DRIFT_V = 0.03, 0.02
+CLEAR_V = 0.25  # a sign is clear where the model expects so much, its own uncertainty being about 0.1 V
+LEAST_TURNED, MOST_RIGHT = 2, 0.2  # cells of a group; share of its signs that may be right
+LEAST_OFFSET_V, LEAST_DRIFT_V, LEAST_HELD_V = 0.03, 0.02, 0.05
 
 
 def class_notes(
@@ -25,12 +29,12 @@ def class_notes(
     shared: Iterable[Shared] = (),
     checked_v: Mapping[str, float | None] | None = None,
 ) -> list[Note]:
-    """Notes on the class as a whole: meters that are off, drift of the shared cell.
+    """Notes on the class as a whole: leads the other way round everywhere, meters that are off, drift of the shared cell.
 
     `shared`: readings of the shared cell with their minutes; `checked_v`: each group's offset by its own meter check, V, as
     taken off already, None for a group without one.
     """
-    found = [*_offsets(results, checked_v or {}), *_drift(list(shared))]
+    found = [*_turned(results), *_offsets(results, checked_v or {}), *_drift(list(shared))]
     return [one.note for one in sorted(found, key=lambda one: -one.weight)]
 
 
@@ -38,25 +42,78 @@ def joint_differences(results: Sequence[ElectrolyteResult]) -> list[Difference]:
     """All baths' values as one set: plates of different baths are different rungs, groups are the same."""
     found = []
     for result in results:
-        bath = f"{result.electrolyte}|{result.condition}"
+        scatter = result.ladder.scatter if result.ladder else None
+        extra = (result.tau_v or 0.0) if scatter is None else scatter.cell_v
         for d in result.fitted:
             if result.bears_out(d.group, (d.red, d.black)):
-                u_v = math.hypot(d.u_v, result.tau_v or 0.0)
-                found.append(replace(d, red=f"{d.red}@{bath}", black=f"{d.black}@{bath}", u_v=u_v))
+                rough = () if scatter is None else (scatter.rough.get(d.red, 0.0), scatter.rough.get(d.black, 0.0))
+                u_v = math.hypot(d.u_v, extra, *rough)
+                found.append(replace(d, red=_rung(result, d.red), black=_rung(result, d.black), u_v=u_v))
     return found
+
+
+def _rung(result: ElectrolyteResult, plate: str) -> str:
+    return f"{plate}@{result.electrolyte}|{result.condition}"
+
+
+def class_offsets(results: Sequence[ElectrolyteResult]) -> list[Offset]:
+    """Each group's offset against the class, largest first; none where it cannot be told from the plates."""
+    kept_v = {
+        _rung(result, plate): result.ladder.scatter.plates_v
+        for result in results
+        if result.ladder is not None and result.ladder.scatter is not None
+        for plate in result.ladder.electrodes
+    }
+    try:
+        return group_offsets(joint_differences(results), kept_v)
+    except NotEnoughData:
+        return []
+
+
+def turned_groups(results: Sequence[ElectrolyteResult]) -> tuple[list[str], int]:
+    """Groups whose leads were the other way round in nearly all their cells, and how many groups could be told.
+
+    Each value is held against the rest-potential model, which knows nothing of the class: so all groups may be turned.
+    """
+    right: dict[str, list[bool]] = {}
+    for result in results:
+        if result.electrolyte not in electrolytes():
+            continue
+        cells = [cell for cell in result.cells if cell.cell.positive != cell.cell.negative]
+        for cell, accounts in zip(cells, predict([cell.cell for cell in cells], draws=0), strict=True):
+            expected = accounts["rest"].volts_v or 0.0
+            if abs(expected) < CLEAR_V:
+                continue
+            for group in cell.groups:
+                if abs(group.summary.mean_v) > CLEAR_V / 2.0:
+                    right.setdefault(group.group, []).append(group.summary.mean_v * expected > 0.0)
+    told = {group: values for group, values in right.items() if len(values) >= LEAST_TURNED}
+    return [group for group, values in told.items() if sum(values) <= MOST_RIGHT * len(values)], len(told)
+
+
+def _turned(results: Sequence[ElectrolyteResult]) -> list[Ranked]:
+    """Leads the other way round in nearly all cells of a group, or of every group: told before anything else."""
+    turned, told = turned_groups(results)
+    if not turned:
+        return []
+    everybody = len(turned) == told and told > 1
+    who = "All groups" if everybody else " and ".join(sorted(turned))
+    title = f"{who}: red and black the other way round?"
+    text = (
+        f"In nearly all {'cells' if everybody else 'their cells'} the sign is the opposite of what these plates do in these "
+        "liquids. Turned round, the values would fit. Correct the readings, or set them aside; nothing is changed for you."
+    )
+    evidence = tuple(f"{group}: at least {LEAST_TURNED} cells whose sign is clear" for group in sorted(turned)[:8])
+    return [Ranked(95, Note("turned", "wrong", title, text, evidence=evidence))]
 
 
 def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float | None]) -> list[Ranked]:
     """A group whose every reading lies off by the same amount: a meter that is off."""
-    differences = joint_differences(results)
-    try:
-        offsets = group_offsets(differences)
-    except NotEnoughData:
-        return []
+    differences, offsets = joint_differences(results), class_offsets(results)
     found = []
     for offset in offsets:
         cells = sum(d.group == offset.group for d in differences)
-        if abs(offset.volts_v) < max(LEAST_OFFSET_V, SURE_SIGMA * offset.u_v) or cells < 3:
+        if abs(offset.volts_v) < LEAST_OFFSET_V or not offset.sure or cells < 3:
             continue
         high = offset.volts_v > 0.0
         checked = checked_v.get(offset.group)
@@ -86,31 +143,32 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
 
 
 def _drift(shared: list[Shared]) -> list[Ranked]:
-    """The shared cell read first and last: does it move for everybody?"""
+    """The slope of the shared cell, with its interval: does it move for everybody?"""
     try:
         drift = shared_cell_drift(shared, level=0.99)
     except NotEnoughData:
         return []
     minutes = max(one.minute for one in shared) - min(one.minute for one in shared)
     over = drift.v_per_hour * minutes / 60.0
+    low, high = (volts(v, 3, signed=True) for v in (drift.low_v_per_hour, drift.high_v_per_hour))
+    span = f"99 % from {low} to {high}"
     if drift.shown and abs(over) > LEAST_DRIFT_V:
         rises = "rose" if over > 0.0 else "fell"
         text = (
-            f"From first to last it {rises} by {volts(abs(over))} for all groups together, "
-            f"{volts(drift.v_per_hour, signed=True)} an hour. Early and late cells are not quite comparable."
+            f"Over {minutes:.0f} minutes it {rises} by {volts(abs(over))}: one slope for all groups, "
+            f"{volts(drift.v_per_hour, signed=True)} an hour ({span}). Early and late cells are not quite comparable."
         )
         return [
             Ranked(60, Note("drift", "caution", "The shared cell drifts", text, evidence=_drift_rows(drift.n, drift.groups)))
         ]
+    most = max(abs(drift.low_v_per_hour), abs(drift.high_v_per_hour)) * minutes / 60.0
     text = (
-        f"First and last agree within {volts(abs(drift.u_v_per_hour) * minutes / 60.0 * 2, 3)}: early and late cells can be "
-        "compared."
+        f"One slope for all groups, {volts(drift.v_per_hour, 3, signed=True)} an hour ({span}): over {minutes:.0f} minutes "
+        f"at most {volts(most, 3)}."
     )
-    return [
-        Ranked(
-            14, Note("no_drift", "good", "The shared cell holds still", text, evidence=_drift_rows(drift.n, drift.groups))
-        )
-    ]
+    tone, title = ("good", "The shared cell holds still") if most < LEAST_HELD_V else ("plain", "No drift is seen")
+    note = Note("no_drift", tone, title, text, evidence=_drift_rows(drift.n, drift.groups))  # type: ignore[arg-type]
+    return [Ranked(14, note)]
 
 
 def _drift_rows(n: int, groups: int) -> tuple[str, ...]:

@@ -13,6 +13,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
+from galvanic.bench.checks import MOST_CELL_V
 from galvanic.cells import Cell
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics import ladder
@@ -152,7 +153,7 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
     inside = pooled(list(series.values()))
     found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
     differences = _differences(found, inside)
-    weighted, outliers = downweight_outliers(differences) if differences else ([], [])
+    weighted, outliers = downweight_outliers(differences, MOST_CELL_V) if differences else ([], [])
     out = {outlier.key for outlier in outliers}
     fitting = {
         cell: tuple(g for g in groups if (g.group, frozenset(cell.pair)) not in out) or groups

@@ -5,6 +5,7 @@ Slopes are said with their intervals in words, so that three liquids never sound
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -12,9 +13,10 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import MINUS, Note, volts
 from galvanic.reference.catalogue import electrodes, electrolytes
-from galvanic.statistics.effects import LiquidEffect, Slope, TwoWay, liquid_effect, two_way
+from galvanic.statistics.effects import Effect, LiquidEffect, Slope, TwoWay, liquid_effect, two_way
 
 NERNST_MV = 59.2
+SEEN_P = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,6 +99,13 @@ def what_matters(results: Sequence[ElectrolyteResult]) -> TwoWay | None:
         return None
 
 
+def _seen(term: Effect, spare: int) -> bool:
+    """Whether an effect stands out of the scatter between groups, at one in a hundred."""
+    from scipy.special import fdtrc
+
+    return bool(term.f is not None and spare > 0 and float(fdtrc(term.dof, spare, term.f)) < SEEN_P)
+
+
 def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
     """What the liquids do, with the numbers."""
     notes = []
@@ -109,16 +118,20 @@ def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
         evidence.append(f"liquid: F = {table.electrolyte.f:.1f} with {table.electrolyte.dof}")
         if table.interaction and table.interaction.f is not None:
             evidence.append(f"both together: F = {table.interaction.f:.1f} with {table.interaction.dof}")
-        notes.append(
-            Note(
-                "what_matters",
-                "plain",
-                "The pair matters more than the liquid" if share > 50.0 else "The liquid matters as much as the pair",
-                f"Of all that differs between the cells, {'more than 99' if share > 99.0 else f'{share:.0f}'} % goes with "
-                "which two plates they have.",
-                evidence=tuple(evidence),
-            )
-        )
+        scatter = math.sqrt(table.residual.ss_v2 / table.residual.dof) if table.residual.dof else 0.0
+        evidence.append(f"scatter between groups that neither explains: {volts(scatter, 3)}")
+        seen = {
+            name: _seen(term, table.residual.dof) for name, term in (("pair", table.pair), ("liquid", table.electrolyte))
+        }
+        if not any(seen.values()):
+            title, text = "Pairs and liquids differ no more than groups do", "The scatter between groups hides both."
+        else:
+            title = "The pair matters more than the liquid" if share > 50.0 else "The liquid matters as much as the pair"
+            part = "more than 99" if share > 99.0 else f"{share:.0f}"
+            text = f"Of all that differs between the cells, {part} % goes with which two plates they have."
+            if not seen["liquid"]:
+                text += f" The liquids differ no more than groups do, by {volts(scatter, 3)}."
+        notes.append(Note("what_matters", "plain", title, text, evidence=tuple(evidence)))
     pairs = [in_liquid for in_liquid in in_liquids(results) if in_liquid.effect.per_ph is not None]
     if pairs:
         best = pairs[0]
@@ -128,7 +141,8 @@ def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
                 "ph",
                 "plain",
                 f"{best.short} against pH",
-                f"{best.ph_says} Acid alone moves a hydrogen plate by {NERNST_MV:.0f} mV for each unit of pH, not more.",
+                f"{best.ph_says} Acid moves a plate that hydrogen decides by {NERNST_MV:.0f} mV for each unit of pH; a "
+                "skin, or strong alkali, can make it more.",
                 evidence=tuple(values),
             )
         )

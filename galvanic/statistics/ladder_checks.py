@@ -17,6 +17,8 @@ from galvanic.statistics.robust import huber
 
 ODD = 3.0  # studentised residual beyond which a reading is called odd
 RANK_DRAWS = 2000
+NODES, LEAST_V2 = 15, 1e-12
+FALSE_OFFSETS = 0.03
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,47 +121,68 @@ def order_probability(ladder: Ladder, upper: str, lower: str) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class NextReading:
-    """One more reading of a pair: the share of the ladder's total variance it would take away."""
+class NextCell:
+    """One more group on a cell: how many neighbours are expected in the right order now, and how many then."""
 
     red: str
     black: str
-    share: float
+    now: float
+    then: float
 
 
-def next_readings(ladder: Ladder, u_v: float) -> list[NextReading]:
-    """Every pair inside a connected part, most useful first; `u_v`: uncertainty of the reading to come, V.
+def next_cells(ladder: Ladder, order: Sequence[str], u_v: float) -> list[NextCell]:
+    """Every pair inside a connected part, most useful first; `order`: the plates as found, so that neighbours are known.
 
-    Sherman–Morrison: one row a with variance u² changes the covariance G by −G a aᵀ G/(u² + aᵀ G a).
+    `u_v` is the uncertainty of the value to come, V. What it will be is not known, so the expectation is taken over what it
+    may be (Gauss and Hermite). Sherman–Morrison: one row a with variance u² changes the covariance G by
+    −G a aᵀ G/(u² + aᵀ G a).
     """
-    g = ladder.covariance_v2
-    total = float(np.trace(g))
+    from scipy.special import ndtr
+
+    g, index = ladder.covariance_v2, {name: i for i, name in enumerate(ladder.electrodes)}
+    pairs = [(index[a], index[b]) for a, b in zip(order, order[1:], strict=False)]
+    if not pairs:
+        return []
+    p, q = (np.array(side) for side in zip(*pairs, strict=True))
+    apart = ladder.potential_v[p] - ladder.potential_v[q]
+    before = np.maximum(g[p, p] + g[q, q] - 2.0 * g[p, q], LEAST_V2)
+    now = float(ndtr(np.abs(apart) / np.sqrt(before)).sum())
+    nodes, weights = np.polynomial.hermite_e.hermegauss(NODES)
     found = []
     for part in ladder.parts:
         for red, black in combinations(part, 2):
-            i, j = ladder.electrodes.index(red), ladder.electrodes.index(black)
+            i, j = index[red], index[black]
             column = g[:, i] - g[:, j]
-            gain = float(column @ column) / (u_v**2 + float(column[i] - column[j]))
-            found.append(NextReading(red, black, gain / total))
-    return sorted(found, key=lambda one: -one.share)
+            taken = (column[p] - column[q]) ** 2 / (u_v**2 + float(column[i] - column[j]))
+            after = np.maximum(before - taken, LEAST_V2)
+            moved = np.abs(apart[:, None] + np.sqrt(np.maximum(before - after, 0.0))[:, None] * nodes)
+            then = float((ndtr(moved / np.sqrt(after)[:, None]) @ weights).sum() / weights.sum())
+            found.append(NextCell(red, black, now, then))
+    return sorted(found, key=lambda cell: -cell.then)
 
 
 @dataclass(frozen=True, slots=True)
 class Offset:
-    """How much a group reads above the class, V, with its standard uncertainty and 95 % interval."""
+    """How much a group reads above the class, V, with its standard uncertainty and 95 % interval.
+
+    `sure`: beyond what chance would do to any group of one class in thirty.
+    """
 
     group: str
     volts_v: float
     u_v: float
     low_v: float
     high_v: float
+    sure: bool
 
 
-def group_offsets(differences: Sequence[Difference], tau_v: float = 0.0) -> list[Offset]:
+def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float] | None = None) -> list[Offset]:
     """Offsets of the groups' meters against the class's mean, fitted together with the ladder.
 
     An offset adds to every reading of a group whichever way its leads are; the groups' offsets are taken to add up to
-    nothing. Raises NotEnoughData with fewer than two groups, or where offsets and ladder cannot be told apart.
+    nothing. `kept_v`: standard deviation of what a group's own plate adds wherever it is used, V, by plate: without it odd
+    plates look like an odd meter. Raises NotEnoughData with fewer than two groups, or where offsets and ladder cannot be
+    told apart.
     """
     groups = list(dict.fromkeys(d.group for d in differences))
     if len(groups) < 2:
@@ -168,21 +191,35 @@ def group_offsets(differences: Sequence[Difference], tau_v: float = 0.0) -> list
     of_group = np.zeros((len(differences), len(groups)))
     of_group[np.arange(len(differences)), [groups.index(d.group) for d in differences]] = 1.0
     adds_to_nothing = np.vstack([np.eye(len(groups) - 1), -np.ones(len(groups) - 1)])  # the last is minus the others
-    weight = 1.0 / np.sqrt(np.array([d.u_v**2 + tau_v**2 for d in differences]))
-    x = np.hstack([a, of_group @ adds_to_nothing]) * weight[:, None]
+    x = np.hstack([a, of_group @ adds_to_nothing])
+    root = np.linalg.cholesky(_kept_covariance(differences, kept_v or {}))
+    x, y = np.linalg.solve(root, x), np.linalg.solve(root, np.array([d.volts_v for d in differences]))
     if np.linalg.matrix_rank(x) < x.shape[1]:
         raise NotEnoughData("With these cells a group’s offset cannot be told from its plates. A shared cell would help.")
     covariance = np.linalg.inv(x.T @ x)
-    solved = covariance @ (x.T @ (np.array([d.volts_v for d in differences]) * weight))
+    solved = covariance @ (x.T @ y)
     n = a.shape[1]
     offsets = adds_to_nothing @ solved[n:]
     variances = np.diag(adds_to_nothing @ covariance[n:, n:] @ adds_to_nothing.T)
-    times = coverage(max(1.0, float(len(x) - x.shape[1])))
+    spare = max(1.0, float(len(x) - x.shape[1]))
+    times, sure = coverage(spare), coverage(spare, 1.0 - FALSE_OFFSETS / len(groups))
     found = []
     for group, volts_v, u2 in zip(groups, (float(v) for v in offsets), variances, strict=True):
         u_v = math.sqrt(float(u2))
-        found.append(Offset(group, volts_v, u_v, volts_v - times * u_v, volts_v + times * u_v))
+        found.append(Offset(group, volts_v, u_v, volts_v - times * u_v, volts_v + times * u_v, abs(volts_v) > sure * u_v))
     return sorted(found, key=lambda offset: -abs(offset.volts_v))
+
+
+def _kept_covariance(differences: Sequence[Difference], kept_v: Mapping[str, float]) -> np.ndarray:
+    """Own variances, and what values of one group share because they share a plate."""
+    names = list(dict.fromkeys(name for d in differences for name in (d.black, d.red)))
+    index = {name: i for i, name in enumerate(names)}
+    signed = np.zeros((len(differences), len(names)))
+    for row, d in enumerate(differences):
+        signed[row, index[d.red]], signed[row, index[d.black]] = kept_v.get(d.red, 0.0), -kept_v.get(d.black, 0.0)
+    groups = np.array([d.group for d in differences])
+    shared = (signed @ signed.T) * np.equal.outer(groups, groups)
+    return np.asarray(shared + np.diag([d.u_v**2 for d in differences]))
 
 
 def _design(differences: Sequence[Difference]) -> tuple[np.ndarray, list[str]]:

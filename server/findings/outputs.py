@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import asdict
 
 from galvanic.bench.foretold import Foretold, in_words
-from galvanic.errors import NotEnoughData
 from galvanic.findings.bath_notes import bath_notes
-from galvanic.findings.class_notes import class_notes, joint_differences
+from galvanic.findings.class_notes import class_notes, class_offsets
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
 from galvanic.statistics.effects import Slope
-from galvanic.statistics.ladder_checks import group_offsets
 from server.entries.counting import reading_counts
 from server.findings.schemas import (
     AfterClosing,
@@ -127,14 +125,6 @@ def after_closing_of(lab: Lab) -> list[AfterClosing]:
     ]  # fmt: skip
 
 
-def _offsets(results: Sequence[ElectrolyteResult]) -> list[OffsetOut]:
-    try:
-        found = group_offsets(joint_differences(results))
-    except NotEnoughData:
-        return []
-    return [OffsetOut(**asdict(one)) for one in found]
-
-
 def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
     """The class's whole result as it is sent."""
     kept = kept_readings(lab)
@@ -150,7 +140,7 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
             [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
         ),
         liquids=[_pair(in_liquid) for in_liquid in in_liquids(results)],
-        offsets=_offsets(results),
+        offsets=[OffsetOut(**asdict(offset)) for offset in class_offsets(results)],
         shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],
         aside=asides_of(lab),
         after_closing=after_closing_of(lab),

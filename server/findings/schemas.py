@@ -125,13 +125,14 @@ class PairInLiquidsOut(BaseModel):
 
 
 class OffsetOut(BaseModel):
-    """How much a group reads above the class in all its cells, with its 95 % interval."""
+    """How much a group reads above the class in all its cells, with its 95 % interval; `sure` if it stands out of all."""
 
     group: str
     volts_v: float
     u_v: float
     low_v: float
     high_v: float
+    sure: bool
 
 
 class SharedOut(BaseModel):

@@ -160,3 +160,30 @@ class Wildness(unittest.TestCase):
             kept, outliers = downweight_outliers(differences_of(result))
             self.assertEqual(outliers, [])
             self.assertEqual(kept, differences_of(result))
+
+
+class Turned(unittest.TestCase):
+    """Leads the other way round are told first, also where nobody in the class could contradict them."""
+
+    def first(self, turned, groups=GROUPS):
+        readings = sound_class(3, lambda group, black, red, v: -v if group in turned else v)
+        return class_notes(compare([reading for reading in readings if reading.group in groups]))[0]
+
+    def test_one_of_three_groups_and_all_of_them_are_told_first(self):
+        few = GROUPS[:3]
+        self.assertEqual(self.first({few[1]}, few).title, "Group 2: red and black the other way round?")
+        self.assertEqual(self.first(set(few), few).title, "All groups: red and black the other way round?")
+        self.assertEqual(self.first(set(GROUPS)).code, "turned")
+
+    def test_a_sound_class_is_not_accused(self):
+        for seed in range(12):
+            self.assertNotIn("turned", [note.code for note in class_notes(compare(sound_class(seed)))])
+
+    def test_a_reading_that_no_cell_gives_is_named_however_few_there_are(self):
+        readings = [ClassReading("Tern", "copper", "zinc", "rhubarb-juice", 950.0, 1.0)]
+        readings += [ClassReading(g, "copper", "zinc", "rhubarb-juice", 0.95, 0.01) for g in ("Knot", "Ruff")]
+        (result,) = compare(readings)
+        self.assertEqual([outlier.difference.group for outlier in result.outliers], ["Tern"])
+        self.assertAlmostEqual(result.cells[0].mean_v, 0.95)
+        self.assertAlmostEqual(result.ladder.difference_v("copper", "zinc")[0], 0.95, delta=0.01)
+        self.assertIn("outlier", [note.code for note in bath_notes(result)])

@@ -7,8 +7,7 @@ from itertools import combinations
 
 import numpy as np
 import statsmodels.api as sm
-from hypothesis import given, settings
-from hypothesis import strategies as st
+from scipy.special import ndtr, ndtri
 from statsmodels.datasets import stackloss
 
 from galvanic.errors import NotEnoughData
@@ -16,7 +15,7 @@ from galvanic.statistics.ladder import Difference, fit
 from galvanic.statistics.ladder_checks import (
     closure,
     group_offsets,
-    next_readings,
+    next_cells,
     odd_readings,
     order_probability,
     rank_agreement,
@@ -129,25 +128,45 @@ class Order(unittest.TestCase):
         self.assertLess(found.low, 0.0)
 
 
-class NextReading(unittest.TestCase):
-    @settings(max_examples=30)
-    @given(st.integers(0, 1000))
-    def test_the_promised_gain_is_what_one_more_reading_brings(self, seed):
-        data = [Difference(d.red, d.black, 0.0, d.u_v) for d in everything(seed, groups=1)[: 5 + seed % 5]]
-        names = list(dict.fromkeys(n for d in data for n in (d.black, d.red)))
+class NextCells(unittest.TestCase):
+    def brute(self, data, red, black, order, u_v):
+        """Expected neighbours in the right order after one more value, by refitting with each value it may well have."""
         before = fit(data)
-        if len(before.parts) > 1:
-            return
-        best = next_readings(before, 0.02)[0]
-        after = fit([*data, Difference(best.red, best.black, 0.0, 0.02)])
-        lost = 1.0 - float(np.trace(after.covariance_v2)) / float(np.trace(before.covariance_v2))
-        self.assertAlmostEqual(best.share, lost, places=9)
-        self.assertEqual(len(next_readings(before, 0.02)), len(names) * (len(names) - 1) // 2)
+        by_v, own_v = before.difference_v(red, black)
+        chances = (np.arange(41) + 0.5) / 41.0
+        found = []
+        for quantile in ndtri(chances):
+            value = by_v + float(quantile) * (own_v**2 + u_v**2) ** 0.5
+            after = fit([*data, Difference(red, black, value, u_v)])
+            pairs = [after.difference_v(a, b) for a, b in zip(order, order[1:], strict=False)]
+            found.append(sum(float(ndtr(abs(d) / u)) for d, u in pairs))
+        return float(np.mean(found))
 
-    def test_the_ends_of_a_chain_are_worth_joining(self):
-        chain = [Difference(y, x, 0.0, 0.02) for x, y in zip(NAMES, NAMES[1:], strict=False)]
-        best = next_readings(fit(chain), 0.02)[0]
-        self.assertEqual({best.red, best.black}, {"a", "e"})
+    def test_it_is_among_the_best_two_of_all_cells_on_fifty_small_classes(self):
+        hits = 0
+        for seed in range(50):
+            rng = np.random.default_rng(seed)
+            true = dict(zip("abcde", np.sort(rng.normal(0.0, 0.06, 5)), strict=True))
+            pairs = [
+                *zip("bcde", "abcd", strict=True),
+                *[tuple(rng.choice(list("abcde"), 2, replace=False)) for _ in range(2)],
+            ]
+            data = [Difference(str(r), str(b), true[str(r)] - true[str(b)] + rng.normal(0.0, 0.001), 0.03) for r, b in pairs]
+            fitted = fit(data)
+            order = sorted("abcde", key=lambda name: -fitted.potential_v[fitted.electrodes.index(name)])
+            found = next_cells(fitted, order, 0.03)
+            values = {(c.red, c.black): self.brute(data, c.red, c.black, order, 0.03) for c in found}
+            best = sorted(values, key=lambda pair: -values[pair])[:2]
+            hits += (found[0].red, found[0].black) in best
+            self.assertAlmostEqual(found[0].then, values[found[0].red, found[0].black], delta=0.02)
+            self.assertGreaterEqual(found[0].then, found[0].now)
+        self.assertGreaterEqual(hits, 45)
+
+    def test_two_plates_that_lie_close_are_worth_measuring_against_each_other(self):
+        chain = [Difference("b", "a", 0.004, 0.02), Difference("c", "b", 0.5, 0.02), Difference("d", "c", 0.5, 0.02)]
+        found = next_cells(fit(chain), ["d", "c", "b", "a"], 0.02)
+        self.assertEqual({found[0].red, found[0].black}, {"a", "b"})
+        self.assertLess(found[0].now, 2.7)
 
 
 class Offsets(unittest.TestCase):

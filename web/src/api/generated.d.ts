@@ -3013,7 +3013,7 @@ export interface components {
         };
         /**
          * OffsetOut
-         * @description How much a group reads above the class in all its cells, with its 95 % interval.
+         * @description How much a group reads above the class in all its cells, with its 95 % interval; `sure` if it stands out of all.
          */
         OffsetOut: {
             /** Group */
@@ -3022,6 +3022,8 @@ export interface components {
             high_v: number;
             /** Low V */
             low_v: number;
+            /** Sure */
+            sure: boolean;
             /** U V */
             u_v: number;
             /** Volts V */

@@ -51,7 +51,10 @@ export function LiquidsTab({ data }: { data: Compare }) {
                 says={pair.ph_says}
               />
               <p>{pair.ph_says}</p>
-              <Soft>Acid moves a plate that hydrogen decides by 59 mV for each step of pH; a skin, or strong alkali, can make it more.</Soft>
+              <Soft>
+                Acid moves a plate that hydrogen decides by 59 mV for each step of pH; a skin, or strong alkali, can
+                make it more.
+              </Soft>
             </Column>
             <Column>
               <h3>Against conductivity</h3>
