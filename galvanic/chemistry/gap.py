@@ -29,6 +29,7 @@ from galvanic.reference.catalogue import electrodes, kept
 
 METER_OHM = 1e7
 LEFT = "left"
+SEEN_LOADING_V = 0.001  # the last digit of a fine meter: what its own current takes below that is not seen
 SMALL_V = 0.0125  # what is smaller is less than the height of a line on the smallest chart
 BIG_PART = 0.4  # of the whole gap: a step this large is what there is to explain
 
@@ -157,29 +158,24 @@ def explain(
     open_v = upper.rest_v - lower.rest_v
     shown_v, internal = _at_meter(cell, geometry or Geometry(), meter_ohm)
     loading = shown_v - open_v
-    causes.append(
-        Cause(
-            "loading",
-            None,
-            "Meter loading",
-            loading,
-            abs(loading) * 0.5,
-            f"{_ohm(meter_ohm)} against {_ohm(internal)} inside",
-            "use a meter of higher resistance: the reading rises",
-        )  # fmt: skip
-    )
+    inside = f"{_ohm(meter_ohm)} against {_ohm(internal)} inside"
+    better = "use a meter of higher resistance: the reading rises"
+    of_cell = [Cause("loading", None, "Meter loading", loading, abs(loading) * 0.5, inside, better)]
     if offset_v:
         shown = f"leads together show {offset_v:+.3f} V"
-        causes.append(Cause("offset", None, "Meter offset", offset_v, 0.001, shown, "read with the leads together"))
+        of_cell.append(Cause("offset", None, "Meter offset", offset_v, 0.001, shown, "read with the leads together"))
     start_v = upper.start_v - lower.start_v
-    left = measured_v - start_v - math.fsum(cause.volts_v for cause in causes)
-    u_left = math.sqrt(u_measured_v**2 + math.fsum(cause.u_v**2 for cause in causes))
-    again = "repeat the cell with fresh plates; ask another group"
-    causes.append(Cause(LEFT, None, "Left over", left, u_left, "measured − all of the above", again))
     inert = [electrodes()[key].name for key in (cell.positive, cell.negative) if electrodes()[key].couple is None]
     start = f"table difference, with hydrogen at this pH for {' and '.join(inert)}" if inert else "table difference"
-    shared = causes[len(causes) - len([c for c in causes if c.plate is None]) :]
-    return Gap(cell, start, start_v, tuple(causes), measured_v, (*parts, *shared))
+
+    def with_left(known: list[Cause]) -> tuple[Cause, ...]:
+        left = measured_v - start_v - math.fsum(cause.volts_v for cause in known)
+        u_left = math.sqrt(u_measured_v**2 + math.fsum(cause.u_v**2 for cause in known))
+        again = "repeat the cell with fresh plates; ask another group"
+        return (*known, Cause(LEFT, None, "Left over", left, u_left, "measured − all of the above", again))
+
+    seen = [cause for cause in of_cell if cause.code != "loading" or abs(cause.volts_v) >= SEEN_LOADING_V]
+    return Gap(cell, start, start_v, with_left([*causes, *seen]), measured_v, with_left([*parts, *of_cell]))
 
 
 def _ohm(value: float) -> str:

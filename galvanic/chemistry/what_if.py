@@ -16,10 +16,10 @@ from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import FIRST_S, Geometry, LoadedCell
 from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
 from galvanic.errors import NoTableEntry, within
-from galvanic.reference.catalogue import electrodes, half_reactions
+from galvanic.reference.catalogue import electrodes, half_reactions, kept
 
 METER_OHM = 1e7
-INSIDE_A = 1e-4  # the current at which the resistance inside is stated: a tenth of a milliamp, as a small device takes
+LEAST_INSIDE_A, MOST_INSIDE_A = 1e-7, 1e-3
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,8 +64,8 @@ class Outcome:
     """Both plates' rest potentials, the open voltage and what the meter shows, V; short-circuit current, A; inner ohm.
 
     `short_a` flows in the first seconds, `steady_a` when the plates' oxides are used up. `internal_ohm` is stated at
-    `INSIDE_A`; infinite where the cell cannot give that. `table_v` is the table's difference at this temperature, None
-    for an inert plate or a couple without a coefficient.
+    `inside_a` of the cell as it is; infinite where the changed cell cannot give that. `table_v` is the table's difference
+    at this temperature, None for an inert plate or a couple without a coefficient.
     """
 
     negative_v: float
@@ -76,6 +76,13 @@ class Outcome:
     steady_a: float
     internal_ohm: float
     table_v: float | None
+
+
+@kept(256)
+def inside_a(cell: Cell) -> float:
+    """The current at which a cell's inner resistance is stated, A: a power of ten that it can give for long as it is."""
+    steady = LoadedCell.of(cell).shorted_a(math.inf)
+    return 10.0 ** math.floor(math.log10(min(max(0.5 * steady, LEAST_INSIDE_A), MOST_INSIDE_A)))
 
 
 def what_if(cell: Cell, change: Change) -> Outcome:
@@ -90,7 +97,7 @@ def what_if(cell: Cell, change: Change) -> Outcome:
     loaded = replace(loaded, negative=negative, positive=positive, solution_ohm=solution_ohm)
     lower, upper = loaded.rest()
     open_v = upper - lower
-    towards = math.copysign(INSIDE_A, open_v)
+    towards = math.copysign(inside_a(cell), open_v)
     left_v = float(loaded.volts(np.array([towards]))[0])
     internal = (open_v - left_v) / towards if left_v * open_v > 0.0 else math.inf
     shown = loaded.at_load(change.meter_ohm, (lower, upper)).volts_v

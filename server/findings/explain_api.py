@@ -15,7 +15,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.gap import drawn, explain
 from galvanic.chemistry.plate_work import at_plates
 from galvanic.chemistry.polarisation import sides_of
-from galvanic.chemistry.what_if import INSIDE_A, Change, Outcome, what_if
+from galvanic.chemistry.what_if import Change, Outcome, inside_a, what_if
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
 from galvanic.findings.compare import ElectrolyteResult
@@ -147,7 +147,7 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
         ph=0.5 * (upper.ph.low + upper.ph.high),
         chloride_mol_per_l=math.sqrt(upper.chloride_mol_per_l.low * upper.chloride_mol_per_l.high),
         conductivity_s_per_m=math.sqrt(between.low * between.high),
-        inside_a=INSIDE_A,
+        inside_a=inside_a(cell),
     )
 
 

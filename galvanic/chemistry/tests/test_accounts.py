@@ -134,7 +134,7 @@ class Gaps(unittest.TestCase):
             for meter in (1e7, 1e5):
                 found = explain(cell, 1.0, meter)
                 at = LoadedCell.of(cell).at_load(meter)
-                loading = next(c.volts_v for c in found.causes if c.code == "loading")
+                loading = next(c.volts_v for c in found.parts if c.code == "loading")
                 self.assertAlmostEqual(loading, at.volts_v - at.open_v, delta=1e-9)
                 # Kirchhoff and Ohm: the terminal voltage at the current through the meter is the current times its resistance.
                 self.assertAlmostEqual(float(LoadedCell.of(cell).volts(at.current_a)[0]), at.current_a * meter, delta=1e-3)
@@ -181,7 +181,7 @@ class Gaps(unittest.TestCase):
 
     def test_a_poor_meter_loads_the_cell_by_the_voltage_divider(self):
         cell = Cell("aluminium", "lemon-juice", "copper")
-        good, poor = (next(c for c in explain(cell, 0.6, meter).causes if c.code == "loading") for meter in (1e9, 1e5))
+        good, poor = (next(c for c in explain(cell, 0.6, meter).parts if c.code == "loading") for meter in (1e9, 1e5))
         self.assertTrue(poor.volts_v < good.volts_v <= 0.0)
 
     def test_graphite_starts_from_hydrogen(self):
