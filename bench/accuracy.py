@@ -22,12 +22,15 @@ from galvanic.cells import Cell  # noqa: E402
 from galvanic.chemistry.accounts import ACCOUNTS, predict, series  # noqa: E402
 from galvanic.chemistry.kinetics import Parameter  # noqa: E402
 from galvanic.chemistry.plates import liquids_of, pairing_of, plates_of  # noqa: E402
+from galvanic.chemistry.polarisation import Geometry, LoadedCell  # noqa: E402
 from galvanic.chemistry.rest import rest_potentials, settle  # noqa: E402
 from galvanic.errors import NotEnoughData  # noqa: E402
 from galvanic.reference.catalogue import electrodes, electrolytes  # noqa: E402
 from galvanic.reference.names import find  # noqa: E402
 from galvanic.statistics.scoring import score  # noqa: E402
 
+LOADS = ROOT / "galvanic" / "tests" / "certified" / "practice-loads.csv"
+SAME = {"lime juice": "lemon juice"}  # a lime is as sour as a lemon
 PRACTICE = ROOT / "galvanic" / "tests" / "certified" / "practice-readings.csv"
 NORMAL_95 = 1.96
 COVERED = "{:<45} {:>8} {:>8} {:>9}\n"
@@ -96,6 +99,51 @@ def coverage(what: str, cells: list[Cell], bands: list[tuple[float, float]]) -> 
     return COVERED.format(what, f"{sum(met)}/{len(met)}", f"{100.0 * np.mean(middle):.0f} %", f"±{width:.2f} V")
 
 
+def currents() -> None:
+    """Short circuits of one cell against common practice, in the first seconds, after a minute, and steady."""
+    lines = LOADS.read_text(encoding="utf-8").splitlines()
+    sys.stdout.write(
+        "\nCurrents of one cell, mA (practice-loads.csv: common practice, no source; target: within a factor of three)\n"
+    )
+    for row in csv.DictReader(lines):
+        if row["what"] not in ("short circuit", "short circuit ratio"):
+            continue
+        liquid = row["cells"].split("|")[1].strip()
+        cell = Cell(
+            "zinc",
+            "lemon-whole" if "ratio" in row["what"] else find(SAME.get(liquid, liquid), electrolytes(), "").key,
+            "copper",
+        )
+        size = float(row["area_cm2"]) * 1e-4, float(row["gap_cm"]) * 1e-2
+        found = LoadedCell.of(cell, Geometry(*size)).short_circuit()
+        low, high = float(row["low"]), float(row["high"])
+        if "ratio" in row["what"]:
+            times = LoadedCell.of(cell, Geometry(*size, 3)).short_circuit().first_a / found.first_a
+            sys.stdout.write(f"  three pairs against one: {times:.2f} times, measured {low} to {high}\n")
+            continue
+        amps = (found.first_a, found.minute_a, found.steady_a)
+        said = ", ".join(f"{1e3 * a:.2f}" for a in amps)
+        ok = low / 3.0 <= 1e3 * found.first_a <= 3.0 * high
+        sys.stdout.write(
+            f"  {row['cells']}: {said} (at once, a minute, steady), measured {low} to {high}: {'met' if ok else 'missed'}\n"
+        )
+    for cell in (
+        Cell("zinc", "salt-water", "copper"),
+        Cell("zinc", "salt-water", "silver"),
+        Cell("magnesium", "salt-water", "graphite"),
+    ):
+        found = LoadedCell.of(cell, Geometry(5e-4, 0.02)).short_circuit()
+        sys.stdout.write(
+            f"  {cell.notation}: {1e3 * found.first_a:.2f}, {1e3 * found.minute_a:.2f}, {1e3 * found.steady_a:.2f}\n"
+        )
+    for cell, low, high in (
+        (Cell("zinc", "daniell-pot", "copper"), 1.09, 1.11),
+        (Cell("zinc", "vinegar", "graphite"), 1.05, 1.15),
+    ):
+        rest = LoadedCell.of(cell).rest()
+        sys.stdout.write(f"  {cell.notation}: {rest[1] - rest[0]:.3f} V open, target {low} to {high}\n")
+
+
 def main() -> None:
     """Print the table, then each band of common practice beside the rest account."""
     out = sys.stdout.write
@@ -132,6 +180,7 @@ def main() -> None:
     out(coverage("cells of common practice", cells, bands))
     out(coverage("every two plates in flowing sea water", *sea_cells()))
     out("  targets: at least 90 % of the middles covered, the bands' own width counted; median at most ±0.20 V\n")
+    currents()
     out("\nRest account against each band of common practice (no source), V\n")
     for cell, (low, high), p in zip(cells, bands, predictions, strict=True):
         rest = p["rest"]
