@@ -16,6 +16,7 @@ from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
 from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, Geometry, LoadedCell
 from galvanic.command.materials import run_materials
+from galvanic.command.sentences import sentences
 from galvanic.command.tables import BadFile, read, readings, say, write
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.findings.compare import compare, differences_of
@@ -174,10 +175,19 @@ def run_load(options: argparse.Namespace) -> None:
         )
 
 
+def run_sentences(options: argparse.Namespace) -> None:
+    """Every sentence the core can say, with where it stands."""
+    found = [{"place": place, "sentence": text} for place, text in sentences()]
+    if options.json:
+        _json(found)
+    else:
+        sys.stdout.write("".join(f"{row['place']}\t{row['sentence']}\n" for row in found))
+
+
 def parser() -> argparse.ArgumentParser:
     """The arguments of all commands."""
     top = argparse.ArgumentParser(prog="galvanic", description="Simple cells: predict, fit, explain.")
-    commands = top.add_subparsers(required=True, metavar="predict | ladder | gap | load | materials")
+    commands = top.add_subparsers(required=True, metavar="predict | ladder | gap | load | materials | sentences")
     for name, run, columns in (
         ("predict", run_predict, "negative,electrolyte,positive"),
         ("ladder", run_ladder, "group,red,black,electrolyte,volts"),
@@ -202,6 +212,8 @@ def parser() -> argparse.ArgumentParser:
     materials = commands.add_parser("materials", help=run_materials.__doc__)
     materials.add_argument("name", nargs="?", help="show one, with the source of every number")
     materials.set_defaults(run=run_materials)
+    listing = commands.add_parser("sentences", help=run_sentences.__doc__)
+    listing.set_defaults(run=run_sentences)
     for command in commands.choices.values():
         command.add_argument("--json", action="store_true")
     return top

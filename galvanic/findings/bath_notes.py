@@ -80,7 +80,7 @@ def _outliers(result: ElectrolyteResult) -> list[Ranked]:
             f"{volts(abs(outlier.off_v))} from the ladder of all other values",
             f"{outlier.times:.0f} times the scatter of the others"
             if math.isfinite(outlier.times)
-            else "the others do not scatter at all",
+            else "more than any cell gives, or the others do not scatter at all",
         )
         note = Note("outlier", "wrong", f"{d.group}’s {_pair(d)} does not fit", text, evidence=evidence)
         found.append(Ranked(90, note))

@@ -251,25 +251,25 @@ CAUSES: Mapping[str, CauseClaim] = {
         CauseClaim(
             "film",
             "A skin on the metal holds it back",
-            "Scratched under the surface, the reading jumps and sinks back. The plate is off in all its cells.",
+            "Scratched under the surface, the reading changes at once and comes back. The plate is off in all its cells.",
             _by_plates(("film",), "The skin", "What should happen when you scratch it under the liquid?"),
         ),
         CauseClaim(
             "no_ions",
             "There are none of this metal’s ions in the liquid",
-            "A drop of that metal’s salt solution lifts the plate.",
+            "A few drops of that metal’s salt solution lift the plate.",
             _by_plates(("traces",), "Having only traces of ions", "Which ions would you have to add, at which plate?"),
         ),
         CauseClaim(
             "bound",
             "The liquid binds the metal’s ions (salt or fruit acid)",
-            "The same pair reads less in salt water than in plain acid.",
+            "A pair with copper or silver reads less in salt water than in plain acid.",
             _by_plates(("complexing",), "Binding of ions", "In which of your liquids is the most chloride?"),
         ),
         CauseClaim(
             "oxygen",
             "Something else happens at the plate: oxygen or hydrogen",
-            "Stirring or blowing air past the plate moves the reading.",
+            "Stirring, air blown past the plate, or more acid moves the reading.",
             _by_plates(("other",), "Other reactions at the plates", "What would you see if you stirred?"),
         ),
         CauseClaim(

@@ -20,6 +20,17 @@ def run(*arguments, text=None):
 
 
 class Command(unittest.TestCase):
+    def test_sentences_are_listed_with_their_place_from_code_and_tables(self):
+        code, out, err = run("sentences")
+        self.assertEqual((code, err), (0, ""))
+        rows = dict(reversed(line.split("\t", 1)) for line in out.splitlines())
+        self.assertGreater(len(rows), 600)
+        self.assertIn("bench/checks.py", rows["Leads the other way round?"])
+        self.assertIn("misconceptions.toml", rows["Current flows; a voltage is a difference between two places."])
+        self.assertTrue(any("{…}" in text for text in rows))
+        self.assertNotIn("Every sentence the core can say, with where it stands.", rows, "a docstring is not said")
+        self.assertFalse([text for text in rows if "59 mV per pH at most" in text or "exact where" in text])
+
     def test_predict_keeps_the_columns_and_adds_the_four_accounts(self):
         text = "note,negative,electrolyte,positive\nmine,Galvanised nail,lime juice,carbon\n,iron,sweet potato,Al foil\n"
         code, out, err = run("predict", "-", text=text)
