@@ -17,10 +17,11 @@ from functools import cache
 import numpy as np
 
 from galvanic.cells import Cell
-from galvanic.chemistry.currents import NERNST_V
+from galvanic.chemistry.nernst import standard_v
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.rest import rest_potentials
-from galvanic.errors import NoTableEntry
+from galvanic.chemistry.warmth import ROOM_C, warmth
+from galvanic.errors import NoTableEntry, OutOfRange
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 from galvanic.reference.reader import Range, Reader, read_table
 
@@ -30,6 +31,7 @@ TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0
 PLATE_U_V = 0.06
 SAME_METAL_U_V = 0.03  # two plates of one metal differ by tens of millivolts: common practice, no source
 DRAWS = 64
+KELVIN = 273.15
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,13 +59,14 @@ def _flat_u(low: float, high: float) -> float:
     return (high - low) / math.sqrt(12.0)
 
 
-def standard(cell: Cell) -> Prediction:
-    """Difference of table values; the uncertainty is the spread between compilations."""
+def standard(cell: Cell, celsius: float = ROOM_C) -> Prediction:
+    """Difference of table values, moved by the table's own temperature slopes; the uncertainty is the spread between
+    compilations."""
     total, variance = 0.0, 0.0
     for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
         try:
-            total += sign * electrodes()[plate].table_v()
-        except NoTableEntry as error:
+            total += sign * _table_v(plate, celsius)
+        except (NoTableEntry, OutOfRange) as error:
             return Prediction("standard", None, None, str(error))
         half = half_reactions()[electrodes()[plate].couple or ""]
         if half.spread_v:
@@ -71,16 +74,29 @@ def standard(cell: Cell) -> Prediction:
     return Prediction("standard", total, math.sqrt(variance), "difference of table values")
 
 
-def hydrogen(cell: Cell) -> Prediction:
+def _table_v(plate: str, celsius: float) -> float:
+    """A plate's table value, V. Raises NoTableEntry, or OutOfRange where its temperature slope is not known."""
+    table_v = electrodes()[plate].table_v()
+    if celsius == ROOM_C:
+        return table_v
+    return standard_v(half_reactions()[electrodes()[plate].couple or ""], celsius + KELVIN)
+
+
+def hydrogen(cell: Cell, celsius: float = ROOM_C) -> Prediction:
     """Hydrogen at the positive plate, the metal with trace ions at the negative one."""
     plate = electrodes()[cell.negative]
     if plate.couple is None:
         return Prediction("hydrogen", None, None, f"The negative plate would have to dissolve. {plate.inert}")
     half = half_reactions()[plate.couple]
     ph = electrolytes()[sides_of(cell)[1]].ph
-    per_decade = NERNST_V / half.electrons
-    volts = -NERNST_V * 0.5 * (ph.low + ph.high) - (half.e_v.value + per_decade * TRACE_LOG10)
-    u = math.hypot(NERNST_V * _flat_u(ph.low, ph.high), per_decade * TRACE_U_LOG10)
+    nernst_v = warmth(celsius).nernst_v
+    per_decade = nernst_v / half.electrons
+    try:
+        table_v = _table_v(cell.negative, celsius)
+    except OutOfRange as error:
+        return Prediction("hydrogen", None, None, str(error))
+    volts = -nernst_v * 0.5 * (ph.low + ph.high) - (table_v + per_decade * TRACE_LOG10)
+    u = math.hypot(nernst_v * _flat_u(ph.low, ph.high), per_decade * TRACE_U_LOG10)
     return Prediction("hydrogen", volts, u, "hydrogen at the positive plate, trace ions at the negative")
 
 
@@ -96,13 +112,13 @@ def from_series(cell: Cell) -> Prediction:
     return Prediction("series", total, math.sqrt(variance), "middles of the galvanic series in flowing sea water")
 
 
-def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1) -> list[Prediction]:
+def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: float = ROOM_C) -> list[Prediction]:
     """Rest potentials of both plates in their liquids; all cells in one run."""
     if not cells:
         return []
     plates = tuple(dict.fromkeys(plate for cell in cells for plate in (cell.negative, cell.positive)))
     liquids = tuple(dict.fromkeys(side for cell in cells for side in sides_of(cell)))
-    found = rest_potentials(plates, liquids, draws, seed)
+    found = rest_potentials(plates, liquids, draws, seed, celsius=celsius)
     predictions = []
     for cell in cells:
         low_side, high_side = sides_of(cell)
@@ -118,9 +134,20 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1) -> list[Predi
     return predictions
 
 
-def predict(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1) -> list[dict[str, Prediction]]:
-    """All four accounts for each cell, by name of the account."""
+def predict(
+    cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: float = ROOM_C
+) -> list[dict[str, Prediction]]:
+    """All four accounts for each cell, by name of the account, at a temperature (the chart of the series has only its own).
+
+    Raises OutOfRange outside 5 to 60 °C.
+    """
+    warmth(celsius)
     return [
-        {"standard": standard(cell), "hydrogen": hydrogen(cell), "series": from_series(cell), "rest": by_rest}
-        for cell, by_rest in zip(cells, rest(cells, draws, seed), strict=True)
+        {
+            "standard": standard(cell, celsius),
+            "hydrogen": hydrogen(cell, celsius),
+            "series": from_series(cell),
+            "rest": by_rest,
+        }
+        for cell, by_rest in zip(cells, rest(cells, draws, seed, celsius), strict=True)
     ]

@@ -53,6 +53,11 @@ class Half:
         """The same plate without its film, as in the moment after it is scratched."""
         return replace(self, plates=replace(self.plates, filmed=np.zeros_like(self.plates.filmed)))
 
+    def dull(self) -> Half:
+        """The same plate as it lay, not rubbed: with the oxide that it has grown."""
+        sides = tuple(replace(side, stock=side.dull) for side in self.plates.sides)
+        return replace(self, plates=replace(self.plates, sides=sides))
+
     def in_liquid(
         self,
         ph: float | None = None,

@@ -46,7 +46,7 @@ class Parameter:
 class Dissolution:
     """One anodic reaction: metal to an ion, or to a solid or complex with `chloride` or `hydroxide` of the solution.
 
-    `stock_c_per_m2`: how much of a solid a freshly rubbed plate carries, as charge.
+    `stock_c_per_m2`, `dull_c_per_m2`: how much of a solid a plate carries, as charge, freshly rubbed or as it lay.
     """
 
     couple: str
@@ -58,6 +58,7 @@ class Dissolution:
     reference_ph: float
     ion: str | None
     stock_c_per_m2: Parameter | None
+    dull_c_per_m2: Parameter | None
 
     @property
     def solid(self) -> bool:
@@ -147,6 +148,7 @@ def _dissolution(where: str, row: Mapping[str, Any]) -> Dissolution:
         r.take("reference_ph", (int, float), 0.0),
         r.take("ion", str, None),
         _optional(r, "stock_c_per_m2"),
+        _optional(r, "dull_c_per_m2"),
     )
     r.done()
     return found

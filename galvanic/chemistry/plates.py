@@ -33,7 +33,8 @@ READ_AFTER_S = quantity("read_after_s")
 class Side:
     """One anodic reaction of every plate; zero `i0` where a plate has none. `slope_c_v` keeps the equilibrium exact.
 
-    `stock` is the charge of a solid that the plate carries, C/m²; `per_k` how the standard potential moves, V/K.
+    `stock` is the charge of a solid that the plate carries, C/m², `dull` that of one that was not rubbed; `per_k` how the
+    standard potential moves, V/K.
     """
 
     e0_v: Array
@@ -47,6 +48,7 @@ class Side:
     reference_ph: Array
     solid: Array
     stock: Array
+    dull: Array
     per_k: Array
 
 
@@ -171,6 +173,7 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
             reference_ph=fixed(lambda row: row.reference_ph, 0.0),
             solid=fixed(lambda row: float(row.solid), 0.0),
             stock=drawn(lambda row: row.stock_c_per_m2, 0.0),
+            dull=drawn(lambda row: row.dull_c_per_m2 or row.stock_c_per_m2, 0.0),
             per_k=fixed(lambda row: _per_k(row.couple), 0.0),
         )
 

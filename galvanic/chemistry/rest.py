@@ -87,18 +87,20 @@ def rest_potentials(
     seed: int = 1,
     stir: float = 1.0,
     oxygen_times: float = 1.0,
+    celsius: float = 25.0,
 ) -> Rest:
     """Rest potentials of every plate in every liquid, by keys of the catalogue.
 
     `draws`: how many draws from the parameters' ranges to propagate (0: no uncertainty). `stir` > 1 thins the still
-    layer; `oxygen_times` multiplies the oxygen supply. Two-solution cells are not liquids: name their sides.
+    layer; `oxygen_times` multiplies the oxygen supply; `celsius` between 5 and 60. Two-solution cells are not liquids:
+    name their sides.
     """
     x = pairing_of(plates, liquids)
 
     def run(rng: np.random.Generator | None, n: int) -> Array:
         draw = drawer(rng, n)
         q = liquids_of(liquids, rng, n, draw)
-        q = replace(q, layer_m=q.layer_m / stir, oxygen=q.oxygen * oxygen_times)
+        q = replace(q, layer_m=q.layer_m / stir, oxygen=q.oxygen * oxygen_times, celsius=celsius)
         return settle(plates_of(plates, draw), q, x)
 
     central = run(None, 1)[0]

@@ -28,7 +28,8 @@ class Change:
 
     `ph` None: as it is. `ions_mol_per_l`: dissolved ions of the positive plate's metal (None: as they are). `oxygen` and
     `stir` multiply the oxygen supply and thin the still layer. `chloride_mol_per_l` and `conductivity_s_per_m` of the liquid
-    (None: as they are). `area_m2`, `gap_m` and `pairs` of the plates; `scratched`: no films.
+    (None: as they are). `area_m2`, `gap_m` and `pairs` of the plates; `scratched`: no films; `dull`: not
+    rubbed, with the oxide that the plates have grown.
     """
 
     ph: float | None = None
@@ -43,6 +44,7 @@ class Change:
     pairs: int = 1
     meter_ohm: float = METER_OHM
     scratched: bool = False
+    dull: bool = False
 
     def __post_init__(self) -> None:
         if self.ph is not None:
@@ -107,6 +109,7 @@ def what_if(cell: Cell, change: Change) -> Outcome:
 
 def _changed(half: Half, change: Change) -> Half:
     changed = half.in_liquid(change.ph, change.oxygen, change.stir, change.celsius, change.chloride_mol_per_l)
+    changed = changed.dull() if change.dull else changed
     return changed.bare() if change.scratched else changed
 
 

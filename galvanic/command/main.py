@@ -43,7 +43,7 @@ def run_predict(options: argparse.Namespace) -> None:
     rows = read(options.file, ("negative", "electrolyte", "positive"))
     cells = [_at(row, lambda row: cell_of(row["negative"], row["electrolyte"], row["positive"])) for row in rows]
     out = []
-    for row, found in zip(rows, predict(cells), strict=True):
+    for row, found in zip(rows, predict(cells, celsius=options.celsius), strict=True):
         kept: dict[str, object] = {name: value for name, value in row.items() if name != "line"}
         kept |= {f"{name}_v": found[name].volts_v for name in ("standard", "hydrogen", "series", "rest")}
         kept["u_rest_v"] = found["rest"].u_v
@@ -195,6 +195,7 @@ def parser() -> argparse.ArgumentParser:
         command = commands.add_parser(name, help=run.__doc__)
         command.add_argument("file", help=f"CSV with columns {columns}; - for standard input")
         command.set_defaults(run=run)
+    commands.choices["predict"].add_argument("--celsius", type=float, default=25.0, help="5 to 60")
     gap = commands.add_parser("gap", help=run_gap.__doc__)
     for name in ("negative", "electrolyte", "positive", "volts"):
         gap.add_argument(name)

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from galvanic.errors import NotEnoughData
-from galvanic.findings.compare import CellResult, ElectrolyteResult, Rung
+from galvanic.findings.compare import USUAL_SCATTER_V, CellResult, ElectrolyteResult, Rung
 from galvanic.notes import MINUS, Note, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference, fit
@@ -20,7 +20,6 @@ from galvanic.statistics.ladder_checks import closure, next_cells, rank_agreemen
 SURE_SIGMA = 3.0
 LEAST_SHIFT_V = 0.3
 LOOP_SIGMA = 3.0
-USUAL_SCATTER_V = 0.03
 LEAST_GAIN = 0.02  # neighbours: less is not worth a walk
 
 
@@ -278,7 +277,10 @@ def _scatter(result: ElectrolyteResult) -> list[Ranked]:
     """Repeatability and reproducibility."""
     found = []
     if result.tau_v is None and result.rungs:
-        text = f"{len(result.rungs)} plates, and no cell by two groups and no closed loop: the ladder cannot check itself."
+        text = (
+            f"{len(result.rungs)} plates, and no cell by two groups and no closed loop: the ladder cannot check itself. "
+            f"Its bars take the scatter between groups as usual, {volts(USUAL_SCATTER_V)}."
+        )
         found.append(Ranked(55, Note("no_check", "caution", "Nothing measured twice over", text)))
     if result.inside and result.between and result.inside.dof > 0:
         text = (

@@ -7,6 +7,7 @@ gap's causes (`gap.explain`), data from the class's result.
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
@@ -25,6 +26,8 @@ from galvanic.statistics.effects import Slope
 SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
+SIZES = re.compile(r"\b(apart|spacing|distance|deep|depth|wide|cm|mm|size|area|large|small|half)\b", re.IGNORECASE)
+SURE_APART = 3.0  # standard uncertainties
 
 
 Code = Literal["fits", "contradicted", "open"]
@@ -188,12 +191,33 @@ def _electronegativity(data: ClaimData) -> Verdict:
 
 
 def _size(data: ClaimData) -> Verdict:
-    return Verdict(
-        "contradicted",
+    """Weighed on the class's own settings of spacing or depth where it has some, else on what is known of all cells."""
+    question = "How could you test it with the same two plates, half as deep?"
+    known = (
         "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost "
-        "none.",
-        "How could you test it with the same two plates, half as deep?",
+        "none."
     )
+    own = [
+        (result.condition, cell)
+        for result in data.results
+        for cell in result.cells
+        if result.condition and SIZES.search(result.condition) and cell.cell.pair == data.cell.pair
+        if result.electrolyte == data.cell.electrolyte
+    ]
+    if len(own) < 2:
+        return Verdict("contradicted", known, question)
+    low, high = (pick(own, key=lambda row: row[1].mean_v) for pick in (min, max))
+    apart = high[1].mean_v - low[1].mean_v
+    u_v = math.hypot(high[1].u_v or 0.0, low[1].u_v or 0.0)
+    text = (
+        f"With {low[0]} the class has {volts(low[1].mean_v, 3)}, with {high[0]} {volts(high[1].mean_v, 3)}: "
+        f"{volts(apart, 3)} ± {volts(u_v, 3)} apart."
+    )
+    if u_v > 0.0 and apart > SURE_APART * u_v and apart > MATTERS_V:
+        return Verdict("open", f"{text} {known} So what else differed between them?", "What changed besides the size?")
+    if u_v == 0.0 or u_v > MATTERS_V:
+        return Verdict("open", f"{text} That is too rough to tell.", question)
+    return Verdict("contradicted", f"{text} That is no more than groups differ. {known}", question)
 
 
 def _bridge(data: ClaimData) -> Verdict:

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from galvanic.bench.checks import MOST_CELL_V
 from galvanic.cells import Cell
@@ -23,6 +23,7 @@ from galvanic.statistics.outliers import Outlier, downweight_outliers
 from galvanic.statistics.repeats import Pooled, Repeats, coverage, pooled, summarise
 
 FALSE_SWAPS = 0.03  # of classes in which any change of places is found that is none, all pairs of plates counted in
+USUAL_SCATTER_V = 0.03  # between groups, one cell: common practice, no source
 LEAST_SWAP_V = 0.01  # less is not seen on a meter
 
 
@@ -166,6 +167,9 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
             electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between, (), None
         )
     fitted = fit_class(weighted)
+    if fitted.dof < 1:  # nothing is measured twice over: the scatter between groups is taken as usual, not as none
+        weighted = [replace(d, u_v=math.hypot(d.u_v, USUAL_SCATTER_V)) for d in weighted]
+        fitted = fit_class(weighted)
     main = fitted.parts[0]
     usable = tuple(name for name in main if electrodes()[name].couple is not None)
     anchor = wanted if wanted in usable else middle_anchor(fitted, usable)

@@ -139,6 +139,7 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
         conductivity_s_per_m=data.conductivity_s_per_m,
         pairs=data.pairs,
         scratched=data.scratched,
+        dull=data.dull,
     )
     upper, between = liquids[sides_of(cell)[1]], liquids[cell.electrolyte].conductivity_s_per_m
     return WhatIfOut(

@@ -125,6 +125,7 @@ class WhatIfIn(BaseModel):
     gap_cm: Annotated[float, Field(gt=0, le=100)] = 2.0
     meter_ohm: Annotated[float, Field(ge=1, le=1e12)] = 1e7
     scratched: bool = False
+    dull: bool = False
 
 
 class OutcomeOut(BaseModel):

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.cells import Cell
+from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.currents import (
     D_ACID,
     D_ION,
@@ -108,6 +109,12 @@ class Practice(unittest.TestCase):
         self.assertTrue(within_three(short_ma("zinc", "potato", "copper")[0], 0.2, 0.8))
         self.assertTrue(within_three(short_ma("zinc", "salt-card", "copper", Geometry(4e-4, 1e-3))[0], 0.15, 1.5))
 
+    def test_a_dull_plate_gives_more_at_first_and_no_more_in_the_end(self):
+        cell = Cell("zinc", "salt-water", "copper")
+        rubbed, dull = what_if(cell, Change()), what_if(cell, Change(dull=True))
+        self.assertGreater(dull.short_a, 2.0 * rubbed.short_a)
+        self.assertAlmostEqual(dull.steady_a / rubbed.steady_a, 1.0, places=6)
+
 
 class NearEquilibrium(unittest.TestCase):
     def test_the_daniell_cell_reads_1_10_v(self):
@@ -175,6 +182,17 @@ class Warm(unittest.TestCase):
         self.assertTrue(cold.short_a < usual.short_a < warm.short_a)
         self.assertTrue(cold.steady_a < usual.steady_a < warm.steady_a)
         self.assertLess(abs(warm.open_v - cold.open_v), 0.1)
+
+    def test_every_account_goes_with_the_temperature(self):
+        cell = Cell("zinc", "lemon-juice", "copper")
+        usual, warm = (predict([cell], draws=0, celsius=c)[0] for c in (25.0, 45.0))
+        # Daniell couples: about -0.1 mV/K (S. G. Bratsch, J. Phys. Chem. Ref. Data 18 (1989) 1, from memory).
+        self.assertAlmostEqual(warm["standard"].volts_v - usual["standard"].volts_v, -2e-3, delta=2e-3)
+        self.assertNotAlmostEqual(warm["hydrogen"].volts_v, usual["hydrogen"].volts_v, places=5)
+        self.assertAlmostEqual(warm["rest"].volts_v, what_if(cell, Change(celsius=45.0)).open_v, places=9)
+        self.assertEqual(warm["series"], usual["series"])
+        with self.assertRaises(OutOfRange):
+            predict([cell], celsius=80.0)
 
     def test_where_the_rates_do_not_hold_it_is_refused(self):
         for celsius in (4.0, 61.0, math.nan):

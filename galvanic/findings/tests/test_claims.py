@@ -64,6 +64,20 @@ class Claims(unittest.TestCase):
         self.assertEqual(found.code, "contradicted")
         self.assertIn("aluminium the negative plate", found.text)
 
+    def test_size_is_weighed_on_the_class_s_own_settings(self) -> None:
+        def verdict(near: float, far: float) -> str:
+            readings = [
+                ClassReading(group, "copper", "zinc", "lemon-juice", v + 0.002 * n, 0.001, condition)
+                for condition, v in (("1 cm apart", near), ("4 cm apart", far))
+                for n, group in enumerate(("Tern", "Knot", "Ruff", "Dunlin"))
+            ]
+            results = compare(readings)
+            return weigh("size", data_of("Tern", results[0].cells[0].cell, results)).text
+
+        self.assertIn("no more than groups differ", verdict(0.950, 0.951))
+        self.assertIn("0.950\u202fV", verdict(0.947, 0.951))
+        self.assertIn("what else differed", verdict(0.95, 0.75))
+
     def test_the_meter_and_size_explain_no_half_volt(self) -> None:
         for cause in ("loading", "size"):
             self.assertEqual(weigh(cause, about("aluminium", "zinc", "Tern")).code, "contradicted", cause)

@@ -187,3 +187,14 @@ class Turned(unittest.TestCase):
         self.assertAlmostEqual(result.cells[0].mean_v, 0.95)
         self.assertAlmostEqual(result.ladder.difference_v("copper", "zinc")[0], 0.95, delta=0.01)
         self.assertIn("outlier", [note.code for note in bath_notes(result)])
+
+    def test_single_readings_do_not_make_narrow_bars(self):
+        """One reading a cell, nothing twice over: the last digit alone would say ±0.003 V."""
+        readings = [
+            ClassReading("Tern", red, "zinc", "rhubarb-juice", v, 0.01) for red, v in (("copper", 0.95), ("tin", 0.5))
+        ]
+        (result,) = compare(readings)
+        for rung in result.rungs:
+            if rung.electrode != result.anchor:
+                self.assertGreater(rung.high_v - rung.low_v, 0.1)
+        self.assertIn("no_check", [note.code for note in bath_notes(result)])

@@ -4099,6 +4099,11 @@ export interface components {
             /** Conductivity S Per M */
             conductivity_s_per_m?: number | null;
             /**
+             * Dull
+             * @default false
+             */
+            dull: boolean;
+            /**
              * Gap Cm
              * @default 2
              */

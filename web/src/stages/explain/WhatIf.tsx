@@ -78,9 +78,21 @@ type Values = {
   kappa: number;
   stir: number;
   scratched: boolean;
+  dull: boolean;
 };
 
-const USUAL = { ions: -9, oxygen: 1, celsius: 25, area: 4, gap: 2, meter: 7, pairs: 1, stir: 1, scratched: false };
+const USUAL = {
+  ions: -9,
+  oxygen: 1,
+  celsius: 25,
+  area: 4,
+  gap: 2,
+  meter: 7,
+  pairs: 1,
+  stir: 1,
+  scratched: false,
+  dull: false,
+};
 const SHORTEST_MS = 60;
 const amps = (value: number) =>
   value >= 1e-3 ? `${number(1e3 * value, 2)}\u202fmA` : `${number(1e6 * value, 1)}\u202fµA`;
@@ -139,6 +151,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
     conductivity_s_per_m: asked.kappa === undefined ? null : 10 ** asked.kappa,
     meter_ohm: 10 ** (asked.meter ?? USUAL.meter),
     scratched: asked.scratched ?? false,
+    dull: asked.dull ?? false,
   };
   const found = useWhatIf(body).data;
   const set = (change: Partial<Values>) => setValues((now) => ({ ...now, ...change }));
@@ -269,6 +282,9 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         />
         <Tick isSelected={values.scratched ?? false} onChange={(scratched) => set({ scratched })}>
           Films scratched off
+        </Tick>
+        <Tick isSelected={values.dull ?? false} onChange={(dull) => set({ dull })}>
+          Not rubbed: dull plates
         </Tick>
       </Fields>
       {found && (
