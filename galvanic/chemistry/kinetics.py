@@ -13,6 +13,7 @@ import numpy as np
 from galvanic.reference.catalogue import half_reactions
 from galvanic.reference.reader import Reader, read_table
 
+ALKALI_PH = 9.0
 RANGE_SIGMAS = 2.0  # a plausible range is taken as two standard deviations either way
 
 
@@ -59,6 +60,11 @@ class Dissolution:
     ion: str | None
     stock_c_per_m2: Parameter | None
     dull_c_per_m2: Parameter | None
+
+    def matters_at(self, ph: float) -> bool:
+        """Whether a plate can be said to dissolve this way: a hydroxide complex is spoken of in alkali only; below it the
+        metal's hydroxide would settle, or the liquid at the plate is more acid than the rest."""
+        return self.solid or not self.hydroxide or ph >= ALKALI_PH
 
     @property
     def solid(self) -> bool:

@@ -127,7 +127,7 @@ def _bound(half_cell: Half, couple: str, level: float, alpha: float) -> tuple[fl
         return half.e_v.value + NERNST_V / half.electrons * (product - ligands)
 
     reactions = surfaces()[electrodes()[half_cell.plate].surface].dissolution
-    return min((equilibrium_v(reaction), reaction.couple) for reaction in reactions)
+    return min((equilibrium_v(reaction), reaction.couple) for reaction in reactions if reaction.matters_at(half_cell.ph))
 
 
 def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:

@@ -103,7 +103,8 @@ def main_couple(key: str, liquid: str, at_v: float) -> str | None:
         level = 0.0 if reaction.solid else TRACE_LOG
         return half.electrons * (at_v - half.e_v.value) / NERNST_V + ligands - level
 
-    return max(surfaces()[electrode.surface].dissolution, key=drive).couple
+    reactions = [reaction for reaction in surfaces()[electrode.surface].dissolution if reaction.matters_at(ph)]
+    return max(reactions, key=drive).couple
 
 
 def _holds_ions(liquid: str, couple: str | None) -> bool:

@@ -22,6 +22,7 @@ from galvanic.statistics.ladder_checks import Offset, group_offsets
 CLEAR_V = 0.25  # a sign is clear where the model expects so much, its own uncertainty being about 0.1 V
 LEAST_TURNED, MOST_RIGHT = 2, 0.2  # cells of a group; share of its signs that may be right
 LEAST_OFFSET_V, LEAST_DRIFT_V, LEAST_HELD_V = 0.03, 0.02, 0.05
+LEAST_MINUTES = 10.0  # less says nothing about a lesson
 
 
 def class_notes(
@@ -149,6 +150,8 @@ def _drift(shared: list[Shared]) -> list[Ranked]:
     except NotEnoughData:
         return []
     minutes = max(one.minute for one in shared) - min(one.minute for one in shared)
+    if minutes < LEAST_MINUTES:
+        return []
     over = drift.v_per_hour * minutes / 60.0
     low, high = (volts(v, 3, signed=True) for v in (drift.low_v_per_hour, drift.high_v_per_hour))
     span = f"99 % from {low} to {high}"

@@ -161,6 +161,9 @@ class Names(unittest.TestCase):
     def test_copper_dissolves_as_its_chloride_complex_in_salt_water_and_zinc_as_zincate_in_alkali(self):
         self.assertIn("CuCl₂⁻", at_plates(Cell("copper", "salt-water", "silver")).at_negative[0].equation)
         self.assertIn("Zn(OH)₄²⁻", at_plates(Cell("zinc", "naoh-0.1", "copper")).at_negative[0].equation)
+        self.assertIn("Al(OH)₄⁻", at_plates(Cell("aluminium", "naoh-0.1", "copper")).at_negative[0].equation)
+        for liquid in ("kelp-brine", "salt-water", "lemon-juice"):
+            self.assertIn("Al³⁺", at_plates(Cell("aluminium", liquid, "copper")).at_negative[0].equation)
 
 
 class Warm(unittest.TestCase):

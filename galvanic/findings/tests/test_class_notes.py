@@ -162,6 +162,18 @@ class Wildness(unittest.TestCase):
             self.assertEqual(kept, differences_of(result))
 
 
+class Slope(unittest.TestCase):
+    def test_a_few_minutes_say_nothing_and_a_lesson_says_the_slope_with_its_interval(self):
+        shared = shared_readings(4, 0.0)
+        soon = [Shared(one.group, 8.0 + (one.minute - 8.0) / 14.0, one.volts_v) for one in shared]
+        results = compare(sound_class(4))
+        self.assertFalse([note for note in class_notes(results, soon) if "drift" in note.code])
+        (held,) = [note for note in class_notes(results, shared) if note.code == "no_drift"]
+        self.assertIn("99 % from", held.text)
+        (moved,) = [note for note in class_notes(results, shared_readings(4, 0.2)) if note.code == "drift"]
+        self.assertIn("rose by 0.14", moved.text)
+
+
 class Turned(unittest.TestCase):
     """Leads the other way round are told first, also where nobody in the class could contradict them."""
 
