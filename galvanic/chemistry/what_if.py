@@ -12,6 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from galvanic.cells import Cell
+from galvanic.chemistry.activity import ion_activity
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import FIRST_S, Geometry, LoadedCell
 from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
@@ -91,8 +92,9 @@ def what_if(cell: Cell, change: Change) -> Outcome:
     """The cell with the change made. Raises OutOfRange for what the model does not cover (see Change)."""
     loaded = LoadedCell.of(cell, Geometry(change.area_m2, change.gap_m, change.pairs))
     negative, positive = _changed(loaded.negative, change), _changed(loaded.positive, change)
-    if change.ions_mol_per_l is not None and electrodes()[cell.positive].couple is not None:
-        positive = positive.with_ions(change.ions_mol_per_l)
+    couple = electrodes()[cell.positive].couple
+    if change.ions_mol_per_l is not None and couple is not None:
+        positive = positive.with_ions(ion_activity(couple.split("/")[0], change.ions_mol_per_l))
     solution_ohm = loaded.solution_ohm / warmth(change.celsius).conductivity
     if change.conductivity_s_per_m is not None:
         solution_ohm = change.gap_m / (change.conductivity_s_per_m * change.area_m2 * change.pairs)
