@@ -98,6 +98,8 @@ def metal(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> tuple[Array, Array]:
         build_up = ion_layer / (side.electrons * F * D_ION * w.diffusion) * 1e-3 / x.alpha[..., slot]
         dissolved = rate * (forward - x.bulk[..., slot] / x.alpha[..., slot] * backward) / (1.0 + rate * build_up * backward)
         total = total + np.where(side.solid > 0, 0.0, dissolved)
+    if not p.filmed.any():
+        return total, reduced
     through = np.where(total > 0.0, limited(np.maximum(total, 0.0), film_passes(e_v, p, q, w)), total)
     return np.where(p.filmed, through, total), reduced
 
@@ -134,8 +136,10 @@ def oxygen(e_v: Array, p: Plates, q: Liquids) -> tuple[Array, Array]:
     e0_v = OXYGEN_E0_V + (OXYGEN_PER_K.value if OXYGEN_PER_K else 0.0) * (q.celsius - 25.0)
     whole = w.oxygen * p.oxygen_i0 * share * p10(-(e_v - e0_v + w.nernst_v * q.ph) / (OXYGEN_SLOPE_V * w.slope))
     # One slope for both: the first electron decides. So their ratio is fixed, and together they rise as potential falls.
-    half = w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (OXYGEN_SLOPE_V * w.slope))
     arriving = oxygen_arrives(p, q) + 1e-300
+    if not p.peroxide_i0.any():
+        return limited(whole, 4.0 * F * arriving), np.zeros_like(whole)
+    half = w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (OXYGEN_SLOPE_V * w.slope))
     crowded = 1.0 + (whole / 4.0 + half / 2.0) / (F * arriving)
     return np.asarray(whole / crowded), np.asarray(half / crowded)
 
@@ -147,6 +151,8 @@ def _over_peroxide(e_v: Array, q: Liquids, w: Warmth) -> Array:
 
 def oxidised(e_v: Array, p: Plates, q: Liquids) -> Array:
     """Traces of peroxide and vitamin C oxidised on plates that do not dissolve (anodic positive)."""
+    if not p.peroxide_i0.any():
+        return np.zeros_like(e_v)
     w = warmth(q.celsius)
     peroxide = w.oxygen * p.peroxide_i0 * p10(_over_peroxide(e_v, q, w) / (HYDROGEN_SLOPE_V * w.slope))
     peroxide = limited(peroxide, 2.0 * F * arrives(q, D_PEROXIDE, 1000.0 * TRACE_PEROXIDE))
@@ -158,6 +164,8 @@ def oxidised(e_v: Array, p: Plates, q: Liquids) -> Array:
 
 def groups(e_v: Array, p: Plates, q: Liquids) -> Array:
     """Net oxidation of the surface groups of carbon, either way no faster than their charge lasts."""
+    if not p.groups_i0.any():
+        return np.zeros_like(e_v)
     w = warmth(q.celsius)
     over = (e_v - p.groups_v + w.nernst_v * q.ph) / (HYDROGEN_SLOPE_V * w.slope)
     turned = p.groups_i0 * (p10(over) - p10(-over))

@@ -9,12 +9,12 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
-from galvanic.chemistry.accounts import predict
 from galvanic.errors import NotEnoughData
 from galvanic.findings.bath_notes import Ranked
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import Note, spread, volts
-from galvanic.reference.catalogue import electrolytes
+from galvanic.planning.tell_apart import plate_potentials
+from galvanic.reference.catalogue import kept
 from galvanic.statistics.drift import Shared, shared_cell_drift
 from galvanic.statistics.ladder import Difference
 from galvanic.statistics.ladder_checks import Offset, group_offsets
@@ -57,8 +57,13 @@ def _rung(result: ElectrolyteResult, plate: str) -> str:
     return f"{plate}@{result.electrolyte}|{result.condition}"
 
 
-def class_offsets(results: Sequence[ElectrolyteResult]) -> list[Offset]:
+def class_offsets(results: Sequence[ElectrolyteResult]) -> tuple[Offset, ...]:
     """Each group's offset against the class, largest first; none where it cannot be told from the plates."""
+    return _offsets_of(tuple(results))
+
+
+@kept(64)  # results are kept too: the same objects while nothing is new
+def _offsets_of(results: tuple[ElectrolyteResult, ...]) -> tuple[Offset, ...]:
     kept_v = {
         _rung(result, plate): result.ladder.scatter.plates_v
         for result in results
@@ -66,9 +71,9 @@ def class_offsets(results: Sequence[ElectrolyteResult]) -> list[Offset]:
         for plate in result.ladder.electrodes
     }
     try:
-        return group_offsets(joint_differences(results), kept_v)
+        return tuple(group_offsets(joint_differences(results), kept_v))
     except NotEnoughData:
-        return []
+        return ()
 
 
 def turned_groups(results: Sequence[ElectrolyteResult]) -> tuple[list[str], int]:
@@ -77,17 +82,16 @@ def turned_groups(results: Sequence[ElectrolyteResult]) -> tuple[list[str], int]
     Each value is held against the rest-potential model, which knows nothing of the class: so all groups may be turned.
     """
     right: dict[str, list[bool]] = {}
+    plates = tuple(sorted({plate for result in results for cell in result.cells for plate in cell.cell.pair}))
+    known = plate_potentials(plates, tuple(sorted({result.electrolyte for result in results})))
     for result in results:
-        if result.electrolyte not in electrolytes():
-            continue
-        cells = [cell for cell in result.cells if cell.cell.positive != cell.cell.negative]
-        for cell, accounts in zip(cells, predict([cell.cell for cell in cells], draws=0), strict=True):
-            expected = accounts["rest"].volts_v or 0.0
-            if abs(expected) < CLEAR_V:
+        for cell in result.cells:
+            high, low = (known[result.electrolyte][plate] for plate in (cell.cell.positive, cell.cell.negative))
+            if high is None or low is None or abs(high - low) < CLEAR_V:
                 continue
             for group in cell.groups:
                 if abs(group.summary.mean_v) > CLEAR_V / 2.0:
-                    right.setdefault(group.group, []).append(group.summary.mean_v * expected > 0.0)
+                    right.setdefault(group.group, []).append(group.summary.mean_v * (high - low) > 0.0)
     told = {group: values for group, values in right.items() if len(values) >= LEAST_TURNED}
     return [group for group, values in told.items() if sum(values) <= MOST_RIGHT * len(values)], len(told)
 

@@ -135,22 +135,25 @@ def _reml(values: _Values) -> _Fit:
 
 def _at(theta: Array, values: _Values) -> _Fit:
     """The fit at given variances, with the score and the information of their logarithms, group by group."""
-    a, parts = values.a, values.parts
-    inverse = np.linalg.inv(values.own[:, :, None] * np.eye(a.shape[1]) + np.einsum("p,pgij->gij", theta, parts))
+    a, parts, many = values.a, values.parts, len(theta)
+    diagonal = values.own[:, :, None] * np.eye(a.shape[1])
+    inverse = np.linalg.inv(diagonal + (theta @ parts.reshape(many, -1)).reshape(diagonal.shape))
     weighted = inverse @ a
-    covariance = np.linalg.inv(np.einsum("gik,gil->kl", a, weighted))
-    beta = covariance @ np.einsum("gik,gi->k", weighted, values.y)
+    covariance = np.linalg.inv((a.transpose(0, 2, 1) @ weighted).sum(axis=0))
+    beta = covariance @ (weighted.transpose(0, 2, 1) @ values.y[:, :, None]).sum(axis=0)[:, 0]
     residual = values.y - a @ beta
-    pulled = np.einsum("gij,gj->gi", inverse, residual)
+    pulled = inverse @ residual[:, :, None]
     turned = inverse @ parts
     lifted = parts @ weighted
-    inner = np.einsum("gik,pgil->pkl", weighted, lifted)
-    across = np.einsum("pgik,gij,qgjl->pqkl", lifted, inverse, lifted, optimize=True)
+    inner = (weighted.transpose(0, 2, 1) @ lifted).sum(axis=1)
+    across = (inverse @ lifted) @ covariance
     slopes = covariance @ inner @ covariance
-    traces = np.einsum("pgii->p", turned) - np.einsum("kl,plk->p", covariance, inner)
-    pairs = np.einsum("pgij,qgji->pq", turned, turned, optimize=True) - 2.0 * np.einsum("kl,pqlk->pq", covariance, across)
-    pairs = pairs + np.einsum("pkl,qlk->pq", covariance @ inner, covariance @ inner)
-    score = 0.5 * theta * (np.einsum("gi,pgij,gj->p", pulled, parts, pulled, optimize=True) - traces)
+    traces = np.trace(turned, axis1=2, axis2=3).sum(axis=1) - (inner * covariance).sum(axis=(1, 2))
+    pairs = turned.reshape(many, -1) @ turned.transpose(0, 1, 3, 2).reshape(many, -1).T
+    pairs = pairs - 2.0 * lifted.reshape(many, -1) @ across.reshape(many, -1).T
+    bent = covariance @ inner
+    pairs = pairs + bent.reshape(many, -1) @ bent.transpose(0, 2, 1).reshape(many, -1).T
+    score = 0.5 * theta * (((parts @ pulled) * pulled).sum(axis=(1, 2, 3)) - traces)
     information = 0.5 * np.outer(theta, theta) * pairs
     return _Fit(theta, beta, covariance, theta[:, None, None] * slopes, score, information, residual)
 
