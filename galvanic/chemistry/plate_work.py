@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from galvanic.cells import Cell
-from galvanic.chemistry.currents import NERNST_V, cathodic, dissolution, oxidised
+from galvanic.chemistry.currents import NERNST_V, cathodic, dissolution, oxidised, plating
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, couple_of
@@ -22,6 +22,7 @@ from galvanic.chemistry.polarisation import LoadedCell, sides_of
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 
 PART = 0.1
+DISPLACED = 0.1  # of what dissolves: from there on the plate is soon covered
 LEAST_SHARE = 0.005
 NEUTRAL_PH = 7.0
 TRACE_LOG = -4.0  # of the ions or complexes at the plate, mol/L
@@ -31,6 +32,7 @@ OWN_TRACES = "traces of its own ions that it gave off before"
 OWN_SOLID = "what it carries of this, as long as it lasts; then only oxygen and hydrogen"
 GROUPS = "groups on the carbon, as long as they last; then only oxygen and hydrogen"
 OTHERS_IONS = "the other metal’s ions plate out on it"
+COVERED = "it also dissolves by itself: the liquid’s own metal plates out on it, and the reading does not last"
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,8 +87,10 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     couple = main_couple(key, liquid, float(at[0, 0, 0]))
     if couple is None or metal <= other:
         return (Work("what the liquid holds is oxidised; the plate itself does not dissolve", 1.0, ""),)
-    film = "through pores in its oxide skin" if bool(plates.filmed[0, 0, 0]) else ""
-    return (Work(backwards(couple), 1.0, film),)
+    remark = "through pores in its oxide skin" if bool(plates.filmed[0, 0, 0]) else ""
+    if float(plating(at, liquids, pairing)[0, 0, 0]) > DISPLACED * metal:
+        remark = COVERED
+    return (Work(backwards(couple), 1.0, remark),)
 
 
 def main_couple(key: str, liquid: str, at_v: float) -> str | None:

@@ -133,6 +133,10 @@ class NearEquilibrium(unittest.TestCase):
         self.assertGreater(sulfate.rest(), alike.rest() + 0.05)
         parts = cathodic(np.full((1, 1, 1), sulfate.rest()), sulfate.plates, sulfate.liquids, sulfate.pairing)
         self.assertGreater(float(parts["plating"][0, 0, 0]), 0.9 * sum(float(v[0, 0, 0]) for v in parts.values()))
+        for metal in ("zinc", "steel", "magnesium"):
+            said = " ".join(row.remark for row in at_plates(Cell(metal, "cuso4-1.0", "copper")).at_negative)
+            self.assertIn("does not last", said, metal)
+        self.assertEqual(at_plates(Cell("zinc", "daniell-pot", "copper")).at_negative[0].remark, "")
         self.assertEqual(float(Half.of("copper", "cuso4-1.0").pairing.foreign_mol_per_m3[0, 0, 0]), 0.0)
 
     def test_graphite_stands_where_its_surface_groups_hold_it(self):
