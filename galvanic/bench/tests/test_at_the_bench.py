@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import unittest
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -30,6 +31,8 @@ class LoadTests(unittest.TestCase):
         self.assertAlmostEqual(loaded.ohm, inside, places=6)
         self.assertLess(short.u_ohm, 5.0)
         self.assertEqual(in_words(loaded), "About 620\u202fΩ inside, under this resistor.")
+        for ohm, said in ((0.416, "0.42"), (4.16, "4.2"), (41.6, "42"), (4160.0, "4200")):
+            self.assertIn(f"About {said}\u202fΩ", in_words(replace(loaded, ohm=ohm)))
 
     def test_the_uncertainty_covers_what_rounding_does(self) -> None:
         rng = np.random.default_rng(3)

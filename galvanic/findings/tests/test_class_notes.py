@@ -174,6 +174,19 @@ class Slope(unittest.TestCase):
         self.assertIn("rose by 0.14", moved.text)
 
 
+class ManySwaps(unittest.TestCase):
+    def test_three_changed_places_are_notes_of_their_own_and_the_rest_are_counted(self):
+        """A class whose ladder stands on its head."""
+        readings = sound_class(5, lambda group, black, red, v: -v)
+        (result,) = compare([reading for reading in readings if reading.electrolyte == "rhubarb-juice"])
+        codes = [note for note in bath_notes(result) if note.code in ("swapped", "more_swaps")]
+        swapped = [note for note in codes if note.code == "swapped"]
+        (more,) = [note for note in codes if note.code == "more_swaps"]
+        self.assertEqual(len(swapped), 3)
+        self.assertEqual(more.title, f"{len(result.swaps) - 3} more changed places")
+        self.assertEqual(more.text.count(" and "), len(result.swaps) - 3)
+
+
 class Turned(unittest.TestCase):
     """Leads the other way round are told first, also where nobody in the class could contradict them."""
 
