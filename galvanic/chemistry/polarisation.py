@@ -117,7 +117,7 @@ class LoadedCell:
         what `rest` gave, if it is known, also of another moment.
         """
         if not load_ohm >= 0.0:
-            raise OutOfRange("A load cannot be below zero ohm.", field="load_ohm", value=load_ohm, limit=0.0)
+            raise OutOfRange("A load is a number of ohms, zero or more.", field="load_ohm", value=load_ohm, limit=0.0)
         lower, upper = rest_v or self.rest()
         open_v, wetted = upper - lower, self.geometry.area_m2 * self.geometry.pairs
         if open_v == 0.0:

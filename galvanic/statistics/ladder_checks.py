@@ -109,17 +109,6 @@ def odd_readings(differences: Sequence[Difference], ladder: Ladder) -> list[tupl
     return sorted(found, key=lambda item: -abs(item[1]))
 
 
-def order_probability(ladder: Ladder, upper: str, lower: str) -> float:
-    """Probability that `upper` truly stands above `lower`, given the fit (Student's t)."""
-    by_v, u_v = ladder.difference_v(upper, lower)
-    if u_v == 0.0:
-        return 1.0 if by_v > 0.0 else 0.0 if by_v < 0.0 else 0.5
-    from scipy.special import ndtr, stdtr
-
-    freedom = ladder.freedom(upper, lower)
-    return float(ndtr(by_v / u_v) if math.isinf(freedom) else stdtr(freedom, by_v / u_v))
-
-
 @dataclass(frozen=True, slots=True)
 class NextCell:
     """One more group on a cell: how many neighbours are expected in the right order now, and how many then."""

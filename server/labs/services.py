@@ -16,6 +16,7 @@ from galvanic.planning.schedule import Steps
 from galvanic.reference import catalogue, reader
 from server.base.problems import Problem, not_found
 from server.labs.changes import announce
+from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import stock_of, task_of
 from server.labs.settings import LabSettings, NewLab, Varies
@@ -237,9 +238,7 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
 
     Raises Problem: not_found, title, or unknown_material.
     """
-    source = Lab.objects.visible_to(actor).filter(id=lab_id).first()
-    if source is None:
-        raise not_found("lab")
+    source = lab_for_teacher(actor, lab_id)
     groups, hands = groups_with_cells(source)
     check_materials(source.electrodes, source.electrolytes, least=1)
     copy = Lab(owner=actor, edition=reader.edition())

@@ -17,7 +17,6 @@ from galvanic.statistics.ladder_checks import (
     group_offsets,
     next_cells,
     odd_readings,
-    order_probability,
     rank_agreement,
     robust_ladder,
 )
@@ -91,27 +90,6 @@ class Odd(unittest.TestCase):
 
 
 class Order(unittest.TestCase):
-    def test_probability_follows_distance_over_uncertainty(self):
-        found = fit([Difference("b", "a", 0.02, 0.02)])
-        self.assertAlmostEqual(order_probability(found, "b", "a"), 0.8413, places=4)  # Φ(1): any normal table
-        self.assertAlmostEqual(order_probability(found, "a", "b"), 0.1587, places=4)
-
-    def test_it_is_right_as_often_as_it_says(self):
-        # Classes whose two lowest plates are 0.01 V apart: the mean stated probability meets the share of right orders.
-        said, right = [], []
-        for seed in range(300):
-            rng = random.Random(seed)
-            data = [Difference("b", "a", 0.01 + rng.gauss(0, 0.02), 0.02) for _ in range(3)]
-            data += [
-                Difference("c", "b", 0.5 + rng.gauss(0, 0.02), 0.02),
-                Difference("c", "a", 0.51 + rng.gauss(0, 0.02), 0.02),
-            ]
-            found = fit([Difference(d.red, d.black, d.volts_v, 0.02) for d in data])
-            p = order_probability(found, "b", "a")
-            said.append(max(p, 1 - p))
-            right.append((p > 0.5) is True)
-        self.assertAlmostEqual(float(np.mean(said)), float(np.mean(right)), delta=0.08)
-
     def test_rank_agreement_is_one_in_order_and_minus_one_turned_round(self):
         found = fit(everything(4))
         self.assertAlmostEqual(rank_agreement(found, TRUE).tau, 1.0)
