@@ -1,7 +1,7 @@
 """A trace from the file of a data logger: one table with times and volts, whatever the order and the marks.
 
 Understood: comma, semicolon or tab between columns, decimal point or comma, a heading or none, other columns beside, times
-in seconds, minutes or milliseconds, as clock time or as date and time (ISO 8601), volts or millivolts. What was understood
+in milliseconds to days, as clock time or as date and time (ISO 8601), volts or millivolts (`columns`). What was understood
 is kept beside the numbers, so that it can be shown before anything is recorded.
 """
 
@@ -14,6 +14,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from galvanic.bench.columns import VOLTS, column
 from galvanic.bench.settling import STEADY_V_PER_S, WINDOW_S, Settling, settling
 from galvanic.bench.text_files import DELIMITERS, NotText, decoded
 from galvanic.errors import NotEnoughData
@@ -21,11 +22,6 @@ from galvanic.errors import NotEnoughData
 MOST_BYTES = 5_000_000
 MOST_ROWS = 200_000
 MOST_V = 1000.0
-_TIME = re.compile(r"\b(time|zeit|temps|tiempo|tempo|t|elapsed|seconds?|sec)\b", re.IGNORECASE)
-_VOLTS = re.compile(r"(volt|spannung|tension|potential|emf|\bu\b|\be\b|\bm?v\b)", re.IGNORECASE)
-_MILLI = re.compile(r"(\bmv\b|millivolt)", re.IGNORECASE)
-_MINUTES = re.compile(r"(\bmin\b|minutes?)", re.IGNORECASE)
-_MILLISECONDS = re.compile(r"(\bms\b|milliseconds?)", re.IGNORECASE)
 _CLOCK = re.compile(r"(?:(\d{1,3}):)?(\d{1,2}):(\d{1,2}(?:[.,]\d+)?)")
 
 
@@ -85,7 +81,7 @@ def _read(text: str) -> Trace:
     data = [(line, row) for line, row in rows[first:] if any(row)]
     at = _time_column(heading, data, number)
     of = _volts_column(heading, data, number, at)
-    unit = "mV" if _MILLI.search(heading[of]) else "V"
+    unit = column(heading[of]).unit or "V"
     times: list[float] = []
     volts: list[float] = []
     skipped: list[Skipped] = []
@@ -101,11 +97,11 @@ def _read(text: str) -> Trace:
             skipped.append(Skipped(line, "more volts than any cell gives"))
         else:
             times.append(t)
-            volts.append(v * (1e-3 if unit == "mV" else 1.0))
+            volts.append(v * VOLTS[unit])
             steps.append(len(re.split(r"[.,]", row[of])[1]) if decimal in row[of] else 0)
     if len(times) < 3:
         raise NotEnoughData("Fewer than three lines have a rising time and a voltage.")
-    resolution = 10.0 ** -min(7, max(steps)) * (1e-3 if unit == "mV" else 1.0)
+    resolution = 10.0 ** -min(7, max(steps)) * VOLTS[unit]
     names = [name or f"column {i + 1}" for i, name in enumerate(heading)]
     return Trace(
         tuple(t - times[0] for t in times), tuple(volts), DELIMITERS[delimiter], decimal, names[at], names[of], unit,
@@ -187,7 +183,7 @@ def _date(field: str) -> datetime | None:
 
 
 def _seconds(name: str, number: Callable[[str], float | None]) -> Callable[[str], float | None]:
-    scale = 60.0 if _MINUTES.search(name) else 1e-3 if _MILLISECONDS.search(name) else 1.0
+    scale = column(name).scale if column(name).kind == "time" else 1.0
 
     def seconds(field: str) -> float | None:
         value = number(field)
@@ -207,28 +203,39 @@ def _time_column(
     """The column called time whose values rise, else the first that rises."""
     rows = [row for _, row in data[:200] if len(row) == len(heading)]
 
-    def rises(column: int) -> bool:
-        found = [_seconds(heading[column], number)(row[column]) for row in rows]
+    def rises(i: int) -> bool:
+        found = [_seconds(heading[i], number)(row[i]) for row in rows]
         known = [t for t in found if t is not None]
         return len(known) >= 3 and sum(b > a for a, b in zip(known, known[1:], strict=False)) >= 0.8 * (len(known) - 1)
 
-    rising = [column for column in range(len(heading)) if rises(column)]
+    rising = [i for i in range(len(heading)) if rises(i)]
     if not rising:
         raise NotEnoughData("No column rises from line to line, so none can be the time.")
-    return next((column for column in rising if _TIME.search(heading[column])), rising[0])
+    at = next((i for i in rising if column(heading[i]).kind == "time"), rising[0])
+    named = column(heading[at])
+    if named.kind == "time" and named.unknown:
+        raise NotEnoughData(
+            f"The time column is called “{heading[at][:40]}”, and its unit is not known here. Name it in seconds, minutes, "
+            "hours or days, for example “time (min)”."
+        )
+    return at
 
 
 def _volts_column(
     heading: Sequence[str], data: Sequence[tuple[int, Sequence[str]]], number: Callable[[str], float | None], at: int
 ) -> int:
-    """The column called volts, else the first with numbers beside the time."""
+    """The column called volts, else the first with numbers beside the time that is not called a current."""
     rows = [row for _, row in data[:200] if len(row) == len(heading)]
     numeric = [
-        column
-        for column in range(len(heading))
-        if column != at and sum(number(row[column]) is not None for row in rows) >= 0.5 * len(rows)
+        i for i in range(len(heading)) if i != at and sum(number(row[i]) is not None for row in rows) >= 0.5 * len(rows)
     ]
     if not numeric:
         raise NotEnoughData("There is a time but no column of voltages beside it.")
-    named = [column for column in numeric if _VOLTS.search(re.sub(r"[_\[\]()/]", " ", heading[column]))]
-    return named[0] if named else numeric[0]
+    named = [i for i in numeric if column(heading[i]).kind == "volts"]
+    unnamed = [i for i in numeric if column(heading[i]).kind == "other"]
+    if not named and not unnamed:
+        raise NotEnoughData(
+            f"“{heading[numeric[0]][:40]}” is a current, and there is no column of voltages. A current belongs to a run "
+            "over time, not to a reading."
+        )
+    return (named or unnamed)[0]

@@ -18,9 +18,12 @@ steady thickness. Potentials in V against hydrogen, current densities in A/m², 
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
 import numpy as np
 
-from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, Array, Liquids, Pairing, Plates
+from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, Array, Liquids, Mask, Pairing, Plates
 from galvanic.chemistry.warmth import Warmth, warmth
 from galvanic.constants import FARADAY_C_PER_MOL as F
 from galvanic.reference.catalogue import half_reactions
@@ -66,41 +69,99 @@ def arrives(q: Liquids, diffusion_m2_per_s: float, mol_per_m3: Array | float) ->
     return np.asarray(diffusion_m2_per_s * warmth(q.celsius).diffusion * mol_per_m3 / layer_m(q, diffusion_m2_per_s))
 
 
-def film_passes(e_v: Array, p: Plates, q: Liquids, w: Warmth) -> Array:
-    """What the film lets through, A/m²."""
-    thinning = 1.0 + p10(p.acid_order * (p.acid_below_ph - q.ph)) + p10(p.alkali_order * (q.ph - p.alkali_above_ph))
-    passive = w.film * (p.film_current * thinning * p10((e_v - p.film_at_v) / p.film_slope_v) + p.alkali * p10(q.ph - 14.0))
-    breakdown = p.pit_v - p.pit_slope_v * np.log10(np.maximum(q.chloride, LEAST_CHLORIDE) / PIT_CHLORIDE)
-    return np.asarray(passive + np.where(p.pits, PIT_A_PER_M2 * p10((e_v - breakdown) / PIT_SLOPE_V), 0.0))
+@dataclass(frozen=True)
+class Fixed:
+    """What does not depend on the potential, worked out once for many of them; `slots` are a metal's own reactions that any
+    of the plates has: slot, rate, ligands, standard potential, whether its product is a solid."""
+
+    w: Warmth
+    slots: tuple[tuple[int, Array, Array, Array, Mask | None], ...]
+    filmed: bool
+    thinning: Array
+    alkali: Array
+    breakdown_v: Array
+    inert: bool
+    grouped: bool
+    foreign: bool
 
 
-def metal(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> tuple[Array, Array]:
-    """The plate's own metal: net current into solution and solids through the film, and reduction of solids (positive)."""
+def fix(p: Plates, q: Liquids, x: Pairing) -> Fixed:
+    """The part of all currents that plates and liquids decide alone."""
     w = warmth(q.celsius)
-    total, reduced = np.zeros_like(e_v), np.zeros_like(e_v)
     chloride = CHLORIDE_ACTIVITY * np.maximum(q.chloride, LEAST_CHLORIDE)
-    ion_layer = layer_m(q, D_ION)
+    slots: list[tuple[int, Array, Array, Array, Mask | None]] = []
     for slot, side in enumerate(p.sides):
-        if not side.i0.any():
-            continue
-        ligands = chloride**side.chloride * p10((q.ph - 14.0) * side.hydroxide)
-        rate = w.metal * side.i0 * p10(side.order * (q.ph - side.reference_ph))
-        over = (e_v - side.e0_v - side.per_k * (q.celsius - 25.0)) / w.slope
+        if side.i0.any():
+            rate = w.metal * side.i0 * p10(side.order * (q.ph - side.reference_ph))
+            ligands = chloride**side.chloride * p10((q.ph - 14.0) * side.hydroxide)
+            e0_v = side.e0_v + side.per_k * (q.celsius - 25.0)
+            slots.append((slot, rate, ligands, e0_v, side.solid > 0 if side.solid.any() else None))
+    filmed = bool(p.filmed.any())
+    thinning = alkali = breakdown_v = np.zeros(1)
+    if filmed:
+        thinning = 1.0 + p10(p.acid_order * (p.acid_below_ph - q.ph)) + p10(p.alkali_order * (q.ph - p.alkali_above_ph))
+        alkali = p.alkali * p10(q.ph - 14.0)
+        breakdown_v = p.pit_v - p.pit_slope_v * np.log10(np.maximum(q.chloride, LEAST_CHLORIDE) / PIT_CHLORIDE)
+    return Fixed(
+        w,
+        tuple(slots),
+        filmed,
+        thinning,
+        alkali,
+        breakdown_v,
+        bool(p.peroxide_i0.any()),
+        bool(p.groups_i0.any()),
+        bool(x.foreign_mol_per_m3.any()),
+    )
+
+
+def film_passes(e_v: Array, p: Plates, f: Fixed) -> Array:
+    """What the film lets through, A/m²."""
+    passive = f.w.film * (p.film_current * f.thinning * p10((e_v - p.film_at_v) / p.film_slope_v) + f.alkali)
+    return np.asarray(passive + np.where(p.pits, PIT_A_PER_M2 * p10((e_v - f.breakdown_v) / PIT_SLOPE_V), 0.0))
+
+
+def reactions(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed) -> Iterator[tuple[int, Array, Array, Array]]:
+    """Each of the metal's own reactions by its slot: net current into solution before the film, formation of a solid, and
+    its reduction (both positive)."""
+    near = q.near
+    ion_layer = layer_m(q, D_ION) if near is None else near.ion_m
+    nothing = np.zeros_like(e_v)
+    for slot, rate, ligands, e0_v, solid in f.slots:
+        side = p.sides[slot]
+        forming = reduced = nothing
+        over = (e_v - e0_v) / f.w.slope
         forward = ligands * p10(over / side.slope_a_v)
         backward = p10(-over / side.slope_c_v)
-        if side.solid.any():
-            solid = side.solid > 0
+        if solid is not None:
             forms = rate * (forward - backward)
-            total = total + np.where(solid, np.maximum(forms, 0.0), 0.0)
-            reduced = reduced + np.where(solid, limited(np.maximum(-forms, 0.0), side.stock / q.after_s), 0.0)
+            lasts = side.stock / q.after_s if near is None else near.solids[slot] / near.step_s
+            forming = np.where(solid, np.maximum(forms, 0.0), 0.0)
+            reduced = np.where(solid, limited(np.maximum(-forms, 0.0), lasts), 0.0)
             if solid.all():
+                yield slot, nothing, forming, reduced
                 continue
-        build_up = ion_layer / (side.electrons * F * D_ION * w.diffusion) * 1e-3 / x.alpha[..., slot]
-        dissolved = rate * (forward - x.bulk[..., slot] / x.alpha[..., slot] * backward) / (1.0 + rate * build_up * backward)
-        total = total + np.where(side.solid > 0, 0.0, dissolved)
-    if not p.filmed.any():
+        alpha = x.alpha[..., slot]
+        bulk = (x.bulk[..., slot] if near is None else near.own[slot]) / alpha
+        build_up = ion_layer / (side.electrons * F * D_ION * f.w.diffusion) * 1e-3 / alpha
+        dissolved = rate * (forward - bulk * backward) / (1.0 + rate * build_up * backward)
+        yield slot, dissolved if solid is None else np.where(solid, 0.0, dissolved), forming, reduced
+
+
+def metal(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed | None = None) -> tuple[Array, Array]:
+    """The plate's own metal: net current into solution and solids through the film, and reduction of solids (positive)."""
+    f = f or fix(p, q, x)
+    return through_film(e_v, p, f, reactions(e_v, p, q, x, f))
+
+
+def through_film(e_v: Array, p: Plates, f: Fixed, own: Iterable[tuple[int, Array, Array, Array]]) -> tuple[Array, Array]:
+    """`metal` from its single reactions."""
+    total, reduced = np.zeros_like(e_v), np.zeros_like(e_v)
+    for _, dissolved, forming, taken in own:
+        total, reduced = total + dissolved + forming, reduced + taken
+    if not f.filmed:
         return total, reduced
-    through = np.where(total > 0.0, limited(np.maximum(total, 0.0), film_passes(e_v, p, q, w)), total)
+    through = np.where(total > 0.0, limited(np.maximum(total, 0.0), film_passes(e_v, p, f)), total)
     return np.where(p.filmed, through, total), reduced
 
 
@@ -110,17 +171,32 @@ def dissolution(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> Array:
     return np.asarray(through - reduced)
 
 
+def acid_arrives(q: Liquids) -> Array:
+    """Protons that reach a plate, free and from weak acid, mol/m²/s."""
+    return arrives(q, D_PROTON, 1000.0 * p10(-q.ph)) + arrives(q, D_ACID, q.acid_mol_per_m3)
+
+
+def from_acid(e_v: Array, p: Plates, q: Liquids) -> Array:
+    """Hydrogen made from protons and weak acid (cathodic positive), no faster than they arrive."""
+    w = warmth(q.celsius)
+    kinetic = w.hydrogen * p.hydrogen_i0 * p10(-q.ph) * p10(-e_v / (HYDROGEN_SLOPE_V * w.slope))
+    if q.near is None:
+        return limited(kinetic, F * acid_arrives(q))
+    return limited(q.near.acid_level * kinetic, F * q.near.acid_level * q.near.acid_supply)
+
+
 def hydrogen(e_v: Array, p: Plates, q: Liquids) -> Array:
     """Net hydrogen evolution (cathodic positive)."""
     w = warmth(q.celsius)
     protons, slope = p10(-q.ph), HYDROGEN_SLOPE_V * w.slope
     i0 = w.hydrogen * p.hydrogen_i0
-    limit = F * (arrives(q, D_PROTON, 1000.0 * protons) + arrives(q, D_ACID, q.acid_mol_per_m3))
     from_water = w.hydrogen * np.maximum(p.hydrogen_i0, p.hydrogen_alkali_i0) * p10(-(e_v - WATER_E0_V) / slope)
+    if not q.hydrogen_bar.any():
+        return np.asarray(from_acid(e_v, p, q) + from_water)
     over_v = e_v + w.nernst_v * q.ph
     back = i0 * np.sqrt(protons * q.hydrogen_bar) * p10(over_v / slope)
     back = limited(back, 2.0 * F * arrives(q, D_HYDROGEN, HYDROGEN_AT_1_BAR * w.hydrogen_dissolved * q.hydrogen_bar))
-    return np.asarray(limited(i0 * protons * p10(-e_v / slope), limit) + from_water - back)
+    return np.asarray(from_acid(e_v, p, q) + from_water - back)
 
 
 def oxygen_arrives(p: Plates, q: Liquids) -> Array:
@@ -136,10 +212,14 @@ def oxygen(e_v: Array, p: Plates, q: Liquids) -> tuple[Array, Array]:
     e0_v = OXYGEN_E0_V + (OXYGEN_PER_K.value if OXYGEN_PER_K else 0.0) * (q.celsius - 25.0)
     whole = w.oxygen * p.oxygen_i0 * share * p10(-(e_v - e0_v + w.nernst_v * q.ph) / (OXYGEN_SLOPE_V * w.slope))
     # One slope for both: the first electron decides. So their ratio is fixed, and together they rise as potential falls.
-    arriving = oxygen_arrives(p, q) + 1e-300
+    if q.near is None:
+        level, arriving = np.ones(1), oxygen_arrives(p, q) + 1e-300
+    else:
+        level, arriving = q.near.oxygen_level, q.near.oxygen_level * q.near.oxygen_supply + 1e-300
+    whole = level * whole
     if not p.peroxide_i0.any():
         return limited(whole, 4.0 * F * arriving), np.zeros_like(whole)
-    half = w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (OXYGEN_SLOPE_V * w.slope))
+    half = level * w.oxygen * p.peroxide_i0 * share * p10(-_over_peroxide(e_v, q, w) / (OXYGEN_SLOPE_V * w.slope))
     crowded = 1.0 + (whole / 4.0 + half / 2.0) / (F * arriving)
     return np.asarray(whole / crowded), np.asarray(half / crowded)
 
@@ -169,7 +249,10 @@ def groups(e_v: Array, p: Plates, q: Liquids) -> Array:
     w = warmth(q.celsius)
     over = (e_v - p.groups_v + w.nernst_v * q.ph) / (HYDROGEN_SLOPE_V * w.slope)
     turned = p.groups_i0 * (p10(over) - p10(-over))
-    return np.asarray(np.sign(turned) * limited(np.abs(turned), p.groups_c_per_m2 / q.after_s))
+    if q.near is None:
+        return np.asarray(np.sign(turned) * limited(np.abs(turned), p.groups_c_per_m2 / q.after_s))
+    lasts = np.where(turned > 0.0, q.near.groups_up, q.near.groups_down) / q.near.step_s
+    return np.asarray(np.sign(turned) * limited(np.abs(turned), lasts))
 
 
 def plating(e_v: Array, q: Liquids, x: Pairing) -> Array:
@@ -178,7 +261,10 @@ def plating(e_v: Array, q: Liquids, x: Pairing) -> Array:
         return np.zeros_like(e_v)
     w = warmth(q.celsius)
     kinetic = w.metal * PLATING_A_PER_M2 * p10(-(e_v - x.foreign_v) / (PLATING_SLOPE_V * w.slope))
-    return limited(kinetic, x.foreign_electrons * F * arrives(q, D_ION, x.foreign_mol_per_m3))
+    if q.near is None:
+        return limited(kinetic, x.foreign_electrons * F * arrives(q, D_ION, x.foreign_mol_per_m3))
+    level = q.near.foreign_level
+    return limited(level * kinetic, x.foreign_electrons * F * level * q.near.foreign_supply)
 
 
 def cathodic(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> dict[str, Array]:
@@ -197,8 +283,14 @@ def cathodic(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> dict[str, Array]:
     return {name: np.maximum(part, 0.0) for name, part in parts.items()}
 
 
-def net(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> Array:
-    """All currents, anodic positive; strictly rising with potential."""
+def net(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed | None = None) -> Array:
+    """All currents, anodic positive; strictly rising with potential. `f`: what `fix` gave, if it is known."""
+    f = f or fix(p, q, x)
     whole, half = oxygen(e_v, p, q)
-    anodic = dissolution(e_v, p, q, x) + oxidised(e_v, p, q) + groups(e_v, p, q)
-    return np.asarray(anodic - hydrogen(e_v, p, q) - whole - half - plating(e_v, q, x))
+    through, reduced = metal(e_v, p, q, x, f)
+    total = through - reduced - hydrogen(e_v, p, q) - whole
+    if f.inert:
+        total = total + oxidised(e_v, p, q) - half
+    if f.grouped:
+        total = total + groups(e_v, p, q)
+    return np.asarray(total - plating(e_v, q, x) if f.foreign else total)

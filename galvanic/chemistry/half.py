@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from galvanic.chemistry.currents import net
-from galvanic.chemistry.plates import Array, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
+from galvanic.chemistry.plates import Array, Draw, Liquids, Pairing, Plates, drawer, liquids_of, pairing_of, plates_of
 from galvanic.chemistry.rest import settle
 from galvanic.chemistry.warmth import warmth
 
@@ -25,6 +25,15 @@ class Half:
         """The half that the catalogue describes, by its keys."""
         draw = drawer(None, 1)
         return cls(plates_of([plate], draw), liquids_of([liquid], None, 1, draw), pairing_of([plate], [liquid]))
+
+    @classmethod
+    def drawn(cls, plate: str, liquid: str, draw: Draw, rng: np.random.Generator, n: int) -> Half:
+        """`n` draws of the half from the ranges of its parameters; those that `draw` has drawn before are the same."""
+        return cls(plates_of([plate], draw), liquids_of([liquid], rng, n, draw), pairing_of([plate], [liquid]))
+
+    def curve(self, e_v: Array) -> Array:
+        """Net current densities at potentials (points,): (draws, points), rising with potential."""
+        return np.asarray(net(e_v[:, None, None, None], self.plates, self.liquids, self.pairing)[..., 0, 0].T)
 
     @property
     def plate(self) -> str:

@@ -81,6 +81,30 @@ class Plates:
 
 
 @dataclass(frozen=True)
+class Near:
+    """What a plate has next to it at one moment of a run, in place of a steady still layer; see transient.py.
+
+    `…_level`: share of the bulk's level that is left at the surface if nothing more is used; `…_supply`, mol/m²/s: the use
+    that would lower it by the whole bulk level. `own`: own ions at the surface by slot, mol/L, and `ion_m` the layer
+    they have to cross. `step_s`: over what time solids (`solids` by slot, C/m²) and groups may be used up; `groups_up`,
+    `groups_down`: charge that carbon's groups can still give either way, C/m².
+    """
+
+    acid_level: Array
+    acid_supply: Array
+    oxygen_level: Array
+    oxygen_supply: Array
+    foreign_level: Array
+    foreign_supply: Array
+    own: Array
+    ion_m: Array
+    solids: Array
+    step_s: float
+    groups_up: Array
+    groups_down: Array
+
+
+@dataclass(frozen=True)
 class Liquids:
     """Properties of liquids; `acid_mol_per_m3` counts protons that weak acids can still give.
 
@@ -98,6 +122,7 @@ class Liquids:
     conductivity_s_per_m: Array
     after_s: Array
     celsius: float = 25.0
+    near: Near | None = None
 
 
 @dataclass(frozen=True)

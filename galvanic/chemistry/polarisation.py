@@ -68,6 +68,12 @@ def sides_of(cell: Cell) -> tuple[str, str]:
     return row.negative_side or row.key, row.positive_side or row.key
 
 
+def solution_ohm(cell: Cell, geometry: Geometry) -> float:
+    """Resistance of the liquid between the plates, Ω: gap/(conductivity·area), at the middle of the liquid's range."""
+    liquid = electrolytes()[cell.electrolyte].conductivity_s_per_m
+    return geometry.gap_m / (math.sqrt(liquid.low * liquid.high) * geometry.area_m2 * geometry.pairs)
+
+
 @dataclass(frozen=True)
 class LoadedCell:
     """One cell with its geometry, ready to be asked for its voltage at any current; `solution_ohm` is the liquid's."""
@@ -83,9 +89,8 @@ class LoadedCell:
         """The cell as the catalogue describes it."""
         geometry = geometry or Geometry()
         low_side, high_side = sides_of(cell)
-        liquid = electrolytes()[cell.electrolyte].conductivity_s_per_m
-        solution_ohm = geometry.gap_m / (math.sqrt(liquid.low * liquid.high) * geometry.area_m2 * geometry.pairs)
-        return cls(cell, geometry, Half.of(cell.negative, low_side), Half.of(cell.positive, high_side), solution_ohm)
+        halves = Half.of(cell.negative, low_side), Half.of(cell.positive, high_side)
+        return cls(cell, geometry, *halves, solution_ohm(cell, geometry))
 
     def volts(self, current_a: Array) -> Array:
         """Terminal voltage in V at currents in A (any shape), positive when the positive plate is the higher."""

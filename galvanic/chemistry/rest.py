@@ -18,7 +18,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from galvanic.chemistry.currents import net
+from galvanic.chemistry.currents import fix, net
 from galvanic.chemistry.plates import (
     Array,
     Liquids,
@@ -44,9 +44,10 @@ def settle(p: Plates, q: Liquids, x: Pairing, drawn_a_per_m2: Array | float = 0.
     if shape[0] == 1 and math.prod(shape) <= FEW:
         return _settle_few(p, q, x, drawn_a_per_m2, shape[1:])
     low, high = np.full(shape, LOWEST_V), np.full(shape, HIGHEST_V)
+    fixed = fix(p, q, x)
     for _ in range(STEPS if shape[0] == 1 else STEPS_OF_MANY):
         middle = 0.5 * (low + high)
-        above = net(middle, p, q, x) > drawn_a_per_m2
+        above = net(middle, p, q, x, fixed) > drawn_a_per_m2
         high = np.where(above, middle, high)
         low = np.where(above, low, middle)
     return np.asarray(0.5 * (low + high))
@@ -57,9 +58,10 @@ def _settle_few(p: Plates, q: Liquids, x: Pairing, drawn_a_per_m2: Array | float
     low, high = np.full((1, *shape), LOWEST_V), np.full((1, *shape), HIGHEST_V)
     parts, rounds = ONE if math.prod(shape) == 1 else SOME
     part = np.linspace(0.0, 1.0, parts + 1)[:, None, None]
+    fixed = fix(p, q, x)
     for _ in range(rounds):
         tried = low + (high - low) * part
-        under = (net(tried, p, q, x) <= drawn_a_per_m2).sum(axis=0, keepdims=True)
+        under = (net(tried, p, q, x, fixed) <= drawn_a_per_m2).sum(axis=0, keepdims=True)
         low = np.take_along_axis(tried, np.maximum(under - 1, 0), axis=0)
         high = np.take_along_axis(tried, np.minimum(under, parts), axis=0)
     return np.asarray(0.5 * (low + high))

@@ -10,6 +10,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry import mixing
 from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import within
+from galvanic.planning.asked import Asked
 from galvanic.planning.recipes import Batch, batch, diluted, recipes
 from galvanic.reference.catalogue import electrodes, electrolytes
 
@@ -88,11 +89,13 @@ def kit(
     there: Mapping[str, int] | None = None,
     prices: Mapping[str, float] | None = None,
     cup_ml: float = CUP_ML,
+    asked: Asked | None = None,
 ) -> Kit:
     """The kit for groups' cells.
 
     `there`: plates in the cupboard and `prices` of one (one litre for a liquid), by key, where known. A group keeps its
-    plates for the whole lab and rinses them; it has one cup of each liquid and dilution. Raises OutOfRange for a bad cup.
+    plates for the whole lab and rinses them; it has one cup of each liquid and dilution. `asked`: what is measured besides
+    open voltages. Raises OutOfRange for a bad cup.
     """
     within("cup_ml", cup_ml, LEAST_CUP_ML, MOST_CUP_ML, f"A cup holds {LEAST_CUP_ML:.0f} to {MOST_CUP_ML:.0f} mL.")
     there, prices = there or {}, prices or {}
@@ -104,7 +107,7 @@ def kit(
     n = len(hands)
     bench = tuple(
         KitLine("", name, "bench", each, n, _spares(n * each), n * each + _spares(n * each), None, None, why)
-        for name, each, why in BENCH
+        for name, each, why in (*BENCH, *(asked or Asked()).bench)
     )
     for_group = tuple(
         tuple([_plate_name(*plate) for plate in plates_] + [_bath_name(*bath) for bath in own])

@@ -15,6 +15,7 @@ from typing import Literal, get_args
 
 from galvanic.errors import OutOfRange
 from galvanic.notes import Note
+from galvanic.planning.asked import ASKED, WORDS, Asked
 from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrodes, shipped_electrolytes
 from galvanic.reference.reader import Range, Reader, edition, read_table
 
@@ -25,6 +26,7 @@ LOCAL_RULES = (
 )
 NOT_FOR_STUDENTS = "It is not for students of any age."
 NO_SIGN = "The sheet of such a plan cannot be signed off."
+NOTHING = Asked()
 Severity = Literal["caution", "warning"]
 SEVERITIES: tuple[Severity, ...] = get_args(Severity)
 ACTIVITIES: Mapping[str, str] = {
@@ -97,6 +99,7 @@ def _known() -> dict[str, set[str]]:
         "form": {e.form for e in liquids},
         "ion": {ion for e in liquids for ion in e.ions_mol_per_l},
         "activity": set(ACTIVITIES),
+        "asked": set(ASKED),
     }
 
 
@@ -139,10 +142,14 @@ def _gassy(rule: Hazard, ph: Range) -> bool:
     return rule.ph_above is not None and ph.high > rule.ph_above
 
 
-def _because(rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activities: Sequence[str]) -> list[str]:
+def _because(
+    rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activities: Sequence[str], asked: Asked
+) -> list[str]:
     """Names of what a rule applies to."""
     if rule.applies == "any":
         return ["every lab"]
+    if rule.applies == "asked":
+        return [WORDS[key] for key in asked.keys if key == rule.to]
     if rule.applies == "activity":
         return [ACTIVITIES[key] for key in activities if key == rule.to]
     if rule.applies in ("electrode", "surface"):
@@ -167,22 +174,27 @@ def _because(rule: Hazard, plates: Sequence[str], liquids: Sequence[str], activi
     return found
 
 
-def sheet(plates: Sequence[str], liquids: Sequence[str], age: str, activities: Sequence[str] = ()) -> Sheet:
-    """The sheet for these materials (keys), this age band and these activities. Raises OutOfRange for an unknown band."""
+def sheet(
+    plates: Sequence[str], liquids: Sequence[str], age: str, activities: Sequence[str] = (), asked: Asked = NOTHING
+) -> Sheet:
+    """The sheet for these materials (keys), this age band, these activities and what is asked besides open voltages.
+
+    Raises OutOfRange for an unknown band or activity.
+    """
     if age not in AGE_BANDS or not set(activities) <= set(ACTIVITIES):
         raise OutOfRange(f"The age band is one of {', '.join(AGE_BANDS)}.", field="age", value=age)
     entries = []
     for rule in hazards().values():
-        because = _because(rule, plates, liquids, activities)
+        because = _because(rule, plates, liquids, activities, asked)
         if because:
             entries.append(Entry(rule, tuple(dict.fromkeys(because)), age in rule.refuse))
     order = {"warning": 0, "caution": 1}
     return Sheet(age, tuple(sorted(entries, key=lambda e: (not e.refused, order[e.hazard.severity]))))
 
 
-def bench_cautions(plates: Sequence[str], liquids: Sequence[str]) -> list[str]:
+def bench_cautions(plates: Sequence[str], liquids: Sequence[str], asked: Asked = NOTHING) -> list[str]:
     """The short lines a group reads for these materials, the usual ones first."""
-    rules = [rule for rule in hazards().values() if rule.short and _because(rule, plates, liquids, ())]
+    rules = [rule for rule in hazards().values() if rule.short and _because(rule, plates, liquids, (), asked)]
     return list(dict.fromkeys(rule.short for rule in sorted(rules, key=lambda rule: rule.applies != "any")))
 
 

@@ -7,6 +7,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
+from typing import Literal
 
 from galvanic.errors import BadTable, OutOfRange
 from galvanic.reference.quantities import quantity
@@ -17,11 +18,12 @@ CONDUCTIVITY_PER_K = quantity("conductivity_per_k")
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """Atomic weight in g/mol and electronegativity on Pauling's scale (a ranking, not a voltage scale)."""
+    """Atomic weight in g/mol, electronegativity on Pauling's scale (a ranking, not a voltage scale), density of metals."""
 
     key: str
     molar_mass_g_per_mol: Value
     electronegativity: Value
+    density_kg_per_l: Value | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,13 +40,27 @@ class Conductivity:
 
 @dataclass(frozen=True, slots=True)
 class Load:
-    """Something to run: its voltage (V) and current (A) as ranges; kind diode, resistor or constant."""
+    """Something to run: its voltage (V) and current (A) as ranges, and how far parts of one kind differ (V).
+
+    What may harm it is a voltage, `most_v`, or for a diode a current, `most_a`; `by_day_a` (where a glow is seen in a lit
+    room, A) and `ideality` are a diode's too. See loads.toml for what each means.
+    """
 
     key: str
     name: str
-    kind: str
+    kind: Literal["diode", "resistor", "constant"]
     voltage_v: Range
     current_a: Range
+    u_v: Value
+    most_v: Value | None
+    most_a: Value | None
+    by_day_a: Range | None
+    ideality: Value | None
+
+    @property
+    def synonyms(self) -> tuple[str, ...]:
+        """The name with its words the other way round."""
+        return (" ".join(reversed(self.name.split())),)
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +83,8 @@ def _stock(r: Reader) -> Stock:
 
 
 def _element(r: Reader) -> Element:
-    return Element(r.take("key", str), r.value("molar_mass_g_per_mol"), r.value("electronegativity"))
+    density = r.value("density_kg_per_l") if "density_kg_per_l" in r.row else None
+    return Element(r.take("key", str), r.value("molar_mass_g_per_mol"), r.value("electronegativity"), density)
 
 
 def _conductivity(r: Reader) -> Conductivity:
@@ -82,7 +99,19 @@ def _load(r: Reader) -> Load:
     kind = r.take("kind", str)
     if kind not in ("diode", "resistor", "constant"):
         raise r.fail(f"kind {kind!r} is unknown")
-    return Load(r.take("key", str), r.take("name", str), kind, r.range("voltage_v"), r.range("current_a"))
+    diode = kind == "diode"
+    return Load(
+        r.take("key", str),
+        r.take("name", str),
+        kind,
+        r.range("voltage_v"),
+        r.range("current_a"),
+        r.value("u_v"),
+        None if diode else r.value("most_v"),
+        r.value("most_a") if diode else None,
+        r.range("by_day_a") if diode else None,
+        r.value("ideality") if diode else None,
+    )
 
 
 @cache

@@ -4,9 +4,11 @@ import unittest
 
 from galvanic.cells import Cell
 from galvanic.errors import BadTable, OutOfRange
+from galvanic.planning.asked import Asked
 from galvanic.planning.design import Task, design
 from galvanic.planning.kit import kit
 from galvanic.planning.recipes import batch, build_recipe, recipes
+from galvanic.planning.safety import bench_cautions, sheet
 from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrolytes
 from galvanic.reference.reader import read_table
 
@@ -125,3 +127,39 @@ class Kits(unittest.TestCase):
         for bad in (0.0, 1e6):
             with self.assertRaises(OutOfRange):
                 kit(plan_for(JUICE), cup_ml=bad)
+
+
+class AskedBesides(unittest.TestCase):
+    """What is measured besides open voltages brings its things and its rules, and only then."""
+
+    HANDS = [[Cell("zinc", "milk", "copper")]] * 4
+
+    def names(self, asked):
+        """What lies on every bench."""
+        return " ".join(line.name for line in kit(self.HANDS, asked=asked).bench)
+
+    def test_a_short_circuit_needs_an_ammeter_a_load_its_resistor_packs_wires_cups_and_lamps(self):
+        plain = self.names(Asked())
+        for word in ("ammeter", "resistor", "LED"):
+            self.assertNotIn(word, plain)
+        self.assertIn("ammeter", self.names(Asked(short_circuit=True)))
+        self.assertIn("resistor, 470 Ω", self.names(Asked(load_ohm=470.0)))
+        packs = self.names(Asked(packs=True))
+        for word in ("ammeter", "wire with a clip", "small cup", "red LED"):
+            self.assertIn(word, packs)
+
+    def test_the_sheet_speaks_of_what_is_asked_and_never_says_that_only_a_meter_is_joined(self):
+        def found(asked):
+            return {entry.hazard.key: entry for entry in sheet(["zinc", "copper"], ["milk"], "14-15", (), asked).entries}
+
+        self.assertFalse({"asked-short", "asked-load", "asked-packs"} & set(found(Asked())))
+        every = found(Asked(True, 470.0, True))
+        self.assertTrue({"asked-short", "asked-load", "asked-packs"} <= set(every))
+        self.assertNotIn("nothing else is ever connected", every["supply"].hazard.do)
+        self.assertEqual(every["asked-packs"].because, ("packs of cells",))
+        said = bench_cautions(["zinc", "copper"], ["milk"], Asked(short_circuit=True))
+        self.assertIn("Short circuit: three seconds, then the red lead back into V.", said)
+
+    def test_asking_for_more_needs_a_new_signature(self):
+        plain, more = (sheet(["zinc"], ["milk"], "14-15", (), asked) for asked in (Asked(), Asked(packs=True)))
+        self.assertNotEqual(plain.fingerprint, more.fingerprint)

@@ -1,0 +1,82 @@
+"""Exponentials through traces, against certified values and against traces whose truth is known."""
+
+import unittest
+
+import numpy as np
+
+from galvanic.errors import NotEnoughData, OutOfRange
+from galvanic.statistics.decay import fit_decay
+
+# NIST Statistical Reference Datasets, nonlinear regression, MGH17 (J. Moré, B. Garbow, K. Hillstrom; M. Osborne 1972):
+# y = b1 + b2·exp(−x·b4) + b3·exp(−x·b5), x = 0, 10, …, 320. Data and certified values from memory; the certified sum of squares
+# would not come out with a wrong digit.
+MGH17_Y = [
+    0.844, 0.908, 0.932, 0.936, 0.925, 0.908, 0.881, 0.850, 0.818, 0.784, 0.751, 0.718, 0.685, 0.658, 0.628, 0.603, 0.580,
+    0.558, 0.538, 0.522, 0.506, 0.490, 0.478, 0.467, 0.457, 0.448, 0.438, 0.431, 0.424, 0.420, 0.414, 0.411, 0.406,
+]  # fmt: skip
+MGH17 = {"level": 3.7541005211e-01, "slow": 1.9358469127e00, "fast": -1.4646871366e00, "b4": 1.2867534640e-02, "b5": 2.2122699662e-02}  # fmt: skip
+MGH17_RSS, MGH17_S = 5.4648946975e-05, 1.3970497866e-03
+# Standard deviations of the estimates, certified too.
+MGH17_U = {"level": 2.0723153551e-03, "b4": 4.4861358114e-04, "b5": 8.9471996575e-04}
+
+
+class Certified(unittest.TestCase):
+    def test_two_exponentials_and_a_level(self):
+        found = fit_decay([10.0 * i for i in range(33)], MGH17_Y)
+        fast, slow = found.parts
+        self.assertAlmostEqual(found.level.value / MGH17["level"], 1.0, places=5)
+        self.assertAlmostEqual(slow.amount.value / MGH17["slow"], 1.0, places=5)
+        self.assertAlmostEqual(fast.amount.value / MGH17["fast"], 1.0, places=5)
+        self.assertAlmostEqual(1.0 / slow.time.value / MGH17["b4"], 1.0, places=5)
+        self.assertAlmostEqual(1.0 / fast.time.value / MGH17["b5"], 1.0, places=5)
+        self.assertAlmostEqual(found.rss / MGH17_RSS, 1.0, places=6)
+        self.assertAlmostEqual(found.s / MGH17_S, 1.0, places=6)
+
+    def test_intervals_are_near_those_of_the_certified_standard_deviations(self):
+        """Profile intervals are not symmetric; their width is that of two standard deviations either way within a fifth."""
+        found = fit_decay([10.0 * i for i in range(33)], MGH17_Y)
+        width = found.level.high - found.level.low
+        self.assertAlmostEqual(width / (2 * 2.048 * MGH17_U["level"]), 1.0, delta=0.2)
+        for part, name in zip(found.parts, ("b5", "b4"), strict=True):
+            rate = 1.0 / part.time.low - 1.0 / part.time.high
+            self.assertAlmostEqual(rate / (2 * 2.048 * MGH17_U[name]), 1.0, delta=0.2)
+
+
+class Known(unittest.TestCase):
+    AT = np.arange(0.0, 600.0, 15.0)
+
+    def noisy(self, y, seed=1, s=0.003):
+        return y + np.random.default_rng(seed).normal(0.0, s, len(y))
+
+    def test_one_two_or_no_part_is_chosen_by_what_is_there(self):
+        t = self.AT
+        for parts, y in (
+            (0, 0.5 + 0.0 * t),
+            (1, 0.32 + 0.30 * np.exp(-t / 60.0)),
+            (2, 0.32 + 0.25 * np.exp(-t / 20.0) + 0.15 * np.exp(-t / 200.0)),
+        ):
+            chosen = [len(fit_decay(t, self.noisy(y, seed), intervals=False).parts) for seed in range(12)]
+            self.assertGreaterEqual(chosen.count(parts), 10, chosen)
+
+    def test_intervals_hold_the_truth(self):
+        held, t = 0, self.AT
+        for seed in range(40):
+            found = fit_decay(t, self.noisy(0.32 + 0.30 * np.exp(-t / 60.0), seed), parts=1)
+            held += found.parts[0].time.low <= 60.0 <= found.parts[0].time.high
+        self.assertGreaterEqual(held, 34)  # 95 % of 40; fewer than 34 comes by chance once in 300
+
+    def test_a_trace_that_ends_too_soon_does_not_bound_its_level(self):
+        t = np.arange(0.0, 30.0, 1.0)
+        found = fit_decay(t, self.noisy(0.3 + 0.4 * np.exp(-t / 300.0)), parts=1)
+        self.assertIsNone(found.parts[0].time.high)
+
+    def test_the_curve_is_the_sum_of_its_parts(self):
+        y = 0.9 - 0.3 * np.exp(-self.AT / 80.0)
+        np.testing.assert_allclose(fit_decay(self.AT, y).at(self.AT), y, atol=1e-6)
+
+    def test_too_little_or_disordered_is_refused(self):
+        with self.assertRaises(NotEnoughData):
+            fit_decay([0, 1, 2], [1, 2, 3])
+        for t, y in (([0, 1, 1, 2, 3], [1] * 5), ([0, 1, 2, 3, 4], [1, 2, float("nan"), 3, 4])):
+            with self.assertRaises(OutOfRange):
+                fit_decay(t, y)
