@@ -1,9 +1,8 @@
-"""Arguments and the five commands."""
+"""Arguments of all commands, and those about single cells and tables of readings."""
 
 from __future__ import annotations
 
 import argparse
-import json
 import math
 import sys
 from collections.abc import Callable, Sequence
@@ -11,31 +10,23 @@ from dataclasses import asdict
 from typing import TypeVar
 
 from galvanic.bench.readings import parse
-from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
-from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, Geometry, LoadedCell
+from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
+from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of
 from galvanic.command.materials import run_materials
+from galvanic.command.packs import add_packs
+from galvanic.command.runs import add_runs
 from galvanic.command.sentences import sentences
-from galvanic.command.tables import BadFile, read, readings, say, write
+from galvanic.command.tables import BadFile, dump, read, readings, say, write
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.findings.compare import compare, differences_of
 from galvanic.reference import catalogue
-from galvanic.reference.names import find
 from galvanic.statistics.ladder import fit
 from galvanic.statistics.ladder_checks import closure, odd_readings
 
 UNKNOWN, FAILED = 2, 1
 T = TypeVar("T")
-
-
-def cell_of(negative: str, electrolyte: str, positive: str) -> Cell:
-    """A cell from names as typed, in the order given. Raises UnknownMaterial."""
-    return Cell(
-        find(negative, catalogue.electrodes(), "electrode").key,
-        find(electrolyte, catalogue.electrolytes(), "electrolyte").key,
-        find(positive, catalogue.electrodes(), "electrode").key,
-    )
 
 
 def run_predict(options: argparse.Namespace) -> None:
@@ -109,22 +100,10 @@ def run_ladder(options: argparse.Namespace) -> None:
     write(out, options.json)
 
 
-def say_of(cell: Cell) -> None:
-    """What has to be known of a cell as it was given, on standard error: the same plate twice, or the wrong way round."""
-    plates = [catalogue.electrodes()[key] for key in cell.pair]
-    if cell.negative == cell.positive:
-        say(f"Both plates are {plates[0].name}: nothing drives a current, so any voltage is the meter's or the plates' own.")
-    elif (rest := LoadedCell.of(cell).rest())[0] > rest[1]:
-        say(
-            f"Given the wrong way round: in {catalogue.electrolytes()[cell.electrolyte].name} {plates[1].name} is expected "
-            f"to be the negative plate. Voltages are {plates[1].name} minus {plates[0].name}, as you gave them."
-        )
-
-
 def run_gap(options: argparse.Namespace) -> None:
     """Where the volts of one cell went."""
     measured = parse(options.volts)
-    geometry = _geometry(options)
+    geometry = geometry_of(options)
     cell = cell_of(options.negative, options.electrolyte, options.positive)
     say_of(cell)
     found = explain(
@@ -136,18 +115,9 @@ def run_gap(options: argparse.Namespace) -> None:
         u_measured_v=max(measured.resolution_v, 0.001),
     )
     if options.json:
-        _json({**asdict(found), "notation": found.cell.notation})
+        dump({**asdict(found), "notation": found.cell.notation})
     else:
         sys.stdout.write(f"{found.text()}\n")
-
-
-def _json(value: object) -> None:
-    json.dump(value, sys.stdout, ensure_ascii=False, indent=1)
-    sys.stdout.write("\n")
-
-
-def _geometry(options: argparse.Namespace) -> Geometry:
-    return Geometry(options.area_cm2 * 1e-4, options.gap_cm * 1e-2, options.pairs)
 
 
 MOMENTS = (("first", FIRST_S), ("minute", MINUTE_S), ("steady", math.inf))
@@ -155,18 +125,15 @@ MOMENTS = (("first", FIRST_S), ("minute", MINUTE_S), ("steady", math.inf))
 
 def run_load(options: argparse.Namespace) -> None:
     """Voltage and current of one cell into a load."""
-    parts = [part.strip() for part in options.cell.split("|")]
-    if len(parts) != 3:
-        raise BadFile("Write the cell as “zinc | lemon juice | copper”.")
-    cell = cell_of(*parts)
+    cell = cell_from(options.cell)
     say_of(cell)
-    loaded = LoadedCell.of(cell, _geometry(options))
+    loaded = LoadedCell.of(cell, geometry_of(options))
     found = loaded.at_load(options.ohms)
     later = {name: loaded.after(seconds).at_load(options.ohms) for name, seconds in MOMENTS}
     rows = {name: value for name, value in asdict(found).items() if name != "cell"} | {"cell": found.cell.notation}
     rows |= {f"{name}_current_a": point.current_a for name, point in later.items()}
     if options.json:
-        _json(rows)
+        dump(rows)
     else:
         sys.stdout.write(
             f"{found.cell.notation} into {found.load_ohm:g} Ω: {found.volts_v:.4f} V, {found.current_a * 1000:.4g} mA "
@@ -179,7 +146,7 @@ def run_sentences(options: argparse.Namespace) -> None:
     """Every sentence the core can say, with where it stands."""
     found = [{"place": place, "sentence": text} for place, text in sentences()]
     if options.json:
-        _json(found)
+        dump(found)
     else:
         sys.stdout.write("".join(f"{row['place']}\t{row['sentence']}\n" for row in found))
 
@@ -187,7 +154,7 @@ def run_sentences(options: argparse.Namespace) -> None:
 def parser() -> argparse.ArgumentParser:
     """The arguments of all commands."""
     top = argparse.ArgumentParser(prog="galvanic", description="Simple cells: predict, fit, explain.")
-    commands = top.add_subparsers(required=True, metavar="predict | ladder | gap | load | materials | sentences")
+    commands = top.add_subparsers(required=True, metavar="COMMAND")
     for name, run, columns in (
         ("predict", run_predict, "negative,electrolyte,positive"),
         ("ladder", run_ladder, "group,red,black,electrolyte,volts"),
@@ -206,10 +173,8 @@ def parser() -> argparse.ArgumentParser:
     load.add_argument("cell", help="“zinc | lemon juice | copper”")
     load.add_argument("ohms", type=float, help="0: short circuit")
     load.set_defaults(run=run_load)
-    for command in (gap, load):
-        command.add_argument("--area-cm2", type=float, default=4.0)
-        command.add_argument("--gap-cm", type=float, default=2.0)
-        command.add_argument("--pairs", type=int, default=1, help="pairs of plates in one vessel")
+    for command in (gap, load, *add_packs(commands), *add_runs(commands)):
+        add_geometry(command)
     materials = commands.add_parser("materials", help=run_materials.__doc__)
     materials.add_argument("name", nargs="?", help="show one, with the source of every number")
     materials.set_defaults(run=run_materials)

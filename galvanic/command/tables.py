@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import json
+import math
 import sys
 from collections.abc import Mapping, Sequence
 from pathlib import Path
@@ -105,6 +106,20 @@ def write(rows: Sequence[Row], as_json: bool) -> None:
     writer = csv.DictWriter(sys.stdout, list(rows[0]), lineterminator="\n")
     writer.writeheader()
     writer.writerows({name: shown(value) for name, value in row.items()} for row in rows)
+
+
+def dump(value: object) -> None:
+    """One value as JSON to standard output; what is no number there is null."""
+    json.dump(_finite(value), sys.stdout, ensure_ascii=False, indent=1, allow_nan=False)
+    sys.stdout.write("\n")
+
+
+def _finite(value: object) -> object:
+    if isinstance(value, dict):
+        return {name: _finite(part) for name, part in value.items()}
+    if isinstance(value, list | tuple):
+        return [_finite(part) for part in value]
+    return None if isinstance(value, float) and not math.isfinite(value) else value
 
 
 def say(text: str) -> None:
