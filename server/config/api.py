@@ -15,13 +15,15 @@ from server.entries.beside_api import router as beside
 from server.findings.api import router as findings
 from server.findings.claim_api import router as claims
 from server.findings.explain_api import router as explaining
-from server.findings.export_api import router as tables
 from server.labs.api import router as labs
 from server.labs.joining_api import router as joining
 from server.labs.sheets.api import router as sheets
 from server.materials.api import router as materials
 from server.people.api import router as people
+from server.power.api import router as power
+from server.power.bench_api import router as packs
 from server.records.api import router as records
+from server.records.export_api import router as tables
 from server.room.api import router as room
 from server.room.board_api import router as board
 from server.room.list_api import router as room_list
@@ -61,6 +63,8 @@ for router in (
     explaining,
     claims,
     tables,
+    power,
+    packs,
     records,
 ):
     api.add_router("", router)

@@ -54,6 +54,7 @@ INSTALLED_APPS = [
     "server.labs",
     "server.entries",
     "server.findings",
+    "server.power",
     "server.records",
     "server.practise",
 ]

@@ -72,7 +72,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         how_load="" if lab.load_ohm is None else how_to_load(lab.load_ohm),
         live_meter=bool(group.meter_address),
         covered=not lab.show_values,
-        released=list(lab.released),
+        released=lab.shown,
         paused=lab.paused_at is not None,
         readable=READABLE,
         now=now,
@@ -96,7 +96,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
                 beside=beside_out(cell.planned, cell.rows),
                 others=others_out(cell.planned, values) if cell.planned.id in uncovered else None,
                 preparation=preparation(cell.planned.cell),
-                cautions=cautions(cell.planned.cell.pair, [cell.planned.electrolyte]),
+                cautions=cautions(lab, cell.planned.cell.pair, [cell.planned.electrolyte]),
                 prediction=latest_prediction(cell.planned),
                 working=[_working(cell.planned, plate) for plate in cell.planned.cell.pair] if lab.predict else [],
             )

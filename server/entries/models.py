@@ -195,8 +195,8 @@ class SetAside(models.Model):
         return self.reason or "taken back"
 
 
-class AtCell(models.Model):
-    """Something a group keeps about a cell; made on the device, never changed."""
+class FromDevice(models.Model):
+    """An entry made on a device, never changed: its id, what the device's clock said, and when it came."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     device_at = models.DateTimeField(null=True, blank=True)
@@ -205,11 +205,18 @@ class AtCell(models.Model):
     received_at = models.DateTimeField()
     after_closing = models.BooleanField(default=False)
 
-    objects = AtCellQuerySet.as_manager()
-
     class Meta:
         abstract = True
         ordering = ["received_at", "id"]
+
+
+class AtCell(FromDevice):
+    """Something a group keeps about a cell."""
+
+    objects = AtCellQuerySet.as_manager()
+
+    class Meta(FromDevice.Meta):
+        abstract = True
 
 
 class UnderLoad(AtCell):

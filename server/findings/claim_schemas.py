@@ -115,4 +115,4 @@ class RubricIn(BaseModel):
 class ReleaseIn(BaseModel):
     """What groups may see."""
 
-    parts: list[Literal["compare", "explain", "claims"]]
+    parts: list[Literal["compare", "explain", "claims", "power"]]

@@ -102,6 +102,7 @@ class Lab(models.Model):
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
     short_circuit = models.BooleanField(default=False)
+    packs = models.BooleanField(default=False)
     load_ohm = models.FloatField(null=True, blank=True)
     show_values = models.BooleanField(default=False)
     paused_at = models.DateTimeField(null=True, blank=True)
@@ -128,6 +129,11 @@ class Lab(models.Model):
 
     def __str__(self) -> str:
         return self.title
+
+    @property
+    def shown(self) -> list[str]:
+        """What groups find on their devices: what is released, and the bench of packs where the lab asks for packs."""
+        return [*self.released, *(["power"] if self.packs and "power" not in self.released else [])]
 
     def minutes_in(self, now: datetime) -> float:
         """Minutes of the lab gone by, pauses not counted; 0 before it opens, and what it was when it closed."""

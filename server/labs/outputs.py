@@ -160,7 +160,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
             for g, hand in zip(groups, hands, strict=True)
         ],
         notes=notes_out(notes),
-        cautions=cautions(lab.electrodes, lab.electrolytes),
+        cautions=cautions(lab, lab.electrodes, lab.electrolytes),
         signed=signed(lab, sheet_of(lab)),
         plan=None if judged is None else detail(*judged, steps),
         last_change=last_change(lab),

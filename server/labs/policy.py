@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
+from galvanic.planning.asked import Asked
 from galvanic.planning.safety import Sheet, bench_cautions, sheet
 from galvanic.planning.schedule import READINGS
 from server.labs.models import Lab, SignOff
@@ -21,14 +22,19 @@ def stage_of(lab: Lab) -> Stage:
     return stages[lab.state]
 
 
-def cautions(electrodes: Sequence[str], electrolytes: Sequence[str]) -> list[str]:
-    """What a group reads for these materials, local rules last."""
-    return [*bench_cautions(electrodes, electrolytes), LOCAL_RULES]
+def asked_of(lab: Lab) -> Asked:
+    """What the lab measures besides open voltages."""
+    return Asked(lab.short_circuit, lab.load_ohm, lab.packs)
+
+
+def cautions(lab: Lab, electrodes: Sequence[str], electrolytes: Sequence[str]) -> list[str]:
+    """What a group of a lab reads for these materials, local rules last."""
+    return [*bench_cautions(electrodes, electrolytes, asked_of(lab)), LOCAL_RULES]
 
 
 def sheet_of(lab: Lab) -> Sheet:
     """The lab's safety sheet as it is now."""
-    return sheet(lab.electrodes, lab.electrolytes, lab.age, lab.activities)
+    return sheet(lab.electrodes, lab.electrolytes, lab.age, lab.activities, asked_of(lab))
 
 
 def signed(lab: Lab, found: Sheet) -> bool:

@@ -65,6 +65,7 @@ class LabSettings(BaseModel):
     cup_ml: Annotated[float, Field(ge=5, le=1000)] = CUP_ML
     predict: bool = True
     short_circuit: bool = False
+    packs: bool = False
     load_ohm: Annotated[float, Field(ge=LEAST_OHM, le=MOST_OHM)] | None = None
 
     def columns(self) -> dict[str, Any]:

@@ -69,6 +69,7 @@ class Covered(TestCase):
         about = {k: getattr(self.cell, k) for k in ("negative", "electrolyte", "positive", "condition")}
         lab, file = f"/labs/{self.lab.id}", lambda content: SimpleUploadedFile("x", content)
         trace = b"s,V\n" + b"".join(b"%d,0.5\n" % k for k in range(30))
+        pack = str(uuid.uuid4())
         photo = self.device.post("/api/bench/photos", at(photo=file(jpeg())))
         asks = {
             "bench": lambda: self.device.get("/api/bench"),
@@ -89,6 +90,14 @@ class Covered(TestCase):
             "photo": lambda: self.device.get(f"/api/photos/{uuid.uuid4()}"),
             "remove_photo": lambda: self.device.delete(f"/api/photos/{photo.json()['id']}"),
             "preview_trace": lambda: self.device.post("/api/bench/traces/preview", {"file": file(trace)}),
+            "record_pack": lambda: send(self.device, "/bench/packs", {"id": pack, "load": "led-red"}),
+            "record_pack_entry": lambda: send(
+                self.device,
+                "/bench/pack-entries",
+                {"id": str(uuid.uuid4()), "pack_id": pack, "kind": "alone", "position": 1, "text": "1.1", "unit": "V"},
+            ),
+            "pack_run": lambda: self.device.get(f"/api/packs/{pack}/run"),
+            "bench_packs": lambda: self.device.get("/api/bench/packs"),
             "record_trace": lambda: self.device.post("/api/bench/traces", at(file=file(trace))),
         }
         found = {

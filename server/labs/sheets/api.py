@@ -168,6 +168,7 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
                 pin=group.pin,
                 cells=[cell_out(one) for one in hand],
                 cautions=cautions(
+                    lab,
                     list(dict.fromkeys(plate for one in hand for plate in one.cell.pair)),
                     list(dict.fromkeys(one.electrolyte for one in hand)),
                 ),

@@ -13,6 +13,7 @@ from galvanic.planning.kit import Kit, kit
 from server.base.spreadsheet import plain_text
 from server.labs.models import Lab
 from server.labs.planning.tasks import stock_of
+from server.labs.policy import asked_of
 from server.labs.services import groups_with_cells
 from server.materials.models import Shelf
 
@@ -37,9 +38,8 @@ def kit_of(lab: Lab) -> tuple[Kit, list[str]]:
     groups, hands = groups_with_cells(lab)
     shelf = Shelf.objects.visible_to(lab.owner).filter(price__isnull=False)
     prices = {row.material: float(row.price) for row in shelf if row.price is not None}
-    found = kit(
-        [[planned.cell for planned in hand] for hand in hands], stock_of(lab.owner, lab.electrodes), prices, lab.cup_ml
-    )
+    cells = [[planned.cell for planned in hand] for hand in hands]
+    found = kit(cells, stock_of(lab.owner, lab.electrodes), prices, lab.cup_ml, asked_of(lab))
     return found, [group.name for group in groups]
 
 

@@ -59,6 +59,19 @@ class Demo(TestCase):
         juice = shown["electrolytes"][0]
         self.assertIn(("aluminium", "zinc"), [(s["lower"], s["upper"]) for s in juice["swaps"]])
 
+    def test_packs_carry_the_scenarios_faults_and_the_run_comes_back(self):
+        lab = Lab.objects.get(state="closed")
+        client = as_teacher(Teacher.objects.get(username=TEACHER))
+        packs = client.get(f"/api/labs/{lab.id}/packs").json()["packs"]
+        said = {pack["group"]: [one["code"] for one in pack["findings"]] for pack in packs}
+        self.assertEqual((said["Tern"], said["Plover"], said["Dunlin"]), (["bridged"], ["turned"], ["led_turned"]))
+        self.assertEqual((said["Knot"], said["Fulmar"], said["Gannet"]), ([], [], []))
+        run = next(pack for pack in packs if any(one["kind"] == "run_v" for one in pack["entries"]))
+        told = client.get(f"/api/packs/{run['id']}/run").json()
+        self.assertEqual((run["group"], [event["what"] for event in told["events"]]), ("Curlew", ["joined", "taken off"]))
+        self.assertIn("It comes back", [note["title"] for note in told["notes"]])
+        self.assertTrue(next(pack for pack in packs if pack["group"] == "Fulmar")["lit"])
+
     def test_loading_again_changes_nothing_and_says_how_to_get_in(self):
         before = Reading.objects.count()
         said = StringIO()

@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError
 
-from galvanic.command.main import cell_of
+from galvanic.command.cells import cell_of
 from galvanic.errors import GalvanicError
 from galvanic.simulated.stream import FAULTS, CellStream
 from server.meters.services import USUAL_PORT

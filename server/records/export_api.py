@@ -9,9 +9,10 @@ from django.utils.text import slugify
 from ninja import Router
 
 from server.base.problems import not_found
-from server.findings.tables import as_csv, as_xlsx, sheets_of
+from server.findings.tables import as_csv, as_xlsx
 from server.labs.lookups import lab_for_teacher
 from server.people.auth import TeacherAuth, teacher_of
+from server.records.sheets import all_sheets
 
 router = Router(auth=TeacherAuth())
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -27,7 +28,7 @@ def _file(content: bytes, kind: str, name: str) -> HttpResponse:
 def table_csv(request: HttpRequest, lab_id: uuid.UUID, name: str) -> HttpResponse:
     """One table as CSV."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
-    sheet = next((one for one in sheets_of(lab) if one.name == name), None)
+    sheet = next((one for one in all_sheets(lab) if one.name == name), None)
     if sheet is None:
         raise not_found("table")
     return _file(as_csv(sheet, lab).encode("utf-8-sig"), "text/csv; charset=utf-8", f"{slugify(lab.title)}-{name}.csv")
@@ -37,4 +38,4 @@ def table_csv(request: HttpRequest, lab_id: uuid.UUID, name: str) -> HttpRespons
 def tables_xlsx(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
     """All tables as one workbook."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
-    return _file(as_xlsx(sheets_of(lab), lab), XLSX, f"{slugify(lab.title)}.xlsx")
+    return _file(as_xlsx(all_sheets(lab), lab), XLSX, f"{slugify(lab.title)}.xlsx")

@@ -1,0 +1,1 @@
+"""Power: cells in a row until something lights."""

@@ -1,0 +1,46 @@
+"""Power for the teacher: a pack thought of, and where it meets its load."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.http import HttpRequest
+from ninja import Query, Router
+
+from server.labs.lookups import lab_for_teacher
+from server.people.auth import TeacherAuth, teacher_of
+from server.people.schemas import ProblemOut
+from server.power.outputs import advice_out, kinds_out, loads_out, pack_out
+from server.power.schemas import LabPower, PackAdviceOut, PackAsk, PackOut
+from server.power.services import carried_over, kinds_of, load_named, pack_of
+
+router = Router()
+REFUSED = {404: ProblemOut, 422: ProblemOut}
+
+
+@router.get("/labs/{uuid:lab_id}/power", response={200: LabPower, **REFUSED}, auth=TeacherAuth(), operation_id="power")
+def power(request: HttpRequest, lab_id: uuid.UUID) -> LabPower:
+    """What there is to run, and what to run it with."""
+    lab = lab_for_teacher(teacher_of(request), lab_id)
+    return LabPower(lab_id=lab.id, loads=loads_out(), kinds=kinds_out(kinds_of(lab)))
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/power/pack", response={200: PackOut, **REFUSED}, auth=TeacherAuth(), operation_id="power_pack"
+)
+def power_pack(request: HttpRequest, lab_id: uuid.UUID, ask: Query[PackAsk]) -> PackOut:
+    """A pack with its load, from the class's own cells; nothing is kept."""
+    lab = lab_for_teacher(teacher_of(request), lab_id)
+    return pack_out(pack_of(lab, ask), load_named(ask.load), carried_over(lab, ask))
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/power/advice",
+    response={200: PackAdviceOut, **REFUSED},
+    auth=TeacherAuth(),
+    operation_id="power_advice",
+)
+def power_advice(request: HttpRequest, lab_id: uuid.UUID, ask: Query[PackAsk]) -> PackAdviceOut:
+    """How many cells it takes, what one change would do, how long it lasts; nothing is kept."""
+    lab = lab_for_teacher(teacher_of(request), lab_id)
+    return advice_out(pack_of(lab, ask), load_named(ask.load), ask.volume_ml)

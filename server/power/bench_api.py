@@ -1,0 +1,59 @@
+"""A group's packs: build them cell by cell, try the load; and all packs of a lab for its teacher."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.http import HttpRequest
+from ninja import Router
+
+from server.labs.lookups import lab_for_teacher
+from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
+from server.people.schemas import Done, ProblemOut
+from server.power.entry import PackEntryIn, PackIn
+from server.power.outputs import bench_packs_out, kept_pack_out
+from server.power.packs import packs_of, packs_of_lab, record_pack, record_pack_entry
+from server.power.runs import run_out
+from server.power.schemas import BenchPacks, LabPacks, RunOut
+
+router = Router()
+REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
+
+
+@router.get("/bench/packs", response={200: BenchPacks, 401: ProblemOut}, auth=GroupAuth(), operation_id="bench_packs")
+def bench_packs(request: HttpRequest) -> BenchPacks:
+    """The group's own packs, and how they are built."""
+    return bench_packs_out(packs_of(actor_of(request)))
+
+
+@router.post("/bench/packs", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_pack")
+def post_pack(request: HttpRequest, data: PackIn) -> Done:
+    """Keep a pack that is begun; the same id again changes nothing."""
+    record_pack(actor=actor_of(request), entry=data)
+    return Done(ok=True)
+
+
+@router.post("/bench/pack-entries", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_pack_entry")
+def post_pack_entry(request: HttpRequest, data: PackEntryIn) -> Done:
+    """Keep one thing about a pack; the same id again changes nothing."""
+    record_pack_entry(actor=actor_of(request), entry=data)
+    return Done(ok=True)
+
+
+@router.get(
+    "/packs/{uuid:pack_id}/run",
+    response={200: RunOut, **REFUSED},
+    auth=[TeacherAuth(), GroupAuth()],
+    operation_id="pack_run",
+)
+def pack_run(request: HttpRequest, pack_id: uuid.UUID) -> RunOut:
+    """A pack over time, for its own group and its teacher."""
+    return run_out(actor_of(request), pack_id)
+
+
+@router.get("/labs/{uuid:lab_id}/packs", response={200: LabPacks, **REFUSED}, auth=TeacherAuth(), operation_id="lab_packs")
+def lab_packs(request: HttpRequest, lab_id: uuid.UUID) -> LabPacks:
+    """What the groups of a lab have built."""
+    teacher = teacher_of(request)
+    lab_for_teacher(teacher, lab_id)
+    return LabPacks(packs=[kept_pack_out(pack) for pack in packs_of_lab(teacher, lab_id)])

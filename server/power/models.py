@@ -1,0 +1,91 @@
+"""What groups build and try: packs, and all that was measured of them. Kept as typed, never changed, never removed."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import models
+from django.db.models import Q
+
+from server.entries.models import FromDevice
+from server.people.auth import Member
+from server.people.models import Teacher
+
+
+class OfGroupQuerySet(models.QuerySet[Any]):
+    """What a group keeps of its own."""
+
+    def visible_to(self, actor: Teacher | Member) -> OfGroupQuerySet:
+        """A teacher sees what is in their labs; a group its own."""
+        if isinstance(actor, Member):
+            return self.filter(group_id=actor.group_id)
+        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
+
+
+class OfGroup(FromDevice):
+    """An entry of a group."""
+
+    objects = OfGroupQuerySet.as_manager()
+
+    class Meta(FromDevice.Meta):
+        abstract = True
+
+
+class Pack(OfGroup):
+    """Cells that a group puts in a row for one load; what they are and do comes in its entries."""
+
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="packs")
+    load = models.CharField(max_length=40)
+
+    class Meta(OfGroup.Meta):
+        indexes = [models.Index(fields=["group", "received_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.group}: {self.load}"
+
+
+class PackEntry(OfGroup):
+    """One thing about a pack: a cell that is joined, a number, or what was seen; a wrong one is corrected by a new one.
+
+    `position` counts cells from the minus, from 1. `value` is in V or A. Of a cell measured again the latest counts.
+    """
+
+    class Kind(models.TextChoices):
+        """What it is: a cell of the row; volts of a cell alone, of cells 1 to `position` joined, across the load, across a
+        cell under load; the current through the load; what the load was seen to do; a remark. Over time: volts, current, and
+        what was done."""
+
+        CELL = "cell"
+        ALONE = "alone"
+        SUM = "sum"
+        LOAD_V = "load_v"
+        LOAD_A = "load_a"
+        UNDER = "under"
+        SEEN = "seen"
+        NOTE = "note"
+        RUN_V = "run_v"
+        RUN_A = "run_a"
+        EVENT = "event"
+
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="+")
+    pack = models.ForeignKey(Pack, on_delete=models.PROTECT, related_name="entries")
+    kind = models.CharField(max_length=6, choices=Kind.choices)
+    position = models.PositiveSmallIntegerField(null=True, blank=True)
+    negative = models.CharField(max_length=60, blank=True)
+    electrolyte = models.CharField(max_length=60, blank=True)
+    positive = models.CharField(max_length=60, blank=True)
+    text = models.CharField(max_length=200, blank=True)
+    unit = models.CharField(max_length=2, blank=True)
+    value = models.FloatField(null=True, blank=True)
+    resolution = models.FloatField(null=True, blank=True)
+    corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
+    reason = models.CharField(max_length=200, blank=True)
+
+    class Meta(OfGroup.Meta):
+        indexes = [models.Index(fields=["pack", "received_at"])]
+        constraints = [
+            models.CheckConstraint(condition=Q(corrects__isnull=True) | ~Q(reason=""), name="pack_correction_says_why"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.text} {self.unit}"

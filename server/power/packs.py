@@ -1,0 +1,146 @@
+"""What groups keep of their packs, and what is made of it."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Iterable, Sequence
+from typing import Any
+
+from django.db import IntegrityError
+
+from galvanic.bench.pack_faults import PackFinding, PackRecord, pack_findings
+from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, PackRow, record_of
+from galvanic.bench.readings import parse, parse_current
+from galvanic.errors import UnreadableReading
+from galvanic.reference.catalogue import electrodes, electrolytes
+from server.base.problems import Problem, not_found
+from server.entries.once import arrival, keep_once
+from server.labs.changes import announce
+from server.labs.models import Lab
+from server.people.auth import Member
+from server.people.models import Teacher
+from server.power.entry import PackEntryIn, PackIn
+from server.power.models import Pack, PackEntry
+from server.power.services import load_named
+
+MAX_PACKS, MAX_ENTRIES = 30, 600  # an hour typed every ten seconds, and what was built
+
+
+def record_pack(*, actor: Member, entry: PackIn) -> Pack:
+    """Keep a pack that a group begins; the same id again changes nothing.
+
+    Raises Problem: lab_closed, unknown_material (no such load), or enough.
+    """
+
+    def create() -> Pack:
+        lab = Lab.objects.visible_to(actor).get()
+        when = arrival(lab, entry.clock)
+        load_named(entry.load)
+        if Pack.objects.visible_to(actor).count() >= MAX_PACKS:
+            raise Problem(409, "enough", f"Your group has {MAX_PACKS} packs, which is the most it can hold.")
+        made = Pack.objects.create(id=entry.id, group_id=actor.group_id, load=entry.load.strip(), **when.columns)
+        announce(actor.lab_id, actor.group_id)
+        return made
+
+    return keep_once(Pack, actor, entry.id, create)[0]
+
+
+def record_pack_entry(*, actor: Member, entry: PackEntryIn) -> PackEntry:
+    """Keep one thing about a group's pack exactly as typed; the same id again changes nothing.
+
+    Raises Problem: not_found (the pack, or what is corrected), lab_closed, place, unknown_material, unreadable_reading,
+    empty, no_reason, already_corrected, or enough.
+    """
+    try:
+        return keep_once(PackEntry, actor, entry.id, lambda: _create(actor, entry))[0]
+    except IntegrityError:
+        raise Problem(409, "already_corrected", "That number was corrected on another device. Look at it again.") from None
+
+
+def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
+    pack = Pack.objects.visible_to(actor).select_related("group__lab").filter(id=entry.pack_id).first()
+    if pack is None:
+        raise Problem(404, "not_found", "That pack is not on this server yet. What you typed stays here.", passing=True)
+    when = arrival(pack.group.lab, entry.clock)
+    if (entry.kind in PLACED) != (entry.position is not None):
+        raise Problem(422, "place", f"A cell’s place in the row is a number from 1 to {MOST_POSITION}.", field="position")
+    if PackEntry.objects.filter(pack=pack).count() >= MAX_ENTRIES:
+        raise Problem(409, "enough", f"This pack has {MAX_ENTRIES} entries, which is the most it can hold.")
+    made = PackEntry.objects.create(
+        id=entry.id,
+        group_id=actor.group_id,
+        pack=pack,
+        kind=entry.kind,
+        position=entry.position,
+        corrects=_corrected(pack, entry),
+        reason=entry.reason.strip(),
+        **_columns(entry),
+        **when.columns,
+    )
+    announce(actor.lab_id, actor.group_id)
+    return made
+
+
+def _columns(entry: PackEntryIn) -> dict[str, Any]:
+    """The plates of a cell, the value of a number, or the words, as the table keeps them."""
+    text = " ".join(entry.text.split())
+    if entry.kind == "cell":
+        plates = electrodes()
+        if {entry.negative, entry.positive} - set(plates) or entry.electrolyte not in electrolytes():
+            raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="negative")
+        return {"negative": entry.negative, "electrolyte": entry.electrolyte, "positive": entry.positive}
+    if entry.kind not in NUMBERS:
+        if not text:
+            raise Problem(422, "empty", "Choose or write what you saw first.", field="text")
+        return {"text": text}
+    try:
+        if entry.kind in AMPERES:
+            current = parse_current(entry.text, entry.unit or "mA")
+            value, resolution, unit = current.current_a, current.resolution_a, current.unit
+        else:
+            volts = parse(entry.text, entry.unit or "V")
+            value, resolution, unit = volts.volts_v, volts.resolution_v, volts.unit
+    except UnreadableReading as error:
+        raise Problem(422, error.code, str(error), field="text") from error
+    return {"text": entry.text.strip(), "unit": unit, "value": value, "resolution": resolution}
+
+
+def _corrected(pack: Pack, entry: PackEntryIn) -> PackEntry | None:
+    """The entry that is corrected: of the same pack and thing, not corrected before, with a reason."""
+    if entry.corrects is None:
+        return None
+    wrong: PackEntry | None = PackEntry.objects.filter(
+        pack=pack, id=entry.corrects, kind=entry.kind, position=entry.position
+    ).first()
+    if wrong is None:
+        raise not_found("entry")
+    if not entry.reason.strip():
+        raise Problem(422, "no_reason", "Say in a few words why the first number was wrong.", field="reason")
+    if PackEntry.objects.filter(corrects=wrong).exists():
+        raise Problem(409, "already_corrected", "That number is already corrected. Correct the newer one.")
+    return wrong
+
+
+def packs_of(actor: Member) -> list[Pack]:
+    """A group's packs with all their entries, oldest first; two queries."""
+    return list(Pack.objects.visible_to(actor).select_related("group").prefetch_related("entries"))
+
+
+def packs_of_lab(actor: Teacher, lab_id: uuid.UUID) -> list[Pack]:
+    """All packs of a teacher's lab with their entries, group by group; two queries."""
+    found = Pack.objects.visible_to(actor).filter(group__lab_id=lab_id).select_related("group")
+    return list(found.prefetch_related("entries").order_by("group__position", "received_at", "id"))
+
+
+def counting(entries: Iterable[PackEntry]) -> list[PackEntry]:
+    """Those that no later entry corrects."""
+    every = list(entries)
+    corrected = {one.corrects_id for one in every}
+    return [one for one in every if one.id not in corrected]
+
+
+def made_of(pack: Pack, entries: Sequence[PackEntry]) -> tuple[PackRecord, list[PackFinding]]:
+    """What a pack's entries come to, and what the core says of it."""
+    rows = [PackRow(one.kind, one.position, one.value, one.text) for one in counting(entries)]
+    record = record_of(pack.load, rows)
+    return record, pack_findings(record)

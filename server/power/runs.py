@@ -1,0 +1,76 @@
+"""A pack over time: from a group's entries to a run that is told."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from datetime import datetime
+
+from galvanic.bench.pack_steps import known_load
+from galvanic.cells import Cell
+from galvanic.chemistry.anchoring import anchored
+from galvanic.chemistry.curves import PackCell
+from galvanic.chemistry.demand import load_of
+from galvanic.findings.runs import Done, RunPoint, tell
+from server.base.problems import not_found
+from server.labs.outputs import notes_out
+from server.people.auth import Member
+from server.people.models import Teacher
+from server.power.models import Pack, PackEntry
+from server.power.packs import counting
+from server.power.schemas import RunDoneOut, RunOut, RunPointOut, StretchOut
+
+RUN = ("run_v", "run_a", "event")
+U_ALONE_V = 0.01
+
+
+def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
+    """A pack's run as it is told, for its group and its teacher. Raises Problem not_found."""
+    pack: Pack | None = Pack.objects.visible_to(actor).prefetch_related("entries").filter(id=pack_id).first()
+    if pack is None:
+        raise not_found("pack")
+    entries = counting(pack.entries.all())
+    mine = [entry for entry in entries if entry.kind in RUN]
+    start = min((_at(entry) for entry in mine), default=None)
+
+    def seconds(entry: PackEntry) -> float:
+        return 0.0 if start is None else (_at(entry) - start).total_seconds()
+
+    def points(kind: str) -> tuple[RunPoint, ...]:
+        found = {seconds(one): one.value for one in mine if one.kind == kind and one.value is not None}
+        return tuple(RunPoint(t, value) for t, value in sorted(found.items()))
+
+    done = (Done(seconds(one), one.text) for one in mine if one.kind == "event")
+    events = tuple(sorted(done, key=lambda one: one.t_s))
+    load, cells = None if known_load(pack.load) is None else load_of(pack.load), _cells(entries)
+    found = tell(cells, load, points("run_v"), points("run_a"), events)
+    return RunOut(
+        title=f"{cells[0].cell.notation if cells else 'No cell yet'}{f', {len(cells)} in a row' if len(cells) > 1 else ''}",
+        volts=[RunPointOut(t_s=point.t_s, value=point.value) for point in points("run_v")],
+        current=[RunPointOut(t_s=point.t_s, value=point.value) for point in points("run_a")],
+        events=[RunDoneOut(t_s=done.t_s, what=done.what) for done in events],
+        stretches=[
+            StretchOut(name=one.name, from_s=one.from_s, to_s=one.to_s, joined=one.joined) for one in found.stretches
+        ],
+        model=[RunPointOut(t_s=t, value=v) for t, v in found.model],
+        notes=notes_out(found.notes),
+        charge_c=None if found.charge_c is None else found.charge_c.value,
+        metal_mg=None if found.metal_g is None else 1e3 * found.metal_g,
+    )
+
+
+def _at(entry: PackEntry) -> datetime:
+    return entry.taken_at or entry.received_at
+
+
+def _cells(entries: Sequence[PackEntry]) -> tuple[PackCell, ...]:
+    """The cells of the row, each held to what the group measured of it alone."""
+    plates = {one.position: one for one in entries if one.kind == "cell"}
+    alone = {one.position: one.value for one in entries if one.kind == "alone"}
+    out = []
+    for place in sorted(position for position in plates if position is not None):
+        one = plates[place]
+        cell = PackCell(Cell(one.negative, one.electrolyte, one.positive))
+        volts = alone.get(place)
+        out.append(anchored(cell, volts, U_ALONE_V) if volts is not None and volts > 0.0 else cell)
+    return tuple(out)

@@ -1,0 +1,247 @@
+"""What Power is asked and what it sends. Volts in V, currents in A, resistances in Ω, times in s."""
+
+from __future__ import annotations
+
+import datetime
+import uuid
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field, StringConstraints
+
+from galvanic.bench.pack_steps import Kind
+from server.labs.schemas import NoteOut
+
+CellText = Annotated[str, StringConstraints(max_length=260, pattern=r"^[^|]{1,80}\|[^|]{1,80}\|[^|]{1,80}$")]
+
+
+class PackAsk(BaseModel):
+    """A pack as it is thought of: cells of one row as `negative|electrolyte|positive`, so many such rows, and the load.
+
+    `load`: a load's key, or ohms as digits. `volume_ml`: liquid in each cup, for how long it lasts.
+    """
+
+    load: Annotated[str, StringConstraints(min_length=1, max_length=40)] = "led-red"
+    cell: Annotated[list[CellText], Field(min_length=1, max_length=12)]
+    rows: Annotated[int, Field(ge=1, le=4)] = 1
+    area_cm2: Annotated[float, Field(ge=0.1, le=200.0)] = 4.0
+    gap_cm: Annotated[float, Field(ge=0.05, le=20.0)] = 2.0
+    pairs: Annotated[int, Field(ge=1, le=6)] = 1
+    volume_ml: Annotated[float, Field(ge=1.0, le=2000.0)] = 40.0
+
+
+class LoadOut(BaseModel):
+    """Something to run: where it begins and where it is full, `lamp` if it is one of those that shine."""
+
+    key: str
+    name: str
+    lamp: bool
+    low_v: float
+    high_v: float
+    most_v: float | None
+
+
+class SpreadOut(BaseModel):
+    """What can be expected: the middle and the ends of 95 %."""
+
+    middle: float
+    low: float
+    high: float
+
+
+class ShareOut(BaseModel):
+    """One cell of the pack: with nothing joined and with the load on."""
+
+    short: str
+    open_v: float
+    volts_v: float
+    current_a: float
+    backwards: bool
+    measured: bool
+
+
+class CurvePoint(BaseModel):
+    """What the pack gives at a voltage, and what the load takes there."""
+
+    volts_v: float
+    gives_a: float
+    low_a: float
+    high_a: float
+    takes_a: float
+
+
+class SeenPoint(BaseModel):
+    """A measurement of the class carried over to this pack: volts times the cells of a row, current times the rows."""
+
+    volts_v: float
+    current_a: float
+    words: str
+
+
+class HowManyOut(BaseModel):
+    """So many cells in a row: the current through the load and how likely it runs."""
+
+    cells: int
+    current_a: float
+    runs: float
+    verdict: Literal["runs", "doubtful", "no"]
+    said: str
+
+
+class PackOut(BaseModel):
+    """A pack with its load, as it can be expected."""
+
+    load_name: str
+    least_v: float | None
+    full_v: float | None
+    open_v: float
+    volts_v: float
+    current_a: float
+    current: SpreadOut
+    runs: float
+    verdict: Literal["runs", "doubtful", "no"]
+    level: str
+    harm: str
+    amps: str
+    cells: list[ShareOut]
+    curve: list[CurvePoint]
+    seen: list[SeenPoint]
+    notes: list[NoteOut]
+
+
+class PackAdviceOut(BaseModel):
+    """What takes longer to work out: how many cells, what one change would do, how long it lasts."""
+
+    counts: list[HowManyOut]
+    notes: list[NoteOut]
+
+
+class KindOut(BaseModel):
+    """One kind of cell the class has measured: what it can do in its first seconds, and whether a load was measured too."""
+
+    cell: str
+    short: str
+    electrolyte: str
+    open_v: float
+    short_a: float
+    power_w: float
+    at_ohm: float | None
+    under_load: bool
+
+
+class LabPower(BaseModel):
+    """What a lab's Power page starts from: the loads there are, and the class's cells, strongest power first."""
+
+    lab_id: uuid.UUID
+    loads: list[LoadOut]
+    kinds: list[KindOut]
+
+
+class PackEntryOut(BaseModel):
+    """One thing about a pack as kept."""
+
+    id: uuid.UUID
+    kind: Kind
+    position: int | None
+    text: str
+    unit: str
+    value: float | None
+    negative: str
+    electrolyte: str
+    positive: str
+    corrected_by: uuid.UUID | None
+    corrects: uuid.UUID | None
+    reason: str
+    received_at: datetime.datetime
+
+
+class PackFindingOut(BaseModel):
+    """What the numbers of a pack say, and what to try, in order; `cell` counts from the minus, from 1."""
+
+    code: str
+    sure: Literal["likely", "possible"]
+    title: str
+    text: str
+    tries: list[str]
+    cell: int | None
+
+
+class PackStepOut(BaseModel):
+    """One joined cell: alone, all singles up to it, what was measured of them together, and how much that is short, V."""
+
+    cell: int
+    alone_v: float | None
+    singles_v: float | None
+    sum_v: float | None
+    short_v: float | None
+
+
+class KeptPack(BaseModel):
+    """A group's pack: its entries oldest first, what they say, why its load must not be joined, what can be seen."""
+
+    id: uuid.UUID
+    group: str
+    load: str
+    load_name: str
+    entries: list[PackEntryOut]
+    steps: list[PackStepOut]
+    findings: list[PackFindingOut]
+    harm: str
+    open_v: float | None
+    seen: list[str]
+    lit: bool | None
+    received_at: datetime.datetime
+
+
+class BenchPacks(BaseModel):
+    """A group's packs, what there is to run, how each step is done, and what to take care of."""
+
+    packs: list[KeptPack]
+    loads: list[LoadOut]
+    seen: dict[str, list[str]]
+    how: dict[str, str]
+    done: list[str]
+    cautions: list[str]
+    most: int
+
+
+class LabPacks(BaseModel):
+    """All packs of a lab."""
+
+    packs: list[KeptPack]
+
+
+class RunPointOut(BaseModel):
+    """One number of a run: seconds from its start, V or A."""
+
+    t_s: float
+    value: float
+
+
+class RunDoneOut(BaseModel):
+    """Something done to the cells."""
+
+    t_s: float
+    what: str
+
+
+class StretchOut(BaseModel):
+    """A part of a run between two things done."""
+
+    name: str
+    from_s: float
+    to_s: float
+    joined: bool
+
+
+class RunOut(BaseModel):
+    """A pack over time: what was typed, what was done, what it says, and the model's trace of the same."""
+
+    title: str
+    volts: list[RunPointOut]
+    current: list[RunPointOut]
+    events: list[RunDoneOut]
+    stretches: list[StretchOut]
+    model: list[RunPointOut]
+    notes: list[NoteOut]
+    charge_c: float | None
+    metal_mg: float | None

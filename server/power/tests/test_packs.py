@@ -1,0 +1,187 @@
+"""Packs that groups build: kept once, as typed, corrected by new entries, judged by the core, seen by their own alone."""
+
+import uuid
+from datetime import UTC, datetime, timedelta
+
+from django.db import connection, transaction
+from django.db.utils import IntegrityError
+from django.test import TestCase
+
+from server.labs.opening import close_lab
+from server.power.models import Pack, PackEntry
+from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
+
+
+class Packs(TestCase):
+    def setUp(self):
+        self.ada = teacher()
+        self.lab = lab_of(self.ada)
+        self.tern = as_group(group_of(self.lab, "Tern"))
+        self.pack = self.begin()
+
+    def begin(self, load="led-red", client=None, **changes):
+        key = str(uuid.uuid4())
+        answer = send(client or self.tern, "/bench/packs", {"id": key, "load": load} | changes)
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return key
+
+    def enter(self, kind, text="", client=None, **changes):
+        body = {"id": str(uuid.uuid4()), "pack_id": self.pack, "kind": kind, "text": text} | changes
+        return send(client or self.tern, "/bench/pack-entries", body)
+
+    def join(self, position, alone, total, positive="copper"):
+        plates = {"negative": "zinc", "electrolyte": "rhubarb-juice", "positive": positive}
+        for answer in (
+            self.enter("cell", position=position, **plates),
+            self.enter("alone", alone, position=position, unit="V"),
+            self.enter("sum", total, position=position, unit="V"),
+        ):
+            self.assertEqual(answer.status_code, 200, answer.content)
+
+    def shown(self, client=None):
+        return (client or self.tern).get("/api/bench/packs").json()["packs"]
+
+    def test_a_pack_is_built_cell_by_cell_and_each_step_is_judged(self):
+        self.join(1, "0.95", "0.95")
+        self.join(2, "0.94", "1.88")
+        self.assertEqual(self.shown()[0]["findings"], [])
+        self.join(3, "0.93", "2.05")
+        found = self.shown()[0]["findings"]
+        self.assertEqual([(one["code"], one["cell"]) for one in found], [("bridged", 3)])
+        self.assertIn("measure across cell 3, then across cell 2", found[0]["tries"][0])
+        self.enter("sum", "2.80", position=3)  # dried, measured again: the latest counts
+        self.assertEqual(self.shown()[0]["findings"], [])
+        self.assertAlmostEqual(self.shown()[0]["open_v"], 2.80)
+
+    def test_the_load_is_tried_and_the_milliamps_are_read(self):
+        for k, total in enumerate(("0.95", "1.90", "2.85"), start=1):
+            self.join(k, "0.95", total)
+        self.enter("seen", "dark")
+        self.enter("load_v", "2.84")
+        self.enter("load_a", "0.000", unit="mA")
+        pack = self.shown()[0]
+        self.assertEqual([one["code"] for one in pack["findings"]], ["led_turned"])
+        self.assertEqual(pack["seen"], ["dark", "glows in the dark", "glows by day", "bright"])
+        self.enter("seen", "glows by day")
+        self.enter("load_a", "0.12", unit="mA")
+        pack = self.shown()[0]
+        self.assertEqual((pack["findings"], pack["lit"]), ([], True))
+        amps = [one for one in pack["entries"] if one["kind"] == "load_a"]
+        self.assertAlmostEqual(amps[-1]["value"], 0.12e-3)
+
+    def test_a_device_is_not_to_be_joined_above_its_volts(self):
+        self.pack = self.begin("calculator")
+        for k, total in enumerate(("0.95", "1.90", "2.85"), start=1):
+            self.join(k, "0.95", total)
+        self.assertIn("2.2 V at most", self.shown()[1]["harm"])
+
+    def test_a_correction_says_why_and_the_old_number_stays(self):
+        self.join(1, "9.5", "0.95")
+        wrong = next(one for one in self.shown()[0]["entries"] if one["kind"] == "alone")
+        fix = {"position": 1, "unit": "V", "corrects": wrong["id"]}
+        self.assertEqual(self.enter("alone", "0.95", **fix).json()["code"], "no_reason")
+        self.assertEqual(self.enter("alone", "0.95", reason="typed it wrong", **fix).status_code, 200)
+        self.assertEqual(self.enter("alone", "0.96", reason="again", **fix).json()["code"], "already_corrected")
+        entries = [one for one in self.shown()[0]["entries"] if one["kind"] == "alone"]
+        self.assertEqual([one["text"] for one in entries], ["9.5", "0.95"])
+        self.assertEqual(entries[0]["corrected_by"], entries[1]["id"])
+        self.assertEqual(self.shown()[0]["findings"], [])
+
+    def test_a_correction_is_of_the_same_cell(self):
+        self.join(1, "0.95", "0.95")
+        first = next(one for one in self.shown()[0]["entries"] if one["kind"] == "alone")
+        answer = self.enter("alone", "0.9", position=2, unit="V", corrects=first["id"], reason="x")
+        self.assertEqual(answer.json()["code"], "not_found")
+
+    def test_sending_twice_keeps_one_and_another_groups_id_is_refused(self):
+        body = {"id": str(uuid.uuid4()), "pack_id": self.pack, "kind": "note", "text": "it bubbles"}
+        for _ in range(2):
+            self.assertEqual(send(self.tern, "/bench/pack-entries", body).status_code, 200)
+        self.assertEqual(PackEntry.objects.count(), 1)
+        knot = as_group(group_of(self.lab, "Knot"))
+        self.assertEqual(send(knot, "/bench/pack-entries", body).json()["code"], "id_taken")
+        self.assertEqual(send(knot, "/bench/packs", {"id": self.pack, "load": "led-red"}).json()["code"], "id_taken")
+
+    def test_refusals_keep_nothing_and_say_what_to_do(self):
+        for kind, text, changes, code in (
+            ("alone", "o.95", {"position": 1}, "unreadable_reading"),
+            ("alone", "0.95", {}, "place"),
+            ("load_v", "0.95", {"position": 1}, "place"),
+            ("load_a", "50", {"unit": "A"}, "unreadable_reading"),
+            ("seen", " ", {}, "empty"),
+            ("cell", "", {"position": 1, "negative": "cheese"}, "unknown_material"),
+            ("alone", "0.95", {"position": 1, "corrects": str(uuid.uuid4()), "reason": "x"}, "not_found"),
+            ("note", "x", {"pack_id": str(uuid.uuid4())}, "not_found"),
+        ):
+            with self.subTest(kind=kind, code=code):
+                answer = self.enter(kind, text, **changes)
+                self.assertEqual(answer.json()["code"], code, answer.content)
+                self.assertTrue(answer.json()["message"])
+        self.assertEqual(PackEntry.objects.count(), 0)
+        answer = send(self.tern, "/bench/packs", {"id": str(uuid.uuid4()), "load": "lamp oil"})
+        self.assertEqual(answer.json()["code"], "unknown_material")
+        answer = send(self.tern, "/bench/packs", {"id": str(uuid.uuid4()), "load": "-3"})
+        self.assertEqual(answer.json()["code"], "out_of_range")
+        self.assertEqual(Pack.objects.count(), 1)
+
+    def test_groups_see_their_own_and_teachers_their_labs(self):
+        knot = as_group(group_of(self.lab, "Knot"))
+        self.begin(client=knot)
+        self.join(1, "0.95", "0.95")
+        self.assertEqual(len(self.shown()), 1)
+        self.assertEqual(self.enter("note", "x", client=knot).json()["code"], "not_found")
+        both = as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/packs").json()["packs"]
+        self.assertEqual([pack["group"] for pack in both], ["Tern", "Knot"])
+        self.assertEqual(as_teacher(teacher("bea")).get(f"/api/labs/{self.lab.id}/packs").status_code, 404)
+        self.assertEqual(self.tern.get(f"/api/labs/{self.lab.id}/packs").status_code, 401)
+        self.assertEqual(as_teacher(self.ada).get("/api/bench/packs").status_code, 401)
+
+    def test_after_closing_it_waits_on_the_device(self):
+        close_lab(actor=self.ada, lab_id=self.lab.id)
+        answer = self.enter("note", "x")
+        self.assertEqual((answer.status_code, answer.json()["code"], answer.json()["passing"]), (409, "lab_closed", True))
+
+    def test_the_database_refuses_changes(self):
+        self.join(1, "0.95", "0.95")
+        for table in (Pack, PackEntry):
+            with (
+                self.subTest(table.__name__),
+                self.assertRaises(IntegrityError),
+                transaction.atomic(),
+                connection.cursor() as cursor,
+            ):
+                cursor.execute(f"DELETE FROM {table._meta.db_table}")
+
+    def test_a_run_is_told_from_its_entries_and_their_own_times(self):
+        self.join(1, "0.84", "0.84")
+        began = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
+        sent = {"sent_at": (began + timedelta(seconds=400)).isoformat()}
+        for second, kind, text in (
+            *((10 * k, "run_v", "0.84") for k in range(3)),
+            (30, "event", "joined"),
+            *((35 + 20 * k, "run_v", f"{0.3 + 0.3 * 0.6**k:.2f}") for k in range(8)),
+            (200, "event", "taken off"),
+            *((205 + 20 * k, "run_v", f"{0.83 - 0.4 * 0.5**k:.2f}") for k in range(7)),
+        ):
+            at = (began + timedelta(seconds=second)).isoformat()
+            self.assertEqual(self.enter(kind, text, device_at=at, **sent).status_code, 200)
+        run = self.tern.get(f"/api/packs/{self.pack}/run").json()
+        self.assertEqual([round(point["t_s"]) for point in run["volts"][:4]], [0, 10, 20, 35])
+        self.assertEqual([event["what"] for event in run["events"]], ["joined", "taken off"])
+        self.assertEqual([one["joined"] for one in run["stretches"]], [False, True, False])
+        self.assertTrue({"under", "back"} <= {note["code"] for note in run["notes"]})
+        self.assertTrue(run["model"])
+        self.assertEqual(as_teacher(self.ada).get(f"/api/packs/{self.pack}/run").json()["volts"], run["volts"])
+        for other in (as_group(group_of(self.lab, "Knot")), as_teacher(teacher("bea"))):
+            self.assertEqual(other.get(f"/api/packs/{self.pack}/run").status_code, 404)
+
+    def test_a_pack_without_a_run_has_an_empty_one(self):
+        run = self.tern.get(f"/api/packs/{self.pack}/run").json()
+        self.assertEqual((run["volts"], run["notes"], run["charge_c"]), ([], [], None))
+
+    def test_a_few_queries_whatever_the_number_of_packs(self):
+        for _ in range(3):
+            self.pack = self.begin()
+            self.join(1, "0.95", "0.95")
+        with self.assertNumQueries(3):  # session with its group, packs, their entries
+            self.shown()
