@@ -128,6 +128,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/pack-entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Pack Entry
+         * @description Keep one thing about a pack; the same id again changes nothing.
+         */
+        post: operations["record_pack_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench Packs
+         * @description The group's own packs, and how they are built.
+         */
+        get: operations["bench_packs"];
+        put?: never;
+        /**
+         * Post Pack
+         * @description Keep a pack that is begun; the same id again changes nothing.
+         */
+        post: operations["record_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/photos": {
         parameters: {
             query?: never;
@@ -872,6 +916,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lab Packs
+         * @description What the groups of a lab have built.
+         */
+        get: operations["lab_packs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/pause": {
         parameters: {
             query?: never;
@@ -906,6 +970,66 @@ export interface paths {
          * @description Change the plan of a draft.
          */
         post: operations["edit_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power
+         * @description What there is to run, and what to run it with.
+         */
+        get: operations["power"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/power/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power Advice
+         * @description How many cells it takes, what one change would do, how long it lasts; nothing is kept.
+         */
+        get: operations["power_advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/power/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Power Pack
+         * @description A pack with its load, from the class's own cells; nothing is kept.
+         */
+        get: operations["power_pack"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1190,6 +1314,26 @@ export interface paths {
          * @description Offer an own material no more.
          */
         post: operations["retire_material"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{pack_id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pack Run
+         * @description A pack over time, for its own group and its teacher.
+         */
+        get: operations["pack_run"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1630,6 +1774,30 @@ export interface components {
             state: string;
             /** Wanted */
             wanted: number;
+        };
+        /**
+         * BenchPacks
+         * @description A group's packs, what there is to run, how each step is done, and what to take care of.
+         */
+        BenchPacks: {
+            /** Cautions */
+            cautions: string[];
+            /** Done */
+            done: string[];
+            /** How */
+            how: {
+                [key: string]: string;
+            };
+            /** Loads */
+            loads: components["schemas"]["LoadOut"][];
+            /** Most */
+            most: number;
+            /** Packs */
+            packs: components["schemas"]["KeptPack"][];
+            /** Seen */
+            seen: {
+                [key: string]: string[];
+            };
         };
         /**
          * Beside
@@ -2075,6 +2243,22 @@ export interface components {
             wished: boolean;
         };
         /**
+         * CurvePoint
+         * @description What the pack gives at a voltage, and what the load takes there.
+         */
+        CurvePoint: {
+            /** Gives A */
+            gives_a: number;
+            /** High A */
+            high_a: number;
+            /** Low A */
+            low_a: number;
+            /** Takes A */
+            takes_a: number;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * DeedOut
          * @description What the teacher did: when, in words, in which lab (with its title as it was), and about what.
          */
@@ -2431,6 +2615,25 @@ export interface components {
             anchor: string[];
         };
         /**
+         * HowManyOut
+         * @description So many cells in a row: the current through the load and how likely it runs.
+         */
+        HowManyOut: {
+            /** Cells */
+            cells: number;
+            /** Current A */
+            current_a: number;
+            /** Runs */
+            runs: number;
+            /** Said */
+            said: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "runs" | "doubtful" | "no";
+        };
+        /**
          * Imported
          * @description The lab that was made, how many readings it holds, how many of them do not count, and columns not understood.
          */
@@ -2526,6 +2729,64 @@ export interface components {
             /** Nth */
             nth: number;
             reading: components["schemas"]["ReadingOut"];
+        };
+        /**
+         * KeptPack
+         * @description A group's pack: its entries oldest first, what they say, why its load must not be joined, what can be seen.
+         */
+        KeptPack: {
+            /** Entries */
+            entries: components["schemas"]["PackEntryOut"][];
+            /** Findings */
+            findings: components["schemas"]["PackFindingOut"][];
+            /** Group */
+            group: string;
+            /** Harm */
+            harm: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Lit */
+            lit: boolean | null;
+            /** Load */
+            load: string;
+            /** Load Name */
+            load_name: string;
+            /** Open V */
+            open_v: number | null;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Seen */
+            seen: string[];
+            /** Steps */
+            steps: components["schemas"]["PackStepOut"][];
+        };
+        /**
+         * KindOut
+         * @description One kind of cell the class has measured: what it can do in its first seconds, and whether a load was measured too.
+         */
+        KindOut: {
+            /** At Ohm */
+            at_ohm: number | null;
+            /** Cell */
+            cell: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Open V */
+            open_v: number;
+            /** Power W */
+            power_w: number;
+            /** Short */
+            short: string;
+            /** Short A */
+            short_a: number;
+            /** Under Load */
+            under_load: boolean;
         };
         /**
          * KitLine
@@ -2667,6 +2928,29 @@ export interface components {
             title: string;
         };
         /**
+         * LabPacks
+         * @description All packs of a lab.
+         */
+        LabPacks: {
+            /** Packs */
+            packs: components["schemas"]["KeptPack"][];
+        };
+        /**
+         * LabPower
+         * @description What a lab's Power page starts from: the loads there are, and the class's cells, strongest power first.
+         */
+        LabPower: {
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            /**
+             * Lab Id
+             * Format: uuid
+             */
+            lab_id: string;
+            /** Loads */
+            loads: components["schemas"]["LoadOut"][];
+        };
+        /**
          * LabSettings
          * @description What a teacher chooses beside title, date and groups; each is a column of the lab.
          */
@@ -2720,6 +3004,11 @@ export interface components {
              */
             minutes: number;
             /**
+             * Packs
+             * @default false
+             */
+            packs: boolean;
+            /**
              * Predict
              * @default true
              */
@@ -2760,6 +3049,24 @@ export interface components {
             steps: components["schemas"]["StepsIO"];
             /** @default pairs */
             varies: components["schemas"]["Varies"];
+        };
+        /**
+         * LoadOut
+         * @description Something to run: where it begins and where it is full, `lamp` if it is one of those that shine.
+         */
+        LoadOut: {
+            /** High V */
+            high_v: number;
+            /** Key */
+            key: string;
+            /** Lamp */
+            lamp: boolean;
+            /** Low V */
+            low_v: number;
+            /** Most V */
+            most_v: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * MaterialsOut
@@ -2899,6 +3206,11 @@ export interface components {
              * @default 60
              */
             minutes: number;
+            /**
+             * Packs
+             * @default false
+             */
+            packs: boolean;
             /**
              * Predict
              * @default true
@@ -3216,6 +3528,250 @@ export interface components {
             electrodes: components["schemas"]["OwnElectrodeOut"][];
             /** Electrolytes */
             electrolytes: components["schemas"]["OwnElectrolyteOut"][];
+        };
+        /**
+         * PackAdviceOut
+         * @description What takes longer to work out: how many cells, what one change would do, how long it lasts.
+         */
+        PackAdviceOut: {
+            /** Counts */
+            counts: components["schemas"]["HowManyOut"][];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+        };
+        /**
+         * PackAsk
+         * @description A pack as it is thought of: cells of one row as `negative|electrolyte|positive`, so many such rows, and the load.
+         *
+         *     `load`: a load's key, or ohms as digits. `volume_ml`: liquid in each cup, for how long it lasts.
+         */
+        PackAsk: {
+            /**
+             * Area Cm2
+             * @default 4
+             */
+            area_cm2: number;
+            /** Cell */
+            cell: string[];
+            /**
+             * Gap Cm
+             * @default 2
+             */
+            gap_cm: number;
+            /**
+             * Load
+             * @default led-red
+             */
+            load: string;
+            /**
+             * Pairs
+             * @default 1
+             */
+            pairs: number;
+            /**
+             * Rows
+             * @default 1
+             */
+            rows: number;
+            /**
+             * Volume Ml
+             * @default 40
+             */
+            volume_ml: number;
+        };
+        /**
+         * PackEntryIn
+         * @description One thing about a pack; `position` counts cells from the minus, from 1. A cell names its plates, a number its unit.
+         */
+        PackEntryIn: {
+            /** Corrects */
+            corrects?: string | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Electrolyte
+             * @default
+             */
+            electrolyte: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cell" | "alone" | "sum" | "load_v" | "load_a" | "under" | "seen" | "note" | "run_v" | "run_a" | "event";
+            /**
+             * Negative
+             * @default
+             */
+            negative: string;
+            /**
+             * Pack Id
+             * Format: uuid
+             */
+            pack_id: string;
+            /** Position */
+            position?: number | null;
+            /**
+             * Positive
+             * @default
+             */
+            positive: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Sent At */
+            sent_at?: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * PackEntryOut
+         * @description One thing about a pack as kept.
+         */
+        PackEntryOut: {
+            /** Corrected By */
+            corrected_by: string | null;
+            /** Corrects */
+            corrects: string | null;
+            /** Electrolyte */
+            electrolyte: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cell" | "alone" | "sum" | "load_v" | "load_a" | "under" | "seen" | "note" | "run_v" | "run_a" | "event";
+            /** Negative */
+            negative: string;
+            /** Position */
+            position: number | null;
+            /** Positive */
+            positive: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * PackFindingOut
+         * @description What the numbers of a pack say, and what to try, in order; `cell` counts from the minus, from 1.
+         */
+        PackFindingOut: {
+            /** Cell */
+            cell: number | null;
+            /** Code */
+            code: string;
+            /**
+             * Sure
+             * @enum {string}
+             */
+            sure: "likely" | "possible";
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Tries */
+            tries: string[];
+        };
+        /**
+         * PackIn
+         * @description A pack that a group begins, for a load (key, or ohms as digits).
+         */
+        PackIn: {
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Load */
+            load: string;
+            /** Sent At */
+            sent_at?: string | null;
+        };
+        /**
+         * PackOut
+         * @description A pack with its load, as it can be expected.
+         */
+        PackOut: {
+            /** Amps */
+            amps: string;
+            /** Cells */
+            cells: components["schemas"]["ShareOut"][];
+            current: components["schemas"]["SpreadOut"];
+            /** Current A */
+            current_a: number;
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+            /** Full V */
+            full_v: number | null;
+            /** Harm */
+            harm: string;
+            /** Least V */
+            least_v: number | null;
+            /** Level */
+            level: string;
+            /** Load Name */
+            load_name: string;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Open V */
+            open_v: number;
+            /** Runs */
+            runs: number;
+            /** Seen */
+            seen: components["schemas"]["SeenPoint"][];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "runs" | "doubtful" | "no";
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
+         * PackStepOut
+         * @description One joined cell: alone, all singles up to it, what was measured of them together, and how much that is short, V.
+         */
+        PackStepOut: {
+            /** Alone V */
+            alone_v: number | null;
+            /** Cell */
+            cell: number;
+            /** Short V */
+            short_v: number | null;
+            /** Singles V */
+            singles_v: number | null;
+            /** Sum V */
+            sum_v: number | null;
         };
         /**
          * PairInLiquidsOut
@@ -3616,7 +4172,7 @@ export interface components {
          */
         ReleaseIn: {
             /** Parts */
-            parts: ("compare" | "explain" | "claims")[];
+            parts: ("compare" | "explain" | "claims" | "power")[];
         };
         /**
          * ReliefOut
@@ -3665,6 +4221,50 @@ export interface components {
             most: number;
             /** Name */
             name: string;
+        };
+        /**
+         * RunDoneOut
+         * @description Something done to the cells.
+         */
+        RunDoneOut: {
+            /** T S */
+            t_s: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * RunOut
+         * @description A pack over time: what was typed, what was done, what it says, and the model's trace of the same.
+         */
+        RunOut: {
+            /** Charge C */
+            charge_c: number | null;
+            /** Current */
+            current: components["schemas"]["RunPointOut"][];
+            /** Events */
+            events: components["schemas"]["RunDoneOut"][];
+            /** Metal Mg */
+            metal_mg: number | null;
+            /** Model */
+            model: components["schemas"]["RunPointOut"][];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Stretches */
+            stretches: components["schemas"]["StretchOut"][];
+            /** Title */
+            title: string;
+            /** Volts */
+            volts: components["schemas"]["RunPointOut"][];
+        };
+        /**
+         * RunPointOut
+         * @description One number of a run: seconds from its start, V or A.
+         */
+        RunPointOut: {
+            /** T S */
+            t_s: number;
+            /** Value */
+            value: number;
         };
         /**
          * RungOut
@@ -3760,6 +4360,18 @@ export interface components {
             worse_v: number | null;
         };
         /**
+         * SeenPoint
+         * @description A measurement of the class carried over to this pack: volts times the cells of a row, current times the rows.
+         */
+        SeenPoint: {
+            /** Current A */
+            current_a: number;
+            /** Volts V */
+            volts_v: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * SegmentOut
          * @description A stretch of a group's period in minutes; `cell` counts from 0.
          */
@@ -3772,6 +4384,24 @@ export interface components {
             end: number;
             /** Kind */
             kind: string;
+        };
+        /**
+         * ShareOut
+         * @description One cell of the pack: with nothing joined and with the load on.
+         */
+        ShareOut: {
+            /** Backwards */
+            backwards: boolean;
+            /** Current A */
+            current_a: number;
+            /** Measured */
+            measured: boolean;
+            /** Open V */
+            open_v: number;
+            /** Short */
+            short: string;
+            /** Volts V */
+            volts_v: number;
         };
         /**
          * SharedOut
@@ -3853,6 +4483,18 @@ export interface components {
             end: number;
         };
         /**
+         * SpreadOut
+         * @description What can be expected: the middle and the ends of 95 %.
+         */
+        SpreadOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
+        };
+        /**
          * StartOut
          * @description What a new lab begins with: the usual settings, and templates to start from.
          */
@@ -3904,6 +4546,20 @@ export interface components {
             settle: number;
             /** Start */
             start: number;
+        };
+        /**
+         * StretchOut
+         * @description A part of a run between two things done.
+         */
+        StretchOut: {
+            /** From S */
+            from_s: number;
+            /** Joined */
+            joined: boolean;
+            /** Name */
+            name: string;
+            /** To S */
+            to_s: number;
         };
         /**
          * SwapOut
@@ -4503,6 +5159,164 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ObservationOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_pack_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackEntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bench_packs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPacks"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Not Found */
@@ -6490,6 +7304,64 @@ export interface operations {
             };
         };
     };
+    lab_packs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabPacks"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     pause: {
         parameters: {
             query?: never;
@@ -6587,6 +7459,169 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    power: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabPower"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    power_advice: {
+        parameters: {
+            query: {
+                load?: string;
+                cell: string[];
+                rows?: number;
+                area_cm2?: number;
+                gap_cm?: number;
+                pairs?: number;
+                volume_ml?: number;
+            };
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackAdviceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    power_pack: {
+        parameters: {
+            query: {
+                load?: string;
+                cell: string[];
+                rows?: number;
+                area_cm2?: number;
+                gap_cm?: number;
+                pairs?: number;
+                volume_ml?: number;
+            };
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7308,6 +8343,64 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    pack_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pack_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -10,6 +10,8 @@ type In = {
   note: Schemas["ObservationIn"];
   photo: { id: string; cell_id: string; device_at: string };
   trace: { id: string; cell_id: string; device_at: string };
+  pack: Schemas["PackIn"];
+  packEntry: Schemas["PackEntryIn"];
 };
 export type Kind = keyof In;
 
@@ -19,8 +21,8 @@ export type Held = { message: string; tries: number; again: number };
 /**
  * Something that is safe on this device and not yet with the server; `refusal` is what the server said if it will never
  * keep it, `held` if it may later. `group_id` says whose it is and `group` under what name; `file` goes with photographs
- * and traces. A reading that the server has stays, with its answer in `sent`, until the bench shows it: the network may go
- * away in between.
+ * and traces. A reading that the server has stays, with its answer in `sent`, until the bench shows it (and so do packs and
+ * what belongs to them): the network may go away in between.
  */
 export type Pending<K extends Kind = Kind> = {
   [P in K]: {
@@ -33,7 +35,7 @@ export type Pending<K extends Kind = Kind> = {
     group?: string;
     refusal: string | null;
     held?: Held;
-    sent?: Schemas["ReadingOut"];
+    sent?: Partial<Schemas["ReadingOut"]>;
   };
 }[K];
 
@@ -102,7 +104,7 @@ export function drop(id: string): Promise<void> {
 const mark = (id: string, what: Partial<Pick<Pending, "refusal" | "held" | "sent">>) =>
   change((all) => all.map((one) => (one.id === id ? { ...one, ...what } : one)));
 
-/** Let go of readings that the bench shows by now. */
+/** Let go of what the bench shows by now. */
 export async function letGo(seen: ReadonlySet<string>): Promise<void> {
   if ((await pending()).some((one) => one.sent && seen.has(one.id)))
     await change((all) => all.filter((one) => !(one.sent && seen.has(one.id))));
@@ -130,6 +132,10 @@ function post(one: Pending): Promise<unknown> {
       return dataOf(POST("/api/bench/under-load", { body: { ...one.body, sent_at } }));
     case "note":
       return dataOf(POST("/api/bench/observations", { body: { ...one.body, sent_at } }));
+    case "pack":
+      return dataOf(POST("/api/bench/packs", { body: { ...one.body, sent_at } }));
+    case "packEntry":
+      return dataOf(POST("/api/bench/pack-entries", { body: { ...one.body, sent_at } }));
     case "photo":
       return dataOf(POST("/api/bench/photos", asForm(form({ ...one.body, sent_at }, "photo", one.file))));
     case "trace":
@@ -170,6 +176,7 @@ async function sendAll(whose: Whose): Promise<Sent> {
     try {
       const answer = await post(one);
       if (one.kind === "reading") await mark(one.id, { sent: answer as Schemas["ReadingOut"], held: undefined });
+      else if (one.kind === "pack" || one.kind === "packEntry") await mark(one.id, { sent: {}, held: undefined });
       else await drop(one.id);
       sent += 1;
     } catch (error) {

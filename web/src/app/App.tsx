@@ -1,5 +1,7 @@
-import { type ReactNode, Suspense, lazy } from "react";
+import { type ReactNode, Suspense, lazy, useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { hasLeft } from "../api/leaving";
+import { keepForOffline } from "../api/offline";
 import { useWho } from "../api/who";
 import { Column, Soft } from "../ui/layout";
 import { ButtonLink } from "../ui/Button";
@@ -32,6 +34,9 @@ const BoardProjector = lazy(async () => ({
 const CompareProjector = lazy(async () => ({
   default: (await import("../stages/compare/CompareProjector")).CompareProjector,
 }));
+const packsPage = async () => ({ default: (await import("../stages/power/BenchPacks")).BenchPacks });
+const BenchPacks = lazy(packsPage);
+const PowerPage = lazy(async () => ({ default: (await import("../stages/power/PowerPage")).PowerPage }));
 const ExplainPage = lazy(async () => ({ default: (await import("../stages/explain/ExplainPage")).ExplainPage }));
 const ClaimsPage = lazy(async () => ({ default: (await import("../stages/explain/ClaimsPage")).ClaimsPage }));
 const ExplainProjector = lazy(async () => ({
@@ -65,6 +70,18 @@ function OfLab({ page: Page }: { page: (props: { id: string }) => ReactNode }) {
   return <Teachers>{id && <Page id={id} key={id} />}</Teachers>;
 }
 
+/** A group's bench; the page of packs is fetched beside, so that it is there when the network goes away. */
+function Bench() {
+  useEffect(() => {
+    const kept = async () => {
+      await packsPage();
+      if (!hasLeft()) await keepForOffline(); // it may have come after the bench was put by for offline use
+    };
+    void kept().catch(() => null);
+  }, []);
+  return <BenchPage />;
+}
+
 function Nowhere() {
   return (
     <Frame title="Not found">
@@ -88,11 +105,13 @@ export function App() {
             <Route path="/" element={<Start />} />
             <Route path="/join" element={<JoinPage />} />
             <Route path="/sign-in" element={<SignInPage />} />
-            <Route path="/bench" element={<BenchPage />} />
+            <Route path="/bench" element={<Bench />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
             <Route path="/bench/results" element={<BenchCompare />} />
             <Route path="/bench/explain" element={<BenchExplain />} />
-            <Route path="/bench/:number" element={<BenchPage />} />
+            <Route path="/bench/packs" element={<BenchPacks />} />
+            <Route path="/bench/packs/:pack" element={<BenchPacks />} />
+            <Route path="/bench/:number" element={<Bench />} />
             <Route
               path="/labs"
               element={
@@ -145,6 +164,7 @@ export function App() {
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
             <Route path="/labs/:id/compare/projector" element={<OfLab page={CompareProjector} />} />
             <Route path="/labs/:id/explain" element={<OfLab page={ExplainPage} />} />
+            <Route path="/labs/:id/power" element={<OfLab page={PowerPage} />} />
             <Route path="/labs/:id/claims" element={<OfLab page={ClaimsPage} />} />
             <Route path="/labs/:id/explain/projector" element={<OfLab page={ExplainProjector} />} />
             <Route path="*" element={<Nowhere />} />

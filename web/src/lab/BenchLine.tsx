@@ -25,6 +25,7 @@ const RELEASED: Record<string, [string, string]> = {
   compare: ["/bench/results", "see the class’s results"],
   explain: ["/bench/explain", "see where the volts went"],
   claims: ["/bench/claims", "make your claim"],
+  power: ["/bench/packs", "build packs that run something"],
 };
 
 /** What concerns the whole group, in one line at the top of every page of the bench, and said when it changes. */

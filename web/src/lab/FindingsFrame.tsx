@@ -7,7 +7,7 @@ import { count, day } from "../format";
 
 type Props = {
   data: Schemas["CompareOut"];
-  here: Extract<Stage, "Compare" | "Explain">;
+  here: Extract<Stage, "Compare" | "Explain" | "Power">;
   projector: string | null;
   margin: ReactNode;
   children: ReactNode;

@@ -9,6 +9,7 @@ const PARTS: [Part, string][] = [
   ["compare", "the class’s results"],
   ["explain", "where the volts went"],
   ["claims", "a form for their own claims"],
+  ["power", "a bench for packs: cells in a row"],
 ];
 
 /** What groups may see on their own devices, and when: from the moment it is ticked. */

@@ -6,12 +6,13 @@ import { colour, phone } from "../ui/theme";
 export const STAGES = ["Plan", "Predict", "Measure", "Compare", "Explain", "Power"] as const;
 export type Stage = (typeof STAGES)[number];
 
-const PATHS: Partial<Record<Stage, string>> = {
+const PATHS: Record<Stage, string> = {
   Plan: "plan",
   Predict: "predict",
   Measure: "board",
   Compare: "compare",
   Explain: "explain",
+  Power: "power",
 };
 const REACHED: Record<Schemas["LabOut"]["stage"], Stage> = { plan: "Plan", measure: "Measure", compare: "Compare" };
 const MINOR = 4;
@@ -45,16 +46,6 @@ const Place = styled.li<{ $here: boolean }>`
   }
   a:hover {
     text-decoration: underline;
-  }
-  span {
-    display: block;
-    font-style: italic;
-    font-weight: 400;
-  }
-  small {
-    display: block;
-    font-size: 0.72rem;
-    line-height: 1;
   }
 `;
 
@@ -98,10 +89,9 @@ export function Stem({ stage, height = 20 }: { stage: Stage; height?: number }) 
           <line
             x1={at(index)}
             x2={at(index)}
-            y1={PATHS[name] ? 0 : middle - 5}
-            y2={PATHS[name] ? height : middle + 5}
+            y1={0}
+            y2={height}
             strokeWidth={index <= done ? 3 : 1.5}
-            strokeDasharray={PATHS[name] ? undefined : "2 2"}
             vectorEffect="non-scaling-stroke"
           />
           {index < STAGES.length - 1 &&
@@ -124,35 +114,25 @@ export function Stem({ stage, height = 20 }: { stage: Stage; height?: number }) 
 
 type Props = { lab: string; stage: Stage; here: Stage };
 
-/** The lab's stages along the top; those that are not built yet are named and are no links. */
+/** The lab's stages along the top. */
 export function StageLine({ lab, stage, here }: Props) {
   return (
     <>
       <Nav aria-label="Stages of this lab">
         <Stem stage={stage} />
         <Labels>
-          {STAGES.map((name) => {
-            const path = PATHS[name];
-            return (
-              <Place key={name} $here={name === here}>
-                {path ? (
-                  <Link to={`/labs/${lab}/${path}`} aria-current={name === here ? "page" : undefined}>
-                    {name}
-                  </Link>
-                ) : (
-                  <span>
-                    {name}
-                    <small>not yet</small>
-                  </span>
-                )}
-              </Place>
-            );
-          })}
+          {STAGES.map((name) => (
+            <Place key={name} $here={name === here}>
+              <Link to={`/labs/${lab}/${PATHS[name]}`} aria-current={name === here ? "page" : undefined}>
+                {name}
+              </Link>
+            </Place>
+          ))}
         </Labels>
       </Nav>
       <Short>
         <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
-        {STAGES.filter((name) => PATHS[name] && name !== here).map((name) => (
+        {STAGES.filter((name) => name !== here).map((name) => (
           <span key={name}>
             {" · "}
             <Link to={`/labs/${lab}/${PATHS[name]}`}>{name}</Link>

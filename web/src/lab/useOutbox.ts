@@ -31,9 +31,11 @@ type WithoutRefusal<T> = T extends unknown ? Omit<T, "refusal"> : never;
 export type Fresh = WithoutRefusal<Pending>;
 
 const NONE: Schemas["BenchOut"]["cells"] = [];
+const NOTHING: string[] = [];
 
-/** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them. */
-export function useOutbox(joined: Schemas["BenchOut"] | undefined) {
+/** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them and the page
+ * shows them from there (`shown`: ids that it shows besides readings). */
+export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string[] = NOTHING) {
   const bench = joined?.cells ?? NONE;
   const group = joined?.group_id ?? "";
   const name = joined?.group ?? "";
@@ -43,7 +45,10 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined) {
   const [safety, setSafety] = useState<Safety>("kept");
   const client = useQueryClient();
   const cellKey = bench.map((cell) => cell.id).join();
-  const seen = useMemo(() => new Set(bench.flatMap((cell) => cell.readings.map((one) => one.id))), [bench]);
+  const seen = useMemo(
+    () => new Set([...bench.flatMap((cell) => cell.readings.map((one) => one.id)), ...shown]),
+    [bench, shown],
+  );
   const own = useMemo<Whose>(() => ({ group, cells: new Set(cellKey ? cellKey.split(",") : []) }), [group, cellKey]);
 
   const refresh = useCallback(async () => {

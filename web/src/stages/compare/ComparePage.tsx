@@ -48,7 +48,18 @@ const Liquid = styled(Tab)`
 const MOST_NOTES = 5;
 
 type Result = Schemas["ElectrolyteResultOut"];
-const TABLES = ["readings", "cells", "ladders", "predictions", "liquids", "accounts", "causes"];
+const TABLES = [
+  "readings",
+  "cells",
+  "ladders",
+  "predictions",
+  "liquids",
+  "accounts",
+  "causes",
+  "loads",
+  "notes",
+  "packs",
+];
 
 /** One electrolyte: both stems, the cells, and the numbers behind them. */
 function OneLiquid({ result, hold }: { result: Result; hold: ((anchor: string) => void) | null }) {

@@ -73,7 +73,8 @@ function described(one: Pending): string {
   if (one.kind === "reading" || one.kind === "load" || one.kind === "prediction")
     return `${one.body.text} ${one.body.unit}`;
   if (one.kind === "note") return `“${one.body.text}”`;
-  return { check: "the meter check", photo: "a photograph", trace: "a logger’s file" }[one.kind];
+  if (one.kind === "packEntry") return one.body.text || "a cell of a pack";
+  return { check: "the meter check", photo: "a photograph", trace: "a logger’s file", pack: "a pack" }[one.kind];
 }
 
 /** What the bench's margin has to say: where the numbers are, what the checks say, the meter, minus signs, cautions. */

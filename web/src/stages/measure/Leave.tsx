@@ -32,6 +32,8 @@ const NAMES: Record<Kind, [string, string]> = {
   note: ["note", "notes"],
   photo: ["photograph", "photographs"],
   trace: ["logger file", "logger files"],
+  pack: ["pack", "packs"],
+  packEntry: ["entry about a pack", "entries about packs"],
 };
 
 /** What is not sent yet, in words: "2 readings, 1 photograph". */

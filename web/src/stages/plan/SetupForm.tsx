@@ -213,6 +213,9 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
           <Tick isSelected={typed.short} onChange={(short) => change({ short })}>
             Groups also measure the short-circuit current, for seconds only
           </Tick>
+          <Tick isSelected={typed.packs} onChange={(packs) => change({ packs })}>
+            Groups also build packs: cells in a row until something runs
+          </Tick>
           <TextField
             label="Also the voltage across a resistor of, Ω (empty: no)"
             value={typed.load}

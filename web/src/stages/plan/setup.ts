@@ -26,6 +26,7 @@ const typedOf = (settings: Schemas["LabSettings"]) => ({
   cup: String(settings.cup_ml),
   predict: settings.predict,
   short: settings.short_circuit,
+  packs: settings.packs,
   load: settings.load_ohm === null ? "" : String(settings.load_ohm),
   steps: typedSteps(settings.steps),
 });
@@ -121,6 +122,7 @@ export function planOf(typed: Typed): NewLab | null {
     cup_ml,
     predict: typed.predict,
     short_circuit: typed.short,
+    packs: typed.packs,
     load_ohm,
   };
 }

@@ -1,0 +1,121 @@
+import { scaleLinear } from "@visx/scale";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { number, volts } from "../format";
+import { colour, font } from "../ui/theme";
+import { useWidth } from "../ui/useWidth";
+import { ReadingMark } from "../ui/voices";
+import { roundStep, steps } from "./spread";
+
+const HEIGHT = 300;
+const LEFT = 42;
+const RIGHT = 10;
+const TOP = 46;
+const BOTTOM = HEIGHT - 40;
+
+const Drawing = styled.div`
+  svg {
+    display: block;
+    width: 100%;
+    overflow: visible;
+  }
+  text {
+    font-size: 13px;
+  }
+  .number {
+    font-family: ${font.numbers};
+  }
+`;
+
+type Run = Schemas["RunOut"];
+
+/** The unit of time that suits a run: seconds, minutes, hours or days. */
+function unitOf(seconds: number): [number, string] {
+  if (seconds < 180) return [1, "s"];
+  if (seconds < 10_800) return [60, "min"];
+  return seconds < 172_800 ? [3600, "h"] : [86_400, "days"];
+}
+
+const said = (run: Run) =>
+  `Volts against time: ${run.volts.length} numbers, from ${volts(run.volts[0]?.value ?? 0, 2)} to ${volts(
+    run.volts.at(-1)?.value ?? 0,
+    2,
+  )}. Done: ${run.events.map((event) => `${event.what} after ${Math.round(event.t_s)} seconds`).join(", ") || "nothing"}.`;
+
+/** What a group typed over time as squares, the model's line beside, and shaded where something was joined. */
+export function RunChart({ run }: { run: Run }) {
+  const [ref, width] = useWidth<HTMLDivElement>(360);
+  const ends = [...run.volts.map((point) => point.t_s), ...run.stretches.map((one) => one.to_s)];
+  const last = Math.max(...ends, 1);
+  const [unit, name] = unitOf(last);
+  const values = [...run.volts, ...run.model].map((point) => point.value);
+  const high = Math.max(...values, 0.1) * 1.06;
+  const low = Math.min(0, ...values);
+  const x = scaleLinear<number>({ domain: [0, last / unit], range: [LEFT, width - RIGHT] });
+  const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP] });
+  const line = run.model
+    .map((point, index) => `${index ? "L" : "M"}${x(point.t_s / unit).toFixed(1)} ${y(point.value).toFixed(1)}`)
+    .join("");
+  const xStep = roundStep(0, last / unit, 1, width < 400 ? 5 : 9);
+  const yStep = roundStep(low, high, 0.1, 7);
+  return (
+    <Drawing ref={ref}>
+      <svg
+        viewBox={`0 0 ${width} ${HEIGHT}`}
+        preserveAspectRatio="xMinYMin meet"
+        height={HEIGHT}
+        role="img"
+        aria-label={said(run)}
+      >
+        {run.stretches
+          .filter((one) => one.joined)
+          .map((one) => (
+            <rect
+              key={one.from_s}
+              x={x(one.from_s / unit)}
+              width={Math.max(2, x(one.to_s / unit) - x(one.from_s / unit))}
+              y={TOP}
+              height={BOTTOM - TOP}
+              fill={colour.margin}
+            />
+          ))}
+        {steps(low, high, yStep).map((at) => (
+          <g key={at}>
+            <line x1={LEFT} x2={width - RIGHT} y1={y(at)} y2={y(at)} stroke={colour.bench} />
+            <text className="number" x={LEFT - 6} y={y(at) + 4} textAnchor="end" fill={colour.soft}>
+              {number(at, yStep < 0.1 ? 2 : 1)}
+            </text>
+          </g>
+        ))}
+        {steps(0, last / unit, xStep).map((at) => (
+          <text key={at} className="number" x={x(at)} y={BOTTOM + 18} textAnchor="middle" fill={colour.soft}>
+            {number(at, 0)}
+          </text>
+        ))}
+        <text x={width - RIGHT} y={HEIGHT - 4} textAnchor="end" fill={colour.soft}>
+          {name}
+        </text>
+        <text x={4} y={14} fill={colour.soft}>
+          volts
+        </text>
+        {run.events.map((event, index) => (
+          <g key={`${event.t_s} ${event.what}`}>
+            <line x1={x(event.t_s / unit)} x2={x(event.t_s / unit)} y1={TOP} y2={BOTTOM} stroke={colour.marginLine} />
+            <text
+              x={Math.min(x(event.t_s / unit) + 4, width - 62)}
+              y={TOP - 6 - 15 * (index % 2)}
+              fontWeight={600}
+              style={{ fontSize: 12 }}
+            >
+              {event.what}
+            </text>
+          </g>
+        ))}
+        <path d={line} fill="none" stroke={colour.account} strokeWidth={2.2} />
+        {run.volts.map((point) => (
+          <ReadingMark key={point.t_s} x={x(point.t_s / unit)} y={y(point.value)} />
+        ))}
+      </svg>
+    </Drawing>
+  );
+}

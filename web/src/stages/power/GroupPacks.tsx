@@ -1,0 +1,78 @@
+import type { Schemas } from "../../api/client";
+import { useLabPacks, usePackRun } from "../../api/packs";
+import { RunChart } from "../../charts/RunChart";
+import { count, number } from "../../format";
+import { Behind } from "../../ui/Behind";
+import { Soft, Table } from "../../ui/layout";
+import { Notes } from "../../ui/Notes";
+import { colour } from "../../ui/theme";
+
+const last = (pack: Schemas["KeptPack"], kind: string) =>
+  pack.entries.findLast((entry) => entry.kind === kind && entry.corrected_by === null);
+
+/** A group's pack over time: what it typed, the model's line beside, and what it says. */
+function RunOf({ pack }: { pack: Schemas["KeptPack"] }) {
+  const run = usePackRun(pack.id, true).data;
+  if (!run || run.volts.length < 2) return null;
+  return (
+    <section aria-label={`${pack.group} over time`}>
+      <h2>
+        {pack.group}: {run.title}, over time
+      </h2>
+      <RunChart run={run} />
+      <Notes notes={run.notes.map((note) => ({ ...note, action: undefined }))} />
+    </section>
+  );
+}
+
+/** What the groups have built: how many cells, what they give, what was seen, and what the numbers say of it. */
+export function GroupPacks({ id }: { id: string }) {
+  const { data } = useLabPacks(id);
+  if (!data) return null;
+  if (data.packs.length === 0)
+    return <Soft>No group has built a pack yet. Tick the bench for packs in the margin.</Soft>;
+  const runs = data.packs.filter((pack) => pack.entries.some((entry) => entry.kind === "run_v"));
+  return (
+    <>
+      <Behind label={`What groups have built: ${count(data.packs.length, "pack")}`}>
+        <Table>
+          <thead>
+            <tr>
+              <th>Group</th>
+              <th>for</th>
+              <th data-number>cells</th>
+              <th data-number>added up, V</th>
+              <th data-number>measured, V</th>
+              <th data-number>through the load, mA</th>
+              <th>seen</th>
+              <th>what the numbers say</th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.packs.map((pack) => {
+              const step = pack.steps.at(-1);
+              const through = last(pack, "load_a")?.value ?? null;
+              return (
+                <tr key={pack.id}>
+                  <th scope="row">{pack.group}</th>
+                  <td>{pack.load_name}</td>
+                  <td data-number>{pack.steps.length}</td>
+                  <td data-number>{(step?.singles_v ?? null) === null ? "" : number(step?.singles_v ?? 0, 2)}</td>
+                  <td data-number>{pack.open_v === null ? "" : number(pack.open_v, 2)}</td>
+                  <td data-number>{through === null ? "" : number(1e3 * through, 3)}</td>
+                  <td>{last(pack, "seen")?.text ?? ""}</td>
+                  <td style={{ color: pack.findings.length > 0 ? colour.wrong : undefined }}>
+                    {pack.findings.map((finding) => finding.title).join(" ") || "nothing odd"}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </Behind>
+      {runs.map((pack) => (
+        <RunOf key={pack.id} pack={pack} />
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,122 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { MainButton, TextButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Num, Row, Soft } from "../../ui/layout";
+import { colour } from "../../ui/theme";
+import { useKept } from "../../ui/useKept";
+import { asTyped } from "../../format";
+import type { Shown } from "./packView";
+
+const Ask = styled.form`
+  display: grid;
+  gap: 0.4rem;
+  & > div {
+    align-items: end;
+  }
+`;
+
+const Field = styled.div`
+  width: 11rem;
+`;
+
+const Wrong = styled.p`
+  color: ${colour.wrong};
+  font-weight: 600;
+`;
+
+type Props = {
+  slot: string;
+  label: string;
+  unit: "V" | "mA";
+  how: string;
+  now: Shown | undefined;
+  open: boolean;
+  /** Keep it; what the server said if it would not. */
+  record: (text: string, corrects: { id: string; reason: string } | null) => Promise<string | null>;
+};
+
+/** One number: measured again, the latest counts; typed wrong, it is corrected with a reason. The text goes as typed. */
+export function NumberEntry({ slot, label, unit, how, now, open, record }: Props) {
+  const [text, setText] = useKept(slot, "");
+  const [asking, setAsking] = useState<"" | "again" | "correct">("");
+  const [reason, setReason] = useKept(`${slot}:reason`, "");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const correcting = asking === "correct";
+  const shown = !now || asking !== "" || text !== "";
+  const keep = async () => {
+    if (!text.trim()) return setWrong("Type the number on the meter first.");
+    if (correcting && !reason.trim()) return setWrong("Say in a few words why the first number was wrong.");
+    const [typed, why, asked] = [text, reason, asking];
+    const corrects = correcting && now ? { id: now.id, reason } : null;
+    // Cleared at once: by the time the answer is here, somebody may be typing the next number.
+    setText("");
+    setAsking("");
+    setWrong(null);
+    if (corrects) setReason("");
+    const refusal = await record(typed, corrects);
+    if (refusal === null) return;
+    setText((later) => later || typed);
+    setAsking((later) => later || asked);
+    if (corrects) setReason((later) => later || why);
+    setWrong(refusal);
+  };
+  return (
+    <Ask
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      {shown && how && <Soft>{how}</Soft>}
+      {now && (
+        <p>
+          <Num>{asTyped(now.text, now.unit || unit)}</Num>{" "}
+          {now.waiting ? "safe on this device, not sent yet" : "recorded"}
+          {". "}
+          {open && (
+            <>
+              <TextButton
+                onPress={() => setAsking(asking === "again" ? "" : "again")}
+                aria-expanded={asking === "again"}
+              >
+                Measure again
+              </TextButton>
+              {!now.waiting && (
+                <>
+                  {" · "}
+                  <TextButton onPress={() => setAsking(correcting ? "" : "correct")} aria-expanded={correcting}>
+                    {correcting ? "Leave it as it is" : "Typed wrong?"}
+                  </TextButton>
+                </>
+              )}
+            </>
+          )}
+        </p>
+      )}
+      {shown && (
+        <Row>
+          <Field>
+            <TextField
+              label={`${label}, ${unit}`}
+              value={text}
+              onChange={(value) => {
+                setText(value);
+                setWrong(null);
+              }}
+              inputMode="decimal"
+              autoComplete="off"
+              maxLength={32}
+              isDisabled={!open}
+            />
+          </Field>
+          <MainButton type="submit" isDisabled={!open}>
+            {correcting ? "Correct" : "Record"}
+          </MainButton>
+        </Row>
+      )}
+      {correcting && <TextField label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />}
+      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+    </Ask>
+  );
+}

@@ -1,0 +1,281 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useCompare } from "../../api/findings";
+import { type PackAsk, usePack, usePackAdvice, usePower } from "../../api/power";
+import { MeetingCurve } from "../../charts/MeetingCurve";
+import { PackStems } from "../../charts/PackStems";
+import { number, volts } from "../../format";
+import { FindingsFrame } from "../../lab/FindingsFrame";
+import { Release } from "../../lab/Release";
+import { bathName, useNames } from "../../lab/useNames";
+import { Behind } from "../../ui/Behind";
+import { Button, ButtonLink } from "../../ui/Button";
+import { Picks } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
+import { Column, OnScreen, Soft, Table } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Select } from "../../ui/Select";
+import { colour, narrow, phone } from "../../ui/theme";
+import { useInAddress } from "../../ui/useInAddress";
+import { Waiting } from "../../ui/Waiting";
+import { GroupPacks } from "./GroupPacks";
+import { HowMany } from "./HowMany";
+import { Stepper } from "./Stepper";
+import { Strongest } from "./Strongest";
+
+const NO_ANCHORS: string[] = [];
+const RESISTOR = "resistor";
+const USUAL_OHM = "470";
+const MOST_CELLS = 12;
+const MOST_ROWS = 4;
+const MOST_PAIRS = 6;
+const AREAS = [1, 2, 4, 5, 8, 12, 20, 40];
+const GAPS = [0.1, 0.5, 1, 2, 4, 8];
+
+const Parts = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 18.6rem) minmax(0, 1fr) minmax(0, 1.15fr);
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    & > :first-child {
+      grid-column: 1 / -1;
+    }
+  }
+  ${phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  & > * + * {
+    border-left: 1px solid ${colour.hairline};
+  }
+`;
+
+type Compare = Schemas["CompareOut"];
+
+/** The class's cells that a pack can be built of: those without a setting of their own, each once. */
+function kindsOf(data: Compare) {
+  return data.electrolytes
+    .filter((result) => result.condition === "")
+    .flatMap((result) =>
+      result.cells.map((cell) => ({
+        key: `${cell.negative}|${result.electrolyte}|${cell.positive}`,
+        short: cell.short,
+        bath: { electrolyte: result.electrolyte, condition: "" },
+        mean: cell.mean_v,
+      })),
+    )
+    .sort((one, other) => Math.abs(other.mean) - Math.abs(one.mean));
+}
+
+/** The next larger or smaller of a list of usual sizes; null at its end. */
+const beside = (sizes: number[], now: number, by: 1 | -1) =>
+  (by > 0 ? sizes.find((size) => size > now) : sizes.findLast((size) => size < now)) ?? null;
+
+/** Cells in a row until something lights: what the class's own cells would do, and what holds them back. */
+export function PowerPage({ id }: { id: string }) {
+  const compare = useCompare(id, NO_ANCHORS);
+  const power = usePower(id);
+  const names = useNames();
+  const [search, set] = useInAddress();
+  const kinds = compare.data ? kindsOf(compare.data) : [];
+  const chosen = search.getAll("cell").filter((key) => kinds.some((kind) => kind.key === key));
+  const first = kinds[0]?.key;
+  const cells = chosen.length > 0 ? chosen : first ? [first, first, first] : [];
+  const load = search.get("load") ?? "led-red";
+  const ask: PackAsk | null =
+    cells.length === 0
+      ? null
+      : {
+          load,
+          cell: cells,
+          rows: Number(search.get("rows") ?? 1),
+          area_cm2: Number(search.get("area") ?? 4),
+          gap_cm: Number(search.get("gap") ?? 2),
+          pairs: Number(search.get("pairs") ?? 1),
+          volume_ml: 40,
+        };
+  const pack = usePack(id, ask);
+  const advice = usePackAdvice(id, ask);
+  if (!compare.data || !power.data) return <Waiting title="Power" error={compare.error ?? power.error} />;
+  if (!ask)
+    return (
+      <FindingsFrame data={compare.data} here="Power" projector={null} margin={null}>
+        <Column>
+          <h1>Nothing to build with yet</h1>
+          <Soft>As soon as a group has measured a cell, packs of it can be tried out here.</Soft>
+          <p>
+            <ButtonLink to={`/labs/${id}/board`}>To the board</ButtonLink>
+          </p>
+        </Column>
+      </FindingsFrame>
+    );
+  const kind = cells[0] ?? "";
+  const one = kinds.find((each) => each.key === kind);
+  const named = power.data.loads.some((each) => each.key === load);
+  const setCells = (next: string[]) => set({ cell: next });
+  const change: Record<string, () => void> = {
+    cell: () => setCells([...cells, kind]),
+    row: () => set({ rows: String(Math.min(MOST_ROWS, ask.rows + 1)) }),
+    area: () => set({ area: String(2 * ask.area_cm2) }),
+    pairs: () => set({ pairs: String(Math.min(MOST_PAIRS, ask.pairs + 1)) }),
+    gap: () => set({ gap: String(0.5 * ask.gap_cm) }),
+  };
+  const withAction = ({ code, tone, title, text, evidence, action }: Schemas["NoteOut"]): MarginNote => {
+    const press = action ? change[action.kind] : undefined;
+    return { code, tone, title, text, evidence, action: press && <Button onPress={press}>{action?.label}</Button> };
+  };
+  const shown: MarginNote = {
+    code: "release",
+    tone: "plain",
+    title: "Groups see on their devices",
+    text: <Release lab={id} released={compare.data.released} />,
+  };
+  const notes = [...(pack.data?.notes ?? []), ...(advice.data?.notes ?? [])].map(withAction);
+  return (
+    <FindingsFrame
+      data={compare.data}
+      here="Power"
+      projector={null}
+      margin={
+        <>
+          <OnScreen>
+            <Notes notes={[shown]} />
+          </OnScreen>
+          <Notes notes={notes} />
+        </>
+      }
+    >
+      <Parts>
+        <Column>
+          <h1>What should it run?</h1>
+          <Picks
+            label="The load"
+            options={[
+              ...power.data.loads.map(({ key, name }) => ({ key, name })),
+              { key: RESISTOR, name: "a resistor" },
+            ]}
+            value={named ? load : RESISTOR}
+            onChange={(key) => set({ load: key === RESISTOR ? USUAL_OHM : key })}
+          />
+          {!named && (
+            <TextField
+              label="Its resistance, Ω"
+              value={load}
+              onChange={(text) => set({ load: text })}
+              inputMode="decimal"
+              maxLength={12}
+            />
+          )}
+          <Select
+            label="Made of"
+            options={kinds.map((each) => ({
+              key: each.key,
+              name: `${each.short}, ${bathName(names, each.bath)}, ${volts(each.mean, 2, true)}`,
+            }))}
+            value={kind}
+            onChange={(key) => setCells(cells.map(() => key))}
+          />
+          <Stepper
+            label="in a row"
+            shown={String(cells.length)}
+            less={cells.length > 1 ? () => setCells(cells.slice(1)) : null}
+            more={cells.length < MOST_CELLS ? () => setCells([kind, ...cells]) : null}
+          />
+          <Stepper
+            label="such rows, side by side"
+            shown={String(ask.rows)}
+            less={ask.rows > 1 ? () => set({ rows: String(ask.rows - 1) }) : null}
+            more={ask.rows < MOST_ROWS ? () => set({ rows: String(ask.rows + 1) }) : null}
+          />
+          <Size
+            label="plate in the liquid"
+            unit="cm²"
+            sizes={AREAS}
+            now={ask.area_cm2}
+            put={(next) => set({ area: next })}
+          />
+          <Size label="between the plates" unit="cm" sizes={GAPS} now={ask.gap_cm} put={(next) => set({ gap: next })} />
+          <Stepper
+            label="pairs of plates in a cup"
+            shown={String(ask.pairs)}
+            less={ask.pairs > 1 ? () => set({ pairs: String(ask.pairs - 1) }) : null}
+            more={ask.pairs < MOST_PAIRS ? () => set({ pairs: String(ask.pairs + 1) }) : null}
+          />
+        </Column>
+        <Column>
+          <h2>The pack</h2>
+          <Soft>Each cell stands on the one before it.</Soft>
+          {pack.data && <PackStems pack={pack.data} perRow={cells.length} />}
+          <ProblemNote problem={pack.error} />
+          {(pack.data?.least_v ?? null) !== null && (
+            <Soft>Plus goes to an LED’s long leg, minus to the short one.</Soft>
+          )}
+        </Column>
+        <Column>
+          <h2>Where they meet</h2>
+          <Soft>What the pack can give (line and band), what the {pack.data?.load_name ?? "load"} takes (dashed).</Soft>
+          {pack.data && <MeetingCurve pack={pack.data} />}
+          {advice.data && (
+            <>
+              <h2>How many in a row?</h2>
+              <Soft>Of {one ? `${one.short}, ${bathName(names, one.bath)}` : "these cells"}; how likely it runs.</Soft>
+              <HowMany
+                counts={advice.data.counts}
+                here={cells.length}
+                choose={(n) => setCells(Array.from({ length: n }, () => kind))}
+              />
+            </>
+          )}
+          {pack.data && <Cells pack={pack.data} />}
+        </Column>
+      </Parts>
+      <Column>
+        <Strongest kinds={power.data.kinds} choose={(key) => setCells(cells.map(() => key))} />
+        <GroupPacks id={id} />
+      </Column>
+    </FindingsFrame>
+  );
+}
+
+type SizeProps = { label: string; unit: string; sizes: number[]; now: number; put: (next: string) => void };
+
+function Size({ label, unit, sizes, now, put }: SizeProps) {
+  const [less, more] = [beside(sizes, now, -1), beside(sizes, now, 1)];
+  return (
+    <Stepper
+      label={label}
+      shown={`${number(now, now < 1 ? 1 : Number.isInteger(now) ? 0 : 1)} ${unit}`}
+      less={less === null ? null : () => put(String(less))}
+      more={more === null ? null : () => put(String(more))}
+    />
+  );
+}
+
+function Cells({ pack }: { pack: Schemas["PackOut"] }) {
+  return (
+    <Behind label="Cell by cell">
+      <Table>
+        <thead>
+          <tr>
+            <th>Cell</th>
+            <th data-number>nothing joined, V</th>
+            <th data-number>with the load, V</th>
+            <th data-number>through it, mA</th>
+          </tr>
+        </thead>
+        <tbody>
+          {pack.cells.map((cell, index) => (
+            <tr key={index}>
+              <th scope="row">
+                {index + 1}: {cell.short}
+              </th>
+              <td data-number>{number(cell.open_v, 2)}</td>
+              <td data-number>{number(cell.volts_v, 2)}</td>
+              <td data-number>{number(1e3 * cell.current_a, 3)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Behind>
+  );
+}

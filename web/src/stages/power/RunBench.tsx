@@ -1,0 +1,114 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { usePackRun } from "../../api/packs";
+import { RunChart } from "../../charts/RunChart";
+import { clock, count } from "../../format";
+import { Button } from "../../ui/Button";
+import { Picks } from "../../ui/controls";
+import { Column, Row, Soft } from "../../ui/layout";
+import { Notes } from "../../ui/Notes";
+import { Ring, useSeconds } from "../../ui/Ring";
+import { useKept } from "../../ui/useKept";
+import { NumberEntry } from "./NumberEntry";
+import type { Kind, View } from "./packView";
+
+const Next = styled.div`
+  display: grid;
+  grid-template-columns: 58px minmax(0, 1fr);
+  align-items: center;
+  gap: 0.9rem;
+`;
+
+const EVERY = [
+  { key: "10", name: "10 s" },
+  { key: "30", name: "30 s" },
+  { key: "60", name: "1 min" },
+  { key: "300", name: "5 min" },
+  { key: "0", name: "when we look" },
+];
+const LABELS: Record<string, string> = {
+  joined: "Join the load",
+  "taken off": "Take it off",
+  shorted: "Short it, seconds only",
+  stirred: "Stir",
+  "topped up": "Top up",
+  left: "Leave it and come back",
+};
+
+type Props = {
+  view: View;
+  data: Schemas["BenchPacks"];
+  bench: Schemas["BenchOut"];
+  open: boolean;
+  add: (kind: Kind, extra: Partial<Schemas["PackEntryIn"]>) => Promise<string | null>;
+};
+
+/** A pack over time: volts (or milliamps) every so often, what is done to it, and what that says. */
+export function RunBench({ view, data, bench, open, add }: Props) {
+  const slot = `${bench.group_id}:run:${view.id}`;
+  const [every, setEvery] = useKept(`choice:${slot}:every`, "30");
+  const [unit, setUnit] = useKept(`choice:${slot}:unit`, "V");
+  const [entered, setEntered] = useKept<number | null>(`choice:${slot}:at`, null);
+  const mine = view.entries.filter((one) => ["run_v", "run_a", "event"].includes(one.kind));
+  const waiting = mine.filter((one) => one.waiting).length;
+  const run = usePackRun(
+    view.id,
+    mine.some((one) => !one.waiting),
+  ).data;
+  const gone = useSeconds(entered);
+  const wait = Number(every);
+  const left = Math.max(0, wait - gone);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const done = async (what: string) => setWrong(await add("event", { text: what }));
+  return (
+    <Column as="div" style={{ padding: 0 }}>
+      <Soft>
+        Type what the meter shows every so often, and say when something is done. The clock counts from your first
+        entry.
+      </Soft>
+      <Row>
+        {data.done.map((what) => (
+          <Button key={what} isDisabled={!open} onPress={() => void done(what)}>
+            {LABELS[what] ?? what}
+          </Button>
+        ))}
+      </Row>
+      {wrong && <p role="alert">{wrong}</p>}
+      <Picks label="How often" options={EVERY} value={every} onChange={setEvery} />
+      <Picks
+        label="What is read"
+        options={[
+          { key: "V", name: "volts" },
+          { key: "mA", name: "milliamps" },
+        ]}
+        value={unit}
+        onChange={setUnit}
+      />
+      <Next>
+        <Ring
+          part={entered === null || wait === 0 ? 0 : gone / wait}
+          text={wait === 0 || entered === null ? "–" : clock(left)}
+        />
+        <NumberEntry
+          key={unit}
+          slot={`${slot}:${unit}`}
+          label="Next number"
+          unit={unit === "mA" ? "mA" : "V"}
+          how={unit === "mA" ? (data.how["load_a"] ?? "") : ""}
+          now={undefined}
+          open={open}
+          record={(text) => {
+            setEntered(Date.now()); // the next number is due so long after this one, whenever the server has it
+            return add(unit === "mA" ? "run_a" : "run_v", { text, unit });
+          }}
+        />
+      </Next>
+      {waiting > 0 && (
+        <Soft role="status">{count(waiting, "entry", "entries")} safe on this device, not sent yet.</Soft>
+      )}
+      {run && run.volts.length > 1 && <RunChart run={run} />}
+      {run && <Notes notes={run.notes.map((note) => ({ ...note, action: undefined }))} />}
+    </Column>
+  );
+}
