@@ -94,6 +94,16 @@ def main() -> None:
         oxygen = (0.01 * n for n in count())
         timed("explain a cell after a change", lambda: changed(lab) or client.get(f"/api/labs/{lab.id}/explain", about))
         timed("what if", lambda: send(client, "/what-if", {"cell": about, "oxygen": next(oxygen)}))
+        kind, areas = f"{own.negative}|{own.electrolyte}|{own.positive}", (1.0 + 0.013 * n for n in count())
+        path = f"/api/labs/{lab.id}/power"
+
+        def thought_of(part: str, n: int) -> Any:
+            return client.get(f"{path}/{part}", {"load": "led-red", "cell": [kind] * n, "area_cm2": next(areas)})
+
+        timed("power page", lambda: changed(lab) or client.get(path))
+        for n in (3, 6):
+            timed(f"a pack of {n}, never asked before (with its distribution)", lambda n=n: thought_of("pack", n))
+        timed("advice on a pack of 3, never asked before", lambda: thought_of("advice", 3))
         timed("accounts after a change", lambda: changed(lab) or client.get(f"/api/labs/{lab.id}/accounts"))
         timed("claims", lambda: client.get(f"/api/labs/{lab.id}/claims"))
         timed("bench of a group after a change", lambda: changed(lab) or device.get("/api/bench"))

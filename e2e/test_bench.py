@@ -162,6 +162,7 @@ class Bench(BrowserTestCase):
         expect(said).to_contain_text("Millivolts?")
         entry = page.get_by_role("textbox", name="Reading in").bounding_box()
         self.assertLess(said.bounding_box()["y"] - (entry["y"] + entry["height"]), 90, "it is not under the entry")
+        expect(said).to_be_in_viewport(ratio=0.9)
         expect(page.get_by_text(re.compile(r"\d mV from the one before"))).to_have_count(0)
 
     def test_what_the_whole_group_has_to_know_stands_on_top_of_every_page_of_the_bench(self):

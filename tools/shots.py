@@ -136,7 +136,7 @@ def wall(page: Page, url: str) -> None:
 def claims(page: Page, url: str) -> None:
     """A group's claims in the finished lab."""
     sign_in(page, url)
-    finished = next(lab for lab in page.request.get(f"{url}/api/labs").json() if lab["state"] == "closed")
+    finished = next(lab for lab in page.request.get(f"{url}/api/labs/list").json() if lab["state"] == "closed")
     code = page.request.get(f"{url}/api/labs/{finished['id']}").json()["code"]
     as_group(page, url, code, "1904")
     page.get_by_role("heading", name="Build this cell").wait_for()
@@ -144,15 +144,20 @@ def claims(page: Page, url: str) -> None:
     page.get_by_role("heading", name="What you have claimed").wait_for()
 
 
-def bring_in(page: Page, url: str) -> None:
-    sign_in(page, url)
-    page.get_by_role("link", name="Bring in a table").click()
-    page.get_by_role("heading", name="Bring in").wait_for()
+def power(page: Page, url: str) -> None:
+    """Three juice cells and a red LED: doubtful."""
+    compare(page, url)
+    cell = "cell=zinc|rhubarb-juice|copper"
+    page.goto(f"{page.url.split('/compare')[0]}/power?{'&'.join([cell] * 3)}")
+    page.get_by_text("The smallest pack").wait_for()
 
 
-def join(page: Page, url: str) -> None:
-    page.goto(f"{url}/join")
-    page.get_by_role("heading", name="Join your lab").wait_for()
+def a_pack(page: Page, url: str) -> None:
+    """A pack that a group has built in the finished lab, one cell of it bridged."""
+    claims(page, url)
+    page.goto(f"{url}/bench/packs")
+    page.get_by_role("link", name="red LED: 3 cells").first.click()
+    page.get_by_role("status", name="What this pack says").get_by_text("Try this").wait_for()
 
 
 def bench(page: Page, url: str) -> None:
@@ -186,7 +191,6 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "safety": (sheet("Safety", "Safety sheet"), LAPTOP, False),
     "cards": (sheet("Bench cards", "Bench cards"), LAPTOP, False),
     "cupboard": (cupboard, LAPTOP, False),
-    "join-phone": (join, PHONE, False),
     "bench": (bench, LAPTOP, False),
     "bench-phone": (bench, PHONE, True),
     "board": (board, LAPTOP, False),
@@ -196,7 +200,8 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "claims": (teacher_claims, LAPTOP, False),
     "claims-phone": (claims, PHONE, True),
     "board-projector": (wall, LAPTOP, False),
-    "import": (bring_in, LAPTOP, False),
+    "power": (power, LAPTOP, False),
+    "pack-phone": (a_pack, PHONE, True),
     "predict-phone": (predict, PHONE, True),  # last: it opens the draft
 }
 
