@@ -10,11 +10,12 @@ from ninja import Router
 from server.labs.lookups import lab_for_teacher
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import Done, ProblemOut
-from server.power.entry import PackEntryIn, PackIn
+from server.power.chain import begin_chain, chain_of, chain_out, record_chain_entry
+from server.power.entry import ChainEntryIn, PackEntryIn, PackIn
 from server.power.outputs import bench_packs_out, kept_pack_out
 from server.power.packs import packs_of, packs_of_lab, record_pack, record_pack_entry
 from server.power.runs import run_out
-from server.power.schemas import BenchPacks, LabPacks, RunOut
+from server.power.schemas import BenchPacks, ChainIn, LabChain, LabPacks, RunOut
 
 router = Router()
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
@@ -23,7 +24,8 @@ REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 @router.get("/bench/packs", response={200: BenchPacks, 401: ProblemOut}, auth=GroupAuth(), operation_id="bench_packs")
 def bench_packs(request: HttpRequest) -> BenchPacks:
     """The group's own packs, and how they are built."""
-    return bench_packs_out(packs_of(actor_of(request)))
+    actor = actor_of(request)
+    return bench_packs_out(packs_of(actor), chain_of(actor))
 
 
 @router.post("/bench/packs", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_pack")
@@ -37,6 +39,26 @@ def post_pack(request: HttpRequest, data: PackIn) -> Done:
 def post_pack_entry(request: HttpRequest, data: PackEntryIn) -> Done:
     """Keep one thing about a pack; the same id again changes nothing."""
     record_pack_entry(actor=actor_of(request), entry=data)
+    return Done(ok=True)
+
+
+@router.post("/bench/chain-entries", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_chain_entry")
+def post_chain_entry(request: HttpRequest, data: ChainEntryIn) -> Done:
+    """Keep a vote, a joined cell or what is seen of the class's chain; the same id again changes nothing."""
+    record_chain_entry(actor=actor_of(request), entry=data)
+    return Done(ok=True)
+
+
+@router.get("/labs/{uuid:lab_id}/chain", response={200: LabChain, **REFUSED}, auth=TeacherAuth(), operation_id="lab_chain")
+def lab_chain(request: HttpRequest, lab_id: uuid.UUID) -> LabChain:
+    """The class's chain, foretold, voted on and built."""
+    return LabChain(chain=chain_out(lab_for_teacher(teacher_of(request), lab_id), None))
+
+
+@router.post("/labs/{uuid:lab_id}/chain", response={200: Done, **REFUSED}, auth=TeacherAuth(), operation_id="begin_chain")
+def post_chain(request: HttpRequest, lab_id: uuid.UUID, data: ChainIn) -> Done:
+    """Begin a chain; the same id again changes nothing."""
+    begin_chain(actor=teacher_of(request), lab_id=lab_id, data=data)
     return Done(ok=True)
 
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from galvanic.bench.chain import MOST_VOTED
 from galvanic.bench.pack_steps import MOST_POSITION, Kind
 from server.entries.entry import AsTyped, Entry
 
@@ -17,6 +18,21 @@ class PackIn(Entry):
     """A pack that a group begins, for a load (key, or ohms as digits)."""
 
     load: Annotated[str, StringConstraints(min_length=1, max_length=40)]
+
+
+class ChainEntryIn(Entry):
+    """A group's vote (`cells`), its cell in the chain with what the whole row reads (`text`), or what is seen (`text`)."""
+
+    chain_id: uuid.UUID
+    kind: Literal["vote", "link", "seen"]
+    cells: Annotated[int, Field(ge=1, le=MOST_VOTED)] | None = None
+    text: AsTyped = ""
+    unit: Annotated[str, StringConstraints(max_length=2)] = "V"
+    negative: Name = ""
+    electrolyte: Name = ""
+    positive: Name = ""
+    corrects: uuid.UUID | None = None
+    reason: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
 class PackEntryIn(Entry):

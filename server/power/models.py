@@ -6,10 +6,21 @@ from typing import Any
 
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 from server.entries.models import FromDevice
 from server.people.auth import Member
 from server.people.models import Teacher
+
+
+class ChainQuerySet(models.QuerySet["Chain"]):
+    """Chains, the latest last."""
+
+    def visible_to(self, actor: Teacher | Member) -> ChainQuerySet:
+        """A teacher sees those of their labs; a group that of its class."""
+        if isinstance(actor, Member):
+            return self.filter(lab_id=actor.lab_id)
+        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
 
 
 class OfGroupQuerySet(models.QuerySet[Any]):
@@ -89,3 +100,58 @@ class PackEntry(OfGroup):
 
     def __str__(self) -> str:
         return f"{self.kind} {self.text} {self.unit}"
+
+
+class Chain(models.Model):
+    """One row that the whole class builds for a load, of cells like the one that is named; the latest of a lab goes on."""
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    lab = models.ForeignKey("labs.Lab", on_delete=models.PROTECT, related_name="chains")
+    load = models.CharField(max_length=40)
+    negative = models.CharField(max_length=60)
+    electrolyte = models.CharField(max_length=60)
+    positive = models.CharField(max_length=60)
+    begun_at = models.DateTimeField(default=timezone.now)
+
+    objects = ChainQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["begun_at", "id"]
+        indexes = [models.Index(fields=["lab", "begun_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.lab}: {self.load}"
+
+
+class ChainEntry(OfGroup):
+    """What a group does for the chain: its vote (`cells`, the latest counts), its cell that is joined with what the whole
+    row then reads (`text`, `value` in V), or what the load is seen to do."""
+
+    class Kind(models.TextChoices):
+        """What it is."""
+
+        VOTE = "vote"
+        LINK = "link"
+        SEEN = "seen"
+
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="+")
+    chain = models.ForeignKey(Chain, on_delete=models.PROTECT, related_name="entries")
+    kind = models.CharField(max_length=4, choices=Kind.choices)
+    cells = models.PositiveSmallIntegerField(null=True, blank=True)
+    negative = models.CharField(max_length=60, blank=True)
+    electrolyte = models.CharField(max_length=60, blank=True)
+    positive = models.CharField(max_length=60, blank=True)
+    text = models.CharField(max_length=200, blank=True)
+    unit = models.CharField(max_length=2, blank=True)
+    value = models.FloatField(null=True, blank=True)
+    corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
+    reason = models.CharField(max_length=200, blank=True)
+
+    class Meta(OfGroup.Meta):
+        indexes = [models.Index(fields=["chain", "received_at"])]
+        constraints = [
+            models.CheckConstraint(condition=Q(corrects__isnull=True) | ~Q(reason=""), name="chain_correction_says_why"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.cells or self.text}"

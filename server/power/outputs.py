@@ -45,6 +45,7 @@ from server.power.models import Pack
 from server.power.packs import made_of
 from server.power.schemas import (
     BenchPacks,
+    ChainOut,
     CurvePoint,
     HowManyOut,
     KeptPack,
@@ -130,10 +131,11 @@ def kept_pack_out(pack: Pack) -> KeptPack:
     )  # fmt: skip
 
 
-def bench_packs_out(packs: Sequence[Pack]) -> BenchPacks:
+def bench_packs_out(packs: Sequence[Pack], chain: ChainOut | None) -> BenchPacks:
     """A group's packs with what its page needs, so that it also works without the network."""
     return BenchPacks(
         packs=[kept_pack_out(pack) for pack in packs],
+        chain=chain,
         loads=loads_out(),
         seen={key: list(what_is_seen(demand(key))) for key in loads()},
         how=HOW,

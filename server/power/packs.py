@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable, Sequence
-from typing import Any
+from typing import Any, TypeVar
 
 from django.db import IntegrityError
 
@@ -19,8 +19,8 @@ from server.labs.changes import announce
 from server.labs.models import Lab
 from server.people.auth import Member
 from server.people.models import Teacher
-from server.power.entry import PackEntryIn, PackIn
-from server.power.models import Pack, PackEntry
+from server.power.entry import ChainEntryIn, PackEntryIn, PackIn
+from server.power.models import ChainEntry, Pack, PackEntry
 from server.power.services import load_named
 
 MAX_PACKS, MAX_ENTRIES = 30, 600  # an hour typed every ten seconds, and what was built
@@ -85,10 +85,7 @@ def _columns(entry: PackEntryIn) -> dict[str, Any]:
     """The plates of a cell, the value of a number, or the words, as the table keeps them."""
     text = " ".join(entry.text.split())
     if entry.kind == "cell":
-        plates = electrodes()
-        if {entry.negative, entry.positive} - set(plates) or entry.electrolyte not in electrolytes():
-            raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="negative")
-        return {"negative": entry.negative, "electrolyte": entry.electrolyte, "positive": entry.positive}
+        return plates_of(entry)
     if entry.kind not in NUMBERS:
         if not text:
             raise Problem(422, "empty", "Choose or write what you saw first.", field="text")
@@ -103,6 +100,13 @@ def _columns(entry: PackEntryIn) -> dict[str, Any]:
     except UnreadableReading as error:
         raise Problem(422, error.code, str(error), field="text") from error
     return {"text": entry.text.strip(), "unit": unit, "value": value, "resolution": resolution}
+
+
+def plates_of(entry: PackEntryIn | ChainEntryIn) -> dict[str, str]:
+    """The plates of a cell, as the table keeps them. Raises Problem unknown_material."""
+    if {entry.negative, entry.positive} - set(electrodes()) or entry.electrolyte not in electrolytes():
+        raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="negative")
+    return {"negative": entry.negative, "electrolyte": entry.electrolyte, "positive": entry.positive}
 
 
 def _corrected(pack: Pack, entry: PackEntryIn) -> PackEntry | None:
@@ -132,7 +136,10 @@ def packs_of_lab(actor: Teacher, lab_id: uuid.UUID) -> list[Pack]:
     return list(found.prefetch_related("entries").order_by("group__position", "received_at", "id"))
 
 
-def counting(entries: Iterable[PackEntry]) -> list[PackEntry]:
+Counted = TypeVar("Counted", PackEntry, ChainEntry)
+
+
+def counting(entries: Iterable[Counted]) -> list[Counted]:
     """Those that no later entry corrects."""
     every = list(entries)
     corrected = {one.corrects_id for one in every}

@@ -192,10 +192,83 @@ class KeptPack(BaseModel):
     received_at: datetime.datetime
 
 
+class ChainIn(BaseModel):
+    """A chain that a teacher begins: its load, and the kind of cell it is foretold with."""
+
+    id: uuid.UUID
+    load: Annotated[str, StringConstraints(min_length=1, max_length=40)]
+    cell: CellText
+
+
+class ForetoldOut(BaseModel):
+    """So many cells of the class's own: what they come to with nothing joined, and whether the load runs."""
+
+    cells: int
+    open_v: float
+    verdict: Literal["runs", "doubtful", "no"]
+    said: str
+
+
+class VotesOut(BaseModel):
+    """The groups that said so many cells."""
+
+    cells: int
+    groups: list[str]
+
+
+class LinkOut(BaseModel):
+    """A joined cell: whose it is, what it has alone, what the whole row reads with it and how much it added."""
+
+    id: uuid.UUID
+    group: str
+    short: str
+    negative: str
+    electrolyte: str
+    positive: str
+    alone_v: float | None
+    text: str
+    unit: str
+    whole_v: float
+    added_v: float
+    mine: bool
+
+
+class ChainOut(BaseModel):
+    """The class's chain. What is foretold, how others voted and cells alone only the teacher's screen has."""
+
+    id: uuid.UUID
+    load_name: str
+    least_v: float | None
+    full_v: float | None
+    short: str
+    voting: bool
+    my_vote: int | None
+    votes: list[VotesOut]
+    without_vote: list[str]
+    foretold: list[ForetoldOut]
+    links: list[LinkOut]
+    seen: str
+    seen_with: int | None
+    lit_with: int | None
+    nearest: list[str]
+    harm: str
+    findings: list[PackFindingOut]
+    can_be_seen: list[str]
+    cautions: list[str]
+    most: int
+
+
+class LabChain(BaseModel):
+    """The chain of a lab, if one was begun."""
+
+    chain: ChainOut | None
+
+
 class BenchPacks(BaseModel):
     """A group's packs, what there is to run, how each step is done, and what to take care of."""
 
     packs: list[KeptPack]
+    chain: ChainOut | None
     loads: list[LoadOut]
     seen: dict[str, list[str]]
     how: dict[str, str]

@@ -9,18 +9,24 @@ from typing import Any
 
 import numpy as np
 
+from galvanic.bench.pack_steps import LIT
 from galvanic.cells import Cell
 from galvanic.chemistry.anchoring import anchored
+from galvanic.chemistry.circuit import in_a_row
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import demand, load_of
+from galvanic.chemistry.expected import expect
+from galvanic.chemistry.polarisation import Geometry
 from galvanic.chemistry.transient import Event, simulate
 from galvanic.simulated.packs import build
 from server.people.models import Group
-from server.power.models import Pack, PackEntry
+from server.power.models import Chain, ChainEntry, Pack, PackEntry
 
 PACK_MINUTES = 14
 STEP_S = 40.0
 READ_V = 0.004
+IN_THE_DARK = "glows in the dark"  # which nobody sees in a bright room
+TRIED_FROM = 3  # cells of a chain from which its load is tried
 PLATES = ("negative", "electrolyte", "positive")
 
 
@@ -87,6 +93,42 @@ def record_runs(
                 PackEntry(id=_key(rng), group=group, pack=pack, device_at=when, taken_at=when, received_at=when, **columns)
             )
         PackEntry.objects.bulk_create(made)
+
+
+def build_chain(
+    groups: Sequence[Group],
+    begun: datetime,
+    chain: Mapping[str, Any],
+    potentials_v: Mapping[str, Mapping[str, float]],
+    rng: np.random.Generator,
+) -> None:
+    """Keep the scenario’s chain: votes, then one cell after the other, tried from the third on, until the load runs."""
+    by_name = {group.name: group for group in groups}
+    cell = Cell(*chain["cell"])
+    plates = dict(zip(PLATES, chain["cell"], strict=True))
+    at_v = potentials_v[cell.electrolyte]
+    geometry = Geometry(area_m2=1e-4 * chain["area_cm2"])
+    one = anchored(PackCell(cell, geometry), at_v[cell.positive] - at_v[cell.negative], 0.01)
+    lab = groups[0].lab
+    kept = Chain.objects.create(id=_key(rng), lab=lab, load=chain["load"], begun_at=begun, **plates)
+    done = [(name, {"kind": "vote", "cells": cells}) for name, cells in chain["votes"].items()]
+    made = build(one, len(chain["links"]), chain["load"], "", rng).record
+    for joined, (name, total) in enumerate(zip(chain["links"], made.sums_v, strict=True), start=1):
+        read = {key: value for key, value in _volts(total).items() if key != "resolution"}
+        done.append((name, {"kind": "link", **plates, **read}))
+        if joined < TRIED_FROM:
+            continue
+        level = expect(in_a_row([one] * joined), chain["load"]).level
+        bright = level != IN_THE_DARK
+        done.append((name, {"kind": "seen", "text": level if bright else "dark"}))
+        if bright and level in LIT:
+            break
+    entries = []
+    for nth, (name, fields) in enumerate(done, start=1):
+        at = begun + timedelta(seconds=nth * STEP_S)
+        columns = {"device_at": at, "taken_at": at, "received_at": at, **fields}
+        entries.append(ChainEntry(id=_key(rng), group=by_name[name], chain=kept, **columns))
+    ChainEntry.objects.bulk_create(entries)
 
 
 def _key(rng: np.random.Generator) -> uuid.UUID:

@@ -31,7 +31,7 @@ from server.labs.services import create_lab
 from server.labs.settings import NewLab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
-from server.practise.packs import PACK_MINUTES, build_packs, record_runs
+from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 
 TEACHER = "demo-teacher"
 PASSWORD = "tidewater-demo"  # noqa: S105  (printed at every start; the demo has no real data)
@@ -89,6 +89,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         begun = day - timedelta(minutes=PACK_MINUTES)
         build_packs(groups, begun, SCENARIO["pack"], SCENARIO["potential_v"], rng)
         record_runs(groups, begun, SCENARIO["run"], SCENARIO["potential_v"], rng)
+        build_chain(groups, begun, SCENARIO["chain"], SCENARIO["potential_v"], rng)
     else:
         release(actor=teacher, lab_id=lab.id, parts=("power",))
     Lab.objects.filter(id=lab.id).update(opened_at=opened)

@@ -12,10 +12,12 @@ from server.entries.tests.pictures import jpeg
 from server.findings.claims import release
 from server.labs.models import PlannedCell
 from server.people.auth import GroupAuth
+from server.power.models import Chain
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 THEIRS = ("0.8713", "0.8731", "0.8722")  # Knot's of the cell both have; no value of a table or an account is near
 OWN = ("0.1501", "-1.0503", "0.1502")
+PLATES = {"negative": "zinc", "electrolyte": "rhubarb-juice", "positive": "copper"}
 LIKE_V = 0.0056  # nearer than that, a number said to two decimals would give it away
 TIME = re.compile(r"\d{4}-\d\d-\d\dT[\d:.]+(?:Z|[+-]\d\d:\d\d)")
 NUMBER = re.compile(r"[-\u2212]?\d+(?:[.,]\d+)?")
@@ -53,6 +55,9 @@ class Covered(TestCase):
             for cell in (one for one in PlannedCell.objects.filter(group=group) if one.cell != self.cell.cell):
                 record(cell, "0.3311" if group == self.tern else "0.3322")
         self.device = as_group(self.tern)
+        self.chain = Chain.objects.create(id=uuid.uuid4(), lab=self.lab, load="led-red", **PLATES)
+        body = {"id": str(uuid.uuid4()), "chain_id": str(self.chain.id), "kind": "link", "text": "0.2011", **PLATES}
+        send(as_group(self.knot), "/bench/chain-entries", body)  # read aloud at the front: that is no secret
 
     def own(self, text):
         body = {"id": str(uuid.uuid4()), "cell_id": str(self.cell.id), "unit": "V", "text": text}
@@ -95,6 +100,11 @@ class Covered(TestCase):
                 self.device,
                 "/bench/pack-entries",
                 {"id": str(uuid.uuid4()), "pack_id": pack, "kind": "alone", "position": 1, "text": "1.1", "unit": "V"},
+            ),
+            "record_chain_entry": lambda: send(
+                self.device,
+                "/bench/chain-entries",
+                {"id": str(uuid.uuid4()), "chain_id": str(self.chain.id), "kind": "seen", "text": "dark"},
             ),
             "pack_run": lambda: self.device.get(f"/api/packs/{pack}/run"),
             "bench_packs": lambda: self.device.get("/api/bench/packs"),

@@ -183,5 +183,5 @@ class Packs(TestCase):
         for _ in range(3):
             self.pack = self.begin()
             self.join(1, "0.95", "0.95")
-        with self.assertNumQueries(3):  # session with its group, packs, their entries
+        with self.assertNumQueries(5):  # session with its group, packs, their entries, the lab, its chain
             self.shown()

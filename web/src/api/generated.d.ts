@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/chain-entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Chain Entry
+         * @description Keep a vote, a joined cell or what is seen of the class's chain; the same id again changes nothing.
+         */
+        post: operations["record_chain_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/claims": {
         parameters: {
             query?: never;
@@ -690,6 +710,30 @@ export interface paths {
         get: operations["cards"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/chain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lab Chain
+         * @description The class's chain, foretold, voted on and built.
+         */
+        get: operations["lab_chain"];
+        put?: never;
+        /**
+         * Post Chain
+         * @description Begin a chain; the same id again changes nothing.
+         */
+        post: operations["begin_chain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1782,6 +1826,7 @@ export interface components {
         BenchPacks: {
             /** Cautions */
             cautions: string[];
+            chain: components["schemas"]["ChainOut"] | null;
             /** Done */
             done: string[];
             /** How */
@@ -2052,6 +2097,129 @@ export interface components {
             table_v: number | null;
             /** U V */
             u_v: number | null;
+        };
+        /**
+         * ChainEntryIn
+         * @description A group's vote (`cells`), its cell in the chain with what the whole row reads (`text`), or what is seen (`text`).
+         */
+        ChainEntryIn: {
+            /** Cells */
+            cells?: number | null;
+            /**
+             * Chain Id
+             * Format: uuid
+             */
+            chain_id: string;
+            /** Corrects */
+            corrects?: string | null;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Electrolyte
+             * @default
+             */
+            electrolyte: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vote" | "link" | "seen";
+            /**
+             * Negative
+             * @default
+             */
+            negative: string;
+            /**
+             * Positive
+             * @default
+             */
+            positive: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Sent At */
+            sent_at?: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Unit
+             * @default V
+             */
+            unit: string;
+        };
+        /**
+         * ChainIn
+         * @description A chain that a teacher begins: its load, and the kind of cell it is foretold with.
+         */
+        ChainIn: {
+            /** Cell */
+            cell: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Load */
+            load: string;
+        };
+        /**
+         * ChainOut
+         * @description The class's chain. What is foretold, how others voted and cells alone only the teacher's screen has.
+         */
+        ChainOut: {
+            /** Can Be Seen */
+            can_be_seen: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Findings */
+            findings: components["schemas"]["PackFindingOut"][];
+            /** Foretold */
+            foretold: components["schemas"]["ForetoldOut"][];
+            /** Full V */
+            full_v: number | null;
+            /** Harm */
+            harm: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Least V */
+            least_v: number | null;
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+            /** Lit With */
+            lit_with: number | null;
+            /** Load Name */
+            load_name: string;
+            /** Most */
+            most: number;
+            /** My Vote */
+            my_vote: number | null;
+            /** Nearest */
+            nearest: string[];
+            /** Seen */
+            seen: string;
+            /** Seen With */
+            seen_with: number | null;
+            /** Short */
+            short: string;
+            /** Votes */
+            votes: components["schemas"]["VotesOut"][];
+            /** Voting */
+            voting: boolean;
+            /** Without Vote */
+            without_vote: string[];
         };
         /**
          * CitedOut
@@ -2483,6 +2651,23 @@ export interface components {
             tries: string[];
         };
         /**
+         * ForetoldOut
+         * @description So many cells of the class's own: what they come to with nothing joined, and whether the load runs.
+         */
+        ForetoldOut: {
+            /** Cells */
+            cells: number;
+            /** Open V */
+            open_v: number;
+            /** Said */
+            said: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "runs" | "doubtful" | "no";
+        };
+        /**
          * GiveIn
          * @description The group a cell is given to.
          */
@@ -2841,6 +3026,13 @@ export interface components {
             vessels: components["schemas"]["KitLine"][];
         };
         /**
+         * LabChain
+         * @description The chain of a lab, if one was begun.
+         */
+        LabChain: {
+            chain: components["schemas"]["ChainOut"] | null;
+        };
+        /**
          * LabListed
          * @description A lab in the list of labs: what it waits for, and which page its line leads to.
          */
@@ -3049,6 +3241,39 @@ export interface components {
             steps: components["schemas"]["StepsIO"];
             /** @default pairs */
             varies: components["schemas"]["Varies"];
+        };
+        /**
+         * LinkOut
+         * @description A joined cell: whose it is, what it has alone, what the whole row reads with it and how much it added.
+         */
+        LinkOut: {
+            /** Added V */
+            added_v: number;
+            /** Alone V */
+            alone_v: number | null;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Group */
+            group: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Mine */
+            mine: boolean;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Short */
+            short: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Whole V */
+            whole_v: number;
         };
         /**
          * LoadOut
@@ -4735,6 +4960,16 @@ export interface components {
             tone: "plain" | "good" | "caution" | "wrong";
         };
         /**
+         * VotesOut
+         * @description The groups that said so many cells.
+         */
+        VotesOut: {
+            /** Cells */
+            cells: number;
+            /** Groups */
+            groups: string[];
+        };
+        /**
          * WhatIfIn
          * @description A cell, and what is different about it; a field that is not one of these is refused.
          */
@@ -4934,6 +5169,66 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_chain_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainEntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6746,6 +7041,126 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    lab_chain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabChain"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_chain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

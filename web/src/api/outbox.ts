@@ -12,6 +12,7 @@ type In = {
   trace: { id: string; cell_id: string; device_at: string };
   pack: Schemas["PackIn"];
   packEntry: Schemas["PackEntryIn"];
+  chain: Schemas["ChainEntryIn"];
 };
 export type Kind = keyof In;
 
@@ -136,6 +137,8 @@ function post(one: Pending): Promise<unknown> {
       return dataOf(POST("/api/bench/packs", { body: { ...one.body, sent_at } }));
     case "packEntry":
       return dataOf(POST("/api/bench/pack-entries", { body: { ...one.body, sent_at } }));
+    case "chain":
+      return dataOf(POST("/api/bench/chain-entries", { body: { ...one.body, sent_at } }));
     case "photo":
       return dataOf(POST("/api/bench/photos", asForm(form({ ...one.body, sent_at }, "photo", one.file))));
     case "trace":

@@ -37,6 +37,9 @@ const CompareProjector = lazy(async () => ({
 const packsPage = async () => ({ default: (await import("../stages/power/BenchPacks")).BenchPacks });
 const BenchPacks = lazy(packsPage);
 const PowerPage = lazy(async () => ({ default: (await import("../stages/power/PowerPage")).PowerPage }));
+const ChainProjector = lazy(async () => ({
+  default: (await import("../stages/power/ChainProjector")).ChainProjector,
+}));
 const ExplainPage = lazy(async () => ({ default: (await import("../stages/explain/ExplainPage")).ExplainPage }));
 const ClaimsPage = lazy(async () => ({ default: (await import("../stages/explain/ClaimsPage")).ClaimsPage }));
 const ExplainProjector = lazy(async () => ({
@@ -165,6 +168,7 @@ export function App() {
             <Route path="/labs/:id/compare/projector" element={<OfLab page={CompareProjector} />} />
             <Route path="/labs/:id/explain" element={<OfLab page={ExplainPage} />} />
             <Route path="/labs/:id/power" element={<OfLab page={PowerPage} />} />
+            <Route path="/labs/:id/power/projector" element={<OfLab page={ChainProjector} />} />
             <Route path="/labs/:id/claims" element={<OfLab page={ClaimsPage} />} />
             <Route path="/labs/:id/explain/projector" element={<OfLab page={ExplainProjector} />} />
             <Route path="*" element={<Nowhere />} />

@@ -49,7 +49,7 @@ export function Slides({ name, back, slides }: { name: string; back: string; sli
         {slide?.picture}
       </Idea>
       <Spread>
-        <Row>
+        <Row style={{ visibility: slides.length > 1 ? undefined : "hidden" }}>
           <Button onPress={() => setAt(Math.max(0, at - 1))} isDisabled={at === 0}>
             ← The slide before
           </Button>

@@ -74,6 +74,7 @@ function described(one: Pending): string {
     return `${one.body.text} ${one.body.unit}`;
   if (one.kind === "note") return `“${one.body.text}”`;
   if (one.kind === "packEntry") return one.body.text || "a cell of a pack";
+  if (one.kind === "chain") return one.body.text || "a vote";
   return { check: "the meter check", photo: "a photograph", trace: "a logger’s file", pack: "a pack" }[one.kind];
 }
 

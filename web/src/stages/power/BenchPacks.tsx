@@ -14,6 +14,7 @@ import { TextField } from "../../ui/fields";
 import { Frame } from "../../ui/Frame";
 import { Column, Soft } from "../../ui/layout";
 import { Waiting } from "../../ui/Waiting";
+import { BenchChain } from "./BenchChain";
 import { NotKept } from "./NotKept";
 import { PackBench } from "./PackBench";
 import { type View, refusedOf, rowOf, viewsOf } from "./packView";
@@ -82,6 +83,15 @@ function Joined() {
       ) : (
         <Column>
           {id && <Soft>That pack is not on this device.</Soft>}
+          {packs.data.chain && (
+            <BenchChain
+              key={packs.data.chain.id}
+              chain={packs.data.chain}
+              bench={bench.data}
+              how={packs.data.how["sum"] ?? ""}
+              outbox={outbox}
+            />
+          )}
           <Begin data={packs.data} open={bench.data.state === "open"} outbox={outbox} />
           {views.length > 0 && <h2>Your packs</h2>}
           {views.map((one) => (

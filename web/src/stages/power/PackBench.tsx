@@ -10,10 +10,11 @@ import { Column, Columns, Row, Soft } from "../../ui/layout";
 import { Bullets } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
+import { type Plates, kindKey, kindsOf } from "./kinds";
 import { NumberEntry } from "./NumberEntry";
 import { PackSays, StepTable } from "./PackSays";
 import { RunBench } from "./RunBench";
-import { type Kind, type Shown, type View, latest, rowOf } from "./packView";
+import { type Kind, type View, latest, rowOf } from "./packView";
 
 const Stop = styled.p`
   padding: 0.5rem 0.8rem;
@@ -23,17 +24,7 @@ const Stop = styled.p`
 `;
 
 type Props = { view: View; data: Schemas["BenchPacks"]; bench: Schemas["BenchOut"]; outbox: Outbox };
-type Plates = Pick<Shown, "negative" | "electrolyte" | "positive">;
 type Extra = Partial<Schemas["PackEntryIn"]>;
-
-const kindKey = (cell: Plates) => `${cell.negative}|${cell.electrolyte}|${cell.positive}`;
-
-/** The kinds of cell a group has on its list, each once; what it joined last comes first. */
-function kindsOf(bench: Schemas["BenchOut"], joined: Plates[]): Plates[] {
-  const plates = ({ negative, electrolyte, positive }: Plates): Plates => ({ negative, electrolyte, positive });
-  const all = [...joined.slice(-1), ...bench.cells].map(plates);
-  return all.filter((cell, index) => all.findIndex((other) => kindKey(other) === kindKey(cell)) === index);
-}
 
 /** One pack: join a cell, measure it alone and all together, see what is off; then try the load. */
 export function PackBench({ view, data, bench, outbox }: Props) {

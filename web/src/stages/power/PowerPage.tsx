@@ -19,6 +19,7 @@ import { Select } from "../../ui/Select";
 import { colour, narrow, phone } from "../../ui/theme";
 import { useInAddress } from "../../ui/useInAddress";
 import { Waiting } from "../../ui/Waiting";
+import { ChainPart } from "./ChainPart";
 import { GroupPacks } from "./GroupPacks";
 import { HowMany } from "./HowMany";
 import { Stepper } from "./Stepper";
@@ -231,6 +232,15 @@ export function PowerPage({ id }: { id: string }) {
       </Parts>
       <Column>
         <Strongest kinds={power.data.kinds} choose={(key) => setCells(cells.map(() => key))} />
+        {one && (
+          <ChainPart
+            id={id}
+            load={load}
+            loadName={pack.data?.load_name ?? "load"}
+            cell={kind}
+            short={`${one.short}, ${bathName(names, one.bath)}`}
+          />
+        )}
         <GroupPacks id={id} />
       </Column>
     </FindingsFrame>

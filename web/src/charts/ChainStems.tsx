@@ -1,0 +1,145 @@
+import { scaleLinear } from "@visx/scale";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { count, number, volts } from "../format";
+import { colour, font } from "../ui/theme";
+import { useWidth } from "../ui/useWidth";
+import { roundStep, steps } from "./spread";
+
+const HEIGHT = 430;
+const TOP = 30;
+const BOTTOM = HEIGHT - 92;
+const LEFT = 40;
+
+const Drawing = styled.div`
+  svg {
+    display: block;
+    width: 100%;
+    overflow: visible;
+  }
+  text {
+    font-size: 14px;
+  }
+  .number {
+    font-family: ${font.numbers};
+  }
+`;
+
+type Chain = Schemas["ChainOut"];
+
+const said = (chain: Chain) =>
+  `${count(chain.links.length, "cell")} joined${chain.links.map((link) => `, ${link.group} ${volts(link.whole_v, 2)}`).join("")}. Foretold: ${chain.foretold
+    .map((one) => `${one.cells}: ${volts(one.open_v, 2)}, ${one.said}`)
+    .join("; ")}.`;
+
+/** The chain growing: hollow what is foretold for so many cells, solid what was read, beside the volts the load asks for. */
+export function ChainStems({ chain }: { chain: Chain }) {
+  const [ref, width] = useWidth<HTMLDivElement>(720);
+  const sure = chain.foretold.findIndex((one) => one.verdict === "runs") + 1 || chain.foretold.length;
+  const columns = Math.max(sure, chain.links.length + 1, ...chain.votes.map((vote) => vote.cells), 4);
+  const foretold = chain.foretold.slice(0, columns);
+  const wholes = chain.links.map((link) => link.whole_v);
+  const high = Math.max(...foretold.map((one) => one.open_v), ...wholes, chain.full_v ?? 0, 0.5) * 1.07;
+  const low = Math.min(0, ...wholes);
+  const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP] });
+  const each = (width - LEFT) / columns;
+  const bar = Math.min(44, each * 0.5);
+  const step = roundStep(low, high, 0.1, 8);
+  const x = (index: number) => LEFT + each * (index + 0.5);
+  return (
+    <Drawing ref={ref}>
+      <svg viewBox={`0 0 ${width} ${HEIGHT}`} height={HEIGHT} role="img" aria-label={said(chain)}>
+        {chain.least_v !== null && chain.full_v !== null && (
+          <g>
+            <rect
+              x={LEFT}
+              width={width - LEFT}
+              y={y(chain.full_v)}
+              height={y(chain.least_v) - y(chain.full_v)}
+              fill={colour.bench}
+            />
+            <text x={width} y={y(chain.full_v) - 5} textAnchor="end">
+              {chain.load_name}: full
+            </text>
+            <text x={width} y={y(chain.least_v) + 16} textAnchor="end">
+              begins
+            </text>
+          </g>
+        )}
+        {steps(low, high, step).map((at) => (
+          <g key={at}>
+            <line x1={LEFT - 8} x2={LEFT - 2} y1={y(at)} y2={y(at)} stroke={colour.soft} />
+            <text className="number" x={LEFT - 11} y={y(at) + 4.5} textAnchor="end" fill={colour.soft}>
+              {number(at, step < 0.1 ? 2 : 1)}
+            </text>
+          </g>
+        ))}
+        {foretold.map((one, index) => (
+          <g key={one.cells}>
+            <line
+              x1={x(index) - bar * 0.75}
+              x2={x(index) + bar * 0.75}
+              y1={y(one.open_v)}
+              y2={y(one.open_v)}
+              stroke={colour.account}
+              strokeWidth={3}
+            />
+            <text x={x(index)} y={BOTTOM + 58} textAnchor="middle" fill={colour.account}>
+              {one.said}
+            </text>
+          </g>
+        ))}
+        {chain.links.map((link, index) => {
+          const from = chain.links[index - 1]?.whole_v ?? 0;
+          const [upper, lower] = [Math.min(y(from), y(link.whole_v)), Math.max(y(from), y(link.whole_v))];
+          return (
+            <g key={link.id}>
+              <rect
+                x={x(index) - bar / 2}
+                width={bar}
+                y={Math.min(y(0), y(link.whole_v))}
+                height={Math.abs(y(link.whole_v) - y(0))}
+                fill={colour.readingPale}
+                stroke="none"
+              />
+              <rect
+                x={x(index) - bar / 2}
+                width={bar}
+                y={upper}
+                height={Math.max(2, lower - upper)}
+                fill={link.added_v < 0 ? colour.white : colour.reading}
+                stroke={colour.reading}
+                strokeDasharray={link.added_v < 0 ? "3 3" : undefined}
+              />
+              <text className="number" x={x(index)} y={upper - 8} textAnchor="middle" fontWeight={700}>
+                {number(link.whole_v, 2)}
+              </text>
+              <text x={x(index)} y={BOTTOM + 38} textAnchor="middle">
+                {link.group}
+              </text>
+            </g>
+          );
+        })}
+        {Array.from({ length: columns }, (_, index) => (
+          <text
+            className="number"
+            key={index}
+            x={x(index)}
+            y={BOTTOM + 20}
+            textAnchor="middle"
+            fontWeight={index + 1 === chain.lit_with ? 700 : undefined}
+          >
+            {index + 1}
+          </text>
+        ))}
+        {chain.votes.map((vote) => (
+          <g key={vote.cells}>
+            <text x={x(vote.cells - 1)} y={BOTTOM + 80} textAnchor="middle" fill={colour.prediction}>
+              {"◆".repeat(Math.min(vote.groups.length, 12))}
+            </text>
+          </g>
+        ))}
+      </svg>
+    </Drawing>
+  );
+}

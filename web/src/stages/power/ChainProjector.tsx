@@ -1,0 +1,37 @@
+import { useChain } from "../../api/chain";
+import type { Schemas } from "../../api/client";
+import { ChainStems } from "../../charts/ChainStems";
+import { count } from "../../format";
+import { Slides } from "../../ui/Slides";
+import { Waiting } from "../../ui/Waiting";
+
+type Chain = Schemas["ChainOut"];
+
+/** What is asked of the class now, or what came out. */
+export function titleOf(chain: Chain): string {
+  if (chain.lit_with !== null) return `The ${chain.load_name} runs with ${chain.lit_with}`;
+  if (chain.voting) return `The ${chain.load_name}: how many cells will it take?`;
+  return `${count(chain.links.length, "cell")} in the chain: the ${chain.load_name} ${chain.seen === "" ? "is not tried yet" : `, ${chain.seen}`}`.replace(
+    " ,",
+    ",",
+  );
+}
+
+function saysOf(chain: Chain): string {
+  const voted = chain.votes.reduce((sum, vote) => sum + vote.groups.length, 0);
+  if (chain.lit_with !== null && chain.nearest.length > 0) return `Nearest vote: ${chain.nearest.join(", ")}.`;
+  if (chain.voting)
+    return `${count(voted, "group has", "groups have")} voted, on the page of packs. Green line: what so many ${chain.short} cells of yours come to. Violet: votes.`;
+  return "Green line: foretold from your own cells. Solid: what the last cell added, and the whole with it. Violet: votes.";
+}
+
+/** The class's chain on the wall: voted on, foretold, and done. */
+export function ChainProjector({ id }: { id: string }) {
+  const { data, error } = useChain(id);
+  if (!data) return <Waiting title="The chain" error={error} />;
+  const { chain } = data;
+  const slides = chain
+    ? [{ key: chain.id, title: titleOf(chain), says: saysOf(chain), picture: <ChainStems chain={chain} /> }]
+    : [];
+  return <Slides name="The class’s chain" back={`/labs/${id}/power`} slides={slides} />;
+}
