@@ -8,9 +8,10 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.findings.claim_schemas import ClaimIn
-from server.findings.claims import record_claim, release
+from server.claims.schemas import ClaimIn
+from server.claims.services import record_claim
 from server.findings.models import Answer, Claim
+from server.findings.release import release
 from server.labs.schemas import CellIO
 from server.tests.support import group_of, lab_of, member_of, record, teacher
 

@@ -7,8 +7,8 @@ from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.findings.claims import release
-from server.power.models import Pack, PackEntry
+from server.findings.release import release
+from server.power.models import ChainEntry, Pack, PackEntry
 from server.tests.support import group_of, lab_of, record, teacher
 
 
@@ -72,14 +72,16 @@ PACKS_KEPT = """async () => {
 }"""
 
 
-class BenchOfPacks(BrowserTestCase):
-    """A group's packs on a phone, with the network cut in the middle."""
+class WithPacks(BrowserTestCase):
+    """What hands do on a bench of packs."""
+
+    groups = ("Tern", "Knot")
 
     def setUp(self):
         super().setUp()
         self.ada = teacher("ada")
-        self.lab = lab_of(self.ada)
-        release(actor=self.ada, lab_id=self.lab.id, parts=("power",))
+        self.lab = lab_of(self.ada, groups=self.groups)
+        release(actor=self.ada, lab_id=self.lab.id, parts=("claims", "power"))
 
     def tearDown(self):
         connections.close_all()
@@ -112,6 +114,10 @@ class BenchOfPacks(BrowserTestCase):
         page.get_by_role("button", name="Begin with this cell" if cell == 1 else "Join the next cell").click()
         self.record(page, f"Cell {cell} alone, V", alone)
         self.record(page, "Cell 1, V" if cell == 1 else f"Cells 1 to {cell}, V", total)
+
+
+class BenchOfPacks(WithPacks):
+    """A group's packs on a phone, with the network cut in the middle."""
 
     def test_cells_are_joined_judged_mended_and_the_load_is_tried_through_a_cut_network(self):
         page = self.bench(cut=True)
@@ -206,3 +212,88 @@ class BenchOfPacks(BrowserTestCase):
                 return
             page.wait_for_timeout(50)
         self.fail("the number was not kept")
+
+
+class TheWholeClass(WithPacks):
+    """Eight groups: they vote, build one chain, then packs of their own, and say what was wrong; one loses the network."""
+
+    groups = ("Tern", "Knot", "Plover", "Dunlin", "Gannet", "Fulmar", "Curlew", "Turnstone")
+
+    def setUp(self):
+        super().setUp()
+        for name in self.groups:
+            for cell in group_of(self.lab, name).cells.all():
+                if {cell.negative, cell.positive} == {"zinc", "copper"}:
+                    record(cell, "0.95")
+
+    def vote(self, page, cells):
+        for _ in range(abs(cells - 3)):
+            page.get_by_role("button", name="More: cells" if cells > 3 else "Less: cells").click()
+        page.get_by_role("button", name="Vote", exact=True).click()
+        expect(page.get_by_text(f"Your vote: {cells} cells.")).to_be_visible()
+
+    def join_chain(self, page, whole):
+        page.get_by_role("button", name="We join our cell to the chain").click()
+        field = page.get_by_label("The whole chain with it, V")
+        field.fill(whole)
+        field.press("Enter")
+        expect(field).to_have_count(0)
+
+    def test_eight_groups_vote_chain_build_try_and_explain_with_a_cut_network(self):
+        desk = self.device()
+        self.sign_in(desk)
+        desk.goto(f"/labs/{self.lab.id}/power?load=led-green")
+        desk.get_by_role("button", name="Begin a chain").click()
+        desk.get_by_role("link", name="On the projector").click()
+        expect(desk.get_by_role("heading", name="The green LED: how many cells will it take?")).to_be_visible()
+        phones = {name: self.bench(name) for name in self.groups}
+        knot = phones["Knot"]
+        for cells, (name, page) in enumerate(phones.items(), start=2):
+            if name == "Knot":
+                page.context.set_offline(True)
+            self.vote(page, cells)
+        expect(desk.get_by_text("7 groups have voted")).to_be_visible()
+        knot.context.set_offline(False)
+        expect(desk.get_by_text("8 groups have voted")).to_be_visible()
+
+        wholes = ("0.95", "1.89", "2.84", "3.78")
+        for name, whole in zip(self.groups, wholes, strict=False):
+            if name == "Knot":
+                knot.context.set_offline(True)
+            self.join_chain(phones[name], whole)
+            if name == "Knot":
+                expect(knot.get_by_text("1 entry safe on this device")).to_be_visible()
+                knot.context.set_offline(False)
+            expect(desk.get_by_role("img", name=re.compile(f"{name} {whole}"))).to_be_visible()
+        phones["Dunlin"].get_by_text("glows by day", exact=True).click()
+        expect(desk.get_by_role("heading", name="The green LED runs with 4")).to_be_visible()
+        expect(desk.get_by_text("Nearest vote: Plover.")).to_be_visible()
+        self.check_access(desk)
+        self.check_access(knot)
+
+        for name, page in phones.items():
+            page.get_by_role("button", name="Begin a pack").click()
+            self.step(page, 1, "0.95", "0.95")
+            self.step(page, 2, "0.94", "1.02" if name == "Tern" else "1.89")
+        tern = phones["Tern"]
+        expect(tern.get_by_role("status", name="What this pack says")).to_contain_text("Cell 2 adds almost nothing")
+        tern.goto("/bench/claims")
+        self.choose(tern, "About what?", "your pack: 2 in a row for the red LED")
+        self.choose(tern, "What is it about this pack?", "One cell is the trouble")
+        tern.get_by_label("Which of your numbers show it, and why?").fill("Its step is 0.07 V, alone it gave 0.94 V.")
+        tern.get_by_role("button", name="Claim it").click()
+        expect(tern.get_by_text("The numbers bear it out.")).to_be_visible()
+        self.check_access(tern)
+
+        desk.goto(f"/labs/{self.lab.id}/power")
+        desk.get_by_role("button", name="What groups have built: 8 packs").click()
+        expect(desk.get_by_role("row", name=re.compile("Tern red LED 2 1.89 1.02"))).to_be_visible()
+        desk.goto(f"/labs/{self.lab.id}/explain")
+        expect(desk.get_by_role("region", name="Under load").get_by_text("One cell is the trouble")).to_be_visible()
+        self.check_access(desk)
+        self.assertEqual(ChainEntry.objects.filter(kind="vote").count(), 8)
+        self.assertEqual(PackEntry.objects.filter(kind="sum").count(), 16)
+
+    def choose(self, page, label, option):
+        page.get_by_role("button", name=re.compile(re.escape(label))).click()
+        page.get_by_role("option", name=option).click()

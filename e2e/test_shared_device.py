@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from server.entries.models import Reading
-from server.findings.claims import release
+from server.findings.release import release
 from server.people.models import GroupSession
 from server.tests.support import cell_of, group_of, lab_of, record, teacher
 

@@ -17,6 +17,7 @@ from galvanic.chemistry.mixing import metal_dissolved_g
 from galvanic.chemistry.plates import Array
 from galvanic.errors import NotEnoughData
 from galvanic.reference.catalogue import electrodes, half_reactions
+from galvanic.reference.further_tables import elements
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +60,13 @@ def work_of(t_s: Sequence[float], current_a: Sequence[float], u_a: float, volts_
     share = charge.u / abs(charge.value) if charge.value else 0.0
     energy = area_under(t_s, [float(p) for p in power], 0.0)
     return Work(charge, Quantity(energy.value, math.hypot(energy.u, share * energy.value)))
+
+
+def plate_mass_g(plate: str, area_m2: float, thickness_m: float) -> float | None:
+    """Mass in g of a sheet of a plate's metal; None for an inert plate or one whose density is not in the tables."""
+    couple = electrodes()[plate].couple
+    density = None if couple is None else elements()[couple.split("/")[1]].density_kg_per_l
+    return None if density is None else 1e6 * density.value * area_m2 * thickness_m  # kg/L times m³ is 1000 kg
 
 
 def metal_used_g(plate: str, charge_c: float) -> float | None:

@@ -9,11 +9,11 @@ from ninja.openapi.schema import OpenAPISchema
 
 from server.base import errors
 from server.base.incoming import CleanParser
+from server.claims.api import router as claims
 from server.config.health import router as health
 from server.entries.api import router as bench
 from server.entries.beside_api import router as beside
 from server.findings.api import router as findings
-from server.findings.claim_api import router as claims
 from server.findings.explain_api import router as explaining
 from server.labs.api import router as labs
 from server.labs.joining_api import router as joining

@@ -11,11 +11,12 @@ from server.base.kept import as_json, made_once
 from server.base.problems import Problem
 from server.findings.outputs import compare_out
 from server.findings.policy import lab_for_group
-from server.findings.schemas import CompareOut, Held
+from server.findings.release import release
+from server.findings.schemas import CompareOut, Held, ReleaseIn
 from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
-from server.people.schemas import ProblemOut
+from server.people.schemas import Done, ProblemOut
 
 router = Router()
 
@@ -50,3 +51,15 @@ def bench_compare(request: HttpRequest) -> HttpResponse:
     """The same for a group, once the teacher has released it."""
     lab = lab_for_group(actor_of(request), "compare")
     return as_json(made_once(lab, "compare ", lambda: _body(lab, {})))
+
+
+@router.post(
+    "/labs/{uuid:lab_id}/release",
+    response={200: Done, 404: ProblemOut, 422: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="release",
+)
+def post_release(request: HttpRequest, lab_id: uuid.UUID, data: ReleaseIn) -> Done:
+    """Decide what groups see."""
+    release(actor=teacher_of(request), lab_id=lab_id, parts=data.parts)
+    return Done(ok=True)

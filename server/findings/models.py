@@ -36,7 +36,8 @@ class AnswerQuerySet(models.QuerySet["Answer"]):
 class Claim(models.Model):
     """A group's cause for a cell's gap, with the readings it cites and its reasoning; a later version names the earlier.
 
-    No plates: it is about the whole ladder. `may_show`: the group lets the teacher show it to the class.
+    No plates: it is about the whole ladder, or about the group's `pack` (its id). `may_show`: the group lets the teacher
+    show it to the class.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -45,6 +46,7 @@ class Claim(models.Model):
     electrolyte = models.CharField(max_length=60, blank=True)
     positive = models.CharField(max_length=60, blank=True)
     condition = models.CharField(max_length=40, blank=True)
+    pack = models.UUIDField(null=True, blank=True)
     cause = models.CharField(max_length=20)
     reasoning = models.CharField(max_length=1500, blank=True)
     cited = ArrayField(models.UUIDField(), default=list)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
@@ -189,3 +189,9 @@ class CompareOut(BaseModel):
     shared: list[SharedOut]
     aside: list[AsideOut]
     after_closing: list[AfterClosing]
+
+
+class ReleaseIn(BaseModel):
+    """What groups may see."""
+
+    parts: list[Literal["compare", "explain", "claims", "power"]]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime
 
 from galvanic.bench.pack_steps import known_load
@@ -11,13 +12,14 @@ from galvanic.cells import Cell
 from galvanic.chemistry.anchoring import anchored
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import load_of
-from galvanic.findings.runs import Done, RunPoint, tell
+from galvanic.findings.pack_claims import PackData, pack_data
+from galvanic.findings.runs import Done, Run, RunPoint, tell
 from server.base.problems import not_found
 from server.labs.outputs import notes_out
 from server.people.auth import Member
 from server.people.models import Teacher
 from server.power.models import Pack, PackEntry
-from server.power.packs import counting
+from server.power.packs import counting, made_of
 from server.power.schemas import RunDoneOut, RunOut, RunPointOut, StretchOut
 
 RUN = ("run_v", "run_a", "event")
@@ -29,6 +31,40 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
     pack: Pack | None = Pack.objects.visible_to(actor).prefetch_related("entries").filter(id=pack_id).first()
     if pack is None:
         raise not_found("pack")
+    typed = typed_of(pack)
+    cells, found = typed.cells, typed.told(pack.load)
+    return RunOut(
+        title=f"{cells[0].cell.notation if cells else 'No cell yet'}{f', {len(cells)} in a row' if len(cells) > 1 else ''}",
+        volts=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.volts_v],
+        current=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.current_a],
+        events=[RunDoneOut(t_s=done.t_s, what=done.what) for done in typed.events],
+        stretches=[
+            StretchOut(name=one.name, from_s=one.from_s, to_s=one.to_s, joined=one.joined) for one in found.stretches
+        ],
+        model=[RunPointOut(t_s=t, value=v) for t, v in found.model],
+        notes=notes_out(found.notes),
+        charge_c=None if found.charge_c is None else found.charge_c.value,
+        metal_mg=None if found.metal_g is None else 1e3 * found.metal_g,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Typed:
+    """A run as a group has typed it, seconds from its first entry: V, A, what was done, and the cells of the row."""
+
+    cells: tuple[PackCell, ...]
+    volts_v: tuple[RunPoint, ...]
+    current_a: tuple[RunPoint, ...]
+    events: tuple[Done, ...]
+
+    def told(self, load: str) -> Run:
+        """The run as the core tells it, with the pack's load."""
+        key = None if known_load(load) is None else load_of(load)
+        return tell(self.cells, key, self.volts_v, self.current_a, self.events)
+
+
+def typed_of(pack: Pack) -> Typed:
+    """The run of a pack whose entries are prefetched."""
     entries = counting(pack.entries.all())
     mine = [entry for entry in entries if entry.kind in RUN]
     start = min((_at(entry) for entry in mine), default=None)
@@ -41,22 +77,17 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
         return tuple(RunPoint(t, value) for t, value in sorted(found.items()))
 
     done = (Done(seconds(one), one.text) for one in mine if one.kind == "event")
-    events = tuple(sorted(done, key=lambda one: one.t_s))
-    load, cells = None if known_load(pack.load) is None else load_of(pack.load), _cells(entries)
-    found = tell(cells, load, points("run_v"), points("run_a"), events)
-    return RunOut(
-        title=f"{cells[0].cell.notation if cells else 'No cell yet'}{f', {len(cells)} in a row' if len(cells) > 1 else ''}",
-        volts=[RunPointOut(t_s=point.t_s, value=point.value) for point in points("run_v")],
-        current=[RunPointOut(t_s=point.t_s, value=point.value) for point in points("run_a")],
-        events=[RunDoneOut(t_s=done.t_s, what=done.what) for done in events],
-        stretches=[
-            StretchOut(name=one.name, from_s=one.from_s, to_s=one.to_s, joined=one.joined) for one in found.stretches
-        ],
-        model=[RunPointOut(t_s=t, value=v) for t, v in found.model],
-        notes=notes_out(found.notes),
-        charge_c=None if found.charge_c is None else found.charge_c.value,
-        metal_mg=None if found.metal_g is None else 1e3 * found.metal_g,
-    )
+    return Typed(_cells(entries), points("run_v"), points("run_a"), tuple(sorted(done, key=lambda one: one.t_s)))
+
+
+def data_of_pack(pack: Pack) -> PackData:
+    """What a claim about a pack is weighed on; its entries are prefetched."""
+    record, _ = made_of(pack, list(pack.entries.all()))
+    typed = typed_of(pack)
+    run = typed.told(pack.load) if typed.volts_v or typed.current_a else None
+    plates = {one.cell.negative for one in typed.cells}
+    plate = plates.pop() if len(plates) == 1 else None
+    return pack_data(record, run, [(point.t_s, point.value) for point in typed.volts_v], plate)
 
 
 def _at(entry: PackEntry) -> datetime:

@@ -19,9 +19,10 @@ from galvanic.cells import Cell
 from galvanic.planning.schedule import Steps
 from galvanic.reference.catalogue import electrodes
 from galvanic.simulated.simulate import Bench, Meter
+from server.claims.schemas import ClaimIn
+from server.claims.services import answer_claim, record_claim
 from server.entries.models import MeterCheck, Prediction, Reading
-from server.findings.claim_schemas import ClaimIn
-from server.findings.claims import answer_claim, record_claim, release
+from server.findings.release import release
 from server.findings.services import PARTS
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import close_lab, open_lab, sign_off
@@ -31,6 +32,7 @@ from server.labs.services import create_lab
 from server.labs.settings import NewLab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
+from server.power.packs import packs_of
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 
 TEACHER = "demo-teacher"
@@ -89,6 +91,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         begun = day - timedelta(minutes=PACK_MINUTES)
         build_packs(groups, begun, SCENARIO["pack"], SCENARIO["potential_v"], rng)
         record_runs(groups, begun, SCENARIO["run"], SCENARIO["potential_v"], rng)
+        _claim_of_packs(groups, rng)
         build_chain(groups, begun, SCENARIO["chain"], SCENARIO["potential_v"], rng)
     else:
         release(actor=teacher, lab_id=lab.id, parts=("power",))
@@ -116,6 +119,19 @@ def _claim(teacher: Teacher, groups: Sequence[Group], rng: np.random.Generator) 
         kept = record_claim(actor=Member(group.id, group.lab_id, group.name, group.lab.owner_id), entry=entry)
         if row["answer"]:
             answer_claim(actor=teacher, claim_id=kept.id, text=row["answer"], marks=row["marks"], shown=row["shown"])
+
+
+def _claim_of_packs(groups: Sequence[Group], rng: np.random.Generator) -> None:
+    """What groups claim of the first pack they built."""
+    by_name = {group.name: group for group in groups}
+    for row in SCENARIO["pack_claim"]:
+        group = by_name[row["group"]]
+        actor = Member(group.id, group.lab_id, group.name, group.lab.owner_id)
+        entry = ClaimIn(
+            id=uuid.UUID(bytes=rng.bytes(16), version=4), cell=None, pack=packs_of(actor)[0].id, cause=row["cause"],
+            reasoning=row["reasoning"], cited=[], may_show=True,
+        )  # fmt: skip
+        record_claim(actor=actor, entry=entry)
 
 
 def _check_meters(groups: Sequence[Group], opened: datetime, rng: np.random.Generator) -> None:

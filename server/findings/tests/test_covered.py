@@ -9,7 +9,7 @@ from django.test import TestCase
 
 from server.config.api import api
 from server.entries.tests.pictures import jpeg
-from server.findings.claims import release
+from server.findings.release import release
 from server.labs.models import PlannedCell
 from server.people.auth import GroupAuth
 from server.power.models import Chain

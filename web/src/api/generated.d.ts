@@ -980,6 +980,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/packs/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pack Causes
+         * @description Why packs of the class fell short: every cause, weighed on the pack's own numbers.
+         */
+        get: operations["pack_causes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/pause": {
         parameters: {
             query?: never;
@@ -1985,7 +2005,7 @@ export interface components {
         };
         /**
          * CauseChoice
-         * @description A cause that may be claimed, and what would follow from it.
+         * @description A cause that may be claimed (of a pack: `of_pack`), and what would follow from it.
          */
         CauseChoice: {
             /** Implies */
@@ -1994,6 +2014,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Of Pack */
+            of_pack: boolean;
         };
         /**
          * CauseOut
@@ -2240,7 +2262,8 @@ export interface components {
         };
         /**
          * ClaimIn
-         * @description One version of a claim, about a cell or (None) the whole ladder; `revises` is the version before.
+         * @description One version of a claim, about a cell, the group's `pack`, or (both None) the whole ladder; `revises` is the version
+         *     before.
          */
         ClaimIn: {
             /** Cause */
@@ -2258,6 +2281,8 @@ export interface components {
              * @default false
              */
             may_show: boolean;
+            /** Pack */
+            pack?: string | null;
             /** Reasoning */
             reasoning: string;
             /** Revises */
@@ -2291,6 +2316,8 @@ export interface components {
             latest: boolean;
             /** May Show */
             may_show: boolean;
+            /** Pack */
+            pack: string | null;
             /** Question */
             question: string;
             /** Reasoning */
@@ -2321,6 +2348,8 @@ export interface components {
             causes: components["schemas"]["CauseChoice"][];
             /** Claims */
             claims: components["schemas"]["ClaimOut"][];
+            /** Packs */
+            packs: components["schemas"]["PackChoice"][];
             /** Released */
             released: string[];
             /** Rubric */
@@ -3805,6 +3834,19 @@ export interface components {
             volume_ml: number;
         };
         /**
+         * PackChoice
+         * @description A pack that a claim may be about.
+         */
+        PackChoice: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * PackEntryIn
          * @description One thing about a pack; `position` counts cells from the minus, from 1. A cell names its plates, a number its unit.
          */
@@ -3997,6 +4039,31 @@ export interface components {
             singles_v: number | null;
             /** Sum V */
             sum_v: number | null;
+        };
+        /**
+         * PackWeighedOut
+         * @description A group's pack with every cause that may be claimed of it.
+         */
+        PackWeighedOut: {
+            /** Causes */
+            causes: components["schemas"]["WeighedOut"][];
+            /** Group */
+            group: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PacksWeighedOut
+         * @description The packs of a lab that did not do what they should, or were watched over time.
+         */
+        PacksWeighedOut: {
+            /** Packs */
+            packs: components["schemas"]["PackWeighedOut"][];
         };
         /**
          * PairInLiquidsOut
@@ -4968,6 +5035,27 @@ export interface components {
             cells: number;
             /** Groups */
             groups: string[];
+        };
+        /**
+         * WeighedOut
+         * @description A cause of a pack's trouble and what its own numbers say to it.
+         */
+        WeighedOut: {
+            /** Implies */
+            implies: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Question */
+            question: string;
+            /** Says */
+            says: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "contradicted" | "open";
         };
         /**
          * WhatIfIn
@@ -7777,6 +7865,46 @@ export interface operations {
             };
         };
     };
+    pack_causes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PacksWeighedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     pause: {
         parameters: {
             query?: never;
@@ -8128,26 +8256,8 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };

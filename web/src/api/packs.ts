@@ -19,6 +19,14 @@ export const usePackRun = (pack: string, wanted: boolean) =>
     retry: false,
   });
 
+/** Why packs of the class fell short, weighed on their own numbers. */
+export const usePackCauses = (id: string) =>
+  useQuery({
+    queryKey: ["pack-causes", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/packs/causes", ofLab(id))),
+    refetchInterval: LIVE_MS,
+  });
+
 export const useLabPacks = (id: string) =>
   useQuery({
     queryKey: ["packs", id],

@@ -48,15 +48,17 @@ function ClaimForm({
   const record = useRecordClaim();
   const slot = `${bench.group_id}:claim:${revises?.id ?? "new"}`;
   const ticked = `choice:${slot}`;
-  const [cellId, setCellId] = useKept(`${ticked}:cell`, revises ? "" : (bench.cells[0]?.id ?? ""));
+  const [cellId, setCellId] = useKept(`${ticked}:cell`, revises ? (revises.pack ?? "") : (bench.cells[0]?.id ?? ""));
   const [cause, setCause] = useKept(`${ticked}:cause`, revises?.cause ?? "");
   const [reasoning, setReasoning] = useKept(`${slot}:reasoning`, revises?.reasoning ?? "");
   const [cited, setCited] = useKept<string[]>(`${ticked}:cited`, revises?.cited.map((one) => one.id) ?? []);
   const [mayShow, setMayShow] = useKept(`${ticked}:show`, revises?.may_show ?? false);
   const measured = bench.cells.filter((one) => one.readings.length > 0);
   const whole = cellId === LADDER;
+  const pack = data.packs.find((one) => one.id === cellId);
   const about = measured.find((one) => one.id === cellId) ?? measured[0];
-  const choice = data.causes.find((one) => one.key === cause);
+  const causes = data.causes.filter((one) => one.of_pack === (pack !== undefined));
+  const choice = causes.find((one) => one.key === cause);
   if (!about) return <Soft>Measure a cell first; then you can say what became of its volts.</Soft>;
   const counts = bench.cells.flatMap((cell) =>
     cell.readings.filter((one) => one.corrected_by === null && !one.aside).map((one) => ({ ...one, cell })),
@@ -70,7 +72,8 @@ function ClaimForm({
         record.mutate(
           {
             id: newId(),
-            cell: whole ? null : { negative, electrolyte, positive, condition },
+            cell: whole || pack ? null : { negative, electrolyte, positive, condition },
+            pack: pack?.id ?? null,
             cause,
             reasoning,
             cited,
@@ -94,18 +97,25 @@ function ClaimForm({
           options={[
             ...measured.map((one) => ({ key: one.id, name: `${one.short} in ${bathName(names, one)}` })),
             { key: LADDER, name: "the whole ladder" },
+            ...data.packs.map((one) => ({ key: one.id, name: `your pack: ${one.name}` })),
           ]}
-          value={whole ? LADDER : about.id}
-          onChange={setCellId}
+          value={whole ? LADDER : (pack?.id ?? about.id)}
+          onChange={(key) => {
+            setCellId(key);
+            setCause("");
+          }}
         />
         <Select
-          label="What became of the volts?"
-          options={data.causes.map(({ key, name }) => ({ key, name }))}
-          value={cause}
+          label={pack ? "What is it about this pack?" : "What became of the volts?"}
+          options={causes.map(({ key, name }) => ({ key, name }))}
+          value={choice ? cause : ""}
           onChange={setCause}
         />
         {choice && <Soft>If so: {choice.implies}</Soft>}
-        <div role="group" aria-label="Your readings that show it">
+        {pack && (
+          <Soft>What you measured of it, alone, in the row, with the load and over time, is weighed as it stands.</Soft>
+        )}
+        <div role="group" aria-label="Your readings that show it" hidden={pack !== undefined}>
           <p>Tap the readings that show it:</p>
           <Row>
             {near.map((one) => (
@@ -124,7 +134,7 @@ function ClaimForm({
           </Row>
         </div>
         <TextField
-          label="Why do these readings show it?"
+          label={pack ? "Which of your numbers show it, and why?" : "Why do these readings show it?"}
           value={reasoning}
           onChange={setReasoning}
           rows={4}
@@ -135,7 +145,7 @@ function ClaimForm({
         </Tick>
         <ProblemNote problem={record.error} />
         <Row>
-          <MainButton type="submit" isDisabled={!cause || !reasoning.trim()}>
+          <MainButton type="submit" isDisabled={!choice || !reasoning.trim()}>
             {revises ? "Keep the new version" : "Claim it"}
           </MainButton>
           {revises && <TextButton onPress={done}>Leave it as it is</TextButton>}

@@ -10,14 +10,19 @@ const VERDICTS = {
   open: "The numbers leave it open",
 };
 
+/** What a claim is about: a cell, a pack, or the whole ladder. */
+export function aboutOf(claim: Claim, names: ReturnType<typeof useNames>): string {
+  if (claim.cell) return `${claim.short} in ${bathName(names, claim.cell)}`;
+  return claim.pack ? `The pack: ${claim.short}` : "The whole ladder";
+}
+
 /** A claim in the group's words, and what chemistry and the class's data say to it. */
 export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
   const names = useNames();
   return (
     <>
       <p>
-        {claim.cell ? `${claim.short} in ${bathName(names, claim.cell)}` : "The whole ladder"}:{" "}
-        <strong>{claim.cause_name.toLowerCase()}</strong>.
+        {aboutOf(claim, names)}: <strong>{claim.cause_name.toLowerCase()}</strong>.
       </p>
       <blockquote>“{claim.reasoning}”</blockquote>
       {claim.cited.length > 0 && (

@@ -14,9 +14,9 @@ import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
-import { bathName, useNames } from "../../lab/useNames";
+import { useNames } from "../../lab/useNames";
 import { AnswerClaim, RubricForm } from "./AnswerClaim";
-import { ClaimText, earlierOf } from "./ClaimParts";
+import { ClaimText, aboutOf, earlierOf } from "./ClaimParts";
 
 type Claim = Schemas["ClaimOut"];
 const NO_ANCHORS: string[] = [];
@@ -97,7 +97,7 @@ export function ClaimsPage({ id }: { id: string }) {
       ),
     },
   ];
-  const name = (claim: Claim) => (claim.cell ? `${claim.short} in ${bathName(names, claim.cell)}` : "the whole ladder");
+  const name = (claim: Claim) => aboutOf(claim, names);
   return (
     <FindingsFrame
       data={compare.data}

@@ -13,6 +13,7 @@ import { Release } from "../../lab/Release";
 import { bathName, useNames } from "../../lab/useNames";
 import { AllCells } from "./AllCells";
 import { OneCell } from "./OneCell";
+import { UnderLoad } from "./UnderLoad";
 import { WhatIf } from "./WhatIf";
 
 const NO_ANCHORS: string[] = [];
@@ -137,6 +138,7 @@ export function ExplainPage({ id }: { id: string }) {
           <Column>
             {accounts.data ? <AllCells data={accounts.data} /> : <Soft>Testing the accounts …</Soft>}
             {claims.data && <WhatGroupsSay lab={id} data={claims.data} />}
+            <UnderLoad lab={id} />
           </Column>
         </Columns>
       ) : (

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,18 +15,21 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
+from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
 from server.base.problems import Problem, not_found
+from server.claims.schemas import ClaimIn
 from server.entries.models import Reading
 from server.entries.once import keep_once
-from server.findings.claim_schemas import ClaimIn
 from server.findings.models import Answer, Claim
-from server.findings.services import PARTS
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import owned
 from server.people.auth import Member
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
+from server.power.models import Pack
+from server.power.packs import made_of
+from server.power.runs import data_of_pack
 
 MAX_CLAIMS, MAX_CITED = 60, 30
 USUAL_RUBRIC = ({"name": "Claim", "most": 2}, {"name": "Evidence", "most": 3}, {"name": "Reasoning", "most": 3})
@@ -53,7 +56,7 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
         lab = Lab.objects.visible_to(actor).get()
         if "claims" not in lab.released:
             raise Problem(403, "not_released", "Your teacher has not asked for claims yet. What you typed stays here.")
-        if entry.cause not in CAUSES:
+        if entry.cause not in (CAUSES if entry.pack is None else PACK_CAUSES):
             raise Problem(422, "cause", "Choose one of the causes.", field="cause")
         reasoning = entry.reasoning.strip()
         if not reasoning:
@@ -61,6 +64,8 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
         about = entry.cell.model_dump() if entry.cell else {}
         if about and not PlannedCell.objects.filter(group__lab=lab, **about).exists():
             raise not_found("cell")
+        if entry.pack is not None and (about or not Pack.objects.visible_to(actor).filter(id=entry.pack).exists()):
+            raise not_found("pack")
         cited = list(dict.fromkeys(entry.cited))[:MAX_CITED]
         if Reading.objects.visible_to(actor).filter(id__in=cited).count() != len(cited):
             raise not_found("reading")
@@ -68,8 +73,8 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
             raise Problem(409, "enough", f"Your group has {MAX_CLAIMS} versions of claims, which is the most it can hold.")
         announce(actor.lab_id, actor.group_id)
         return Claim.objects.create(
-            id=entry.id, group_id=actor.group_id, **about, cause=entry.cause, reasoning=reasoning, cited=cited,
-            may_show=entry.may_show, revises=_earlier(actor, entry), received_at=timezone.now(),
+            id=entry.id, group_id=actor.group_id, **about, pack=entry.pack, cause=entry.cause, reasoning=reasoning,
+            cited=cited, may_show=entry.may_show, revises=_earlier(actor, entry), received_at=timezone.now(),
         )  # fmt: skip
 
     return keep_once(Claim, actor, entry.id, create)[0]
@@ -86,9 +91,13 @@ def _earlier(actor: Member, entry: ClaimIn) -> Claim | None:
     return earlier
 
 
-def tested(claim: Claim, results: Sequence[ElectrolyteResult], group: str, cited: Sequence[Reading]) -> Tested:
-    """Weigh a claim against chemistry and the class's data as they are now."""
-    cell = claim.cell
+def tested(
+    claim: Claim, results: Sequence[ElectrolyteResult], cited: Sequence[Reading], packs: Mapping[uuid.UUID, Pack]
+) -> Tested:
+    """Weigh a claim against chemistry and the class's data as they are now; of a pack, against the pack's own numbers."""
+    cell, group = claim.cell, claim.group.name
+    if claim.pack is not None:
+        return Tested(weigh_pack(claim.cause, data_of_pack(packs[claim.pack])), "", ())
     try:
         if cell is None:
             widest = next(one.cell for result in results for one in result.cells)
@@ -148,24 +157,35 @@ def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[tuple[str, i
     return lab
 
 
-@transaction.atomic
-def release(*, actor: Teacher, lab_id: uuid.UUID, parts: Sequence[str]) -> Lab:
-    """Decide what groups see. Raises Problem: not_found, or part."""
-    lab = owned(actor, lab_id)
-    if not set(parts) <= set(PARTS):
-        raise Problem(422, "part", f"Parts are {', '.join(PARTS)}.", field="parts")
-    lab.released = [part for part in PARTS if part in parts]
-    lab.save(update_fields=["released"])
-    keep_deed(actor, "released", lab, ", ".join(lab.released) or "nothing")
-    announce(lab.id)
-    return lab
-
-
 def claims_of(actor: Teacher | Member, lab: Lab) -> list[Claim]:
     """The claims of a lab that its teacher or a group of it sees, all versions, oldest first, with their answers."""
     answers = Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
     rows = Claim.objects.visible_to(actor).filter(group__lab=lab)
     return list(rows.select_related("group").prefetch_related(answers))
+
+
+def packs_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Pack]:
+    """The packs that claims are about, by id, with their entries; two queries, none without such claims."""
+    keys = {claim.pack for claim in claims if claim.pack is not None}
+    if not keys:
+        return {}
+    return {one.id: one for one in Pack.objects.filter(id__in=keys).select_related("group").prefetch_related("entries")}
+
+
+def weighed_packs(packs: Iterable[Pack]) -> list[tuple[Pack, list[tuple[PackCause, Verdict]]]]:
+    """Packs of a class whose numbers say anything of why they fell short, each with every cause and what they say to it."""
+    every = [(pack, weigh_all(data_of_pack(pack))) for pack in packs]
+    return [(pack, weighed) for pack, weighed in every if any(verdict.code == "fits" for _, verdict in weighed)]
+
+
+def name_of_pack(pack: Pack) -> str:
+    """A pack in a few words."""
+    record, _ = made_of(pack, list(pack.entries.all()))
+    n, load = len(record.sums_v), record.load
+    cells = "one cell" if n == 1 else f"{n} in a row"
+    if load is None or load.row is None:
+        return f"{cells} with {pack.load if load is None else load.name}"
+    return f"{cells} for the {load.name}"
 
 
 def cited_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Reading]:

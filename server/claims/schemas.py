@@ -13,10 +13,12 @@ from server.materials.schemas import Key
 
 
 class ClaimIn(BaseModel):
-    """One version of a claim, about a cell or (None) the whole ladder; `revises` is the version before."""
+    """One version of a claim, about a cell, the group's `pack`, or (both None) the whole ladder; `revises` is the version
+    before."""
 
     id: uuid.UUID
     cell: CellIO | None
+    pack: uuid.UUID | None = None
     cause: Key
     reasoning: Annotated[str, StringConstraints(max_length=1500)]
     cited: Annotated[list[uuid.UUID], Field(max_length=30)]
@@ -25,9 +27,10 @@ class ClaimIn(BaseModel):
 
 
 class CauseChoice(BaseModel):
-    """A cause that may be claimed, and what would follow from it."""
+    """A cause that may be claimed (of a pack: `of_pack`), and what would follow from it."""
 
     key: str
+    of_pack: bool
     name: str
     implies: str
 
@@ -65,6 +68,7 @@ class ClaimOut(BaseModel):
     id: uuid.UUID
     group: str
     cell: CellIO | None
+    pack: uuid.UUID | None
     short: str
     cause: str
     cause_name: str
@@ -89,11 +93,45 @@ class RubricRow(BaseModel):
     most: Annotated[int, Field(ge=1, le=20)]
 
 
+class PackChoice(BaseModel):
+    """A pack that a claim may be about."""
+
+    id: uuid.UUID
+    name: str
+
+
+class WeighedOut(BaseModel):
+    """A cause of a pack's trouble and what its own numbers say to it."""
+
+    key: str
+    name: str
+    implies: str
+    verdict: Literal["fits", "contradicted", "open"]
+    says: str
+    question: str
+
+
+class PackWeighedOut(BaseModel):
+    """A group's pack with every cause that may be claimed of it."""
+
+    id: uuid.UUID
+    group: str
+    name: str
+    causes: list[WeighedOut]
+
+
+class PacksWeighedOut(BaseModel):
+    """The packs of a lab that did not do what they should, or were watched over time."""
+
+    packs: list[PackWeighedOut]
+
+
 class ClaimsOut(BaseModel):
     """All claims of a lab, or of a group, with the causes there are, the rubric, and what is released."""
 
     claims: list[ClaimOut]
     causes: list[CauseChoice]
+    packs: list[PackChoice]
     rubric: list[RubricRow]
     released: list[str]
 
@@ -110,9 +148,3 @@ class RubricIn(BaseModel):
     """The rows of the rubric."""
 
     rows: Annotated[list[RubricRow], Field(max_length=8)]
-
-
-class ReleaseIn(BaseModel):
-    """What groups may see."""
-
-    parts: list[Literal["compare", "explain", "claims", "power"]]

@@ -1,17 +1,18 @@
-"""Claims: a group's own, all of them for the teacher, answers, rubric, release."""
+"""Claims: a group's own, all of them for the teacher, answers, rubric."""
 
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from django.http import HttpRequest
 from ninja import Router
 
 from galvanic.findings.claims import CAUSES
-from server.entries.models import Reading
-from server.findings import claims as services
-from server.findings.claim_schemas import (
+from galvanic.findings.compare import ElectrolyteResult
+from galvanic.findings.pack_claims import PACK_CAUSES
+from server.claims import services
+from server.claims.schemas import (
     AnswerIn,
     AnswerOut,
     CauseChoice,
@@ -20,10 +21,14 @@ from server.findings.claim_schemas import (
     ClaimOut,
     ClaimsOut,
     HeardOut,
-    ReleaseIn,
+    PackChoice,
+    PacksWeighedOut,
+    PackWeighedOut,
     RubricIn,
     RubricRow,
+    WeighedOut,
 )
+from server.entries.models import Reading
 from server.findings.models import Answer, Claim
 from server.findings.services import compare_lab, own_results, shows_class
 from server.labs.lookups import lab_for_teacher, lab_of_group
@@ -31,40 +36,55 @@ from server.labs.models import Lab
 from server.labs.schemas import CellIO
 from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import Done, ProblemOut
+from server.power.models import Pack
+from server.power.packs import packs_of, packs_of_lab
 
 router = Router()
 REFUSED = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 DONE = Done(ok=True)
 
 
-def claims_out(lab: Lab, rows: Sequence[Claim], own_only: Member | None = None) -> ClaimsOut:
+def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), own_only: Member | None = None) -> ClaimsOut:
     """Claims with what the core says of each now; a constant number of queries.
 
-    `own_only`: a group that may not see what the class found; its claims are weighed on its own readings alone.
+    `own_packs`: those that a group may claim something of. `own_only`: a group that may not see what the class found; its
+    claims are weighed on its own readings alone.
     """
     readings = services.cited_in(rows)
+    packs = services.packs_in(rows)
     revised = {claim.revises_id for claim in rows if claim.revises_id}
     results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
     return ClaimsOut(
-        claims=[_claim(claim, results, readings, claim.id not in revised) for claim in rows],
-        causes=[CauseChoice(key=one.key, name=one.name, implies=one.implies) for one in CAUSES.values()],
+        claims=[_claim(claim, results, readings, packs, claim.id not in revised) for claim in rows],
+        causes=[
+            *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=False) for key, one in CAUSES.items()),
+            *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=True) for key, one in PACK_CAUSES.items()),
+        ],
+        packs=[PackChoice(id=one.id, name=services.name_of_pack(one)) for one in own_packs],
         rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
         released=list(lab.released),
     )
 
 
-def _claim(claim: Claim, results: list, readings: dict[uuid.UUID, Reading], latest: bool) -> ClaimOut:  # type: ignore[type-arg]
+def _claim(
+    claim: Claim,
+    results: Sequence[ElectrolyteResult],
+    readings: Mapping[uuid.UUID, Reading],
+    packs: Mapping[uuid.UUID, Pack],
+    latest: bool,
+) -> ClaimOut:
     own = [readings[key] for key in claim.cited if key in readings]
-    found = services.tested(claim, results, claim.group.name, own)
+    found = services.tested(claim, results, own, packs)
     cell = claim.cell
     answers: list[Answer] = list(claim.answers.all())
     return ClaimOut(
         id=claim.id,
         group=claim.group.name,
         cell=CellIO.of(cell) if cell else None,
-        short=cell.short if cell else "the whole ladder",
+        pack=claim.pack,
+        short=cell.short if cell else services.name_of_pack(packs[claim.pack]) if claim.pack else "the whole ladder",
         cause=claim.cause,
-        cause_name=CAUSES[claim.cause].name if claim.cause in CAUSES else claim.cause,
+        cause_name=next((one[claim.cause].name for one in (CAUSES, PACK_CAUSES) if claim.cause in one), claim.cause),
         reasoning=claim.reasoning,
         cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, short=one.cell.cell.short) for one in own],
         may_show=claim.may_show,
@@ -89,7 +109,7 @@ def bench_claims(request: HttpRequest) -> ClaimsOut:
     """The group's own claims, all versions."""
     actor = actor_of(request)
     lab = lab_of_group(actor)
-    return claims_out(lab, services.claims_of(actor, lab), None if shows_class(lab) else actor)
+    return claims_out(lab, services.claims_of(actor, lab), packs_of(actor), None if shows_class(lab) else actor)
 
 
 @router.post("/bench/claims", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_claim")
@@ -126,8 +146,30 @@ def put_rubric(request: HttpRequest, lab_id: uuid.UUID, data: RubricIn) -> Done:
     return DONE
 
 
-@router.post("/labs/{uuid:lab_id}/release", response={200: Done, **REFUSED}, auth=TeacherAuth(), operation_id="release")
-def post_release(request: HttpRequest, lab_id: uuid.UUID, data: ReleaseIn) -> Done:
-    """Decide what groups see."""
-    services.release(actor=teacher_of(request), lab_id=lab_id, parts=data.parts)
-    return DONE
+@router.get(
+    "/labs/{uuid:lab_id}/packs/causes",
+    response={200: PacksWeighedOut, 404: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="pack_causes",
+)
+def pack_causes(request: HttpRequest, lab_id: uuid.UUID) -> PacksWeighedOut:
+    """Why packs of the class fell short: every cause, weighed on the pack's own numbers."""
+    actor = teacher_of(request)
+    lab_for_teacher(actor, lab_id)
+    return PacksWeighedOut(
+        packs=[
+            PackWeighedOut(
+                id=pack.id,
+                group=pack.group.name,
+                name=services.name_of_pack(pack),
+                causes=[
+                    WeighedOut(
+                        key=one.key, name=one.name, implies=one.implies, verdict=verdict.code, says=verdict.text,
+                        question=verdict.question,
+                    )
+                    for one, verdict in weighed
+                ],
+            )
+            for pack, weighed in services.weighed_packs(packs_of_lab(actor, lab_id))
+        ]
+    )  # fmt: skip

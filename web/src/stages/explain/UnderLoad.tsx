@@ -1,0 +1,66 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { usePackCauses } from "../../api/packs";
+import { Behind } from "../../ui/Behind";
+import { Soft } from "../../ui/layout";
+import { Select } from "../../ui/Select";
+import { colour } from "../../ui/theme";
+
+const Causes = styled.dl`
+  dt {
+    margin-top: 0.6rem;
+    font-weight: 700;
+  }
+  dd {
+    margin: 0;
+  }
+`;
+
+const MARKS = { fits: "fits", contradicted: "speaks against it", open: "left open" };
+const SHADES = { fits: colour.good, contradicted: colour.wrong, open: colour.soft };
+
+/** Packs that fell short or sagged: which causes their own numbers bear out, which not, and what would tell the rest. */
+export function UnderLoad({ lab }: { lab: string }) {
+  const packs = usePackCauses(lab).data?.packs ?? [];
+  const [chosen, choose] = useState("");
+  const pack = packs.find((one) => one.id === chosen) ?? packs[0];
+  if (!pack) return null;
+  const open = pack.causes.filter((one) => one.verdict === "open");
+  return (
+    <section aria-label="Under load">
+      <h2>Under load: why a pack fell short</h2>
+      <Select
+        label="Which pack"
+        options={packs.map((one) => ({ key: one.id, name: `${one.group}: ${one.name}` }))}
+        value={pack.id}
+        onChange={choose}
+      />
+      <Causes>
+        {pack.causes
+          .filter((one) => one.verdict !== "open")
+          .map((one) => (
+            <div key={one.key}>
+              <dt>
+                {one.name}: <span style={{ color: SHADES[one.verdict] }}>{MARKS[one.verdict]}</span>
+              </dt>
+              <dd>{one.says}</dd>
+            </div>
+          ))}
+      </Causes>
+      {open.length > 0 && (
+        <Behind label={`Left open: ${open.length}`}>
+          <Causes>
+            {open.map((one) => (
+              <div key={one.key}>
+                <dt>{one.name}</dt>
+                <dd>
+                  {one.says} <Soft as="span">{one.question}</Soft>
+                </dd>
+              </div>
+            ))}
+          </Causes>
+        </Behind>
+      )}
+    </section>
+  );
+}
