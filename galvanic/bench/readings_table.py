@@ -188,12 +188,12 @@ def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:
     if red == black:
         raise BadTableText("bad_row", "Red and black are on the same plate, which is no cell.")
     parsed, offset_v = _volts(row)
-    condition = " ".join(_as_written(row.get(CONDITION, "")).split())
+    condition = " ".join(as_written(row.get(CONDITION, "")).split())
     if len(condition) > MOST_CONDITION:
         raise BadTableText("bad_row", f"The condition is longer than {MOST_CONDITION} letters.")
     return TableReading(
         line,
-        " ".join(_as_written(row["group"]).split()),
+        " ".join(as_written(row["group"]).split()),
         red,
         black,
         look.key("electrolyte", row["electrolyte"]),
@@ -205,7 +205,7 @@ def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:
     )
 
 
-def _as_written(text: str) -> str:
+def as_written(text: str) -> str:
     """A text without the mark that keeps a spreadsheet from taking it for a formula."""
     return text[1:] if text[:1] == "\u2019" and text[1:2] in ("=", "+", "-", "@") else text
 
@@ -215,7 +215,7 @@ def _volts(row: Mapping[str, str]) -> tuple[ParsedReading, float]:
     unit, typed = row.get(UNIT) or "V", row.get(TYPED, "")
     if not typed:
         return _with_resolution(parse(row["volts"], unit), row), 0.0
-    parsed = _with_resolution(parse(_as_written(typed), unit), row)
+    parsed = _with_resolution(parse(as_written(typed), unit), row)
     offset_v = _number(row.get(OFFSET, ""), OFFSET)
     if row.get("volts"):
         shown = parse(row["volts"])
@@ -244,7 +244,7 @@ def _number(text: str, column: str) -> float:
 
 
 def _why_not(row: Mapping[str, str]) -> str:
-    counts, reason = _plain(row.get(COUNTS, "")), " ".join(_as_written(row.get(WHY_NOT, "")).split())[:200]
+    counts, reason = _plain(row.get(COUNTS, "")), " ".join(as_written(row.get(WHY_NOT, "")).split())[:200]
     if counts in NO:
         return reason or NO_REASON
     if counts and counts not in YES:

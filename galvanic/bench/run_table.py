@@ -25,6 +25,12 @@ class BadRun(GalvanicError):
     code = "bad_run"
 
 
+class UnitAsked(BadRun):
+    """A column's unit is not in its heading, or is none that is known."""
+
+    code = "unit_asked"
+
+
 @dataclass(frozen=True, slots=True)
 class RunTable:
     """A run: seconds from the table's own zero, and volts or amperes at each (empty where there is no such column)."""
@@ -36,7 +42,7 @@ class RunTable:
 
 
 def read_run(text: str, units: Mapping[str, str] | None = None) -> RunTable:
-    """A run from CSV text; `units` gives by heading the unit of a column that names none.
+    """A run from CSV text; `units` gives by heading, or by kind (time, volts, current), the unit of columns that name none.
 
     Raises BadRun, in words and with the line, for a missing column, an unknown unit, a value that is none, times that run
     back.
@@ -73,12 +79,12 @@ def read_run(text: str, units: Mapping[str, str] | None = None) -> RunTable:
 def _with_unit(name: str, found: Column, units: Mapping[str, str]) -> Column:
     if found.kind == "other" or found.unit:
         return found
-    given = units.get(name)
+    given = units.get(name) or units.get(found.kind)
     known = ", ".join(UNITS[found.kind])
     if given in UNITS[found.kind]:
         return Column(found.kind, given)
     said = f"“{found.unknown}” is no unit that is known here" if found.unknown else "names no unit"
-    raise BadRun(f"The column “{name[:40]}” is {NAMES[found.kind]}, and {said}. Known are {known}.")
+    raise UnitAsked(f"The column “{name[:40]}” is {NAMES[found.kind]}, and {said}. Known are {known}.")
 
 
 def _value(fields: list[str], at: int, columns: list[Column], kind: str, line: int) -> float:

@@ -242,6 +242,21 @@ def _used(cells: Sequence[PackCell], charge: Quantity | None, metal_g: float | N
     return [Note("used", "plain", "What it cost", text)]
 
 
+def lasted(seen: Sequence[tuple[float, bool]]) -> Note | None:
+    """How long a load ran, from what was seen of it: seconds and whether it ran, in order. None before it was seen twice."""
+    begun = next((t for t, ran in seen if ran), None)
+    if begun is None or len(seen) < 2:
+        return None
+    last = max(t for t, ran in seen if ran)
+    ended = next((t for t, ran in seen if not ran and t > last), None)
+    if ended is None:
+        if last == begun:
+            return None
+        return Note("lasted", "good", "Still going", f"It was seen to run over {_span(last - begun)}.")
+    text = f"It ran for {_span(last - begun)} at least and {_span(ended - begun)} at most."
+    return Note("lasted", "plain", "How long it ran", text)
+
+
 def _model(
     cells: Sequence[PackCell], load: Demand | None, events: Sequence[Done], last: float
 ) -> tuple[tuple[float, float], ...]:

@@ -19,6 +19,9 @@ def _minutes(value: float) -> str:
     return f"{value:g}"
 
 
+USUAL_PACKS = 15.0  # minutes: common practice, no source
+
+
 def _bath(bath: tuple[str, str]) -> str:
     return f"{electrolytes()[bath[0]].name}{', ' + bath[1] if bath[1] else ''}"
 
@@ -38,13 +41,25 @@ def plan_notes(
     ]
 
 
+def packs_note(steps: Steps) -> Note | None:
+    """That a lab asks for packs and the plan leaves no minutes for them; None where it does."""
+    if steps.packs > 0.0:
+        return None
+    text = (
+        f"Groups build packs in this lab. Give them minutes among the steps: about {USUAL_PACKS:.0f} for three cells and a "
+        "try, after the last cell. Or let them take turns at one table with wires, LEDs and the milliammeter."
+    )
+    return Note("no_minutes_for_packs", "caution", "No minutes for packs", text)
+
+
 def _fit(task: Task, plan: Plan, steps: Steps, minutes: float, names: Sequence[str]) -> Note:
     most = max((len(hand) for hand in plan.hands), default=0)
     needed = steps.needed(most)
     each = (
         f"Start {_minutes(steps.start)}, each cell {_minutes(steps.cell)} (prepare {_minutes(steps.prepare)}, settle "
         f"{_minutes(steps.settle)}, three readings {_minutes(steps.read)}, rinse {_minutes(steps.rinse)}), "
-        f"clear up {_minutes(steps.clear)}."
+        + (f"packs {_minutes(steps.packs)}, " if steps.packs else "")
+        + f"clear up {_minutes(steps.clear)}."
     )
     if steps.late or steps.pause:
         each += f" Late start {_minutes(steps.late)}, break {_minutes(steps.pause)}."

@@ -18,7 +18,8 @@ READINGS = 3  # of a cell, each after lifting the plates out and putting them ba
 
 @dataclass(frozen=True, slots=True)
 class Steps:
-    """Minutes that steps take. Per cell: prepare both plates and dip, wait until steady, three readings, rinse.
+    """Minutes that steps take. Per cell: prepare both plates and dip, wait until steady, three readings, rinse. `packs` come
+    after the last cell.
 
     `late` is how late the class starts; a break of `pause` minutes begins at `pause_at`, from the start of the period.
     """
@@ -28,6 +29,7 @@ class Steps:
     settle: float = 2.0
     read: float = 2.0
     rinse: float = 1.0
+    packs: float = 0.0
     clear: float = 8.0
     late: float = 0.0
     pause_at: float = 0.0
@@ -53,8 +55,12 @@ class Steps:
         return self.read / (2.0 * READINGS)
 
     def needed(self, cells: int) -> float:
-        """Minutes of a period that a list of cells takes, the late start and the break counted."""
-        return self.end(cells) + self.clear
+        """Minutes of a period that a list of cells takes, packs, the late start and the break counted."""
+        return self._after(cells)[1] + self.clear
+
+    def _after(self, cells: int) -> tuple[float, float]:
+        """When packs are built after a list of cells: one moment where none are."""
+        return self._past_break(self.end(cells), self.packs) if self.packs else (self.end(cells),) * 2
 
     def end(self, cells: int) -> float:
         """When the last cell of a list is done, minutes from the start of the period."""
@@ -100,7 +106,10 @@ def timeline(cells: int, steps: Steps) -> list[Segment]:
         found.append(Segment("pause", steps.pause_at, steps.pause_at + steps.pause))
     found.append(Segment("start", begin, at))
     found += [Segment("cell", *times, cell=k) for k, times in enumerate(steps.cell_times(cells))]
-    begin, at = steps._past_break(steps.end(cells), steps.clear)
+    begin, at = steps._after(cells)
+    if steps.packs:
+        found.append(Segment("packs", begin, at))
+    begin, at = steps._past_break(at, steps.clear)
     return sorted([*found, Segment("clear", begin, at)], key=lambda one: (one.begin, one.end))
 
 

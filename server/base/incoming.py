@@ -13,7 +13,10 @@ from typing import Any, NoReturn, cast
 
 from django.http import HttpRequest
 from django.utils.datastructures import MultiValueDict
+from ninja.files import UploadedFile
 from ninja.parser import Parser
+
+from server.base.problems import Problem
 
 _NOT_KEPT = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069\ud800-\udfff\ufffe\uffff]")
 
@@ -53,3 +56,13 @@ class CleanParser(Parser):
     def parse_querydict(self, data: MultiValueDict, list_fields: list[str], request: HttpRequest) -> dict[str, Any]:  # type: ignore[type-arg]
         """Names with values of an address or a form; files pass as they are."""
         return cast(dict[str, Any], cleaned(super().parse_querydict(data, list_fields, request)))
+
+
+def content_of(file: UploadedFile, most: int) -> bytes:
+    """The bytes of a file that was sent. Raises Problem too_large above `most` bytes."""
+    if (file.size or 0) > most:
+        raise Problem(
+            422, "too_large", f"That file is larger than {most // 1_000_000} MB. It stays on your device.", field="file"
+        )
+    content: bytes = file.read()
+    return content

@@ -169,7 +169,9 @@ def packs_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Pack]:
     keys = {claim.pack for claim in claims if claim.pack is not None}
     if not keys:
         return {}
-    return {one.id: one for one in Pack.objects.filter(id__in=keys).select_related("group").prefetch_related("entries")}
+    return {
+        one.id: one for one in Pack.objects.filter(id__in=keys).select_related("group").prefetch_related("entries", "files")
+    }
 
 
 def weighed_packs(packs: Iterable[Pack]) -> list[tuple[Pack, list[tuple[PackCause, Verdict]]]]:

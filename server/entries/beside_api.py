@@ -9,7 +9,7 @@ from ninja import File, Form, Router
 from ninja.files import UploadedFile
 
 from galvanic.bench.logger import MOST_BYTES
-from server.base.problems import Problem
+from server.base.incoming import content_of
 from server.entries import beside, photos
 from server.entries.beside_schemas import (
     ObservationOut,
@@ -26,15 +26,6 @@ from server.people.schemas import Done, ProblemOut
 router = Router()
 BOTH = [TeacherAuth(), GroupAuth()]
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
-
-
-def _content(file: UploadedFile, most: int) -> bytes:
-    if (file.size or 0) > most:
-        raise Problem(
-            422, "too_large", f"That file is larger than {most // 1_000_000} MB. It stays on your device.", field="file"
-        )
-    content: bytes = file.read()
-    return content
 
 
 @router.post(
@@ -58,7 +49,7 @@ def post_observation(request: HttpRequest, data: ObservationIn) -> ObservationOu
 @router.post("/bench/photos", response={200: PhotoOut, **REFUSED}, auth=GroupAuth(), operation_id="record_photo")
 def post_photo(request: HttpRequest, data: Form[CellEntry], photo: File[UploadedFile]) -> PhotoOut:
     """Keep a photograph; the same id again changes nothing."""
-    content = _content(photo, photos.MOST_BYTES)
+    content = content_of(photo, photos.MOST_BYTES)
     kept = beside.record_photo(actor=actor_of(request), entry=data, content=content)
     return photo_out(kept)
 
@@ -75,13 +66,13 @@ def remove_photo(request: HttpRequest, photo_id: uuid.UUID) -> Done:
 )
 def preview_trace(request: HttpRequest, file: File[UploadedFile]) -> PreviewTrace:
     """What would be understood of a logger's file; nothing is kept."""
-    return preview_out(beside.understood(_content(file, MOST_BYTES)))
+    return preview_out(beside.understood(content_of(file, MOST_BYTES)))
 
 
 @router.post("/bench/traces", response={200: TraceOut, **REFUSED}, auth=GroupAuth(), operation_id="record_trace")
 def post_trace(request: HttpRequest, data: Form[CellEntry], file: File[UploadedFile]) -> TraceOut:
     """Keep the trace in a logger's file; the same id again changes nothing."""
-    content = _content(file, MOST_BYTES)
+    content = content_of(file, MOST_BYTES)
     kept = beside.record_trace(actor=actor_of(request), entry=data, name=file.name or "trace", content=content)
     return trace_out(kept)
 

@@ -13,7 +13,7 @@ from galvanic.conditions import setting
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
-from galvanic.planning.plan_notes import plan_notes
+from galvanic.planning.plan_notes import packs_note, plan_notes
 from galvanic.planning.safety import set_up_notes
 from galvanic.planning.schedule import Steps, timeline
 from server.labs import services
@@ -150,6 +150,8 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
     if judged is not None:
         names = [group.name for group in groups]
         notes = plan_notes(*judged, steps, lab.minutes, names, lab.scatter_v)
+        short = packs_note(steps) if lab.packs else None
+        notes += [] if short is None else [short]
     return LabOut(
         **(line(lab) | {"group_count": len(groups)}),
         settings=settings_of(lab),

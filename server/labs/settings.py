@@ -42,7 +42,7 @@ else:
     StepsIO = create_model(
         "StepsIO",
         __doc__="Minutes of the steps of a period; see the core's `Steps`.",
-        **{field.name: (Minutes, ...) for field in fields(Steps)},
+        **{field.name: (Minutes, field.default) for field in fields(Steps)},
     )
 
 

@@ -5,15 +5,19 @@ from __future__ import annotations
 import uuid
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
 
+from galvanic.bench.logger import MOST_BYTES
+from server.base.incoming import content_of
 from server.labs.lookups import lab_for_teacher
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import Done, ProblemOut
 from server.power.chain import begin_chain, chain_of, chain_out, record_chain_entry
-from server.power.entry import ChainEntryIn, PackEntryIn, PackIn
+from server.power.entry import ChainEntryIn, PackEntryIn, PackIn, RunFileIn
 from server.power.outputs import bench_packs_out, kept_pack_out
 from server.power.packs import packs_of, packs_of_lab, record_pack, record_pack_entry
+from server.power.run_files import record_run_file
 from server.power.runs import run_out
 from server.power.schemas import BenchPacks, ChainIn, LabChain, LabPacks, RunOut
 
@@ -39,6 +43,14 @@ def post_pack(request: HttpRequest, data: PackIn) -> Done:
 def post_pack_entry(request: HttpRequest, data: PackEntryIn) -> Done:
     """Keep one thing about a pack; the same id again changes nothing."""
     record_pack_entry(actor=actor_of(request), entry=data)
+    return Done(ok=True)
+
+
+@router.post("/bench/run-files", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_run_file")
+def post_run_file(request: HttpRequest, data: Form[RunFileIn], file: File[UploadedFile]) -> Done:
+    """Keep a logger's file of a pack over time; the same id again changes nothing."""
+    content = content_of(file, MOST_BYTES)
+    record_run_file(actor=actor_of(request), entry=data, name=file.name or "run", content=content)
     return Done(ok=True)
 
 

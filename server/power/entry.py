@@ -20,6 +20,15 @@ class PackIn(Entry):
     load: Annotated[str, StringConstraints(min_length=1, max_length=40)]
 
 
+class RunFileIn(Entry):
+    """A logger's file for a pack, which comes beside it; units for columns that name none; minutes since its last sample."""
+
+    pack_id: uuid.UUID
+    time_unit: Annotated[str, StringConstraints(max_length=8)] = ""
+    value_unit: Annotated[str, StringConstraints(max_length=8)] = ""
+    ended_min: Annotated[float, Field(ge=0.0, le=60_000.0)] = 0.0
+
+
 class ChainEntryIn(Entry):
     """A group's vote (`cells`), its cell in the chain with what the whole row reads (`text`), or what is seen (`text`)."""
 

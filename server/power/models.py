@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
@@ -58,7 +59,7 @@ class Pack(OfGroup):
 class PackEntry(OfGroup):
     """One thing about a pack: a cell that is joined, a number, or what was seen; a wrong one is corrected by a new one.
 
-    `position` counts cells from the minus, from 1. `value` is in V or A. Of a cell measured again the latest counts.
+    `position` counts cells from the minus, from 1. `value` is in V (the meter's offset taken off) or A. Of a cell measured again the latest counts.
     """
 
     class Kind(models.TextChoices):
@@ -100,6 +101,23 @@ class PackEntry(OfGroup):
 
     def __str__(self) -> str:
         return f"{self.kind} {self.text} {self.unit}"
+
+
+class RunFile(OfGroup):
+    """A logger's file of a pack: seconds from its own first sample with V or A (empty where it has none), thinned; its last
+    sample was `ended_s` before it was handed in."""
+
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="+")
+    pack = models.ForeignKey(Pack, on_delete=models.PROTECT, related_name="files")
+    name = models.CharField(max_length=100)
+    times_s = ArrayField(models.FloatField())
+    volts_v = ArrayField(models.FloatField())
+    current_a = ArrayField(models.FloatField())
+    ended_s = models.FloatField(default=0.0)
+    rows = models.PositiveIntegerField()
+
+    def __str__(self) -> str:
+        return self.name
 
 
 class Chain(models.Model):

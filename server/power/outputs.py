@@ -56,6 +56,7 @@ from server.power.schemas import (
     PackFindingOut,
     PackOut,
     PackStepOut,
+    RunFileOut,
     SeenPoint,
     ShareOut,
     SpreadOut,
@@ -121,6 +122,7 @@ def kept_pack_out(pack: Pack) -> KeptPack:
             )
             for one in entries
         ],
+        files=[RunFileOut(id=one.id, name=one.name, rows=one.rows) for one in pack.files.all()],
         steps=[PackStepOut(**asdict(step)) for step in steps_of(record)],
         findings=[PackFindingOut(**asdict(one) | {"tries": list(one.tries)}) for one in findings],
         harm=too_much(record.load, record.open_v),

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Sequence
 from typing import Any, TypeVar
 
 from django.db import IntegrityError
+from django.db.models import Prefetch
 
 from galvanic.bench.pack_faults import PackFinding, PackRecord, pack_findings
 from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, PackRow, record_of
@@ -14,15 +15,17 @@ from galvanic.bench.readings import parse, parse_current
 from galvanic.errors import UnreadableReading
 from galvanic.reference.catalogue import electrodes, electrolytes
 from server.base.problems import Problem, not_found
+from server.entries.meter_checks import latest_offset_v
 from server.entries.once import arrival, keep_once
 from server.labs.changes import announce
 from server.labs.models import Lab
 from server.people.auth import Member
 from server.people.models import Teacher
 from server.power.entry import ChainEntryIn, PackEntryIn, PackIn
-from server.power.models import ChainEntry, Pack, PackEntry
+from server.power.models import ChainEntry, Pack, PackEntry, RunFile
 from server.power.services import load_named
 
+PACK_NOT_HERE = Problem(404, "not_found", "That pack is not on this server yet. What you typed stays here.", passing=True)
 MAX_PACKS, MAX_ENTRIES = 30, 600  # an hour typed every ten seconds, and what was built
 
 
@@ -60,7 +63,7 @@ def record_pack_entry(*, actor: Member, entry: PackEntryIn) -> PackEntry:
 def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
     pack = Pack.objects.visible_to(actor).select_related("group__lab").filter(id=entry.pack_id).first()
     if pack is None:
-        raise Problem(404, "not_found", "That pack is not on this server yet. What you typed stays here.", passing=True)
+        raise PACK_NOT_HERE
     when = arrival(pack.group.lab, entry.clock)
     if (entry.kind in PLACED) != (entry.position is not None):
         raise Problem(422, "place", f"A cell’s place in the row is a number from 1 to {MOST_POSITION}.", field="position")
@@ -74,15 +77,15 @@ def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
         position=entry.position,
         corrects=_corrected(pack, entry),
         reason=entry.reason.strip(),
-        **_columns(entry),
+        **_columns(actor, entry),
         **when.columns,
     )
     announce(actor.lab_id, actor.group_id)
     return made
 
 
-def _columns(entry: PackEntryIn) -> dict[str, Any]:
-    """The plates of a cell, the value of a number, or the words, as the table keeps them."""
+def _columns(actor: Member, entry: PackEntryIn) -> dict[str, Any]:
+    """The plates of a cell, the value of a number (volts without the meter's offset), or the words, as the table keeps them."""
     text = " ".join(entry.text.split())
     if entry.kind == "cell":
         return plates_of(entry)
@@ -96,7 +99,7 @@ def _columns(entry: PackEntryIn) -> dict[str, Any]:
             value, resolution, unit = current.current_a, current.resolution_a, current.unit
         else:
             volts = parse(entry.text, entry.unit or "V")
-            value, resolution, unit = volts.volts_v, volts.resolution_v, volts.unit
+            value, resolution, unit = volts.volts_v - latest_offset_v(actor), volts.resolution_v, volts.unit
     except UnreadableReading as error:
         raise Problem(422, error.code, str(error), field="text") from error
     return {"text": entry.text.strip(), "unit": unit, "value": value, "resolution": resolution}
@@ -126,14 +129,16 @@ def _corrected(pack: Pack, entry: PackEntryIn) -> PackEntry | None:
 
 
 def packs_of(actor: Member) -> list[Pack]:
-    """A group's packs with all their entries, oldest first; two queries."""
-    return list(Pack.objects.visible_to(actor).select_related("group").prefetch_related("entries"))
+    """A group's packs with all their entries and the names of their files, oldest first; three queries."""
+    named = RunFile.objects.defer("times_s", "volts_v", "current_a")
+    found = Pack.objects.visible_to(actor).select_related("group")
+    return list(found.prefetch_related("entries", Prefetch("files", queryset=named)))
 
 
 def packs_of_lab(actor: Teacher, lab_id: uuid.UUID) -> list[Pack]:
-    """All packs of a teacher's lab with their entries, group by group; two queries."""
+    """All packs of a teacher's lab with their entries and files, group by group; three queries."""
     found = Pack.objects.visible_to(actor).filter(group__lab_id=lab_id).select_related("group")
-    return list(found.prefetch_related("entries").order_by("group__position", "received_at", "id"))
+    return list(found.prefetch_related("entries", "files").order_by("group__position", "received_at", "id"))
 
 
 Counted = TypeVar("Counted", PackEntry, ChainEntry)

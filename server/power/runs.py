@@ -5,20 +5,20 @@ from __future__ import annotations
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
-from galvanic.bench.pack_steps import known_load
+from galvanic.bench.pack_steps import LIT, known_load
 from galvanic.cells import Cell
 from galvanic.chemistry.anchoring import anchored
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import load_of
 from galvanic.findings.pack_claims import PackData, pack_data
-from galvanic.findings.runs import Done, Run, RunPoint, tell
+from galvanic.findings.runs import Done, Run, RunPoint, lasted, tell
 from server.base.problems import not_found
 from server.labs.outputs import notes_out
 from server.people.auth import Member
 from server.people.models import Teacher
-from server.power.models import Pack, PackEntry
+from server.power.models import Pack, PackEntry, RunFile
 from server.power.packs import counting, made_of
 from server.power.schemas import RunDoneOut, RunOut, RunPointOut, StretchOut
 
@@ -28,11 +28,11 @@ U_ALONE_V = 0.01
 
 def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
     """A pack's run as it is told, for its group and its teacher. Raises Problem not_found."""
-    pack: Pack | None = Pack.objects.visible_to(actor).prefetch_related("entries").filter(id=pack_id).first()
+    pack: Pack | None = Pack.objects.visible_to(actor).prefetch_related("entries", "files").filter(id=pack_id).first()
     if pack is None:
         raise not_found("pack")
     typed = typed_of(pack)
-    cells, found = typed.cells, typed.told(pack.load)
+    cells, found, last = typed.cells, typed.told(pack.load), lasted(typed.seen)
     return RunOut(
         title=f"{cells[0].cell.notation if cells else 'No cell yet'}{f', {len(cells)} in a row' if len(cells) > 1 else ''}",
         volts=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.volts_v],
@@ -42,7 +42,7 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
             StretchOut(name=one.name, from_s=one.from_s, to_s=one.to_s, joined=one.joined) for one in found.stretches
         ],
         model=[RunPointOut(t_s=t, value=v) for t, v in found.model],
-        notes=notes_out(found.notes),
+        notes=notes_out([*found.notes, *([] if last is None else [last])]),
         charge_c=None if found.charge_c is None else found.charge_c.value,
         metal_mg=None if found.metal_g is None else 1e3 * found.metal_g,
     )
@@ -50,12 +50,14 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
 
 @dataclass(frozen=True, slots=True)
 class Typed:
-    """A run as a group has typed it, seconds from its first entry: V, A, what was done, and the cells of the row."""
+    """A run as a group has typed it, seconds from its first entry: V, A, what was done, the cells, and whether the load
+    was seen to run."""
 
     cells: tuple[PackCell, ...]
     volts_v: tuple[RunPoint, ...]
     current_a: tuple[RunPoint, ...]
     events: tuple[Done, ...]
+    seen: tuple[tuple[float, bool], ...] = ()
 
     def told(self, load: str) -> Run:
         """The run as the core tells it, with the pack's load."""
@@ -64,20 +66,30 @@ class Typed:
 
 
 def typed_of(pack: Pack) -> Typed:
-    """The run of a pack whose entries are prefetched."""
+    """The run of a pack whose entries and files are prefetched: what was typed, and the loggers' samples among it."""
     entries = counting(pack.entries.all())
     mine = [entry for entry in entries if entry.kind in RUN]
-    start = min((_at(entry) for entry in mine), default=None)
+    files = [(_began(file), file) for file in pack.files.all()]
+    stamps = [_at(entry) for entry in mine] or [_at(entry) for entry in entries if entry.kind == "seen"]
+    start = min([*stamps, *(began for began, _ in files)], default=None)
 
-    def seconds(entry: PackEntry) -> float:
-        return 0.0 if start is None else (_at(entry) - start).total_seconds()
+    def seconds(at: datetime) -> float:
+        return 0.0 if start is None else (at - start).total_seconds()
 
-    def points(kind: str) -> tuple[RunPoint, ...]:
-        found = {seconds(one): one.value for one in mine if one.kind == kind and one.value is not None}
+    def points(kind: str, column: str) -> tuple[RunPoint, ...]:
+        found = {seconds(_at(one)): one.value for one in mine if one.kind == kind and one.value is not None}
+        for began, file in files:
+            found |= {seconds(began) + t: v for t, v in zip(file.times_s, getattr(file, column), strict=False)}
         return tuple(RunPoint(t, value) for t, value in sorted(found.items()))
 
-    done = (Done(seconds(one), one.text) for one in mine if one.kind == "event")
-    return Typed(_cells(entries), points("run_v"), points("run_a"), tuple(sorted(done, key=lambda one: one.t_s)))
+    done = (Done(seconds(_at(one)), one.text) for one in mine if one.kind == "event")
+    return Typed(
+        _cells(entries),
+        points("run_v", "volts_v"),
+        points("run_a", "current_a"),
+        tuple(sorted(done, key=lambda one: one.t_s)),
+        tuple(sorted((seconds(_at(one)), one.text in LIT) for one in entries if one.kind == "seen")),
+    )
 
 
 def data_of_pack(pack: Pack) -> PackData:
@@ -90,8 +102,13 @@ def data_of_pack(pack: Pack) -> PackData:
     return pack_data(record, run, [(point.t_s, point.value) for point in typed.volts_v], plate)
 
 
-def _at(entry: PackEntry) -> datetime:
+def _at(entry: PackEntry | RunFile) -> datetime:
     return entry.taken_at or entry.received_at
+
+
+def _began(file: RunFile) -> datetime:
+    """When a file's first sample was taken."""
+    return _at(file) - timedelta(seconds=file.ended_s + file.times_s[-1])
 
 
 def _cells(entries: Sequence[PackEntry]) -> tuple[PackCell, ...]:

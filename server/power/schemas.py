@@ -175,6 +175,14 @@ class PackStepOut(BaseModel):
     short_v: float | None
 
 
+class RunFileOut(BaseModel):
+    """A logger's file of a pack."""
+
+    id: uuid.UUID
+    name: str
+    rows: int
+
+
 class KeptPack(BaseModel):
     """A group's pack: its entries oldest first, what they say, why its load must not be joined, what can be seen."""
 
@@ -183,6 +191,7 @@ class KeptPack(BaseModel):
     load: str
     load_name: str
     entries: list[PackEntryOut]
+    files: list[RunFileOut]
     steps: list[PackStepOut]
     findings: list[PackFindingOut]
     harm: str

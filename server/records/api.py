@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from datetime import date
 from typing import Annotated
 
@@ -13,7 +14,8 @@ from pydantic import StringConstraints
 from server.entries.counting import kept_and_counted
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
-from server.records.schemas import Imported
+from server.records.pack_import import import_packs
+from server.records.schemas import Imported, ImportedPacks
 from server.records.services import import_readings
 from server.records.table import MAX_BYTES, decode, too_big
 
@@ -41,3 +43,16 @@ def import_table(
         aside=readings - counted,
         unused=list(brought.unused),
     )
+
+
+@router.post(
+    "/labs/{uuid:lab_id}/packs/import",
+    response={200: ImportedPacks, 404: ProblemOut, 413: ProblemOut, 422: ProblemOut},
+    operation_id="import_packs",
+)
+def import_pack_table(request: HttpRequest, lab_id: uuid.UUID, file: File[UploadedFile]) -> ImportedPacks:
+    """Bring a table of packs into a lab whose groups it names."""
+    if (file.size or 0) > MAX_BYTES:
+        raise too_big()
+    brought = import_packs(actor=teacher_of(request), lab_id=lab_id, text=decode(file.read()))
+    return ImportedPacks(packs=brought.packs, entries=brought.entries, known=brought.known)

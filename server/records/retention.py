@@ -30,7 +30,7 @@ from server.labs.deleting import KEPT
 from server.labs.models import Lab, PlannedCell, SignOff
 from server.people import limits
 from server.people.models import Group, GroupSession, Teacher, WrongTry
-from server.power.models import Chain, ChainEntry, Pack, PackEntry
+from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
 
 ENDED_SESSIONS = timedelta(days=1)
 
@@ -75,6 +75,7 @@ def _purge_lab(lab: Lab) -> int:
     at = PlannedCell.objects.filter(group__lab=lab)
     photos = list(Photo.objects.filter(cell__in=at).values_list("id", flat=True))
     ofs: list[QuerySet] = [  # type: ignore[type-arg]
+        RunFile.objects.filter(group__lab=lab),
         ChainEntry.objects.filter(group__lab=lab),
         Chain.objects.filter(lab=lab),
         PackEntry.objects.filter(group__lab=lab),

@@ -16,3 +16,11 @@ class Imported(BaseModel):
     groups: int
     aside: int
     unused: list[str]
+
+
+class ImportedPacks(BaseModel):
+    """What came in of a table of packs, and how many packs of it were there already."""
+
+    packs: int
+    entries: int
+    known: int

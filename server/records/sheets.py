@@ -71,14 +71,14 @@ def _packs(lab: Lab) -> Sheet:
     return Sheet(
         "packs",
         (
-            "group", "pack", "for", "what", "cell of the row", "negative", "electrolyte", "positive", "value, V or A",
-            "as typed", "unit", "typed at", "counts", "why corrected",
+            "group", "pack", "load", "for", "what", "cell of the row", "negative", "electrolyte", "positive",
+            "value, V or A", "as typed", "unit", "typed at", "counts", "why corrected",
         ),
         [
             (
-                row.group.name, str(row.pack_id), getattr(loads[row.pack.load], "name", row.pack.load), row.kind,
-                row.position, plates.get(row.negative, row.negative), liquids.get(row.electrolyte, row.electrolyte),
-                plates.get(row.positive, row.positive), row.value, row.text, row.unit, _when(row),
+                row.group.name, str(row.pack_id), row.pack.load, getattr(loads[row.pack.load], "name", row.pack.load),
+                row.kind, row.position, plates.get(row.negative, row.negative),
+                liquids.get(row.electrolyte, row.electrolyte), plates.get(row.positive, row.positive), row.value, row.text, row.unit, _when(row),
                 "no" if row.id in corrected else "yes", row.reason,
             )
             for row in rows

@@ -12,13 +12,14 @@ MAX_BYTES = 1_000_000
 MAX_ROWS = 5_000
 
 
-def _refused(code: str, message: str, rows: list[RowFault] | None = None, status: int = 422) -> Problem:
+def refused(code: str, message: str, rows: list[RowFault] | None = None, status: int = 422) -> Problem:
+    """The refusal of a table, with its faulty rows."""
     return Problem(status, code, f"Nothing was imported. {message}", "file", rows or [])
 
 
 def too_big() -> Problem:
     """The refusal of a file over the limit."""
-    return _refused("too_big", "The file is larger than 1 MB.", status=413)
+    return refused("too_big", "The file is larger than 1 MB.", status=413)
 
 
 def decode(data: bytes) -> str:
@@ -28,7 +29,7 @@ def decode(data: bytes) -> str:
     try:
         return clean(decoded(data))
     except NotText as error:
-        raise _refused(error.code, str(error)) from error
+        raise refused(error.code, str(error)) from error
 
 
 def read_table(text: str) -> ReadingsTable:
@@ -36,12 +37,12 @@ def read_table(text: str) -> ReadingsTable:
     try:
         found = read_readings(text, MAX_ROWS)
     except BadTableText as error:
-        raise _refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
+        raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
     long = [
         RowFault(reading.line, f"The group’s name is longer than {MAX_GROUP_NAME} letters.")
         for reading in found.readings
         if len(reading.group) > MAX_GROUP_NAME
     ]
     if long:
-        raise _refused("bad_rows", f"{len(long)} rows could not be read; mend them and try again.", long[:50])
+        raise refused("bad_rows", f"{len(long)} rows could not be read; mend them and try again.", long[:50])
     return found

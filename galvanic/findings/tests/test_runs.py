@@ -10,7 +10,7 @@ from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import demand
 from galvanic.chemistry.polarisation import Geometry
 from galvanic.chemistry.transient import Event, simulate
-from galvanic.findings.runs import Done, RunPoint, tell
+from galvanic.findings.runs import Done, RunPoint, lasted, tell
 
 SALT = PackCell(Cell("zinc", "salt-water", "copper"), Geometry(5e-4, 0.02))
 OHM = 470.0
@@ -94,3 +94,15 @@ class Told(unittest.TestCase):
         run = tell((SALT,), OHM, tuple(points), (), (Done(0.0, "joined"),))
         self.assertEqual(run.model, ())
         self.assertGreater(run.charge_c.value, 100.0)
+
+
+class Lasting(unittest.TestCase):
+    def test_how_long_it_ran_lies_between_the_last_time_lit_and_the_first_time_dark(self):
+        note = lasted([(0.0, True), (10_800.0, True), (64_800.0, False)])
+        self.assertEqual(note.title, "How long it ran")
+        self.assertRegex(note.text, r"for 3.* at least and 18.* at most")
+
+    def test_one_look_tells_nothing_and_a_dark_one_before_is_not_the_end(self):
+        self.assertIsNone(lasted([(0.0, True)]))
+        self.assertIsNone(lasted([(0.0, False), (60.0, False)]))
+        self.assertEqual(lasted([(0.0, False), (60.0, True), (3600.0, True)]).title, "Still going")

@@ -4,7 +4,7 @@ import unittest
 
 from galvanic.cells import Cell
 from galvanic.planning.design import Task, design, judge
-from galvanic.planning.plan_notes import plan_notes
+from galvanic.planning.plan_notes import packs_note, plan_notes
 from galvanic.planning.schedule import Steps
 
 JUICE, BRINE = "rhubarb-juice", "kelp-brine"
@@ -22,6 +22,14 @@ class Notes(unittest.TestCase):
         said = notes(Task(EIGHT, (JUICE, BRINE), 8, 7))
         self.assertEqual((said["fits"].title, said["fits"].tone), ("Fits: 56 of 60 minutes", "good"))
         self.assertNotIn("unconnected", said)
+
+    def test_minutes_for_packs_are_counted_and_missed_where_packs_are_asked_for(self):
+        task = Task(EIGHT, (JUICE, BRINE), 8, 7)
+        said = notes(task, steps=Steps(packs=15.0), minutes=75.0)
+        self.assertEqual(said["fits"].title, "Fits: 71 of 75 minutes")
+        self.assertIn("packs 15", said["fits"].text)
+        self.assertEqual(packs_note(Steps()).code, "no_minutes_for_packs")
+        self.assertIsNone(packs_note(Steps(packs=15.0)))
 
     def test_sixty_cells_in_twenty_minutes_name_who_is_over_time_and_what_is_missed_least(self):
         task = Task(EIGHT, (JUICE, BRINE), 8, 1)

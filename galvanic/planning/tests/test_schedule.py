@@ -23,6 +23,14 @@ class Minutes(unittest.TestCase):
         self.assertEqual(Steps(late=5).places(60), 6)
         self.assertEqual(Steps(pause_at=30, pause=12).places(60), 5)
 
+    def test_packs_come_after_the_last_cell_and_cost_cells(self):
+        steps = Steps(packs=15.0)
+        self.assertEqual((steps.places(60), steps.needed(5)), (5, 59.0))
+        self.assertEqual([(one.kind, one.begin, one.end) for one in timeline(1, steps)][2:],
+                         [("packs", 12.0, 27.0), ("clear", 27.0, 35.0)])  # fmt: skip
+        broken = Steps(packs=15.0, pause_at=20.0, pause=5.0)
+        self.assertEqual([(one.begin, one.end) for one in timeline(1, broken) if one.kind == "packs"], [(25.0, 40.0)])
+
     def test_no_cell_is_cut_by_the_break(self):
         steps = Steps(pause_at=20, pause=5)
         self.assertEqual(steps.cell_times(3), [(6.0, 12.0), (12.0, 18.0), (25.0, 31.0)])

@@ -106,6 +106,10 @@ class Covered(TestCase):
                 "/bench/chain-entries",
                 {"id": str(uuid.uuid4()), "chain_id": str(self.chain.id), "kind": "seen", "text": "dark"},
             ),
+            "record_run_file": lambda: self.device.post(
+                "/api/bench/run-files",
+                {"id": str(uuid.uuid4()), "pack_id": pack, "file": file(b"t_s,volts_v\n0,0.5\n10,0.4\n")},
+            ),
             "pack_run": lambda: self.device.get(f"/api/packs/{pack}/run"),
             "bench_packs": lambda: self.device.get("/api/bench/packs"),
             "record_trace": lambda: self.device.post("/api/bench/traces", at(file=file(trace))),

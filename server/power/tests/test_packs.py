@@ -53,6 +53,16 @@ class Packs(TestCase):
         self.assertEqual(self.shown()[0]["findings"], [])
         self.assertAlmostEqual(self.shown()[0]["open_v"], 2.80)
 
+    def test_the_meters_offset_is_taken_off_and_the_text_stays_as_typed(self):
+        send(self.tern, "/bench/meter-checks", {"id": str(uuid.uuid4()), "leads": "0.050", "dry": "1.61"})
+        self.join(1, "1.00", "1.00")
+        self.join(2, "1.00", "1.95")  # each has the offset once; the sum of two has it once too
+        shown = self.shown()[0]
+        self.assertEqual(shown["findings"], [])
+        self.assertAlmostEqual(shown["steps"][1]["short_v"], 0.0, places=6)
+        self.assertAlmostEqual(shown["open_v"], 1.90)
+        self.assertEqual([one["text"] for one in shown["entries"] if one["kind"] == "sum"], ["1.00", "1.95"])
+
     def test_the_load_is_tried_and_the_milliamps_are_read(self):
         for k, total in enumerate(("0.95", "1.90", "2.85"), start=1):
             self.join(k, "0.95", total)
@@ -183,5 +193,5 @@ class Packs(TestCase):
         for _ in range(3):
             self.pack = self.begin()
             self.join(1, "0.95", "0.95")
-        with self.assertNumQueries(5):  # session with its group, packs, their entries, the lab, its chain
+        with self.assertNumQueries(6):  # session with its group, packs, their entries and files, the lab, its chain
             self.shown()

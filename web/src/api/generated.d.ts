@@ -252,6 +252,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/run-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Run File
+         * @description Keep a logger's file of a pack over time; the same id again changes nothing.
+         */
+        post: operations["record_run_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/traces": {
         parameters: {
             query?: never;
@@ -994,6 +1014,26 @@ export interface paths {
         get: operations["pack_causes"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/packs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Pack Table
+         * @description Bring a table of packs into a lab whose groups it names.
+         */
+        post: operations["import_packs"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2869,6 +2909,18 @@ export interface components {
             unused: string[];
         };
         /**
+         * ImportedPacks
+         * @description What came in of a table of packs, and how many packs of it were there already.
+         */
+        ImportedPacks: {
+            /** Entries */
+            entries: number;
+            /** Known */
+            known: number;
+            /** Packs */
+            packs: number;
+        };
+        /**
          * InLiquid
          * @description A pair's class value in one liquid, with the middle pH and conductivity of the liquid.
          */
@@ -2951,6 +3003,8 @@ export interface components {
         KeptPack: {
             /** Entries */
             entries: components["schemas"]["PackEntryOut"][];
+            /** Files */
+            files: components["schemas"]["RunFileOut"][];
             /** Findings */
             findings: components["schemas"]["PackFindingOut"][];
             /** Group */
@@ -3258,6 +3312,7 @@ export interface components {
              * @default {
              *       "clear": 8,
              *       "late": 0,
+             *       "packs": 0,
              *       "pause": 0,
              *       "pause_at": 0,
              *       "prepare": 1,
@@ -3494,6 +3549,7 @@ export interface components {
              * @default {
              *       "clear": 8,
              *       "late": 0,
+             *       "packs": 0,
              *       "pause": 0,
              *       "pause_at": 0,
              *       "prepare": 1,
@@ -4525,6 +4581,56 @@ export interface components {
             what: string;
         };
         /**
+         * RunFileIn
+         * @description A logger's file for a pack, which comes beside it; units for columns that name none; minutes since its last sample.
+         */
+        RunFileIn: {
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Ended Min
+             * @default 0
+             */
+            ended_min: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Pack Id
+             * Format: uuid
+             */
+            pack_id: string;
+            /** Sent At */
+            sent_at?: string | null;
+            /**
+             * Time Unit
+             * @default
+             */
+            time_unit: string;
+            /**
+             * Value Unit
+             * @default
+             */
+            value_unit: string;
+        };
+        /**
+         * RunFileOut
+         * @description A logger's file of a pack.
+         */
+        RunFileOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: number;
+        };
+        /**
          * RunOut
          * @description A pack over time: what was typed, what was done, what it says, and the model's trace of the same.
          */
@@ -4820,23 +4926,55 @@ export interface components {
          * @description Minutes of the steps of a period; see the core's `Steps`.
          */
         StepsIO: {
-            /** Clear */
+            /**
+             * Clear
+             * @default 8
+             */
             clear: number;
-            /** Late */
+            /**
+             * Late
+             * @default 0
+             */
             late: number;
-            /** Pause */
+            /**
+             * Packs
+             * @default 0
+             */
+            packs: number;
+            /**
+             * Pause
+             * @default 0
+             */
             pause: number;
-            /** Pause At */
+            /**
+             * Pause At
+             * @default 0
+             */
             pause_at: number;
-            /** Prepare */
+            /**
+             * Prepare
+             * @default 1
+             */
             prepare: number;
-            /** Read */
+            /**
+             * Read
+             * @default 2
+             */
             read: number;
-            /** Rinse */
+            /**
+             * Rinse
+             * @default 1
+             */
             rinse: number;
-            /** Settle */
+            /**
+             * Settle
+             * @default 2
+             */
             settle: number;
-            /** Start */
+            /**
+             * Start
+             * @default 6
+             */
             start: number;
         };
         /**
@@ -5900,6 +6038,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_run_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Device At */
+                    device_at?: string | null;
+                    /**
+                     * Ended Min
+                     * @default 0
+                     */
+                    ended_min?: number;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Id
+                     * Format: uuid
+                     */
+                    id: string;
+                    /**
+                     * Pack Id
+                     * Format: uuid
+                     */
+                    pack_id: string;
+                    /** Sent At */
+                    sent_at?: string | null;
+                    /**
+                     * Time Unit
+                     * @default
+                     */
+                    time_unit?: string;
+                    /**
+                     * Value Unit
+                     * @default
+                     */
+                    value_unit?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Not Found */
@@ -7887,6 +8120,74 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    import_packs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedPacks"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

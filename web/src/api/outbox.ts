@@ -12,6 +12,7 @@ type In = {
   trace: { id: string; cell_id: string; device_at: string };
   pack: Schemas["PackIn"];
   packEntry: Schemas["PackEntryIn"];
+  runFile: { id: string; pack_id: string; device_at: string; time_unit: string; value_unit: string; ended_min: string };
   chain: Schemas["ChainEntryIn"];
 };
 export type Kind = keyof In;
@@ -137,6 +138,8 @@ function post(one: Pending): Promise<unknown> {
       return dataOf(POST("/api/bench/packs", { body: { ...one.body, sent_at } }));
     case "packEntry":
       return dataOf(POST("/api/bench/pack-entries", { body: { ...one.body, sent_at } }));
+    case "runFile":
+      return dataOf(POST("/api/bench/run-files", asForm(form({ ...one.body, sent_at }, "file", one.file))));
     case "chain":
       return dataOf(POST("/api/bench/chain-entries", { body: { ...one.body, sent_at } }));
     case "photo":

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { GET, dataOf } from "./client";
-import { LIVE_MS, LOOK_AGAIN_MS, ofLab } from "./queries";
+import { GET, POST, dataOf } from "./client";
+import { LIVE_MS, LOOK_AGAIN_MS, ofLab, useChange } from "./queries";
 
 /** A group's packs; fetched anew whenever the bench is. */
 export const useBenchPacks = () =>
@@ -25,6 +25,16 @@ export const usePackCauses = (id: string) =>
     queryKey: ["pack-causes", id],
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/packs/causes", ofLab(id))),
     refetchInterval: LIVE_MS,
+  });
+
+/** Bring a table of packs into a lab; a refused one changes nothing. */
+export const useImportPacks = (id: string) =>
+  useChange((file: File) => {
+    const form = new FormData();
+    form.append("file", file);
+    return dataOf(
+      POST("/api/labs/{lab_id}/packs/import", { ...ofLab(id), body: form as never, bodySerializer: () => form }),
+    );
   });
 
 export const useLabPacks = (id: string) =>

@@ -75,7 +75,13 @@ function described(one: Pending): string {
   if (one.kind === "note") return `“${one.body.text}”`;
   if (one.kind === "packEntry") return one.body.text || "a cell of a pack";
   if (one.kind === "chain") return one.body.text || "a vote";
-  return { check: "the meter check", photo: "a photograph", trace: "a logger’s file", pack: "a pack" }[one.kind];
+  return {
+    check: "the meter check",
+    photo: "a photograph",
+    trace: "a logger’s file",
+    runFile: "a logger’s file of a pack",
+    pack: "a pack",
+  }[one.kind];
 }
 
 /** What the bench's margin has to say: where the numbers are, what the checks say, the meter, minus signs, cautions. */

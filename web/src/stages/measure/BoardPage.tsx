@@ -20,6 +20,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
 import { useInAddress } from "../../ui/useInAddress";
 import { bathName, useNames } from "../../lab/useNames";
+import { usePacksAtWork } from "./PacksAtWork";
 import { RoomLanes } from "./RoomLanes";
 
 type Board = Schemas["BoardOut"];
@@ -152,6 +153,7 @@ export function BoardPage({ id }: { id: string }) {
   const board = useBoard(id);
   const close = useCloseLab();
   const open = useOpenLab();
+  const packs = usePacksAtWork(id, board.data?.groups ?? []);
   const [search, setSearch] = useInAddress();
   if (!board.data) return <Waiting title="Board" error={board.error} />;
   const { title, state, groups, join_code } = board.data;
@@ -166,7 +168,7 @@ export function BoardPage({ id }: { id: string }) {
       line={<StageLine lab={id} stage={reached(board.data.stage)} here="Measure" />}
       who={<TeacherWho about={state === "open" ? `open · code ${join_code}` : state} />}
       marginTitle={board.data.visits.length > 0 ? "Go and see" : "In the margin"}
-      margin={<Notes notes={notesOf(board.data)} />}
+      margin={<Notes notes={[...notesOf(board.data), ...(packs ? [packs] : [])]} />}
     >
       <Column>
         <Spread>

@@ -34,6 +34,7 @@ const NAMES: Record<Kind, [string, string]> = {
   trace: ["logger file", "logger files"],
   pack: ["pack", "packs"],
   packEntry: ["entry about a pack", "entries about packs"],
+  runFile: ["logger file of a pack", "logger files of packs"],
   chain: ["entry for the class’s chain", "entries for the class’s chain"],
 };
 

@@ -164,7 +164,13 @@ const Head = styled(Header)`
   font-size: 0.85rem;
 `;
 
-const STILL: Record<string, string> = { start: "zero, check", clear: "rinse, clear", pause: "break", late: "late" };
+const STILL: Record<string, string> = {
+  start: "zero, check",
+  packs: "packs",
+  clear: "rinse, clear",
+  pause: "break",
+  late: "late",
+};
 
 type Props = { lab: Lab; plan: Schemas["PlanDetail"]; edit: ((edit: CellEdit) => void) | null };
 

@@ -5,6 +5,7 @@ export const STEPS = [
   ["settle", "Settle"],
   ["read", "Three readings"],
   ["rinse", "Rinse"],
+  ["packs", "Packs, after the cells"],
   ["clear", "Clear up"],
   ["late", "Late start"],
   ["pause_at", "Break begins at"],

@@ -1,8 +1,12 @@
+import { FileTrigger } from "react-aria-components";
 import type { Schemas } from "../../api/client";
-import { useLabPacks, usePackRun } from "../../api/packs";
+import { useImportPacks, useLabPacks, usePackRun } from "../../api/packs";
 import { RunChart } from "../../charts/RunChart";
 import { count, number } from "../../format";
 import { Behind } from "../../ui/Behind";
+import { Button } from "../../ui/Button";
+import { Disclosure } from "../../ui/controls";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
@@ -25,13 +29,41 @@ function RunOf({ pack }: { pack: Schemas["KeptPack"] }) {
   );
 }
 
+/** A table of packs, as it was given out here or elsewhere, into this lab. */
+function BringIn({ id }: { id: string }) {
+  const bring = useImportPacks(id);
+  const came = bring.data;
+  return (
+    <Disclosure title="Bring in a table of packs" detail="as Pipette gives it out, CSV">
+      <Soft>Its groups have to be this lab’s. A pack that is here already is left as it is.</Soft>
+      <FileTrigger acceptedFileTypes={[".csv", ".txt"]} onSelect={(files) => files?.[0] && bring.mutate(files[0])}>
+        <Button>Choose a file</Button>
+      </FileTrigger>
+      {came && (
+        <p role="status">
+          {count(came.packs, "pack")} with {count(came.entries, "entry", "entries")} came in
+          {came.known > 0 && `; ${came.known} were here already`}.
+        </p>
+      )}
+      <ProblemNote problem={bring.error} />
+    </Disclosure>
+  );
+}
+
 /** What the groups have built: how many cells, what they give, what was seen, and what the numbers say of it. */
 export function GroupPacks({ id }: { id: string }) {
   const { data } = useLabPacks(id);
   if (!data) return null;
   if (data.packs.length === 0)
-    return <Soft>No group has built a pack yet. Tick the bench for packs in the margin.</Soft>;
-  const runs = data.packs.filter((pack) => pack.entries.some((entry) => entry.kind === "run_v"));
+    return (
+      <>
+        <Soft>No group has built a pack yet. Tick the bench for packs in the margin.</Soft>
+        <BringIn id={id} />
+      </>
+    );
+  const runs = data.packs.filter(
+    (pack) => pack.files.length > 0 || pack.entries.some((entry) => entry.kind === "run_v"),
+  );
   return (
     <>
       <Behind label={`What groups have built: ${count(data.packs.length, "pack")}`}>
@@ -70,6 +102,7 @@ export function GroupPacks({ id }: { id: string }) {
           </tbody>
         </Table>
       </Behind>
+      <BringIn id={id} />
       {runs.map((pack) => (
         <RunOf key={pack.id} pack={pack} />
       ))}

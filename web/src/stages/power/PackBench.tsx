@@ -114,7 +114,7 @@ export function PackBench({ view, data, bench, outbox }: Props) {
         )}
         {n > 0 && (
           <Disclosure title="Over time" detail="how it falls, whether it comes back">
-            <RunBench view={view} data={data} bench={bench} open={open} add={add} />
+            <RunBench view={view} data={data} bench={bench} open={open} outbox={outbox} add={add} />
           </Disclosure>
         )}
       </Column>

@@ -1,15 +1,18 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { useMeter } from "../../api/meter";
 import { usePackRun } from "../../api/packs";
 import { RunChart } from "../../charts/RunChart";
 import { clock, count } from "../../format";
 import { Button } from "../../ui/Button";
-import { Picks } from "../../ui/controls";
+import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { Ring, useSeconds } from "../../ui/Ring";
 import { useKept } from "../../ui/useKept";
+import type { Outbox } from "../../lab/useOutbox";
+import { RunFileForm } from "./RunFileForm";
 import { NumberEntry } from "./NumberEntry";
 import type { Kind, View } from "./packView";
 
@@ -41,25 +44,46 @@ type Props = {
   data: Schemas["BenchPacks"];
   bench: Schemas["BenchOut"];
   open: boolean;
+  outbox: Outbox;
   add: (kind: Kind, extra: Partial<Schemas["PackEntryIn"]>) => Promise<string | null>;
 };
 
+/** What the group's connected meter shows, typed by itself every so many seconds while `on`. */
+function useTypedByMeter(cell: string, on: boolean, every: number, type: (text: string) => void) {
+  const meter = useMeter(cell, on);
+  const latest = useRef({ meter, type });
+  useEffect(() => {
+    latest.current = { meter, type };
+  });
+  useEffect(() => {
+    if (!on || every <= 0) return;
+    const timer = setInterval(() => {
+      const { sample } = latest.current.meter;
+      if (sample) latest.current.type(sample.text);
+    }, every * 1000);
+    return () => clearInterval(timer);
+  }, [on, every]);
+  return meter;
+}
+
 /** A pack over time: volts (or milliamps) every so often, what is done to it, and what that says. */
-export function RunBench({ view, data, bench, open, add }: Props) {
+export function RunBench({ view, data, bench, open, outbox, add }: Props) {
   const slot = `${bench.group_id}:run:${view.id}`;
   const [every, setEvery] = useKept(`choice:${slot}:every`, "30");
   const [unit, setUnit] = useKept(`choice:${slot}:unit`, "V");
   const [entered, setEntered] = useKept<number | null>(`choice:${slot}:at`, null);
-  const mine = view.entries.filter((one) => ["run_v", "run_a", "event"].includes(one.kind));
+  const mine = view.entries.filter((one) => ["run_v", "run_a", "event", "seen"].includes(one.kind));
   const waiting = mine.filter((one) => one.waiting).length;
-  const run = usePackRun(
-    view.id,
-    mine.some((one) => !one.waiting),
-  ).data;
+  const run = usePackRun(view.id, mine.some((one) => !one.waiting) || (view.kept?.files.length ?? 0) > 0).data;
   const gone = useSeconds(entered);
   const wait = Number(every);
   const left = Math.max(0, wait - gone);
   const [wrong, setWrong] = useState<string | null>(null);
+  const [alone, setAlone] = useState(false);
+  const meter = useTypedByMeter(bench.cells[0]?.id ?? "", alone && open && bench.live_meter, wait, (text) => {
+    setEntered(Date.now());
+    void add("run_v", { text, unit: "V" }).then((refusal) => refusal !== null && setWrong(refusal));
+  });
   const done = async (what: string) => setWrong(await add("event", { text: what }));
   return (
     <Column as="div" style={{ padding: 0 }}>
@@ -104,10 +128,33 @@ export function RunBench({ view, data, bench, open, add }: Props) {
           }}
         />
       </Next>
+      {bench.live_meter && (
+        <Tick isSelected={alone} onChange={setAlone}>
+          Let the connected meter type it{wait > 0 ? `, every ${EVERY.find((one) => one.key === every)?.name}` : ""}
+        </Tick>
+      )}
+      {alone && (
+        <Soft role="status">
+          {wait === 0
+            ? "Choose how often first."
+            : (meter.trouble ?? (meter.sample ? `It shows ${meter.sample.text} V.` : "Waiting …"))}
+        </Soft>
+      )}
+      {(data.seen[view.load] ?? []).length > 0 && (
+        <Picks
+          label="Hours or days later: what does it do now?"
+          options={(data.seen[view.load] ?? []).map((text) => ({ key: text, name: text }))}
+          value=""
+          onChange={(text) => open && void add("seen", { text }).then(setWrong)}
+        />
+      )}
       {waiting > 0 && (
         <Soft role="status">{count(waiting, "entry", "entries")} safe on this device, not sent yet.</Soft>
       )}
       {run && run.volts.length > 1 && <RunChart run={run} />}
+      <Disclosure title="From a logger’s file" detail="hours or days in one piece">
+        <RunFileForm view={view} outbox={outbox} open={open} />
+      </Disclosure>
       {run && <Notes notes={run.notes.map((note) => ({ ...note, action: undefined }))} />}
     </Column>
   );

@@ -86,7 +86,8 @@ export function rowOf(view: View): Shown[] {
   }
 }
 
-function said(one: Pending<"pack" | "packEntry" | "chain">): string {
+function said(one: Pending<"pack" | "packEntry" | "chain" | "runFile">): string {
+  if (one.kind === "runFile") return `The file ${one.file?.name ?? ""}`;
   if (one.kind === "pack") return `A pack for ${one.body.load}`;
   if (one.kind === "chain" && one.body.kind === "vote") return `Your vote for ${one.body.cells}`;
   return `${one.body.text} ${one.body.unit}`.trim() || "A cell";
@@ -96,7 +97,7 @@ export type Refused = { id: string; text: string; why: string };
 
 /** What the server will never keep of a group's packs: it stays in sight with the reason until it is put away. */
 export const refusedOf = (waiting: Pending[]): Refused[] =>
-  [...only(waiting, "pack"), ...only(waiting, "packEntry"), ...only(waiting, "chain")]
+  [...only(waiting, "pack"), ...only(waiting, "packEntry"), ...only(waiting, "chain"), ...only(waiting, "runFile")]
     .filter((one) => one.refusal !== null)
     .map((one) => ({
       id: one.id,

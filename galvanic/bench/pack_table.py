@@ -1,0 +1,128 @@
+"""A table of packs as Pipette gives it out, read again: a line an entry, with what was corrected and when it was typed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import get_args
+
+from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, Kind
+from galvanic.bench.readings import parse, parse_current
+from galvanic.bench.readings_table import BadTableText, as_written, rows_of
+from galvanic.chemistry.demand import demand, load_of
+from galvanic.errors import GalvanicError
+from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.reference.names import find
+
+NEEDED = ("group", "pack", "load", "what", "cell of the row", "negative", "electrolyte", "positive", "as typed", "unit")
+FURTHER = ("typed at", "counts", "why corrected")
+KINDS: frozenset[str] = frozenset(get_args(Kind))
+MOST_FAULTS = 20
+MOST_OFFSET_V = 1.0  # of a meter that is still used: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class PackLine:
+    """One entry: its line, whose, of which pack (as named there) with which load, and what; `value` in V or A."""
+
+    line: int
+    group: str
+    pack: str
+    load: str
+    kind: str
+    position: int | None
+    plates: tuple[str, str, str]
+    text: str
+    unit: str
+    value: float | None
+    resolution: float | None
+    at: datetime | None
+    counts: bool
+    reason: str
+
+
+def read_packs(text: str, most_rows: int) -> list[PackLine]:
+    """Every entry of the table, in its order. Raises BadTableText with all faults by line; then nothing is taken."""
+    rows = rows_of(text)
+    try:
+        _, heading = next(rows)
+    except StopIteration:
+        raise BadTableText("empty", "The table is empty.") from None
+    at = {" ".join(name.casefold().split()): k for k, name in enumerate(heading)}
+    missing = [name for name in NEEDED if name not in at]
+    if missing:
+        raise BadTableText("columns", f"Columns that a table of packs needs are missing: {', '.join(missing)}.")
+    out: list[PackLine] = []
+    faults: list[tuple[int, str]] = []
+    for line, fields in rows:
+        if len(out) >= most_rows:
+            raise BadTableText("too_long", f"A table of packs has {most_rows} lines at most.")
+        row = {name: fields[k].strip() if k < len(fields) else "" for name, k in at.items()}
+        try:
+            out.append(_line(line, row))
+        except (GalvanicError, ValueError) as error:
+            faults.append((line, str(error)))
+    if faults:
+        raise BadTableText("rows", f"{len(faults)} lines cannot be read. Nothing was taken.", faults[:MOST_FAULTS])
+    return out
+
+
+def _line(line: int, row: Mapping[str, str]) -> PackLine:
+    kind = row["what"]
+    if kind not in KINDS:
+        raise ValueError(f"“{kind[:20]}” is none of {', '.join(sorted(KINDS))}.")
+    if not row["group"] or not row["pack"]:
+        raise ValueError("It names no group or no pack.")
+    demand(load_of(row["load"]))
+    position = int(row["cell of the row"]) if row["cell of the row"] else None
+    if (kind in PLACED) != (position is not None) or not 1 <= (position or 1) <= MOST_POSITION:
+        raise ValueError(f"A cell’s place in the row is a number from 1 to {MOST_POSITION}.")
+    value, resolution, unit = _number(kind, row)
+    when = datetime.fromisoformat(row["typed at"]) if row.get("typed at") else None
+    if when is not None and when.tzinfo is None:
+        raise ValueError("Its time has no time zone, for example 2026-11-05T10:20:00+00:00.")
+    counts = row.get("counts", "yes").casefold() or "yes"
+    if counts not in ("yes", "no"):
+        raise ValueError("“counts” is yes or no.")
+    return PackLine(
+        line, row["group"], row["pack"], row["load"], kind, position, _plates(kind, row), as_written(row["as typed"]), unit,
+        value, resolution, when, counts == "yes", row.get("why corrected", ""),
+    )  # fmt: skip
+
+
+def _plates(kind: str, row: Mapping[str, str]) -> tuple[str, str, str]:
+    if kind != "cell":
+        return ("", "", "")
+    negative, positive = (find(row[side], electrodes(), "electrode").key for side in ("negative", "positive"))
+    return (negative, find(row["electrolyte"], electrolytes(), "electrolyte").key, positive)
+
+
+def _number(kind: str, row: Mapping[str, str]) -> tuple[float | None, float | None, str]:
+    if kind not in NUMBERS:
+        return None, None, ""
+    if kind in AMPERES:
+        current = parse_current(row["as typed"], row["unit"] or "mA")
+        return current.current_a, current.resolution_a, current.unit
+    volts = parse(row["as typed"], row["unit"] or "V")
+    # The value column has the meter's offset taken off; without it, what was typed is all there is.
+    value = float(row["value, v or a"]) if row.get("value, v or a") else volts.volts_v
+    if not abs(value - volts.volts_v) <= MOST_OFFSET_V:
+        raise ValueError(f"“{row['as typed']}” and the value {value:g} V beside it do not belong together.")
+    return value, volts.resolution_v, volts.unit
+
+
+def corrected_by(lines: Sequence[PackLine]) -> dict[int, int]:
+    """Which line corrects which, by their places in `lines`: one with a reason corrects the latest before it of its pack,
+    kind and place that does not count."""
+    found: dict[int, int] = {}
+    for k, one in enumerate(lines):
+        if not one.reason:
+            continue
+        for earlier in range(k - 1, -1, -1):
+            other = lines[earlier]
+            same = (other.pack, other.kind, other.position) == (one.pack, one.kind, one.position)
+            if same and not other.counts and earlier not in found.values():
+                found[k] = earlier
+                break
+    return found

@@ -1,0 +1,85 @@
+"""A table of packs brought into a lab whose groups it names; what is there already stays as it is."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from django.db import transaction
+from django.utils import timezone
+
+from galvanic.bench.pack_table import PackLine, corrected_by, read_packs
+from galvanic.bench.readings_table import BadTableText
+from server.base.problems import RowFault
+from server.labs.changes import announce
+from server.labs.lookups import lab_for_teacher
+from server.labs.models import Lab
+from server.people.deeds import keep_deed
+from server.people.models import Group, Teacher
+from server.power.models import Pack, PackEntry
+from server.records.table import MAX_ROWS, refused
+
+
+@dataclass(frozen=True, slots=True)
+class BroughtPacks:
+    """How many packs and entries came in, and how many packs of the table were there already."""
+
+    packs: int
+    entries: int
+    known: int
+
+
+@transaction.atomic
+def import_packs(*, actor: Teacher, lab_id: uuid.UUID, text: str) -> BroughtPacks:
+    """Keep the packs of a table that Pipette gave out, each with its own id, so that the same table comes in once.
+
+    Raises Problem: not_found (the lab), or what is wrong with the table by line; then nothing is kept.
+    """
+    lab = lab_for_teacher(actor, lab_id)
+    try:
+        lines = read_packs(text, MAX_ROWS)
+    except BadTableText as error:
+        raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
+    groups = {group.name: group for group in Group.objects.filter(lab=lab)}
+    strange = [RowFault(one.line, f"No group here is called “{one.group}”.") for one in lines if one.group not in groups]
+    if strange:
+        raise refused("bad_rows", f"{len(strange)} rows name a group that this lab has not.", strange[:50])
+    keys = {one.pack: _key(lab, one.pack) for one in lines}
+    known = set(Pack.objects.filter(id__in=keys.values()).values_list("id", flat=True))
+    fresh = [one for one in lines if keys[one.pack] not in known]
+    _keep(fresh, keys, groups)
+    brought = BroughtPacks(len({one.pack for one in fresh}), len(fresh), len(known))
+    if fresh:
+        announce(lab.id)
+        keep_deed(actor, "imported", lab, f"{brought.packs} packs")
+    return brought
+
+
+def _key(lab: Lab, name: str) -> uuid.UUID:
+    """A pack's id in this lab: the same table brings the same one, and another lab's pack keeps its own."""
+    return uuid.uuid5(lab.id, name)
+
+
+def _keep(lines: Sequence[PackLine], keys: dict[str, uuid.UUID], groups: dict[str, Group]) -> None:
+    now = timezone.now()
+    packs: dict[str, Pack] = {}
+    for one in lines:
+        if one.pack not in packs:
+            at = one.at or now
+            packs[one.pack] = Pack(
+                id=keys[one.pack], group=groups[one.group], load=one.load, taken_at=at, received_at=now, device_at=at
+            )
+    Pack.objects.bulk_create(packs.values())
+    made = [
+        PackEntry(
+            id=uuid.uuid4(), group=groups[one.group], pack=packs[one.pack], kind=one.kind, position=one.position,
+            negative=one.plates[0], electrolyte=one.plates[1], positive=one.plates[2], text=one.text, unit=one.unit,
+            value=one.value, resolution=one.resolution, reason=one.reason, device_at=one.at, taken_at=one.at or now,
+            received_at=now,
+        )
+        for one in lines
+    ]  # fmt: skip
+    for later, earlier in corrected_by(lines).items():
+        made[later].corrects = made[earlier]
+    PackEntry.objects.bulk_create(made)
