@@ -59,7 +59,8 @@ class Pack(OfGroup):
 class PackEntry(OfGroup):
     """One thing about a pack: a cell that is joined, a number, or what was seen; a wrong one is corrected by a new one.
 
-    `position` counts cells from the minus, from 1. `value` is in V (the meter's offset taken off) or A. Of a cell measured again the latest counts.
+    `position` counts cells from the minus, from 1. `value` is in V (the meter's offset taken off) or A. Of a
+    cell measured again the latest counts.
     """
 
     class Kind(models.TextChoices):

@@ -85,7 +85,7 @@ def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
 
 
 def _columns(actor: Member, entry: PackEntryIn) -> dict[str, Any]:
-    """The plates of a cell, the value of a number (volts without the meter's offset), or the words, as the table keeps them."""
+    """The plates of a cell, the value of a number (volts less the meter's offset), or the words, as the table keeps them."""
     text = " ".join(entry.text.split())
     if entry.kind == "cell":
         return plates_of(entry)

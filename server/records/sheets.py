@@ -78,7 +78,8 @@ def _packs(lab: Lab) -> Sheet:
             (
                 row.group.name, str(row.pack_id), row.pack.load, getattr(loads[row.pack.load], "name", row.pack.load),
                 row.kind, row.position, plates.get(row.negative, row.negative),
-                liquids.get(row.electrolyte, row.electrolyte), plates.get(row.positive, row.positive), row.value, row.text, row.unit, _when(row),
+                liquids.get(row.electrolyte, row.electrolyte), plates.get(row.positive, row.positive), row.value,
+                row.text, row.unit, _when(row),
                 "no" if row.id in corrected else "yes", row.reason,
             )
             for row in rows
