@@ -23,7 +23,7 @@ PHONE = {"width": 390, "height": 844}
 
 @contextmanager
 def chromium() -> Iterator[Browser]:
-    """A headless browser: Debian's shell for it where it is installed. Raises RuntimeError where Chromium is not installed."""
+    """A headless browser: Debian's shell for it where there is one. Raises RuntimeError where Chromium is not installed."""
     path = shutil.which("chromium-headless-shell") or shutil.which("chromium")
     if path is None:
         raise RuntimeError("Chromium is not installed; ./pipette test installs it.")

@@ -27,6 +27,9 @@ const Drawing = styled.div`
   }
 `;
 
+/** A logger's file has more samples than marks can show; then they are a line. */
+const MOST_MARKS = 80;
+
 type Run = Schemas["RunOut"];
 
 /** The unit of time that suits a run: seconds, minutes, hours or days. */
@@ -53,9 +56,10 @@ export function RunChart({ run }: { run: Run }) {
   const low = Math.min(0, ...values);
   const x = scaleLinear<number>({ domain: [0, last / unit], range: [LEFT, width - RIGHT] });
   const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP] });
-  const line = run.model
-    .map((point, index) => `${index ? "L" : "M"}${x(point.t_s / unit).toFixed(1)} ${y(point.value).toFixed(1)}`)
-    .join("");
+  const pathOf = (points: Run["volts"]) =>
+    points
+      .map((point, index) => `${index ? "L" : "M"}${x(point.t_s / unit).toFixed(1)} ${y(point.value).toFixed(1)}`)
+      .join("");
   const xStep = roundStep(0, last / unit, 1, width < 400 ? 5 : 9);
   const yStep = roundStep(low, high, 0.1, 7);
   return (
@@ -111,10 +115,12 @@ export function RunChart({ run }: { run: Run }) {
             </text>
           </g>
         ))}
-        <path d={line} fill="none" stroke={colour.account} strokeWidth={2.2} />
-        {run.volts.map((point) => (
-          <ReadingMark key={point.t_s} x={x(point.t_s / unit)} y={y(point.value)} />
-        ))}
+        <path d={pathOf(run.model)} fill="none" stroke={colour.account} strokeWidth={2.2} />
+        {run.volts.length > MOST_MARKS ? (
+          <path d={pathOf(run.volts)} fill="none" stroke={colour.reading} strokeWidth={2.2} />
+        ) : (
+          run.volts.map((point) => <ReadingMark key={point.t_s} x={x(point.t_s / unit)} y={y(point.value)} />)
+        )}
       </svg>
     </Drawing>
   );
