@@ -74,14 +74,19 @@ class Half:
         stir: float = 1.0,
         celsius: float = 25.0,
         chloride_mol_per_l: float | None = None,
+        protons_mol_per_l: float | None = None,
     ) -> Half:
-        """The same with another pH or chloride (None: as it is), oxygen supply times `oxygen`, still layer divided by
-        `stir`, at a temperature. Raises OutOfRange for one that the model does not cover."""
+        """The same with another pH, chloride or protons that weak acids can give (None: as they are), oxygen supply times
+        `oxygen`, still layer divided by `stir`, at a temperature. Raises OutOfRange for one outside the model."""
         warmth(celsius)
         q = self.liquids
         changed = {
             name: np.full_like(getattr(q, name), value)
-            for name, value in (("ph", ph), ("chloride", chloride_mol_per_l))
+            for name, value in (
+                ("ph", ph),
+                ("chloride", chloride_mol_per_l),
+                ("acid_mol_per_m3", None if protons_mol_per_l is None else 1e3 * protons_mol_per_l),
+            )
             if value is not None
         }
         q = replace(q, layer_m=q.layer_m / stir, oxygen=q.oxygen * oxygen, celsius=celsius, **changed)

@@ -28,9 +28,9 @@ class Change:
     """What is different; the usual values change nothing.
 
     `ph` None: as it is. `ions_mol_per_l`: dissolved ions of the positive plate's metal (None: as they are). `oxygen` and
-    `stir` multiply the oxygen supply and thin the still layer. `chloride_mol_per_l` and `conductivity_s_per_m` of the liquid
-    (None: as they are). `area_m2`, `gap_m` and `pairs` of the plates; `scratched`: no films; `dull`: not
-    rubbed, with the oxide that the plates have grown.
+    `stir` multiply the oxygen supply and thin the still layer. Of the liquid, as they are where None: `chloride_mol_per_l`,
+    `conductivity_s_per_m`, and `protons_mol_per_l` that its weak acids can still give. `area_m2`, `gap_m` and `pairs` of the
+    plates; `scratched`: no films; `dull`: not rubbed, with the oxide that the plates have grown.
     """
 
     ph: float | None = None
@@ -40,6 +40,7 @@ class Change:
     celsius: float = 25.0
     chloride_mol_per_l: float | None = None
     conductivity_s_per_m: float | None = None
+    protons_mol_per_l: float | None = None
     area_m2: float = 4e-4
     gap_m: float = 0.02
     pairs: int = 1
@@ -110,7 +111,9 @@ def what_if(cell: Cell, change: Change) -> Outcome:
 
 
 def _changed(half: Half, change: Change) -> Half:
-    changed = half.in_liquid(change.ph, change.oxygen, change.stir, change.celsius, change.chloride_mol_per_l)
+    changed = half.in_liquid(
+        change.ph, change.oxygen, change.stir, change.celsius, change.chloride_mol_per_l, change.protons_mol_per_l
+    )
     changed = changed.dull() if change.dull else changed
     return changed.bare() if change.scratched else changed
 

@@ -14,6 +14,7 @@ from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
 from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
 from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of
+from galvanic.command.liquids import add_liquids
 from galvanic.command.materials import run_materials
 from galvanic.command.packs import add_packs
 from galvanic.command.runs import add_runs
@@ -173,7 +174,7 @@ def parser() -> argparse.ArgumentParser:
     load.add_argument("cell", help="“zinc | lemon juice | copper”")
     load.add_argument("ohms", type=float, help="0: short circuit")
     load.set_defaults(run=run_load)
-    for command in (gap, load, *add_packs(commands), *add_runs(commands)):
+    for command in (gap, load, *add_packs(commands), *add_runs(commands), *add_liquids(commands)):
         add_geometry(command)
     materials = commands.add_parser("materials", help=run_materials.__doc__)
     materials.add_argument("name", nargs="?", help="show one, with the source of every number")

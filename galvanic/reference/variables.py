@@ -1,0 +1,70 @@
+"""The variables a class can change on purpose: conditions.toml."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+
+from galvanic.reference.reader import Reader, read_table
+
+KINDS = ("number", "words", "yes_no")
+YES_NO = ("no", "yes")
+
+
+@dataclass(frozen=True, slots=True)
+class Variable:
+    """What a class can change: numbers with a unit between `low` and `high` (`whole`: counts only), or words in their order.
+
+    `moves` names what the model is told (empty: the model has no part in it); `keep` what has to stay the same.
+    """
+
+    key: str
+    name: str
+    kind: str
+    unit: str
+    whole: bool
+    low: float
+    high: float
+    words: tuple[str, ...]
+    levels: tuple[float, ...]
+    moves: str
+    synonyms: tuple[str, ...]
+    set_up: str
+    keep: tuple[str, ...]
+    hazard: str
+
+
+def _variable(r: Reader) -> Variable:
+    kind, number = r.take("kind", str), (int, float)
+    if kind not in KINDS:
+        raise r.fail(f"kind is one of {', '.join(KINDS)}")
+    measured = kind == "number"
+    words = YES_NO if kind == "yes_no" else () if measured else tuple(r.take("words", list))
+    found = Variable(
+        r.take("key", str),
+        r.take("name", str),
+        kind,
+        r.take("unit", str) if measured else "",
+        r.take("whole", bool, False),
+        float(r.take("low", number)) if measured else 0.0,
+        float(r.take("high", number)) if measured else 0.0,
+        words,
+        tuple(float(level) for level in r.take("levels", list)) if measured else (),
+        r.take("moves", str, ""),
+        tuple(r.take("synonyms", list)),
+        r.take("set_up", str),
+        tuple(r.take("keep", list)),
+        r.take("hazard", str, ""),
+    )
+    if measured and not (found.low < found.high and all(found.low <= level <= found.high for level in found.levels)):
+        raise r.fail("low is below high and the levels lie between")
+    if not measured and len(words) < 2:
+        raise r.fail("words are two at least")
+    return found
+
+
+@cache
+def variables() -> Mapping[str, Variable]:
+    """Variables by key."""
+    return read_table("conditions", "variable", _variable)

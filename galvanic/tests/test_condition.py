@@ -1,0 +1,73 @@
+"""Conditions as data: written and read in one way; a teacher's words of today are understood."""
+
+import unittest
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from galvanic.condition import Condition, condition_of, level, variable_named
+from galvanic.errors import OutOfRange, UnknownMaterial
+from galvanic.reference.variables import variables
+
+
+class Conditions(unittest.TestCase):
+    def test_at_least_the_variables_of_a_class_are_there_each_with_what_to_keep(self):
+        self.assertGreaterEqual(len(variables()), 20)
+        for one in variables().values():
+            self.assertTrue(one.set_up.endswith("."), one.key)
+            self.assertTrue(one.keep, one.key)
+
+    @given(st.sampled_from(sorted(key for key, one in variables().items() if one.kind == "number")), st.floats(0.0, 1.0))
+    def test_a_number_comes_back_as_it_went_out(self, key, part):
+        row = variables()[key]
+        value = float(f"{row.low + part * (row.high - row.low):.4g}")
+        value = float(round(value)) if row.whole else min(row.high, max(row.low, value))
+        made = Condition(key, value)
+        self.assertEqual(condition_of(str(made)), made)
+
+    def test_every_word_comes_back_as_it_went_out(self):
+        for row in variables().values():
+            for word in row.words:
+                made = Condition(row.key, word)
+                self.assertEqual(condition_of(str(made)), made)
+
+    def test_a_teachers_words_of_today_are_understood(self):
+        for text, variable, value in (
+            ("4 cm apart", "spacing", 4.0),
+            ("2,5 cm deep", "depth", 2.5),
+            ("1 part in 10", "dilution", 0.1),
+            ("as it is", "dilution", 1.0),
+            ("50 %", "dilution", 0.5),
+            ("as it was", "surface", "dull"),
+            ("rubbed", "surface", "rubbed"),
+            ("40 °C", "temperature", 40.0),
+            ("3 pairs", "pairs", 3.0),
+        ):
+            with self.subTest(text=text):
+                self.assertEqual(condition_of(text), Condition(variable, value))
+
+    def test_what_fits_no_variable_or_two_stays_the_teachers_own(self):
+        for text in (
+            "",
+            "in the window",
+            "1/2 lemon",
+            "4 cm apart, 2 cm deep",
+            "spacing -3 cm",
+            "spacing 900 cm",
+            "pairs 2.5",
+        ):
+            with self.subTest(text=text):
+                self.assertIsNone(condition_of(text))
+
+    def test_levels_are_numbers_with_or_without_their_unit_and_words(self):
+        row = variables()["temperature"]
+        self.assertEqual(level(row, "20 °C"), level(row, "20"))
+        self.assertEqual(level(variables()["stirring"], "STIRRED").rank, 1)
+        for text in ("warm", "nan", "inf", "1e400", "4 °C", "20 °F"):
+            with self.subTest(text=text), self.assertRaises(OutOfRange):
+                level(row, text)
+
+    def test_a_name_that_is_none_says_the_nearest(self):
+        with self.assertRaisesRegex(UnknownMaterial, "stirring"):
+            variable_named("stiring")
+        self.assertEqual(variable_named("Added salt").key, "salt")
