@@ -26,6 +26,7 @@ from galvanic.reference.catalogue import electrodes, kept
 from galvanic.reference.variables import Variable, variables
 from galvanic.statistics.by_group import ByGroup, slope_by_group
 
+LEAST_V = 0.001  # the last digit of a usual school meter: common practice, no source
 MATTERS_V = 0.05  # a change below this nobody sees on a school meter: common practice, no source
 DECADES = 0.9  # of a value's range, from which its logarithm is the scale
 ZERO_K = 273.15
@@ -91,12 +92,14 @@ def volts_by_variable(results: Sequence[ElectrolyteResult]) -> list[Changed]:
 
 def current_by_variable(values: Sequence[tuple[str, Cell, float]]) -> list[Changed]:
     """Short-circuit currents as (group, cell with its condition, A), likewise."""
-    found: dict[tuple[str, Cell], list[Tick]] = defaultdict(list)
+    every: dict[tuple[Cell, str, Condition], list[float]] = defaultdict(list)
     for group, cell, ampere in values:
         condition = condition_of(cell.condition)
         if condition is not None and ampere > 0.0:
-            plain = Cell(cell.negative, cell.electrolyte, cell.positive)
-            found[condition.variable, plain].append(Tick(group, condition, ampere))
+            every[Cell(cell.negative, cell.electrolyte, cell.positive), group, condition].append(ampere)
+    found: dict[tuple[str, Cell], list[Tick]] = defaultdict(list)
+    for (cell, group, condition), amps in every.items():  # a cell measured twice counts once
+        found[condition.variable, cell].append(Tick(group, condition, math.fsum(amps) / len(amps)))
     return _changed(found, "current")
 
 
@@ -226,7 +229,7 @@ def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: 
         if variable.kind != "number":
             span = f"from {variable.words[int(min(numbers))]} to {variable.words[int(max(numbers))]}"
         if not fit.shown:
-            text = f"If there is any {span}, it is smaller than {volts(most)} ({groups})."
+            text = f"If there is any {span}, it is smaller than {volts(max(most, LEAST_V), 3)} ({groups})."
             return Note("no_effect", "plain", f"{name}: no effect on the volts seen", text)
         whole = fit.slope * reach * (1.0 if form.x(max(numbers)) > form.x(min(numbers)) else -1.0)
         small = " That is too little to matter." if most < MATTERS_V else ""
@@ -236,7 +239,9 @@ def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: 
         factor = math.exp(max(abs(fit.low), abs(fit.high)) * reach) if form.name in ("power", "arrhenius") else None
         more = "" if factor is None else f" If there is any, it is smaller than a factor of {factor:.1f} over all levels."
         return Note("no_effect", "plain", f"{name}: no effect on the current seen", f"{groups}.{more}")
-    return Note("effect", "good", f"{name} moves the current", f"{form.says(fit)} ({groups})")
+    first, last = (form.back(fit.at(form.x(number))) for number in (min(numbers), max(numbers)))
+    times = f"{last / first:.2f} times the current at the last level ({groups}). " if first > 0.0 < last < math.inf else ""
+    return Note("effect", "good", f"{name} moves the current", f"{times}{form.says(fit)}")
 
 
 def _beside(quantity: Quantity, model: Sequence[Level]) -> Note | None:

@@ -2,9 +2,10 @@
 
 Each group that has two levels at least gives a slope of its own. How much the groups' true slopes differ, against how much
 each is scatter, is found by restricted likelihood; the class's slope is their mean weighted by that, and its interval is
-Hartung and Knapp's (2001; Sidik and Jonkman 2002): from the weighted spread of the slopes themselves, never narrower than their
-scatter asks for, Student's t with one degree of freedom less than the groups that weigh. So what a group has for itself (its plates, its meter) drops out, and groups that all err
-alike do not pass for many. Where each group has one level only, a line through the groups' means is all there is.
+Hartung and Knapp's (2001; Sidik and Jonkman 2002): from the weighted spread of the slopes themselves, never narrower than
+their scatter asks for, Student's t with one degree of freedom less than the groups that weigh. So what a group has for
+itself (its plates, its meter) drops out, and groups that all err alike do not pass for many. Where each group has one level
+only, a line through the groups' means is all there is.
 """
 
 from __future__ import annotations
@@ -72,7 +73,7 @@ def slope_by_group(groups: Sequence[str], x: Sequence[float], y: Sequence[float]
 
 @dataclass(frozen=True, slots=True)
 class _Own:
-    """A group's own slope, how far apart its levels lie (sum of squares), what the line leaves and its degrees of freedom."""
+    """A group's own slope, how far apart its levels lie (sum of squares), what the line leaves, its degrees of freedom."""
 
     slope: float
     sxx: float

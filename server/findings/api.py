@@ -9,10 +9,11 @@ from ninja import Query, Router
 
 from server.base.kept import as_json, made_once
 from server.base.problems import Problem
+from server.findings.by_variable import variables_out
 from server.findings.outputs import compare_out
 from server.findings.policy import lab_for_group
 from server.findings.release import release
-from server.findings.schemas import CompareOut, Held, ReleaseIn
+from server.findings.schemas import CompareOut, Held, ReleaseIn, VariablesOut
 from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
@@ -63,3 +64,14 @@ def post_release(request: HttpRequest, lab_id: uuid.UUID, data: ReleaseIn) -> Do
     """Decide what groups see."""
     release(actor=teacher_of(request), lab_id=lab_id, parts=data.parts)
     return Done(ok=True)
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/variables",
+    response={200: VariablesOut, 404: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="by_variable",
+)
+def by_variable(request: HttpRequest, lab_id: uuid.UUID) -> VariablesOut:
+    """Volts and currents against what the lab changed on purpose, with the class's slope and the model."""
+    return variables_out(lab_for_teacher(teacher_of(request), lab_id))

@@ -195,3 +195,49 @@ class ReleaseIn(BaseModel):
     """What groups may see."""
 
     parts: list[Literal["compare", "explain", "claims", "power"]]
+
+
+class TickOut(BaseModel):
+    """What a group found at a level: the level's number (a word's place in its order), V or A."""
+
+    group: str
+    at: float
+    value: float
+
+
+class LinePoint(BaseModel):
+    """A point of the class's line."""
+
+    at: float
+    value: float
+
+
+class LevelOut(BaseModel):
+    """What the model says at a level, with its standard uncertainty where it states one."""
+
+    at: float
+    value: float
+    u: float | None
+
+
+class ChangedOut(BaseModel):
+    """One quantity of one pair against what was changed; `words` are the levels of a variable that is not measured."""
+
+    variable: str
+    name: str
+    unit: str
+    words: list[str]
+    short: str
+    electrolyte: str
+    quantity: Literal["volts", "current"]
+    ticks: list[TickOut]
+    line: list[LinePoint]
+    model: list[LevelOut]
+    notes: list[NoteOut]
+    keep: list[str]
+
+
+class VariablesOut(BaseModel):
+    """What a lab found of what it changed on purpose."""
+
+    changed: list[ChangedOut]

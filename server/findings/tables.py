@@ -17,6 +17,7 @@ from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
 from server.base.spreadsheet import plain_text
 from server.entries.models import Reading
+from server.findings.by_variable import changed_in
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
 from server.findings.services import compare_lab
@@ -57,7 +58,31 @@ def _names() -> tuple[dict[str, str], dict[str, str]]:
 def sheets_of(lab: Lab) -> list[Sheet]:
     """All tables of a lab."""
     found = compare_out(lab, {})
-    return [_readings(lab), _cells(found), _ladders(found), _predictions(found), _liquids(found), *_explained(lab)]
+    return [
+        _readings(lab),
+        _cells(found),
+        _ladders(found),
+        _predictions(found),
+        _liquids(found),
+        _variables(lab),
+        *_explained(lab),
+    ]
+
+
+def _variables(lab: Lab) -> Sheet:
+    """One row a group and level: what was changed, to what, and what was found there."""
+    plates, liquids = _names()
+    headings = ("variable", "level", "unit", "negative", "electrolyte", "positive", "group", "found", "in")
+    rows = [
+        (
+            one.variable.name, tick.condition.value, one.variable.unit, plates[one.cell.negative],
+            liquids[one.cell.electrolyte], plates[one.cell.positive], tick.group, tick.value,
+            "V" if one.quantity == "volts" else "A",
+        )
+        for one in changed_in(lab)
+        for tick in one.ticks
+    ]  # fmt: skip
+    return Sheet("variables", headings, rows)
 
 
 def _readings(lab: Lab) -> Sheet:

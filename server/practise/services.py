@@ -34,6 +34,7 @@ from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.packs import packs_of
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
+from server.practise.spacing import make_spacing_lab
 
 TEACHER = "demo-teacher"
 PASSWORD = "tidewater-demo"  # noqa: S105  (printed at every start; the demo has no real data)
@@ -44,12 +45,14 @@ SCENARIO = tomllib.loads((Path(__file__).parent / "tidewater.toml").read_text(en
 
 @transaction.atomic
 def make_demo() -> bool:
-    """Make the demo teacher and the three labs once; returns whether anything was made."""
+    """Make the demo teacher and the four labs once; returns whether anything was made."""
     if Teacher.objects.filter(username=TEACHER).exists():
         return False
     teacher = Teacher.objects.create_user(TEACHER, password=PASSWORD)
     for number, described in enumerate(SCENARIO["lab"]):
         _make_lab(teacher, described, np.random.default_rng([SCENARIO["seed"], number]))
+    rng = np.random.default_rng([SCENARIO["seed"], len(SCENARIO["lab"])])
+    make_spacing_lab(teacher, SCENARIO["spacing"], SCENARIO, rng)
     return True
 
 

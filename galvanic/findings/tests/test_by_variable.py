@@ -35,7 +35,7 @@ class Volts(unittest.TestCase):
         found = self.one("spacing", (1.0, 2.0, 4.0, 8.0), lambda _: 0.95)
         note = found.notes[0]
         self.assertEqual(note.code, "no_effect")
-        self.assertRegex(note.text, r"smaller than 0\.0\d.V")
+        self.assertRegex(note.text, r"smaller than 0\.0\d\d.V")
         self.assertEqual(
             [str(one) for one in found.levels], ["spacing 1 cm", "spacing 2 cm", "spacing 4 cm", "spacing 8 cm"]
         )

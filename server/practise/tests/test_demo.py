@@ -10,8 +10,10 @@ from django.test import TestCase
 
 from server.entries.counting import reading_counts
 from server.entries.models import Reading
+from server.findings.by_variable import changed_in
 from server.labs.models import Lab
 from server.people.models import Group, Teacher
+from server.power.chain import chain_out
 from server.practise.services import TEACHER, _make_lab, make_demo
 from server.tests.support import as_teacher
 
@@ -23,11 +25,11 @@ class Demo(TestCase):
 
     def test_one_lab_is_finished_one_half_done_and_one_empty(self):
         counts = {}
-        for lab in Lab.objects.with_group_count():
+        for lab in Lab.objects.with_group_count().filter(title__startswith="Tidewater"):
             counts[lab.state] = reading_counts([lab.id]).get(lab.id, 0)
             self.assertEqual((lab.group_count, len(lab.electrodes), len(lab.electrolytes)), (8, 8, 2))
             self.assertEqual(lab.simulated, lab.state != "draft")
-        cells = Lab.objects.filter(state="closed").aggregate(n=Count("groups__cells"))["n"]
+        cells = Lab.objects.filter(state="closed", varies="pairs").aggregate(n=Count("groups__cells"))["n"]
         self.assertEqual(counts["closed"], 3 * cells)
         self.assertEqual(counts["draft"], 0)
         self.assertTrue(0.4 * counts["closed"] < counts["open"] < 0.8 * counts["closed"])
@@ -41,7 +43,7 @@ class Demo(TestCase):
                 {"title": "x", "days_ago": 0, "state": "draft", "done": 0},
                 np.random.default_rng(1),
             )
-        for lab in Lab.objects.all():
+        for lab in Lab.objects.filter(varies="pairs"):
             self.assertEqual([group.pin for group in lab.groups.all()], expected)
 
     def test_every_reading_is_marked_as_simulated(self):
@@ -54,13 +56,23 @@ class Demo(TestCase):
         self.assertTrue(finished.filter(cell__group__name="Knot", volts_v__lt=0.05, volts_v__gt=0).exists())
 
     def test_the_class_finds_aluminium_above_zinc(self):
-        lab = Lab.objects.get(state="closed")
+        lab = Lab.objects.get(state="closed", varies="pairs")
         shown = as_teacher(Teacher.objects.get(username=TEACHER)).get(f"/api/labs/{lab.id}/compare").json()
         juice = shown["electrolytes"][0]
         self.assertIn(("aluminium", "zinc"), [(s["lower"], s["upper"]) for s in juice["swaps"]])
 
+    def test_the_distance_lab_finds_no_volts_and_less_current(self):
+        lab = Lab.objects.get(varies="spacing")
+        found = {one.quantity: one for one in changed_in(lab)}
+        self.assertEqual([found[kind].notes[0].code for kind in ("volts", "current")], ["no_effect", "effect"])
+        self.assertTrue(lab.simulated)
+
+    def test_the_chain_lights_green_with_five(self):
+        found = chain_out(Lab.objects.get(state="closed", varies="pairs"), None)
+        self.assertEqual((found.load_name, found.lit_with, found.nearest), ("green LED", 5, ["Plover"]))
+
     def test_packs_carry_the_scenarios_faults_and_the_run_comes_back(self):
-        lab = Lab.objects.get(state="closed")
+        lab = Lab.objects.get(state="closed", varies="pairs")
         client = as_teacher(Teacher.objects.get(username=TEACHER))
         packs = client.get(f"/api/labs/{lab.id}/packs").json()["packs"]
         said = {pack["group"]: [one["code"] for one in pack["findings"]] for pack in packs}

@@ -10,6 +10,13 @@ export const useCompare = (id: string, anchors: string[]) =>
     placeholderData: (previous) => previous,
   });
 
+/** Volts and currents against what the lab changed on purpose. */
+export const useByVariable = (id: string) =>
+  useQuery({
+    queryKey: ["by-variable", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/variables", { params: { path: { lab_id: id } } })),
+  });
+
 export const useBenchCompare = () =>
   useQuery({ queryKey: ["bench-compare"], queryFn: () => dataOf(GET("/api/bench/compare")) });
 

@@ -1304,6 +1304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/variables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * By Variable
+         * @description Volts and currents against what the lab changed on purpose, with the class's slope and the model.
+         */
+        get: operations["by_variable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/leave": {
         parameters: {
             query?: never;
@@ -2282,6 +2302,39 @@ export interface components {
             voting: boolean;
             /** Without Vote */
             without_vote: string[];
+        };
+        /**
+         * ChangedOut
+         * @description One quantity of one pair against what was changed; `words` are the levels of a variable that is not measured.
+         */
+        ChangedOut: {
+            /** Electrolyte */
+            electrolyte: string;
+            /** Keep */
+            keep: string[];
+            /** Line */
+            line: components["schemas"]["LinePoint"][];
+            /** Model */
+            model: components["schemas"]["LevelOut"][];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "volts" | "current";
+            /** Short */
+            short: string;
+            /** Ticks */
+            ticks: components["schemas"]["TickOut"][];
+            /** Unit */
+            unit: string;
+            /** Variable */
+            variable: string;
+            /** Words */
+            words: string[];
         };
         /**
          * CitedOut
@@ -3325,6 +3378,28 @@ export interface components {
             steps: components["schemas"]["StepsIO"];
             /** @default pairs */
             varies: components["schemas"]["Varies"];
+        };
+        /**
+         * LevelOut
+         * @description What the model says at a level, with its standard uncertainty where it states one.
+         */
+        LevelOut: {
+            /** At */
+            at: number;
+            /** U */
+            u: number | null;
+            /** Value */
+            value: number;
+        };
+        /**
+         * LinePoint
+         * @description A point of the class's line.
+         */
+        LinePoint: {
+            /** At */
+            at: number;
+            /** Value */
+            value: number;
         };
         /**
          * LinkOut
@@ -5053,6 +5128,18 @@ export interface components {
             varies: components["schemas"]["Varies"];
         };
         /**
+         * TickOut
+         * @description What a group found at a level: the level's number (a word's place in its order), V or A.
+         */
+        TickOut: {
+            /** At */
+            at: number;
+            /** Group */
+            group: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * TimesIn
          * @description Minutes of a period and its steps.
          */
@@ -5137,6 +5224,14 @@ export interface components {
             text: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * VariablesOut
+         * @description What a lab found of what it changed on purpose.
+         */
+        VariablesOut: {
+            /** Changed */
+            changed: components["schemas"]["ChangedOut"][];
         };
         /**
          * Varies
@@ -8936,6 +9031,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    by_variable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariablesOut"];
                 };
             };
             /** @description Not Found */

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -17,6 +17,7 @@ import { withoutActions } from "../../lab/planNotes";
 import { bathName, useNames } from "../../lab/useNames";
 import { AnchorChoice } from "./AnchorChoice";
 import { Changed } from "./Changed";
+import { ChangedTab } from "./ChangedTab";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { GroupsTab } from "./GroupsTab";
 import { LiquidsTab } from "./LiquidsTab";
@@ -54,6 +55,7 @@ const TABLES = [
   "ladders",
   "predictions",
   "liquids",
+  "variables",
   "accounts",
   "causes",
   "loads",
@@ -110,10 +112,12 @@ type ViewProps = {
   setTab: (tab: string) => void;
   hold: ((electrolyte: string, anchor: string) => void) | null;
   before: (() => void) | null;
+  /** What was changed on purpose, where anything was and the teacher looks. */
+  changed: ReactNode;
 };
 
 /** The class's result in tabs: one for each liquid, all liquids, groups. */
-export function CompareView({ data, tab, setTab, hold, before }: ViewProps) {
+export function CompareView({ data, tab, setTab, hold, before, changed }: ViewProps) {
   const names = useNames();
   const { electrolytes } = data;
   return (
@@ -125,6 +129,7 @@ export function CompareView({ data, tab, setTab, hold, before }: ViewProps) {
           </Liquid>
         ))}
         {electrolytes.length > 1 && <Liquid id="liquids">all liquids</Liquid>}
+        {changed && <Liquid id="changed">what was changed</Liquid>}
         <Liquid id="groups">groups</Liquid>
       </Liquids>
       {electrolytes.map((result) => (
@@ -137,6 +142,7 @@ export function CompareView({ data, tab, setTab, hold, before }: ViewProps) {
           <LiquidsTab data={data} />
         </TabPanel>
       )}
+      {changed && <TabPanel id="changed">{changed}</TabPanel>}
       <TabPanel id="groups">
         <GroupsTab data={data} before={before} />
       </TabPanel>
@@ -164,7 +170,13 @@ export function ComparePage({ id }: { id: string }) {
   const { data } = compare;
   const { state, electrolytes } = data;
   const first = electrolytes[0];
-  const tabs = [...electrolytes.map(tabOf), ...(electrolytes.length > 1 ? ["liquids"] : []), "groups"];
+  const varies = electrolytes.some((one) => one.condition !== "");
+  const tabs = [
+    ...electrolytes.map(tabOf),
+    ...(electrolytes.length > 1 ? ["liquids"] : []),
+    ...(varies ? ["changed"] : []),
+    "groups",
+  ];
   const asked = search.get("tab");
   const tab = first ? (asked && tabs.includes(asked) ? asked : tabOf(first)) : null;
   const notes: MarginNote[] = tab ? notesOn(data, tab) : [];
@@ -238,6 +250,7 @@ export function ComparePage({ id }: { id: string }) {
             })
           }
           before={() => setBefore(data)}
+          changed={varies ? <ChangedTab id={id} /> : null}
         />
       ) : (
         <Column>

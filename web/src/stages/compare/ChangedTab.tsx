@@ -1,0 +1,110 @@
+import styled from "styled-components";
+import { useByVariable } from "../../api/findings";
+import type { Schemas } from "../../api/client";
+import { VaryChart } from "../../charts/VaryChart";
+import { number } from "../../format";
+import { bathName, useNames } from "../../lab/useNames";
+import { Behind } from "../../ui/Behind";
+import { Column, Columns, Soft, Table } from "../../ui/layout";
+import { Notes } from "../../ui/Notes";
+import { colour } from "../../ui/theme";
+
+type Changed = Schemas["ChangedOut"];
+
+const Key = styled.span`
+  strong {
+    color: ${colour.reading};
+  }
+  em {
+    color: ${colour.account};
+    font-style: normal;
+    font-weight: 700;
+  }
+`;
+
+/** What was changed on purpose: each pair's volts and current against it, answered first. */
+export function ChangedTab({ id }: { id: string }) {
+  const names = useNames();
+  const { data } = useByVariable(id);
+  if (!data) return <Soft>Working it out …</Soft>;
+  if (data.changed.length === 0)
+    return (
+      <Column>
+        <Soft>No variable has two levels measured yet.</Soft>
+      </Column>
+    );
+  return (
+    <>
+      {data.changed.map((one) => {
+        const where = bathName(names, { electrolyte: one.electrolyte, condition: "" });
+        return (
+          <Columns key={`${one.variable} ${one.short} ${one.electrolyte} ${one.quantity}`} $left="minmax(0, 1.4fr)">
+            <Column>
+              <h2>
+                {one.short} in {where}: {one.quantity === "volts" ? "volts" : "current"} against {one.name}
+              </h2>
+              <VaryChart one={one} />
+              <Key>
+                <strong>Ticks</strong>: what each group found. Dashed: the class. <em>Green</em>: the model
+                {one.model.some((level) => level.u !== null) && ", with its standard uncertainty"}.
+              </Key>
+              <Values one={one} />
+            </Column>
+            <Column>
+              <Notes notes={one.notes.map((note) => ({ ...note, action: undefined }))} />
+              {one.keep.length > 0 && <Soft>Stays the same: {one.keep.join(", ")}.</Soft>}
+            </Column>
+          </Columns>
+        );
+      })}
+    </>
+  );
+}
+
+function Values({ one }: { one: Changed }) {
+  const groups = [...new Set(one.ticks.map((tick) => tick.group))];
+  const levels = [...new Set(one.ticks.map((tick) => tick.at))].sort((a, b) => a - b);
+  const scaled = one.quantity === "volts" ? 1 : 1e3;
+  return (
+    <Behind label="The numbers">
+      <Table>
+        <thead>
+          <tr>
+            <th>{one.quantity === "volts" ? "V" : "mA"}</th>
+            {levels.map((at) => (
+              <th key={at} data-number>
+                {one.words[at] ?? `${number(at, Number.isInteger(at) ? 0 : 2)} ${one.unit}`}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {groups.map((group) => (
+            <tr key={group}>
+              <th scope="row">{group}</th>
+              {levels.map((at) => {
+                const tick = one.ticks.find((each) => each.group === group && each.at === at);
+                return (
+                  <td key={at} data-number>
+                    {tick ? number(tick.value * scaled, 3) : ""}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+          <tr>
+            <th scope="row">the model</th>
+            {levels.map((at) => {
+              const level = one.model.find((each) => each.at === at);
+              return (
+                <td key={at} data-number>
+                  {level ? number(level.value * scaled, 3) : ""}
+                </td>
+              );
+            })}
+          </tr>
+        </tbody>
+      </Table>
+    </Behind>
+  );
+}
