@@ -204,3 +204,30 @@ class Findings(BrowserTestCase):
         expect(self.page.get_by_text("All 4 claims answered.")).to_be_visible()
         self.assertEqual([answer.marks for answer in Answer.objects.all()], 4 * [{"Claim": 1.0, "Evidence": 2.5}])
         self.check_access(self.page)
+
+
+class OneThingChanged(BrowserTestCase):
+    def tearDown(self):
+        connections.close_all()
+        super().tearDown()
+
+    def test_distance_is_answered_for_volts_and_drawn_group_by_group(self):
+        ada = teacher("ada")
+        changes = {
+            "varies": "spacing",
+            "conditions": ["1 cm apart", "4 cm apart", "8 cm apart"],
+            "electrodes": ["zinc", "copper"],
+        }
+        lab = lab_of(ada, groups=("Tern", "Knot", "Plover"), **changes)
+        for n, name in enumerate(("Tern", "Knot", "Plover")):
+            for cell in group_of(lab, name).cells.all():
+                record(cell, f"{0.95 + 0.01 * n:.3f}")
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{lab.id}/compare")
+        page.get_by_role("tab", name="what was changed").click()
+        expect(page.get_by_role("img", name=re.compile("volts against spacing: 9 values of groups"))).to_be_visible()
+        expect(page.get_by_text("Spacing: no effect on the volts seen")).to_be_visible()
+        page.get_by_role("button", name="The numbers").last.click()
+        expect(page.get_by_role("row", name=re.compile("^Knot 0.960 0.960 0.960"))).to_be_visible()
+        self.check_access(page)

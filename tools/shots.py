@@ -24,6 +24,7 @@ from e2e.browser import LAPTOP, PHONE, chromium
 
 TEACHER, PASSWORD, PIN = "demo-teacher", "tidewater-demo", "1959"
 SURVEY, SECOND, THIRD = "Tidewater cell survey", "Tidewater cell survey, second class", "Tidewater cell survey, third class"
+DISTANCE = "Does it matter how far apart?"
 
 
 @contextmanager
@@ -112,6 +113,14 @@ def compare(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Cells, widest gap first").wait_for()
 
 
+def changed(page: Page, url: str) -> None:
+    """A lab that changed the distance: volts and current against it."""
+    sign_in(page, url)
+    page.get_by_role("link", name=DISTANCE, exact=True).click()
+    page.get_by_role("tab", name="what was changed").click()
+    page.get_by_role("img", name="volts against spacing").wait_for()
+
+
 def explain(page: Page, url: str) -> None:
     compare(page, url)
     page.get_by_role("link", name="Explain").click()
@@ -136,7 +145,7 @@ def wall(page: Page, url: str) -> None:
 def claims(page: Page, url: str) -> None:
     """A group's claims in the finished lab."""
     sign_in(page, url)
-    finished = next(lab for lab in page.request.get(f"{url}/api/labs/list").json() if lab["state"] == "closed")
+    finished = next(lab for lab in page.request.get(f"{url}/api/labs/list").json() if lab["title"] == SURVEY)
     code = page.request.get(f"{url}/api/labs/{finished['id']}").json()["code"]
     as_group(page, url, code, "1904")
     page.get_by_role("heading", name="Build this cell").wait_for()
@@ -195,7 +204,7 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "bench-phone": (bench, PHONE, True),
     "board": (board, LAPTOP, False),
     "compare": (compare, LAPTOP, False),
-    "compare-phone": (compare, PHONE, True),
+    "changed": (changed, LAPTOP, False),
     "explain": (explain, LAPTOP, False),
     "claims": (teacher_claims, LAPTOP, False),
     "claims-phone": (claims, PHONE, True),

@@ -6,6 +6,7 @@ import argparse
 
 from galvanic.cells import Cell
 from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.two_solutions import TwoSolutions
 from galvanic.command.tables import BadFile, say
 from galvanic.reference import catalogue
 from galvanic.reference.names import find
@@ -38,6 +39,19 @@ def say_of(cell: Cell) -> None:
             f"Given the wrong way round: in {catalogue.electrolytes()[cell.electrolyte].name} {plates[1].name} is expected "
             f"to be the negative plate. Voltages are {plates[1].name} minus {plates[0].name}, as you gave them."
         )
+
+
+def two_sides(cell: TwoSolutions) -> dict[str, object]:
+    """A cell of two solutions as `predict` gives it: the printed table, Nernst with concentrations, and with activities."""
+    return {
+        "negative": cell.left.metal,
+        "electrolyte": "two solutions",
+        "positive": cell.right.metal,
+        "standard_v": cell.standard_v,
+        "nernst_v": cell.nernst_v,
+        "rest_v": cell.volts_v,
+        "u_rest_v": cell.u_v,
+    }
 
 
 def geometry_of(options: argparse.Namespace) -> Geometry:

@@ -13,7 +13,8 @@ from galvanic.bench.readings import parse
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
 from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
-from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of
+from galvanic.chemistry.two_solutions import is_two_solutions, two_solutions
+from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of, two_sides
 from galvanic.command.liquids import add_liquids
 from galvanic.command.materials import run_materials
 from galvanic.command.packs import add_packs
@@ -27,11 +28,15 @@ from galvanic.statistics.ladder import fit
 from galvanic.statistics.ladder_checks import closure, odd_readings
 
 UNKNOWN, FAILED = 2, 1
+TWO_WORDS, FOUR_WORDS = 2, 4  # of `gap`: a cell of two solutions with its volts, or plates, liquid and volts
 T = TypeVar("T")
 
 
 def run_predict(options: argparse.Namespace) -> None:
-    """All four accounts for the cells of a file."""
+    """All four accounts for the cells of a file; or Nernst for a cell of two solutions, “zinc | … || … | copper”."""
+    if is_two_solutions(options.file):
+        write([two_sides(two_solutions(options.file))], options.json)
+        return
     rows = read(options.file, ("negative", "electrolyte", "positive"))
     cells = [_at(row, lambda row: cell_of(row["negative"], row["electrolyte"], row["positive"])) for row in rows]
     out = []
@@ -102,10 +107,16 @@ def run_ladder(options: argparse.Namespace) -> None:
 
 
 def run_gap(options: argparse.Namespace) -> None:
-    """Where the volts of one cell went."""
-    measured = parse(options.volts)
+    """Where the volts of one cell went: NEGATIVE ELECTROLYTE POSITIVE VOLTS, or “zinc | … || … | copper” VOLTS."""
+    if len(options.cell) == TWO_WORDS and is_two_solutions(options.cell[0]):
+        _gap_of_two(options)
+        return
+    if len(options.cell) != FOUR_WORDS:
+        raise BadFile("Name the negative plate, the electrolyte, the positive plate and the volts.")
+    negative, electrolyte, positive, volts = options.cell
+    measured = parse(volts)
     geometry = geometry_of(options)
-    cell = cell_of(options.negative, options.electrolyte, options.positive)
+    cell = cell_of(negative, electrolyte, positive)
     say_of(cell)
     found = explain(
         cell,
@@ -119,6 +130,29 @@ def run_gap(options: argparse.Namespace) -> None:
         dump({**asdict(found), "notation": found.cell.notation})
     else:
         sys.stdout.write(f"{found.text()}\n")
+
+
+def _gap_of_two(options: argparse.Namespace) -> None:
+    """The gap of a cell near equilibrium: strengths, then the drag of other ions, then what is left."""
+    cell, measured_v = two_solutions(options.cell[0]), parse(options.cell[1]).volts_v - options.offset_v
+    steps = {
+        "start_v": cell.standard_v,
+        "strength_v": cell.nernst_v - cell.standard_v,
+        "activity_v": cell.volts_v - cell.nernst_v,
+        "left_v": measured_v - cell.volts_v,
+        "measured_v": measured_v,
+        "u_v": cell.u_v,
+    }
+    if options.json:
+        dump(steps)
+        return
+    sys.stdout.write(
+        f"printed table {cell.standard_v:+.3f} V\n"
+        f"the strengths, by Nernst {steps['strength_v']:+.3f} V\n"
+        f"ions hold each other back {steps['activity_v']:+.3f} V\n"
+        f"left (± {cell.u_v:.3f} V known of bridge and ions) {steps['left_v']:+.3f} V\n"
+        f"measured {measured_v:+.3f} V\n"
+    )
 
 
 MOMENTS = (("first", FIRST_S), ("minute", MINUTE_S), ("steady", math.inf))
@@ -161,12 +195,11 @@ def parser() -> argparse.ArgumentParser:
         ("ladder", run_ladder, "group,red,black,electrolyte,volts"),
     ):
         command = commands.add_parser(name, help=run.__doc__)
-        command.add_argument("file", help=f"CSV with columns {columns}; - for standard input")
+        command.add_argument("file", help=f"CSV with columns {columns}; - for standard input")  # or a cell of two solutions
         command.set_defaults(run=run)
     commands.choices["predict"].add_argument("--celsius", type=float, default=25.0, help="5 to 60")
     gap = commands.add_parser("gap", help=run_gap.__doc__)
-    for name in ("negative", "electrolyte", "positive", "volts"):
-        gap.add_argument(name)
+    gap.add_argument("cell", nargs="+", metavar="WORD", help="zinc “lemon juice” copper 0.94")
     gap.add_argument("--meter-ohm", type=float, default=METER_OHM)
     gap.add_argument("--offset-v", type=float, default=0.0, help="what the meter shows with its leads together")
     gap.set_defaults(run=run_gap)

@@ -103,6 +103,7 @@ def _board(lab: Lab) -> BoardOut:
         cell_minutes=[
             SpanOut(begin=begin, end=end) for begin, end in steps.cell_times(max((len(h.cells) for h in hands), default=0))
         ],
+        minutes_for_packs=steps.packs,
         minutes_to_clear=steps.clear,
         simulated=lab.simulated,
         wanted=READINGS_PER_CELL,

@@ -126,6 +126,7 @@ class BoardOut(BaseModel):
     paused: bool
     show_values: bool
     cell_minutes: list[SpanOut]
+    minutes_for_packs: float
     minutes_to_clear: float
     simulated: bool
     wanted: int

@@ -33,7 +33,7 @@ const USUAL = {
   scatter_v: 0.05,
   age: "14-15" as const,
   activities: [],
-  steps: { start: 6, prepare: 1, settle: 2, read: 2, rinse: 1, clear: 8, late: 0, pause_at: 0, pause: 0 },
+  steps: { start: 6, prepare: 1, settle: 2, read: 2, rinse: 1, packs: 0, clear: 8, late: 0, pause_at: 0, pause: 0 },
   cup_ml: 40,
   predict: true,
   short_circuit: false,

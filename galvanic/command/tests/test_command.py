@@ -315,3 +315,31 @@ class OneThingChanged(unittest.TestCase):
                 found, out, err = run(*arguments)
                 self.assertEqual((found, out), (code, ""))
                 self.assertIn(said, err)
+
+
+class TwoSolutions(unittest.TestCase):
+    DANIELL = "zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper"
+
+    def test_predict_and_gap_read_a_cell_with_a_bridge(self):
+        code, out, _ = run("predict", self.DANIELL, "--json")
+        found = json.loads(out)[0]
+        self.assertEqual(code, 0)
+        self.assertAlmostEqual(found["rest_v"], 1.10, delta=0.01)
+        code, out, _ = run("gap", self.DANIELL, "1.08", "--json")
+        steps = json.loads(out)
+        self.assertEqual(code, 0)
+        whole = steps["start_v"] + steps["strength_v"] + steps["activity_v"] + steps["left_v"]
+        self.assertAlmostEqual(whole, steps["measured_v"], places=9)
+
+    def test_what_cannot_be_is_refused_in_words(self):
+        for text, said in (
+            ("zinc | copper sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper", "displacement"),
+            ("silver | silver nitrate 0.1 mol/L || zinc chloride 0.1 mol/L | zinc", "silver chloride falls out"),
+            ("zinc | zinc sulfate || copper sulfate 1 mol/L | copper", "is no solution"),
+            ("zinc || copper", "Write both sides"),
+        ):
+            with self.subTest(text):
+                code, out, err = run("predict", text)
+                self.assertEqual((code, out), (1, ""))
+                self.assertIn(said, err)
+        self.assertIn("Name the negative plate", run("gap", "zinc", "0.9")[2])

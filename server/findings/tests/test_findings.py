@@ -295,7 +295,7 @@ class NumbersOut(AClass):
                 self.assertTrue(rows[0]["edition of the data"])
         book = load_workbook(io.BytesIO(self.get("tables.xlsx").content))
         self.assertEqual(book.sheetnames[0], "about")
-        self.assertEqual(len(book.sheetnames), 11)
+        self.assertEqual(len(book.sheetnames), 12)
         self.assertEqual(self.get("tables/nothing.csv").status_code, 404)
 
     def test_what_was_typed_is_never_a_formula_in_a_spreadsheet(self):

@@ -1991,6 +1991,8 @@ export interface components {
             just_in: components["schemas"]["JustIn"][];
             /** Minutes */
             minutes: number;
+            /** Minutes For Packs */
+            minutes_for_packs: number;
             /** Minutes In */
             minutes_in: number;
             /** Minutes To Clear */

@@ -30,11 +30,15 @@ export function ChangedTab({ id }: { id: string }) {
   if (data.changed.length === 0)
     return (
       <Column>
+        <h1>What was changed</h1>
         <Soft>No variable has two levels measured yet.</Soft>
       </Column>
     );
   return (
     <>
+      <Column>
+        <h1>What was changed, and what moved</h1>
+      </Column>
       {data.changed.map((one) => {
         const where = bathName(names, { electrolyte: one.electrolyte, condition: "" });
         return (

@@ -169,7 +169,9 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
   const most = Math.max(1, ...board.groups.map((group) => group.cells.length));
   const start = spanOf(0).from;
   const end = spanOf(most - 1).to;
-  const tenths = Math.max(board.minutes * 10, end + Math.round(board.minutes_to_clear * 10));
+  const after = Math.round(board.minutes_for_packs * 10) + Math.round(board.minutes_to_clear * 10);
+  const tenths = Math.max(board.minutes * 10, end + after);
+  const clearing = tenths - Math.round(board.minutes_to_clear * 10);
   const now = board.state === "open" && board.opened_at ? 60 * board.minutes_in : null;
   const nowTenths = now === null ? null : Math.floor(now / 6);
   return (
@@ -225,7 +227,12 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
                   </Place>
                 );
               })}
-              <Place $from={tenths - Math.round(board.minutes_to_clear * 10)} $to={tenths}>
+              {board.minutes_for_packs > 0 && (
+                <Place $from={Math.max(start, clearing - Math.round(board.minutes_for_packs * 10))} $to={clearing}>
+                  <Still>packs</Still>
+                </Place>
+              )}
+              <Place $from={clearing} $to={tenths}>
                 <Still>rinse, clear</Still>
               </Place>
             </Track>

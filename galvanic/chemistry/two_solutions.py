@@ -1,0 +1,186 @@
+"""Two metals, each in a solution of its own salt, joined by a bridge: near equilibrium, so Nernst's equation holds.
+
+Two answers stand side by side: with concentrations, as worked examples have it, and with activities (a table for copper and
+zinc sulfate, Davies' equation for the rest as far as it goes), which is what a meter is nearer to. A bridge of a salt whose
+ions are equally fast leaves a few millivolts of junction potential, which are in the uncertainty. What cannot be is refused
+with its reason: a plate in another metal's salt, a salt that does not dissolve, ions that fall out where the sides meet.
+Sources: any general chemistry text for Nernst; J. N. Butler, “Ionic Equilibrium” (1998), for Davies.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+
+from galvanic.chemistry.activity import HIGHEST_I, davies_log10, ion_activity
+from galvanic.chemistry.nernst import potential_v
+from galvanic.errors import GalvanicError, OutOfRange, UnknownMaterial
+from galvanic.reference.catalogue import HalfReaction, electrodes, half_reactions
+from galvanic.reference.names import find
+
+ANIONS = {"sulfate": 2, "sulphate": 2, "nitrate": 1, "chloride": 1}
+PLAIN = {"sulphate": "sulfate"}
+# What does not dissolve, by metal and anion (solubility rules of any general chemistry text).
+INSOLUBLE = {("Ag", "chloride"): "silver chloride", ("Pb", "sulfate"): "lead sulfate", ("Ag", "sulfate"): "silver sulfate",
+             ("Pb", "chloride"): "lead chloride"}  # fmt: skip
+LEAST, MOST = 1e-6, 4.0  # mol/L
+U_BRIDGE_V = 0.005  # junction of a salt bridge: common practice, no source
+U_ACTIVITY = 0.2  # of an activity coefficient by Davies above 0.1 mol/L: common practice, no source
+_SIDE = re.compile(r"(?P<name>.+?)\s+(?P<number>\d+(?:[.,]\d+)?(?:e-?\d+)?)\s*(?P<unit>mol/l|m|mmol/l|mm)", re.IGNORECASE)
+
+
+class NotTwoSolutions(GalvanicError):
+    """A cell of two solutions cannot be, or cannot be read; the sentence says why."""
+
+    code = "two_solutions"
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """A metal's salt at a concentration, mol/L; `couple` is the metal's."""
+
+    metal: str
+    anion: str
+    mol_per_l: float
+    couple: str
+
+    @property
+    def half(self) -> HalfReaction:
+        """The metal's half-reaction."""
+        return half_reactions()[self.couple]
+
+    @property
+    def ion(self) -> str:
+        """The metal's ion, as in the table."""
+        return self.couple.split("/")[0]
+
+    @property
+    def symbol(self) -> str:
+        """The metal's symbol."""
+        return self.couple.split("/")[1]
+
+    @property
+    def activity(self) -> float:
+        """Activity of its metal ion."""
+        if self.anion == "sulfate" and self.ion in ("Cu2+", "Zn2+"):
+            return ion_activity(self.ion, self.mol_per_l)
+        charge = self.half.electrons
+        strength = 0.5 * self.mol_per_l * (charge**2 + charge * ANIONS[self.anion])
+        return self.mol_per_l * float(10.0 ** davies_log10(charge, min(strength, HIGHEST_I)))
+
+    def potential(self, activity: float) -> float:
+        """Potential of its metal in it, V against hydrogen."""
+        return potential_v(self.half, {self.ion: activity, self.symbol: 1.0})
+
+
+@dataclass(frozen=True, slots=True)
+class TwoSolutions:
+    """A cell as it is written, left to right."""
+
+    left: Solution
+    right: Solution
+
+    @property
+    def standard_v(self) -> float:
+        """The printed table's difference, V."""
+        return self.right.half.e_v.value - self.left.half.e_v.value
+
+    @property
+    def nernst_v(self) -> float:
+        """By Nernst's equation with concentrations, V."""
+        return self.right.potential(self.right.mol_per_l) - self.left.potential(self.left.mol_per_l)
+
+    @property
+    def volts_v(self) -> float:
+        """By Nernst's equation with activities, V."""
+        return self.right.potential(self.right.activity) - self.left.potential(self.left.activity)
+
+    @property
+    def u_v(self) -> float:
+        """Standard uncertainty: the bridge, and activity coefficients where Davies is stretched."""
+        parts = [U_BRIDGE_V]
+        for side in (self.left, self.right):
+            tabled = side.anion == "sulfate" and side.ion in ("Cu2+", "Zn2+")
+            if not tabled and side.mol_per_l > 0.1:
+                parts.append(0.02569 / side.half.electrons * U_ACTIVITY)
+        return math.hypot(*parts)
+
+
+def is_two_solutions(text: str) -> bool:
+    """Whether a cell is written with a bridge."""
+    return "||" in text
+
+
+def two_solutions(text: str) -> TwoSolutions:
+    """A cell from “zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper”.
+
+    Raises NotTwoSolutions, in words, for what cannot be; UnknownMaterial for a metal; OutOfRange for a concentration.
+    """
+    sides = text.split("||")
+    parts = [[part.strip() for part in side.split("|")] for side in sides]
+    if len(sides) != 2 or any(len(side) != 2 or not all(side) for side in parts):
+        raise NotTwoSolutions(
+            "Write both sides, “zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper”; the double bar is the "
+            "bridge."
+        )
+    (left_plate, left_text), (right_text, right_plate) = parts
+    left, right = _solution(left_text), _solution(right_text)
+    for plate, solution in ((left_plate, left), (right_plate, right)):
+        _fits(plate, solution)
+    for one, other in ((left, right), (right, left)):
+        solid = INSOLUBLE.get((one.symbol, other.anion))
+        if solid is not None and one.symbol != other.symbol:
+            raise NotTwoSolutions(
+                f"Where the sides meet, {solid} falls out and clogs the bridge. Use nitrates on both sides."
+            )
+    return TwoSolutions(left, right)
+
+
+def _solution(text: str) -> Solution:
+    found = _SIDE.fullmatch(" ".join(text.split()))
+    if found is None:
+        raise NotTwoSolutions(f"“{text[:40]}” is no solution: name the salt and its strength, “copper sulfate 0.1 mol/L”.")
+    words = found["name"].split()
+    anion = words[-1].casefold()
+    if anion not in ANIONS or len(words) < 2:
+        raise NotTwoSolutions(f"“{found['name'][:40]}” is no salt that is known here: sulfates, nitrates and chlorides are.")
+    metal = _metal(" ".join(words[:-1]))
+    couple = electrodes()[metal].couple
+    if couple is None or couple not in half_reactions():
+        raise NotTwoSolutions(f"{electrodes()[metal].name} has no ions in a solution.")
+    per = 1e-3 if found["unit"].casefold() in ("mmol/l", "mm") else 1.0
+    if found["unit"] == "mM":
+        per = 1e-3
+    strength = per * float(found["number"].replace(",", "."))
+    if not LEAST <= strength <= MOST:
+        raise OutOfRange(f"A solution here has between {LEAST:g} and {MOST:g} mol/L, not {strength:g}.", field="mol_per_l")
+    made = Solution(metal, PLAIN.get(anion, anion), strength, couple)
+    if (made.symbol, made.anion) in INSOLUBLE:
+        raise NotTwoSolutions(f"{INSOLUBLE[made.symbol, made.anion].capitalize()} hardly dissolves: take the nitrate.")
+    return made
+
+
+def _metal(name: str) -> str:
+    """A metal's plate by its name in a salt (“copper(II)” too; iron is the steel plate's)."""
+    plain = re.sub(r"\s*\(\s*[iv]+\s*\)\s*$", "", name, flags=re.IGNORECASE)
+    return find({"iron": "steel"}.get(plain.casefold(), plain), electrodes(), "metal").key
+
+
+def _fits(plate: str, solution: Solution) -> None:
+    """That a plate stands in its own metal's salt. Raises NotTwoSolutions with what would happen instead."""
+    try:
+        own = electrodes()[_metal(plate)]
+    except UnknownMaterial:
+        own = find(plate, electrodes(), "electrode")
+    if own.couple == solution.couple:
+        return
+    salt = f"{electrodes()[solution.metal].name} {solution.anion}"
+    if own.couple is None or own.couple not in half_reactions():
+        raise NotTwoSolutions(f"{own.name} has no ions of its own, so Nernst has nothing to say of it in {salt}.")
+    if half_reactions()[own.couple].e_v.value < solution.half.e_v.value:
+        raise NotTwoSolutions(
+            f"{own.name} in {salt} is covered with {electrodes()[solution.metal].name} at once (displacement): each plate "
+            "goes into its own metal's salt."
+        )
+    raise NotTwoSolutions(f"{own.name} has none of its own ions in {salt}: each plate goes into its own metal's salt.")
