@@ -59,6 +59,8 @@ run_benches() {
   python bench/rest.py
   python bench/plan.py
   python bench/checks.py
+  python bench/packs.py
+  python bench/variables.py
   python bench/answers.py
   python bench/classroom.py
   python bench/flood.py

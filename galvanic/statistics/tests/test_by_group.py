@@ -6,22 +6,10 @@ import numpy as np
 from statsmodels.regression.mixed_linear_model import MixedLM
 
 from galvanic.errors import NotEnoughData
+from galvanic.simulated.one_changed import a_class
 from galvanic.statistics.by_group import slope_by_group
 
-LEVELS = (1.0, 2.0, 4.0, 8.0)
 CLASSES = 600
-
-
-def a_class(rng, groups=6, each=3, slope=0.0, differ=0.0, own=0.05, noise=0.02):
-    """Groups with `each` of the levels; what a group has for itself, how its slope differs, and scatter, V."""
-    names, x, y = [], [], []
-    for g in range(groups):
-        shift, b = rng.normal(0.0, own), slope + rng.normal(0.0, differ)
-        for at in rng.choice(LEVELS, size=each, replace=False):
-            names.append(f"g{g}")
-            x.append(float(at))
-            y.append(1.0 + shift + b * at + rng.normal(0.0, noise))
-    return names, x, y
 
 
 class Slopes(unittest.TestCase):

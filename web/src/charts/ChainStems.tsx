@@ -1,29 +1,15 @@
 import { scaleLinear } from "@visx/scale";
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { count, number, volts } from "../format";
-import { colour, font } from "../ui/theme";
+import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
+import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 430;
 const TOP = 30;
 const BOTTOM = HEIGHT - 92;
 const LEFT = 40;
-
-const Drawing = styled.div`
-  svg {
-    display: block;
-    width: 100%;
-    overflow: visible;
-  }
-  text {
-    font-size: 14px;
-  }
-  .number {
-    font-family: ${font.numbers};
-  }
-`;
 
 type Chain = Schemas["ChainOut"];
 

@@ -1,10 +1,10 @@
 import { scaleLinear, scaleLog } from "@visx/scale";
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
-import { colour, font } from "../ui/theme";
+import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { ReadingMark } from "../ui/voices";
+import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 360;
@@ -14,26 +14,6 @@ const TOP = 12;
 const BOTTOM = HEIGHT - 46;
 const LEAST_A = 1e-6;
 const DECADES = [1e-6, 1e-5, 1e-4, 1e-3, 1e-2, 1e-1];
-
-const Drawing = styled.div`
-  svg {
-    display: block;
-    width: 100%;
-    overflow: visible;
-  }
-  text {
-    font-size: 14px;
-  }
-  .number {
-    font-family: ${font.numbers};
-    font-size: 13px;
-  }
-  .halo {
-    paint-order: stroke;
-    stroke: ${colour.page};
-    stroke-width: 5px;
-  }
-`;
 
 const decade = (amps: number) =>
   amps >= 1e-3 ? `${number(1e3 * amps, 0)} mA` : amps >= 1e-4 ? "0.1 mA" : `${number(1e6 * amps, 0)} µA`;

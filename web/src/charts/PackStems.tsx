@@ -1,29 +1,15 @@
 import { scaleLinear } from "@visx/scale";
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
-import { colour, font } from "../ui/theme";
+import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
+import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 470;
 const TOP = 34;
 const BOTTOM = HEIGHT - 46;
 const STEM = 17;
-
-const Drawing = styled.div`
-  svg {
-    display: block;
-    width: 100%;
-    overflow: visible;
-  }
-  text {
-    font-size: 14px;
-  }
-  .number {
-    font-family: ${font.numbers};
-  }
-`;
 
 type Pack = Schemas["PackOut"];
 type Stem = { name: string; detail: string; x: number; total: number; cells: number[]; measured: boolean };

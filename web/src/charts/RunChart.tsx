@@ -1,10 +1,10 @@
 import { scaleLinear } from "@visx/scale";
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
-import { colour, font } from "../ui/theme";
+import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { ReadingMark } from "../ui/voices";
+import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 300;
@@ -12,20 +12,6 @@ const LEFT = 42;
 const RIGHT = 10;
 const TOP = 46;
 const BOTTOM = HEIGHT - 40;
-
-const Drawing = styled.div`
-  svg {
-    display: block;
-    width: 100%;
-    overflow: visible;
-  }
-  text {
-    font-size: 13px;
-  }
-  .number {
-    font-family: ${font.numbers};
-  }
-`;
 
 /** A logger's file has more samples than marks can show; then they are a line. */
 const MOST_MARKS = 80;

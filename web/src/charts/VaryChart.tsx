@@ -1,9 +1,9 @@
 import { scaleLinear } from "@visx/scale";
-import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
-import { colour, font } from "../ui/theme";
+import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
+import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 300;
@@ -12,20 +12,6 @@ const RIGHT = 16;
 const TOP = 16;
 const BOTTOM = HEIGHT - 48;
 const TICK = 7;
-
-const Drawing = styled.div`
-  svg {
-    display: block;
-    width: 100%;
-    overflow: visible;
-  }
-  text {
-    font-size: 13px;
-  }
-  .number {
-    font-family: ${font.numbers};
-  }
-`;
 
 type Changed = Schemas["ChangedOut"];
 type Point = { at: number; value: number };
