@@ -11,7 +11,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
-from galvanic.conditions import Surface, part_of, surface_of
+from galvanic.cells import Cell
+from galvanic.conditions import Surface, part_of, setting, surface_of
 from galvanic.errors import OutOfRange
 from galvanic.reference.names import find
 from galvanic.reference.variables import Variable, variables
@@ -132,3 +133,15 @@ def _worded(row: Variable, pattern: str, text: str) -> Condition | None:
         return Condition(row.key, float(found[1].replace(",", ".")))
     except OutOfRange:
         return None
+
+
+SAID_BEFORE = frozenset({"surface", "dilution"})  # which have sentences of their own in conditions.py
+
+
+def set_up(cell: Cell) -> str:
+    """What a cell's condition asks for at the bench, in sentences; empty where only plates and liquids are varied."""
+    condition = condition_of(cell.condition)
+    if condition is None or condition.variable in SAID_BEFORE:
+        return setting(cell)
+    words = str(condition)
+    return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()

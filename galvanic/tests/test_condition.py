@@ -5,7 +5,8 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from galvanic.condition import Condition, condition_of, level, variable_named
+from galvanic.cells import Cell
+from galvanic.condition import Condition, condition_of, level, set_up, variable_named
 from galvanic.errors import OutOfRange, UnknownMaterial
 from galvanic.reference.variables import variables
 
@@ -71,3 +72,11 @@ class Conditions(unittest.TestCase):
         with self.assertRaisesRegex(UnknownMaterial, "stirring"):
             variable_named("stiring")
         self.assertEqual(variable_named("Added salt").key, "salt")
+
+    def test_a_card_says_how_to_set_it_up_and_what_to_take_care_of(self):
+        warm = set_up(Cell("zinc", "lemon-juice", "copper", "temperature 50 °C"))
+        self.assertTrue(warm.startswith("Temperature 50 °C. Stand the cup"))
+        self.assertIn("scalds", warm)
+        self.assertIn("rub them now", set_up(Cell("zinc", "lemon-juice", "copper", "freshly rubbed")))
+        self.assertEqual(set_up(Cell("zinc", "lemon-juice", "copper")), "")
+        self.assertIn("on the sill", set_up(Cell("zinc", "lemon-juice", "copper", "on the sill")))

@@ -89,7 +89,7 @@ class Lab(models.Model):
     electrodes = ArrayField(models.CharField(max_length=60))
     electrolytes = ArrayField(models.CharField(max_length=60))
     question = models.CharField(max_length=200, blank=True)
-    varies = models.CharField(max_length=11, choices=[(v.value, v.name.title()) for v in Varies], default=Varies.PAIRS.value)
+    varies = models.CharField(max_length=20, choices=[(v.value, v.name.title()) for v in Varies], default=Varies.PAIRS.value)
     kept = models.CharField(max_length=300, blank=True)
     conditions = ArrayField(models.CharField(max_length=40, blank=True), default=_no_condition)
     against = models.CharField(max_length=60, blank=True)

@@ -9,13 +9,16 @@ from typing import Any
 from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
-from galvanic.conditions import setting
+from galvanic.chemistry.varied import usual_levels
+from galvanic.condition import set_up
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
+from galvanic.planning.level_notes import level_notes
 from galvanic.planning.plan_notes import packs_note, plan_notes
 from galvanic.planning.safety import set_up_notes
 from galvanic.planning.schedule import Steps, timeline
+from galvanic.reference.variables import variables
 from server.labs import services
 from server.labs.lookups import draft_for_teacher, lab_for_teacher
 from server.labs.models import Lab, PlannedCell
@@ -36,8 +39,9 @@ from server.labs.schemas import (
     PreviewCell,
     PreviewOut,
     SegmentOut,
+    VariableOut,
 )
-from server.labs.settings import NewLab
+from server.labs.settings import NewLab, Varies
 from server.people.auth import teacher_of
 from server.people.models import Group, Teacher
 
@@ -100,7 +104,7 @@ def cell_out(planned: PlannedCell) -> PlannedCellOut:
         electrolyte=planned.electrolyte,
         positive=planned.positive,
         condition=planned.condition,
-        setting=setting(planned.cell),
+        setting=set_up(planned.cell),
         shared=planned.shared,
         pinned=planned.pinned,
     )
@@ -144,12 +148,28 @@ def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     return lab_out(lab, groups, hands, _judged(lab, groups, hands))
 
 
+def variables_out() -> list[VariableOut]:
+    """What a lab can change on purpose, with the levels a class would choose."""
+    return [
+        VariableOut(
+            varies=Varies.of(row.key),
+            name=row.name,
+            settings=[str(level) for level in usual_levels(row)],
+            set_up=row.set_up,
+            keep=list(row.keep),
+            hazard=row.hazard,
+        )
+        for row in variables().values()
+    ]
+
+
 def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judged: tuple[Task, Plan] | None) -> LabOut:
     """A lab as it is sent, from what has been fetched."""
     steps, notes = steps_of(lab), []
     if judged is not None:
         names = [group.name for group in groups]
         notes = plan_notes(*judged, steps, lab.minutes, names, lab.scatter_v)
+        notes += level_notes(lab.conditions, len(groups))
         short = packs_note(steps) if lab.packs else None
         notes += [] if short is None else [short]
     return LabOut(
@@ -190,6 +210,11 @@ def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: NewLab) -> PreviewOu
         ],
         said=list(said),
         safety=notes_out(set_up_notes(lab.electrodes, lab.electrolytes, lab.age)),
-        notes=notes_out(plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v)),
+        notes=notes_out(
+            [
+                *plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v),
+                *level_notes(lab.conditions, len(names)),
+            ]
+        ),
         plan=detail(task, made, steps),
     )

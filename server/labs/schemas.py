@@ -239,8 +239,20 @@ class TemplateOut(BaseModel):
     conditions: list[str]
 
 
+class VariableOut(BaseModel):
+    """One thing that a lab can change on purpose: its usual levels as settings, how to set it up, what stays the same."""
+
+    varies: Varies
+    name: str
+    settings: list[str]
+    set_up: str
+    keep: list[str]
+    hazard: str
+
+
 class StartOut(BaseModel):
-    """What a new lab begins with: the usual settings, and templates to start from."""
+    """What a new lab begins with: the usual settings, templates to start from, and what can be changed on purpose."""
 
     usual: LabSettings
     templates: list[TemplateOut]
+    variables: list[VariableOut]

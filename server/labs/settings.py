@@ -29,6 +29,29 @@ class Varies(StrEnum):
     DEPTH = "depth"
     SURFACE = "surface"
     DILUTION = "dilution"
+    AREA = "area"
+    LENGTH = "length"
+    PLATE_PAIRS = "plate-pairs"
+    TEMPERATURE = "temperature"
+    STIRRING = "stirring"
+    OXYGEN = "oxygen"
+    CONCENTRATION = "concentration"
+    SALT = "salt"
+    ACID = "acid"
+    SODA = "soda"
+    SKIN = "skin"
+    AGE = "age"
+    COOKED = "cooked"
+    HALVES = "halves"
+    VESSEL = "vessel"
+    TIME = "time"
+    METER = "meter"
+    OWN = "own"
+
+    @classmethod
+    def of(cls, variable: str) -> Varies:
+        """What a lab is said to vary when it changes a variable of the core; there “pairs” are of plates in one cup."""
+        return cls.PLATE_PAIRS if variable == "pairs" else cls(variable)
 
 
 if TYPE_CHECKING:

@@ -4971,12 +4971,14 @@ export interface components {
         };
         /**
          * StartOut
-         * @description What a new lab begins with: the usual settings, and templates to start from.
+         * @description What a new lab begins with: the usual settings, templates to start from, and what can be changed on purpose.
          */
         StartOut: {
             /** Templates */
             templates: components["schemas"]["TemplateOut"][];
             usual: components["schemas"]["LabSettings"];
+            /** Variables */
+            variables: components["schemas"]["VariableOut"][];
         };
         /**
          * StepOut
@@ -5228,6 +5230,23 @@ export interface components {
             unit: string;
         };
         /**
+         * VariableOut
+         * @description One thing that a lab can change on purpose: its usual levels as settings, how to set it up, what stays the same.
+         */
+        VariableOut: {
+            /** Hazard */
+            hazard: string;
+            /** Keep */
+            keep: string[];
+            /** Name */
+            name: string;
+            /** Set Up */
+            set_up: string;
+            /** Settings */
+            settings: string[];
+            varies: components["schemas"]["Varies"];
+        };
+        /**
          * VariablesOut
          * @description What a lab found of what it changed on purpose.
          */
@@ -5240,7 +5259,7 @@ export interface components {
          * @description What the lab changes on purpose; everything else is kept the same.
          * @enum {string}
          */
-        Varies: "pairs" | "electrolyte" | "spacing" | "depth" | "surface" | "dilution";
+        Varies: "pairs" | "electrolyte" | "spacing" | "depth" | "surface" | "dilution" | "area" | "length" | "plate-pairs" | "temperature" | "stirring" | "oxygen" | "concentration" | "salt" | "acid" | "soda" | "skin" | "age" | "cooked" | "halves" | "vessel" | "time" | "meter" | "own";
         /**
          * VisitOut
          * @description Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind.

@@ -5,6 +5,7 @@ import { number } from "../../format";
 import { Choices } from "../../ui/Choices";
 import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
+import { Select } from "../../ui/Select";
 import { Form, Row } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { GroupFields } from "./GroupFields";
@@ -12,14 +13,17 @@ import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
 import { type Typed, settingsFor, withTemplate } from "./setup";
 
-const VARIES: { key: Typed["varies"]; name: string }[] = [
+/** Asked for most; the others stand in the list behind. */
+const OFTEN: { key: Typed["varies"]; name: string }[] = [
   { key: "pairs", name: "the plates" },
   { key: "electrolyte", name: "the liquid" },
   { key: "spacing", name: "spacing" },
   { key: "depth", name: "depth" },
   { key: "surface", name: "the surface" },
   { key: "dilution", name: "dilution" },
+  { key: "temperature", name: "temperature" },
 ];
+const OTHER = "other";
 const AGES: { key: Typed["age"]; name: string }[] = [
   { key: "11-13", name: "11 to 13" },
   { key: "14-15", name: "14 to 15" },
@@ -58,6 +62,15 @@ type Props = {
 /** Everything a lab is made from, in the order a teacher thinks: question, materials, class, time, and what few need. */
 export function SetupForm({ typed, change, materials, start, fresh, safety, onSubmit, children }: Props) {
   const chosen = materials.electrodes.filter(({ key }) => typed.plates.includes(key));
+  const often = OFTEN.some((one) => one.key === typed.varies);
+  const others = start.variables.filter((one) => OFTEN.every((usual) => usual.key !== one.varies));
+  const variable = start.variables.find((one) => one.varies === typed.varies);
+  /** Another variable brings its own usual settings; words that somebody typed stay. */
+  const vary = (varies: Typed["varies"]) => {
+    const usual = settingsFor(typed.varies, start) ?? "";
+    const own = typed.conditions.trim() !== "" && typed.conditions.trim() !== usual.trim();
+    change({ varies, conditions: own ? typed.conditions : (settingsFor(varies, start) ?? "") });
+  };
   return (
     <Form
       onSubmit={(event) => {
@@ -102,17 +115,25 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
       />
       <Picks
         label="What you change on purpose"
-        options={VARIES}
-        value={typed.varies}
-        onChange={(key) => {
-          const varies = key as Typed["varies"];
-          change({ varies, conditions: typed.conditions || (settingsFor(varies, start.templates) ?? "") });
-        }}
+        options={[...OFTEN, { key: OTHER, name: "something else" }]}
+        value={often ? typed.varies : OTHER}
+        onChange={(key) => vary(key === OTHER ? (others[0]?.varies ?? "own") : (key as Typed["varies"]))}
       />
-      {settingsFor(typed.varies, start.templates) !== undefined && (
+      {!often && (
+        <Select
+          label="What else"
+          options={[
+            ...others.map((one) => ({ key: one.varies, name: one.name })),
+            { key: "own", name: "in your own words" },
+          ]}
+          value={typed.varies}
+          onChange={(key) => vary(key as Typed["varies"])}
+        />
+      )}
+      {settingsFor(typed.varies, start) !== undefined && (
         <TextField
           label="Settings to compare, one a line"
-          hint={HINTS[typed.varies]}
+          hint={HINTS[typed.varies] ?? variable?.set_up}
           value={typed.conditions}
           onChange={(conditions) => change({ conditions })}
           rows={3}

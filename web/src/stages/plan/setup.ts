@@ -42,9 +42,12 @@ export const empty = (usual: Schemas["LabSettings"]): Typed => ({
   names: EIGHT_BENCHES,
 });
 
-/** Settings to begin with for what is changed on purpose: those of the first template that changes it. */
-export const settingsFor = (varies: Typed["varies"], all: Template[]): string | undefined =>
-  all.find((one) => one.varies === varies && one.conditions.length > 0)?.conditions.join("\n");
+/** Settings to begin with for what is changed on purpose: those of the first template that changes it, else the usual levels. */
+export function settingsFor(varies: Typed["varies"], start: Schemas["StartOut"]): string | undefined {
+  if (varies === "own") return "";
+  const template = start.templates.find((one) => one.varies === varies && one.conditions.length > 0);
+  return (template?.conditions ?? start.variables.find((one) => one.varies === varies)?.settings)?.join("\n");
+}
 
 const same = (one: string, other: string) => one.trim() === other.trim();
 
