@@ -15,8 +15,10 @@ from e2e.live import BrowserTestCase
 from e2e.process import ProcessTestCase
 from galvanic.simulated.stream import CellStream
 from server.entries.models import KeptTrace, Observation, Photo, Reading, UnderLoad
+from server.findings.release import release
 from server.labs.models import PlannedCell
 from server.people.models import Group
+from server.power.models import PackEntry
 from server.practise.meter import SimulatedMeter, serve
 from server.tests.support import cell_of, group_of, lab_of, record, teacher
 
@@ -267,6 +269,21 @@ class AtTheBench(BrowserTestCase):
         expect(page.get_by_text("By 60 minutes.")).to_be_visible()
         expect(page.get_by_text(re.compile(r"4\d:\d\d left"))).to_be_visible()
 
+    def a_run_that_the_meter_types(self, page):
+        release(actor=self.lab.owner, lab_id=self.lab.id, parts=("power",))
+        page.goto("/bench/packs")
+        page.get_by_role("button", name="Begin a pack").click()
+        page.get_by_role("button", name="Begin with this cell").click()
+        page.get_by_role("button", name="Over time").click()
+        page.get_by_text("10 s", exact=True).click()
+        page.get_by_text("Let the connected meter type it, every 10 s").click()
+        expect(page.get_by_text(re.compile(r"It shows \d\.\d{3} V"))).to_be_visible()
+        for _ in range(300):
+            if (kept := PackEntry.objects.filter(kind="run_v").first()) is not None:
+                break
+            page.wait_for_timeout(100)
+        self.assertRegex(kept.text, r"^\d\.\d{3}$")
+
     def test_a_connected_meter_fills_the_entry_and_its_trouble_is_said(self):
         loop = asyncio.new_event_loop()
         thread = threading.Thread(target=loop.run_forever, daemon=True)
@@ -287,6 +304,8 @@ class AtTheBench(BrowserTestCase):
         self.check_access(page)
         meter.obey("SIM:FAULT", "nonsense")
         expect(page.get_by_text("The meter’s answer is no voltage.")).to_be_visible()
+        meter.obey("SIM:FAULT", "none")
+        self.a_run_that_the_meter_types(page)
         page.close()
         asyncio.run_coroutine_threadsafe(_switch_off(server), loop).result(10)
         loop.call_soon_threadsafe(loop.stop)

@@ -14,9 +14,11 @@ from functools import lru_cache
 from galvanic.cells import Cell
 from galvanic.conditions import Surface, part_of, setting, surface_of
 from galvanic.errors import OutOfRange
+from galvanic.reference.catalogue import electrodes
 from galvanic.reference.names import find
 from galvanic.reference.variables import Variable, variables
 
+NOTHING_TOUCHES = "The plates must not touch. Clips stay above the liquid."
 _NUMBER = r"([-+]?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?)"
 SHOWN = 6  # digits of a number that is written
 
@@ -145,3 +147,10 @@ def set_up(cell: Cell) -> str:
         return setting(cell)
     words = str(condition)
     return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()
+
+
+def preparation(cell: Cell) -> str:
+    """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
+    dull = surface_of(cell.condition) is Surface.DULL
+    plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
+    return " ".join(one for one in (set_up(cell), *plates, NOTHING_TOUCHES) if one)

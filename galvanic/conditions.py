@@ -1,4 +1,4 @@
-"""What a setting means on the bench: which surface, how much of the liquid; and how to prepare a cell for it.
+"""What a setting means on the bench: which surface, how much of the liquid.
 
 A setting is what a lab varies beside plates and liquids, as its teacher writes it (“as it was”, “1 part in 10”).
 """
@@ -10,9 +10,6 @@ from collections.abc import Iterable
 from enum import Enum
 
 from galvanic.cells import Cell
-from galvanic.reference.catalogue import electrodes
-
-NOTHING_TOUCHES = "The plates must not touch. Clips stay above the liquid."
 
 
 class Surface(Enum):
@@ -75,10 +72,3 @@ def setting(cell: Cell) -> str:
     elif part is not None:
         said.append("Fill the cup with the liquid as it is.")
     return " ".join(said) or f"Set it up so: {cell.condition}."
-
-
-def preparation(cell: Cell) -> str:
-    """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
-    dull = surface_of(cell.condition) is Surface.DULL
-    plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
-    return " ".join(one for one in (setting(cell), *plates, NOTHING_TOUCHES) if one)

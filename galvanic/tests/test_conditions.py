@@ -3,7 +3,8 @@
 import unittest
 
 from galvanic.cells import Cell
-from galvanic.conditions import Surface, part_of, plate_sets, preparation, setting, surface_of
+from galvanic.condition import preparation
+from galvanic.conditions import Surface, part_of, plate_sets, setting, surface_of
 from galvanic.planning.kit import kit
 
 JUICE = "lemon-juice"

@@ -48,7 +48,7 @@ const Name = styled.div`
   }
 `;
 
-type LaneOf = { name: string; detail?: string; cells: { short: string; electrolyte: string; shared: boolean }[] };
+type LaneOf = { name: string; detail?: string; cells: { short: string; electrolyte: string; condition: string; shared: boolean }[] };
 
 /** Which group measures which cells, in order; the shared cell is bold. */
 export function Lanes({ lanes, liquid }: { lanes: LaneOf[]; liquid: (key: string) => string }) {
@@ -64,7 +64,7 @@ export function Lanes({ lanes, liquid }: { lanes: LaneOf[]; liquid: (key: string
             {lane.cells.map((cell, index) => (
               <Cell key={index} $shared={cell.shared}>
                 {cell.short}
-                <small>{liquid(cell.electrolyte)}</small>
+                <small>{cell.condition || liquid(cell.electrolyte)}</small>
               </Cell>
             ))}
           </Cells>
