@@ -43,6 +43,24 @@ class OfGroup(FromDevice):
         abstract = True
 
 
+class OfRow(OfGroup):
+    """What a group typed of cells in a row: plates, a number as typed with its value, words; a wrong one is corrected by a
+    new one, with a reason."""
+
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="+")
+    negative = models.CharField(max_length=60, blank=True)
+    electrolyte = models.CharField(max_length=60, blank=True)
+    positive = models.CharField(max_length=60, blank=True)
+    text = models.CharField(max_length=200, blank=True)
+    unit = models.CharField(max_length=2, blank=True)
+    value = models.FloatField(null=True, blank=True)
+    corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
+    reason = models.CharField(max_length=200, blank=True)
+
+    class Meta(OfGroup.Meta):
+        abstract = True
+
+
 class Pack(OfGroup):
     """Cells that a group puts in a row for one load; what they are and do comes in its entries."""
 
@@ -56,8 +74,8 @@ class Pack(OfGroup):
         return f"{self.group}: {self.load}"
 
 
-class PackEntry(OfGroup):
-    """One thing about a pack: a cell that is joined, a number, or what was seen; a wrong one is corrected by a new one.
+class PackEntry(OfRow):
+    """One thing about a pack: a cell that is joined, a number, or what was seen.
 
     `position` counts cells from the minus, from 1. `value` is in V (the meter's offset taken off) or A. Of a
     cell measured again the latest counts.
@@ -80,21 +98,12 @@ class PackEntry(OfGroup):
         RUN_A = "run_a"
         EVENT = "event"
 
-    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="+")
     pack = models.ForeignKey(Pack, on_delete=models.PROTECT, related_name="entries")
     kind = models.CharField(max_length=6, choices=Kind.choices)
     position = models.PositiveSmallIntegerField(null=True, blank=True)
-    negative = models.CharField(max_length=60, blank=True)
-    electrolyte = models.CharField(max_length=60, blank=True)
-    positive = models.CharField(max_length=60, blank=True)
-    text = models.CharField(max_length=200, blank=True)
-    unit = models.CharField(max_length=2, blank=True)
-    value = models.FloatField(null=True, blank=True)
     resolution = models.FloatField(null=True, blank=True)
-    corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
-    reason = models.CharField(max_length=200, blank=True)
 
-    class Meta(OfGroup.Meta):
+    class Meta(OfRow.Meta):
         indexes = [models.Index(fields=["pack", "received_at"])]
         constraints = [
             models.CheckConstraint(condition=Q(corrects__isnull=True) | ~Q(reason=""), name="pack_correction_says_why"),
@@ -142,7 +151,7 @@ class Chain(models.Model):
         return f"{self.lab}: {self.load}"
 
 
-class ChainEntry(OfGroup):
+class ChainEntry(OfRow):
     """What a group does for the chain: its vote (`cells`, the latest counts), its cell that is joined with what the whole
     row then reads (`text`, `value` in V), or what the load is seen to do."""
 
@@ -153,20 +162,11 @@ class ChainEntry(OfGroup):
         LINK = "link"
         SEEN = "seen"
 
-    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="+")
     chain = models.ForeignKey(Chain, on_delete=models.PROTECT, related_name="entries")
     kind = models.CharField(max_length=4, choices=Kind.choices)
     cells = models.PositiveSmallIntegerField(null=True, blank=True)
-    negative = models.CharField(max_length=60, blank=True)
-    electrolyte = models.CharField(max_length=60, blank=True)
-    positive = models.CharField(max_length=60, blank=True)
-    text = models.CharField(max_length=200, blank=True)
-    unit = models.CharField(max_length=2, blank=True)
-    value = models.FloatField(null=True, blank=True)
-    corrects = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="correction")
-    reason = models.CharField(max_length=200, blank=True)
 
-    class Meta(OfGroup.Meta):
+    class Meta(OfRow.Meta):
         indexes = [models.Index(fields=["chain", "received_at"])]
         constraints = [
             models.CheckConstraint(condition=Q(corrects__isnull=True) | ~Q(reason=""), name="chain_correction_says_why"),
