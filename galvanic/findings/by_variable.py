@@ -74,6 +74,22 @@ class Changed:
         """The levels that were measured, in their order."""
         return sorted({tick.condition for tick in self.ticks}, key=lambda one: one.rank)
 
+    def _over(self, slope: float) -> float:
+        """What a slope of the fit comes to between the lowest and the highest level, V."""
+        ranks = [tick.condition.rank for tick in self.ticks]
+        form = _form(self.variable, self.quantity, ranks)
+        return abs(slope * (form.x(max(ranks)) - form.x(min(ranks))))
+
+    @property
+    def moved_v(self) -> float:
+        """How far the class's volts move over all levels; nothing without a fit."""
+        return 0.0 if self.fit is None else self._over(self.fit.slope)
+
+    @property
+    def largest_v(self) -> float:
+        """How far they could move at most, by the interval."""
+        return 0.0 if self.fit is None else self._over(max(abs(self.fit.low), abs(self.fit.high)))
+
 
 def volts_by_variable(results: Sequence[ElectrolyteResult]) -> list[Changed]:
     """Volts of every pair that was measured at two levels at least of some variable, in the order of the results."""

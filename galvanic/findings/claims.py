@@ -7,7 +7,6 @@ gap's causes (`gap.explain`), data from the class's result.
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
@@ -15,6 +14,7 @@ from typing import Literal, get_args
 from galvanic.cells import Cell
 from galvanic.chemistry.gap import Gap, explain
 from galvanic.errors import NotEnoughData
+from galvanic.findings.by_variable import Changed, volts_by_variable
 from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.class_notes import class_offsets
 from galvanic.findings.compare import CellResult, ElectrolyteResult
@@ -26,8 +26,6 @@ from galvanic.statistics.effects import Slope
 SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
-SIZES = re.compile(r"\b(apart|spacing|distance|deep|depth|wide|cm|mm|size|area|large|small|half)\b", re.IGNORECASE)
-SURE_APART = 3.0  # standard uncertainties
 
 
 Code = Literal["fits", "contradicted", "open"]
@@ -190,34 +188,60 @@ def _electronegativity(data: ClaimData) -> Verdict:
     )
 
 
-def _size(data: ClaimData) -> Verdict:
-    """Weighed on the class's own settings of spacing or depth where it has some, else on what is known of all cells."""
-    question = "How could you test it with the same two plates, half as deep?"
-    known = (
-        "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost "
-        "none."
-    )
-    own = [
-        (result.condition, cell)
-        for result in data.results
-        for cell in result.cells
-        if result.condition and SIZES.search(result.condition) and cell.cell.pair == data.cell.pair
-        if result.electrolyte == data.cell.electrolyte
-    ]
+def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, shown: Code, so: str) -> Test:
+    """A claim that a thing of `keys` moves the volts, weighed on the class's own slope of it where it changed it on purpose:
+    overall with its interval by group, and the group's own. `without`: the verdict on `known` alone, where nothing was
+    changed; `shown`: that where an effect is seen, with `so` after it."""
+
+    def test(data: ClaimData) -> Verdict:
+        own = [
+            one
+            for one in volts_by_variable(data.results)
+            if one.variable.key in keys and one.cell.pair == data.cell.pair and one.cell.electrolyte == data.cell.electrolyte
+        ]
+        if not own:
+            return Verdict(without, known, question)
+        one = max(own, key=lambda each: len(each.ticks))
+        answer = one.notes[0]
+        text = f"{answer.title}. {answer.text}{_own_change(one, data.group)}"
+        if one.fit is None or (not one.fit.shown and one.largest_v > MATTERS_V):
+            return Verdict("open", f"{text} That is too rough to tell.", question)
+        if one.fit.shown and one.moved_v > MATTERS_V:
+            return Verdict(shown, f"{text} {so}", question)
+        return Verdict("contradicted", f"{text} {known}", question)
+
+    return test
+
+
+def _own_change(one: Changed, group: str) -> str:
+    """What the group itself found between its first and its last level."""
+    own = sorted((tick for tick in one.ticks if tick.group == group), key=lambda tick: tick.condition.rank)
     if len(own) < 2:
-        return Verdict("contradicted", known, question)
-    low, high = (pick(own, key=lambda row: row[1].mean_v) for pick in (min, max))
-    apart = high[1].mean_v - low[1].mean_v
-    u_v = math.hypot(high[1].u_v or 0.0, low[1].u_v or 0.0)
-    text = (
-        f"With {low[0]} the class has {volts(low[1].mean_v, 3)}, with {high[0]} {volts(high[1].mean_v, 3)}: "
-        f"{volts(apart, 3)} ± {volts(u_v, 3)} apart."
-    )
-    if u_v > 0.0 and apart > SURE_APART * u_v and apart > MATTERS_V:
-        return Verdict("open", f"{text} {known} So what else differed between them?", "What changed besides the size?")
-    if u_v == 0.0 or u_v > MATTERS_V:
-        return Verdict("open", f"{text} That is too rough to tell.", question)
-    return Verdict("contradicted", f"{text} That is no more than groups differ. {known}", question)
+        return ""
+    step = own[-1].value - own[0].value
+    return f" You found {volts(step, 3, signed=True)} from {own[0].condition} to {own[-1].condition}."
+
+
+SIZE_KNOWN = "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost none."
+WARM_KNOWN = (
+    "Between a cold and a warm room the table moves by a few millivolts; in juice a warm cell mostly gives more current."
+)
+SIZE = _by_changed(
+    frozenset({"spacing", "depth", "area", "length", "pairs"}),
+    "How could you test it with the same two plates, half as deep?",
+    SIZE_KNOWN,
+    "contradicted",
+    "open",
+    f"{SIZE_KNOWN} So what else differed between them?",
+)
+WARMTH = _by_changed(
+    frozenset({"temperature"}),
+    "How could you test it with one cell, cold and warm?",
+    WARM_KNOWN,
+    "open",
+    "fits",
+    "Does the model foretell as much?",
+)
 
 
 def _bridge(data: ClaimData) -> Verdict:
@@ -307,7 +331,8 @@ CAUSES: Mapping[str, CauseClaim] = {
         CauseClaim("ions", "More ions make more volts", "The same pair changes steadily with conductivity.", IONS),
         CauseClaim("bridge", "The plates or clips touched", "Almost nothing is left of the voltage.", _bridge),
         CauseClaim("leads", "Red and black were the wrong way round", "Turned round, the reading fits the others’.", _leads),
-        CauseClaim("size", "The plates were too small or too far apart", "Deeper or closer plates read more.", _size),
+        CauseClaim("size", "The plates were too small or too far apart", "Deeper or closer plates read more.", SIZE),
+        CauseClaim("warmth", "It was too cold or too warm", "The same cell reads otherwise in warm water.", WARMTH),
         CauseClaim(
             "electronegativity",
             "One metal holds its electrons more strongly",

@@ -6,7 +6,7 @@ import unittest
 
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData
-from galvanic.findings.claims import CAUSES, ClaimData, data_of, weigh
+from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.findings.misconceptions import heard_in, misconceptions
 from galvanic.findings.tests.test_explain import small_class
@@ -64,19 +64,34 @@ class Claims(unittest.TestCase):
         self.assertEqual(found.code, "contradicted")
         self.assertIn("aluminium the negative plate", found.text)
 
-    def test_size_is_weighed_on_the_class_s_own_settings(self) -> None:
-        def verdict(near: float, far: float) -> str:
-            readings = [
-                ClassReading(group, "copper", "zinc", "lemon-juice", v + 0.002 * n, 0.001, condition)
-                for condition, v in (("1 cm apart", near), ("4 cm apart", far))
-                for n, group in enumerate(("Tern", "Knot", "Ruff", "Dunlin"))
-            ]
-            results = compare(readings)
-            return weigh("size", data_of("Tern", results[0].cells[0].cell, results)).text
+    def changed(self, cause: str, unit: str, first: float, last: float) -> Verdict:
+        readings = [
+            ClassReading(group, "copper", "zinc", "lemon-juice", v + 0.002 * n + 0.0005 * (n % 2) * k, 0.001, condition)
+            for k, (condition, v) in enumerate(((f"1{unit}", first), (f"8{unit}", last)))
+            for n, group in enumerate(("Tern", "Knot", "Ruff", "Dunlin"))
+        ]
+        results = compare(readings)
+        return weigh(cause, data_of("Tern", results[0].cells[0].cell, results))
 
-        self.assertIn("no more than groups differ", verdict(0.950, 0.951))
-        self.assertIn("0.950\u202fV", verdict(0.947, 0.951))
-        self.assertIn("what else differed", verdict(0.95, 0.75))
+    def test_size_is_weighed_on_the_class_s_own_slope_and_the_group_s_own(self) -> None:
+        none = self.changed("size", " cm apart", 0.950, 0.951)
+        self.assertEqual(none.code, "contradicted")
+        self.assertIn("lets more current flow".replace("lets", "let"), none.text)
+        self.assertIn("You found +0.001", none.text)
+        moved = self.changed("size", " cm apart", 0.95, 0.75)
+        self.assertEqual(moved.code, "open")
+        self.assertIn("what else differed", moved.text)
+        self.assertIn("You found \u22120.200", moved.text.replace("-", "\u2212"))
+
+    def test_warmth_is_open_without_a_test_and_fits_where_the_class_s_slope_shows_it(self) -> None:
+        self.assertEqual(weigh("warmth", about("zinc", "copper")).code, "open")
+        readings = [
+            ClassReading(group, "copper", "zinc", "lemon-juice", v + 0.002 * n, 0.001, condition)
+            for condition, v in (("temperature 10 °C", 0.90), ("temperature 40 °C", 1.02))
+            for n, group in enumerate(("Tern", "Knot", "Ruff", "Dunlin"))
+        ]
+        results = compare(readings)
+        self.assertEqual(weigh("warmth", data_of("Tern", results[0].cells[0].cell, results)).code, "fits")
 
     def test_the_meter_and_size_explain_no_half_volt(self) -> None:
         for cause in ("loading", "size"):
