@@ -6,87 +6,22 @@ gap's causes (`gap.explain`), data from the class's result.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal, get_args
 
-from galvanic.cells import Cell
-from galvanic.chemistry.gap import Gap, explain
 from galvanic.errors import NotEnoughData
-from galvanic.findings.by_variable import Changed, volts_by_variable
+from galvanic.findings.changed_claims import SIZE, WARMTH
 from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.class_notes import class_offsets
-from galvanic.findings.compare import CellResult, ElectrolyteResult
+from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids
+from galvanic.findings.verdicts import CODES, MATTERS_V, ClaimData, Code, Test, Verdict, data_of
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.effects import Slope
 
 SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
-MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
-
-
-Code = Literal["fits", "contradicted", "open"]
-CODES: tuple[Code, ...] = get_args(Code)
-
-
-@dataclass(frozen=True, slots=True)
-class Verdict:
-    """What becomes of a claim: fits, contradicted or open; a sentence with its numbers, and a question back."""
-
-    code: Code
-    text: str
-    question: str
-
-
-@dataclass(frozen=True, slots=True)
-class ClaimData:
-    """What a claim is tested on: the cell as the class found it, the group, all results, and where the volts went."""
-
-    group: str
-    cell: Cell
-    found: CellResult
-    results: Sequence[ElectrolyteResult]
-    gap: Gap
-
-    def by_plate(self, *codes: str) -> list[tuple[str, float]]:
-        """What causes of these kinds add to the cell's voltage through each plate, V, the positive one first; plates whose
-        part is too small to see are left out."""
-        found = []
-        for plate in (self.cell.positive, self.cell.negative):
-            part = math.fsum(c.volts_v for c in self.gap.parts if c.plate == plate and c.code in codes)
-            if abs(part) >= MATTERS_V:
-                found.append((plate, part))
-        return found
-
-    def from_causes(self, *codes: str) -> float:
-        """What causes of these kinds that belong to no plate add to the cell's voltage, V."""
-        return math.fsum(cause.volts_v for cause in self.gap.parts if cause.code in codes)
-
-    def own_and_others(self) -> tuple[float | None, list[float]]:
-        """The group's mean of the cell (None without one) and the other groups', V."""
-        means = {g.group: g.summary.mean_v for g in self.found.groups}
-        own = means.pop(self.group, None)
-        return own, list(means.values())
-
-    @property
-    def missing_v(self) -> float:
-        """Measured less where the gap starts, V."""
-        return self.gap.measured_v - self.gap.start_v
-
-
-def data_of(group: str, cell: Cell, results: Sequence[ElectrolyteResult]) -> ClaimData:
-    """Collect what a claim about a cell is tested on. Raises NotEnoughData where the cell is not measured."""
-    for result in results:
-        for one in result.cells:
-            if one.cell == cell:
-                return ClaimData(group, cell, one, results, explain(cell, one.mean_v))
-    raise NotEnoughData("This cell has no reading that counts yet.")
-
-
-Test = Callable[[ClaimData], Verdict]
 
 
 @dataclass(frozen=True, slots=True)
@@ -186,62 +121,6 @@ def _electronegativity(data: ClaimData) -> Verdict:
     return Verdict(
         "open", f"It puts {name} on the right side, but it has no volts: it cannot say how much is missing.", question
     )
-
-
-def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, shown: Code, so: str) -> Test:
-    """A claim that a thing of `keys` moves the volts, weighed on the class's own slope of it where it changed it on purpose:
-    overall with its interval by group, and the group's own. `without`: the verdict on `known` alone, where nothing was
-    changed; `shown`: that where an effect is seen, with `so` after it."""
-
-    def test(data: ClaimData) -> Verdict:
-        own = [
-            one
-            for one in volts_by_variable(data.results)
-            if one.variable.key in keys and one.cell.pair == data.cell.pair and one.cell.electrolyte == data.cell.electrolyte
-        ]
-        if not own:
-            return Verdict(without, known, question)
-        one = max(own, key=lambda each: len(each.ticks))
-        answer = one.notes[0]
-        text = f"{answer.title}. {answer.text}{_own_change(one, data.group)}"
-        if one.fit is None or (not one.fit.shown and one.largest_v > MATTERS_V):
-            return Verdict("open", f"{text} That is too rough to tell.", question)
-        if one.fit.shown and one.moved_v > MATTERS_V:
-            return Verdict(shown, f"{text} {so}", question)
-        return Verdict("contradicted", f"{text} {known}", question)
-
-    return test
-
-
-def _own_change(one: Changed, group: str) -> str:
-    """What the group itself found between its first and its last level."""
-    own = sorted((tick for tick in one.ticks if tick.group == group), key=lambda tick: tick.condition.rank)
-    if len(own) < 2:
-        return ""
-    step = own[-1].value - own[0].value
-    return f" You found {volts(step, 3, signed=True)} from {own[0].condition} to {own[-1].condition}."
-
-
-SIZE_KNOWN = "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost none."
-WARM_KNOWN = (
-    "Between a cold and a warm room the table moves by a few millivolts; in juice a warm cell mostly gives more current."
-)
-SIZE = _by_changed(
-    frozenset({"spacing", "depth", "area", "length", "pairs"}),
-    "How could you test it with the same two plates, half as deep?",
-    SIZE_KNOWN,
-    "contradicted",
-    "open",
-    f"{SIZE_KNOWN} So what else differed between them?",
-)
-WARMTH = _by_changed(
-    frozenset({"temperature"}),
-    "How could you test it with one cell, cold and warm?",
-    WARM_KNOWN,
-    "open",
-    "fits",
-    "Does the model foretell as much?",
-)
 
 
 def _bridge(data: ClaimData) -> Verdict:

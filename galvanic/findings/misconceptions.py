@@ -11,9 +11,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cache
 
-from galvanic.findings.claims import ClaimData
 from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.liquid_notes import in_liquids
+from galvanic.findings.verdicts import ClaimData
 from galvanic.notes import volts
 from galvanic.reference.reader import Reader, read_table
 

@@ -12,10 +12,11 @@ from django.db.models import Prefetch
 from django.utils import timezone
 
 from galvanic.errors import NotEnoughData
-from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh, weigh_ladder
+from galvanic.findings.claims import CAUSES, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
 from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
+from galvanic.findings.verdicts import ClaimData, Verdict, data_of
 from server.base.problems import Problem, not_found
 from server.claims.schemas import ClaimIn
 from server.entries.models import Reading

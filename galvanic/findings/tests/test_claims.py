@@ -6,10 +6,11 @@ import unittest
 
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData
-from galvanic.findings.claims import CAUSES, ClaimData, Verdict, data_of, weigh
+from galvanic.findings.claims import CAUSES, weigh
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.findings.misconceptions import heard_in, misconceptions
 from galvanic.findings.tests.test_explain import small_class
+from galvanic.findings.verdicts import ClaimData, Verdict, data_of
 
 RESULTS = compare(
     [

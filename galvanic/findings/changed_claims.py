@@ -1,0 +1,66 @@
+"""Claims that something a class changed on purpose moves the volts, weighed on the class's own slope of it."""
+
+from __future__ import annotations
+
+from galvanic.findings.by_variable import Changed, volts_by_variable
+from galvanic.findings.verdicts import MATTERS_V, ClaimData, Code, Test, Verdict
+from galvanic.notes import volts
+
+
+def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, shown: Code, so: str) -> Test:
+    """A claim that a thing of `keys` moves the volts, weighed on the class's own slope of it where it changed it on purpose:
+    overall with its interval by group, and the group's own. `without`: the verdict on `known` alone, where nothing was
+    changed; `shown`: that where an effect is seen, with `so` after it."""
+
+    def test(data: ClaimData) -> Verdict:
+        own = [
+            one
+            for one in volts_by_variable(data.results)
+            if one.variable.key in keys and one.cell.pair == data.cell.pair and one.cell.electrolyte == data.cell.electrolyte
+        ]
+        if not own:
+            return Verdict(without, known, question)
+        one = max(own, key=lambda each: len(each.ticks))
+        answer = one.notes[0]
+        text = f"{answer.title}. {answer.text}{_own_change(one, data.group)}"
+        if one.fit is None or (not one.fit.shown and one.largest_v > MATTERS_V):
+            return Verdict("open", f"{text} That is too rough to tell.", question)
+        if one.fit.shown and one.moved_v > MATTERS_V:
+            return Verdict(shown, f"{text} {so}", question)
+        return Verdict("contradicted", f"{text} {known}", question)
+
+    return test
+
+
+def _own_change(one: Changed, group: str) -> str:
+    """What the group itself found between its first and its last level."""
+    own = sorted((tick for tick in one.ticks if tick.group == group), key=lambda tick: tick.condition.rank)
+    if len(own) < 2:
+        return ""
+    step = own[-1].value - own[0].value
+    return f" You found {volts(step, 3, signed=True)} from {own[0].condition} to {own[-1].condition}."
+
+
+SIZE_KNOWN = (
+    "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost "
+    "none."
+)
+WARM_KNOWN = (
+    "Between a cold and a warm room the table moves by a few millivolts; in juice a warm cell mostly gives more current."
+)
+SIZE = _by_changed(
+    frozenset({"spacing", "depth", "area", "length", "pairs"}),
+    "How could you test it with the same two plates, half as deep?",
+    SIZE_KNOWN,
+    "contradicted",
+    "open",
+    f"{SIZE_KNOWN} So what else differed between them?",
+)
+WARMTH = _by_changed(
+    frozenset({"temperature"}),
+    "How could you test it with one cell, cold and warm?",
+    WARM_KNOWN,
+    "open",
+    "fits",
+    "Does the model foretell as much?",
+)

@@ -1,0 +1,75 @@
+"""What a claim is tested on, and what becomes of it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from galvanic.cells import Cell
+from galvanic.chemistry.gap import Gap, explain
+from galvanic.errors import NotEnoughData
+from galvanic.findings.compare import CellResult, ElectrolyteResult
+
+MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
+
+Code = Literal["fits", "contradicted", "open"]
+CODES: tuple[Code, ...] = get_args(Code)
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """What becomes of a claim: fits, contradicted or open; a sentence with its numbers, and a question back."""
+
+    code: Code
+    text: str
+    question: str
+
+
+@dataclass(frozen=True, slots=True)
+class ClaimData:
+    """What a claim is tested on: the cell as the class found it, the group, all results, and where the volts went."""
+
+    group: str
+    cell: Cell
+    found: CellResult
+    results: Sequence[ElectrolyteResult]
+    gap: Gap
+
+    def by_plate(self, *codes: str) -> list[tuple[str, float]]:
+        """What causes of these kinds add to the cell's voltage through each plate, V, the positive one first; plates whose
+        part is too small to see are left out."""
+        found = []
+        for plate in (self.cell.positive, self.cell.negative):
+            part = math.fsum(c.volts_v for c in self.gap.parts if c.plate == plate and c.code in codes)
+            if abs(part) >= MATTERS_V:
+                found.append((plate, part))
+        return found
+
+    def from_causes(self, *codes: str) -> float:
+        """What causes of these kinds that belong to no plate add to the cell's voltage, V."""
+        return math.fsum(cause.volts_v for cause in self.gap.parts if cause.code in codes)
+
+    def own_and_others(self) -> tuple[float | None, list[float]]:
+        """The group's mean of the cell (None without one) and the other groups', V."""
+        means = {g.group: g.summary.mean_v for g in self.found.groups}
+        own = means.pop(self.group, None)
+        return own, list(means.values())
+
+    @property
+    def missing_v(self) -> float:
+        """Measured less where the gap starts, V."""
+        return self.gap.measured_v - self.gap.start_v
+
+
+def data_of(group: str, cell: Cell, results: Sequence[ElectrolyteResult]) -> ClaimData:
+    """Collect what a claim about a cell is tested on. Raises NotEnoughData where the cell is not measured."""
+    for result in results:
+        for one in result.cells:
+            if one.cell == cell:
+                return ClaimData(group, cell, one, results, explain(cell, one.mean_v))
+    raise NotEnoughData("This cell has no reading that counts yet.")
+
+
+Test = Callable[[ClaimData], Verdict]
