@@ -18,8 +18,9 @@ from server.power.entry import ChainEntryIn, PackEntryIn, PackIn, RunFileIn
 from server.power.outputs import bench_packs_out, kept_pack_out
 from server.power.packs import packs_of, packs_of_lab, record_pack, record_pack_entry
 from server.power.run_files import record_run_file
+from server.power.run_schemas import RunOut
 from server.power.runs import run_out
-from server.power.schemas import BenchPacks, ChainIn, LabChain, LabPacks, RunOut
+from server.power.schemas import BenchPacks, ChainIn, LabChain, LabPacks
 
 router = Router()
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}

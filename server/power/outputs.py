@@ -43,6 +43,7 @@ from galvanic.reference.further_tables import Load, loads
 from server.labs.outputs import notes_out
 from server.power.models import Pack
 from server.power.packs import made_of
+from server.power.run_schemas import RunFileOut
 from server.power.schemas import (
     BenchPacks,
     ChainOut,
@@ -56,7 +57,6 @@ from server.power.schemas import (
     PackFindingOut,
     PackOut,
     PackStepOut,
-    RunFileOut,
     SeenPoint,
     ShareOut,
     SpreadOut,

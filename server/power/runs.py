@@ -20,7 +20,7 @@ from server.people.auth import Member
 from server.people.models import Teacher
 from server.power.models import Pack, PackEntry, RunFile
 from server.power.packs import counting, made_of
-from server.power.schemas import RunDoneOut, RunOut, RunPointOut, StretchOut
+from server.power.run_schemas import RunDoneOut, RunOut, RunPointOut, StretchOut
 
 RUN = ("run_v", "run_a", "event")
 U_ALONE_V = 0.01

@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.bench.pack_steps import Kind
 from server.labs.schemas import NoteOut
+from server.power.run_schemas import RunFileOut
 
 CellText = Annotated[str, StringConstraints(max_length=260, pattern=r"^[^|]{1,80}\|[^|]{1,80}\|[^|]{1,80}$")]
 
@@ -175,14 +176,6 @@ class PackStepOut(BaseModel):
     short_v: float | None
 
 
-class RunFileOut(BaseModel):
-    """A logger's file of a pack."""
-
-    id: uuid.UUID
-    name: str
-    rows: int
-
-
 class KeptPack(BaseModel):
     """A group's pack: its entries oldest first, what they say, why its load must not be joined, what can be seen."""
 
@@ -290,40 +283,3 @@ class LabPacks(BaseModel):
     """All packs of a lab."""
 
     packs: list[KeptPack]
-
-
-class RunPointOut(BaseModel):
-    """One number of a run: seconds from its start, V or A."""
-
-    t_s: float
-    value: float
-
-
-class RunDoneOut(BaseModel):
-    """Something done to the cells."""
-
-    t_s: float
-    what: str
-
-
-class StretchOut(BaseModel):
-    """A part of a run between two things done."""
-
-    name: str
-    from_s: float
-    to_s: float
-    joined: bool
-
-
-class RunOut(BaseModel):
-    """A pack over time: what was typed, what was done, what it says, and the model's trace of the same."""
-
-    title: str
-    volts: list[RunPointOut]
-    current: list[RunPointOut]
-    events: list[RunDoneOut]
-    stretches: list[StretchOut]
-    model: list[RunPointOut]
-    notes: list[NoteOut]
-    charge_c: float | None
-    metal_mg: float | None

@@ -48,7 +48,11 @@ const Name = styled.div`
   }
 `;
 
-type LaneOf = { name: string; detail?: string; cells: { short: string; electrolyte: string; condition: string; shared: boolean }[] };
+type LaneOf = {
+  name: string;
+  detail?: string;
+  cells: { short: string; electrolyte: string; condition: string; shared: boolean }[];
+};
 
 /** Which group measures which cells, in order; the shared cell is bold. */
 export function Lanes({ lanes, liquid }: { lanes: LaneOf[]; liquid: (key: string) => string }) {
