@@ -47,6 +47,18 @@ class Power(BrowserTestCase):
         page.reload()
         expect(page.get_by_text("Do not join it")).to_be_visible()
 
+    def test_compare_ranks_the_cells_under_load_and_leads_to_a_pack(self):
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{self.lab.id}/compare")
+        page.get_by_role("tab", name="under load").click()
+        page.get_by_text("volts", exact=True).click()
+        first = page.get_by_role("row").nth(1)
+        expect(first).to_contain_text("Zn | Cu")
+        self.check_access(page)
+        first.get_by_role("link").click()
+        expect(page.get_by_role("img", name=re.compile("They meet at"))).to_be_visible()
+
     def test_a_resistor_is_typed_and_what_is_no_load_is_said(self):
         page = self.open("?load=470")
         field = page.get_by_label("Its resistance, Ω")

@@ -37,7 +37,15 @@ export function BenchCompare() {
       margin={<Notes notes={notesOn(data, tab).map((note) => ({ ...note, action: undefined }))} />}
     >
       {first ? (
-        <CompareView data={data} tab={tab} setTab={setChosen} hold={null} before={null} changed={null} />
+        <CompareView
+          data={data}
+          tab={tab}
+          setTab={setChosen}
+          hold={null}
+          before={null}
+          changed={null}
+          strength={null}
+        />
       ) : (
         <Column>
           <Soft>Nothing is measured yet.</Soft>

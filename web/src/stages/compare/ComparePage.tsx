@@ -22,6 +22,7 @@ import { FindingsFrame } from "../../lab/FindingsFrame";
 import { GroupsTab } from "./GroupsTab";
 import { LiquidsTab } from "./LiquidsTab";
 import { CellTable, LadderTable } from "./Numbers";
+import { StrengthTab } from "./StrengthTab";
 import { Release } from "../../lab/Release";
 
 const Liquids = styled(TabList)`
@@ -114,10 +115,12 @@ type ViewProps = {
   before: (() => void) | null;
   /** What was changed on purpose, where anything was and the teacher looks. */
   changed: ReactNode;
+  /** The class's cells under load, for the teacher. */
+  strength: ReactNode;
 };
 
 /** The class's result in tabs: one for each liquid, all liquids, groups. */
-export function CompareView({ data, tab, setTab, hold, before, changed }: ViewProps) {
+export function CompareView({ data, tab, setTab, hold, before, changed, strength }: ViewProps) {
   const names = useNames();
   const { electrolytes } = data;
   return (
@@ -130,6 +133,7 @@ export function CompareView({ data, tab, setTab, hold, before, changed }: ViewPr
         ))}
         {electrolytes.length > 1 && <Liquid id="liquids">all liquids</Liquid>}
         {changed && <Liquid id="changed">what was changed</Liquid>}
+        {strength && <Liquid id="strength">under load</Liquid>}
         <Liquid id="groups">groups</Liquid>
       </Liquids>
       {electrolytes.map((result) => (
@@ -143,6 +147,7 @@ export function CompareView({ data, tab, setTab, hold, before, changed }: ViewPr
         </TabPanel>
       )}
       {changed && <TabPanel id="changed">{changed}</TabPanel>}
+      {strength && <TabPanel id="strength">{strength}</TabPanel>}
       <TabPanel id="groups">
         <GroupsTab data={data} before={before} />
       </TabPanel>
@@ -171,10 +176,12 @@ export function ComparePage({ id }: { id: string }) {
   const { state, electrolytes } = data;
   const first = electrolytes[0];
   const varies = electrolytes.some((one) => one.condition !== "");
+  const plain = electrolytes.some((one) => one.condition === "");
   const tabs = [
     ...electrolytes.map(tabOf),
     ...(electrolytes.length > 1 ? ["liquids"] : []),
     ...(varies ? ["changed"] : []),
+    ...(plain ? ["strength"] : []),
     "groups",
   ];
   const asked = search.get("tab");
@@ -251,6 +258,7 @@ export function ComparePage({ id }: { id: string }) {
           }
           before={() => setBefore(data)}
           changed={varies ? <ChangedTab id={id} /> : null}
+          strength={plain ? <StrengthTab id={id} /> : null}
         />
       ) : (
         <Column>

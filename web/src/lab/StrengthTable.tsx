@@ -1,0 +1,51 @@
+import { type ReactNode, useState } from "react";
+import type { Schemas } from "../api/client";
+import { number } from "../format";
+import { Picks } from "../ui/controls";
+import { Soft, Table } from "../ui/layout";
+
+type Kind = Schemas["KindOut"];
+
+const BY: { key: string; name: string; of: (kind: Kind) => number }[] = [
+  { key: "power", name: "power", of: (kind) => kind.power_w },
+  { key: "current", name: "current", of: (kind) => kind.short_a },
+  { key: "volts", name: "volts", of: (kind) => kind.open_v },
+];
+
+/** The class's cells by what they can do; the one with most volts need not be the strongest. */
+export function StrengthTable({ kinds, cell }: { kinds: Kind[]; cell: (kind: Kind) => ReactNode }) {
+  const [by, setBy] = useState("power");
+  const of = BY.find((one) => one.key === by)?.of ?? ((kind: Kind) => kind.power_w);
+  return (
+    <>
+      <Picks label="Strongest first, by" options={BY} value={by} onChange={setBy} />
+      <Soft>In the first seconds, 4 cm² in the liquid, 2 cm apart; volts are the class’s.</Soft>
+      <Table>
+        <thead>
+          <tr>
+            <th>Cell</th>
+            <th data-number>open, V</th>
+            <th data-number>short circuit, mA</th>
+            <th data-number>most power, mW</th>
+            <th data-number>into, Ω</th>
+            <th>current</th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...kinds]
+            .sort((one, other) => of(other) - of(one))
+            .map((kind) => (
+              <tr key={kind.cell}>
+                <th scope="row">{cell(kind)}</th>
+                <td data-number>{number(kind.open_v, 2)}</td>
+                <td data-number>{number(1e3 * kind.short_a, 2)}</td>
+                <td data-number>{number(1e3 * kind.power_w, 3)}</td>
+                <td data-number>{kind.at_ohm === null ? "" : number(kind.at_ohm, 0)}</td>
+                <td>{kind.under_load ? "measured" : "worked out"}</td>
+              </tr>
+            ))}
+        </tbody>
+      </Table>
+    </>
+  );
+}
