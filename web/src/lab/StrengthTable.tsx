@@ -2,7 +2,7 @@ import { type ReactNode, useState } from "react";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
 import { Picks } from "../ui/controls";
-import { Soft, Table } from "../ui/layout";
+import { Scroll, Soft, Table } from "../ui/layout";
 
 type Kind = Schemas["KindOut"];
 
@@ -20,32 +20,34 @@ export function StrengthTable({ kinds, cell }: { kinds: Kind[]; cell: (kind: Kin
     <>
       <Picks label="Strongest first, by" options={BY} value={by} onChange={setBy} />
       <Soft>In the first seconds, 4 cm² in the liquid, 2 cm apart; volts are the class’s.</Soft>
-      <Table>
-        <thead>
-          <tr>
-            <th>Cell</th>
-            <th data-number>open, V</th>
-            <th data-number>short circuit, mA</th>
-            <th data-number>most power, mW</th>
-            <th data-number>into, Ω</th>
-            <th>current</th>
-          </tr>
-        </thead>
-        <tbody>
-          {[...kinds]
-            .sort((one, other) => of(other) - of(one))
-            .map((kind) => (
-              <tr key={kind.cell}>
-                <th scope="row">{cell(kind)}</th>
-                <td data-number>{number(kind.open_v, 2)}</td>
-                <td data-number>{number(1e3 * kind.short_a, 2)}</td>
-                <td data-number>{number(1e3 * kind.power_w, 3)}</td>
-                <td data-number>{kind.at_ohm === null ? "" : number(kind.at_ohm, 0)}</td>
-                <td>{kind.under_load ? "measured" : "worked out"}</td>
-              </tr>
-            ))}
-        </tbody>
-      </Table>
+      <Scroll>
+        <Table>
+          <thead>
+            <tr>
+              <th>Cell</th>
+              <th data-number>open, V</th>
+              <th data-number>short circuit, mA</th>
+              <th data-number>most power, mW</th>
+              <th data-number>into, Ω</th>
+              <th>current</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...kinds]
+              .sort((one, other) => of(other) - of(one))
+              .map((kind) => (
+                <tr key={kind.cell}>
+                  <th scope="row">{cell(kind)}</th>
+                  <td data-number>{number(kind.open_v, 2)}</td>
+                  <td data-number>{number(1e3 * kind.short_a, 2)}</td>
+                  <td data-number>{number(1e3 * kind.power_w, 3)}</td>
+                  <td data-number>{kind.at_ohm === null ? "" : number(kind.at_ohm, 0)}</td>
+                  <td>{kind.under_load ? "measured" : "worked out"}</td>
+                </tr>
+              ))}
+          </tbody>
+        </Table>
+      </Scroll>
     </>
   );
 }

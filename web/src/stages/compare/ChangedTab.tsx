@@ -5,7 +5,7 @@ import { VaryChart } from "../../charts/VaryChart";
 import { number } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
-import { Column, Columns, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 
@@ -71,44 +71,46 @@ function Values({ one }: { one: Changed }) {
   const scaled = one.quantity === "volts" ? 1 : 1e3;
   return (
     <Behind label="The numbers">
-      <Table>
-        <thead>
-          <tr>
-            <th>{one.quantity === "volts" ? "V" : "mA"}</th>
-            {levels.map((at) => (
-              <th key={at} data-number>
-                {one.words[at] ?? `${number(at, Number.isInteger(at) ? 0 : 2)} ${one.unit}`}
-              </th>
+      <Scroll>
+        <Table>
+          <thead>
+            <tr>
+              <th>{one.quantity === "volts" ? "V" : "mA"}</th>
+              {levels.map((at) => (
+                <th key={at} data-number>
+                  {one.words[at] ?? `${number(at, Number.isInteger(at) ? 0 : 2)} ${one.unit}`}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {groups.map((group) => (
+              <tr key={group}>
+                <th scope="row">{group}</th>
+                {levels.map((at) => {
+                  const tick = one.ticks.find((each) => each.group === group && each.at === at);
+                  return (
+                    <td key={at} data-number>
+                      {tick ? number(tick.value * scaled, 3) : ""}
+                    </td>
+                  );
+                })}
+              </tr>
             ))}
-          </tr>
-        </thead>
-        <tbody>
-          {groups.map((group) => (
-            <tr key={group}>
-              <th scope="row">{group}</th>
+            <tr>
+              <th scope="row">the model</th>
               {levels.map((at) => {
-                const tick = one.ticks.find((each) => each.group === group && each.at === at);
+                const level = one.model.find((each) => each.at === at);
                 return (
                   <td key={at} data-number>
-                    {tick ? number(tick.value * scaled, 3) : ""}
+                    {level ? number(level.value * scaled, 3) : ""}
                   </td>
                 );
               })}
             </tr>
-          ))}
-          <tr>
-            <th scope="row">the model</th>
-            {levels.map((at) => {
-              const level = one.model.find((each) => each.at === at);
-              return (
-                <td key={at} data-number>
-                  {level ? number(level.value * scaled, 3) : ""}
-                </td>
-              );
-            })}
-          </tr>
-        </tbody>
-      </Table>
+          </tbody>
+        </Table>
+      </Scroll>
     </Behind>
   );
 }
