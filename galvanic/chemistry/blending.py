@@ -20,6 +20,7 @@ from galvanic.reference.catalogue import electrolytes
 
 DRAG = 0.48  # per √(mol/L): fitted to measured sodium and potassium chloride, conductivity.toml
 CO2_MOL_PER_L = 0.033  # carbon dioxide in water at 1 bar and 25 °C (Henry's law, CRC Handbook, from memory)
+MOST_L = 1000.0
 LEAST_S_PER_M = 5e-6
 CARBONIC = "carbonic"
 
@@ -201,8 +202,8 @@ def _sum(one: Mapping[str, float], other: Mapping[str, float]) -> dict[str, floa
 
 
 def _above_zero(value: float, what: str) -> None:
-    if not (value > 0.0 and math.isfinite(value)):
-        raise OutOfRange(f"{what} must be above zero.", field="volume", value=value, limit=0.0)
+    if not 0.0 < value <= MOST_L:
+        raise OutOfRange(f"{what} must be above zero and {MOST_L:g} L at most.", field="volume", value=value, limit=0.0)
 
 
 Step = tuple[Addition | str, float]

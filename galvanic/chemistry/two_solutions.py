@@ -26,6 +26,9 @@ INSOLUBLE = {("Ag", "chloride"): "silver chloride", ("Pb", "sulfate"): "lead sul
              ("Pb", "chloride"): "lead chloride"}  # fmt: skip
 LEAST, MOST = 1e-6, 4.0  # mol/L
 U_BRIDGE_V = 0.005  # junction of a salt bridge: common practice, no source
+FAR = frozenset({"Mg", "Al"})
+U_FAR_V = 0.5  # what a skin and hydrogen take of these metals' volts: common practice, no source
+ZERO_K = 273.15
 U_ACTIVITY = 0.2  # of an activity coefficient by Davies above 0.1 mol/L: common practice, no source
 _SIDE = re.compile(r"(?P<name>.+?)\s+(?P<number>\d+(?:[.,]\d+)?(?:e-?\d+)?)\s*(?P<unit>mol/l|m|mmol/l|mm)", re.IGNORECASE)
 
@@ -69,9 +72,10 @@ class Solution:
         strength = 0.5 * self.mol_per_l * (charge**2 + charge * ANIONS[self.anion])
         return self.mol_per_l * float(10.0 ** davies_log10(charge, min(strength, HIGHEST_I)))
 
-    def potential(self, activity: float) -> float:
-        """Potential of its metal in it, V against hydrogen."""
-        return potential_v(self.half, {self.ion: activity, self.symbol: 1.0})
+    def potential(self, activity: float, celsius: float) -> float:
+        """Potential of its metal in it, V against hydrogen. Raises OutOfRange where the table has no slope for another
+        temperature."""
+        return potential_v(self.half, {self.ion: activity, self.symbol: 1.0}, celsius + ZERO_K)
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +84,7 @@ class TwoSolutions:
 
     left: Solution
     right: Solution
+    celsius: float = 25.0
 
     @property
     def standard_v(self) -> float:
@@ -89,17 +94,25 @@ class TwoSolutions:
     @property
     def nernst_v(self) -> float:
         """By Nernst's equation with concentrations, V."""
-        return self.right.potential(self.right.mol_per_l) - self.left.potential(self.left.mol_per_l)
+        return self._volts(self.left.mol_per_l, self.right.mol_per_l)
 
     @property
     def volts_v(self) -> float:
         """By Nernst's equation with activities, V."""
-        return self.right.potential(self.right.activity) - self.left.potential(self.left.activity)
+        return self._volts(self.left.activity, self.right.activity)
+
+    def _volts(self, left: float, right: float) -> float:
+        return self.right.potential(right, self.celsius) - self.left.potential(left, self.celsius)
+
+    @property
+    def far(self) -> list[str]:
+        """The metals of it that never come near equilibrium in water: a skin and hydrogen hold them far from it."""
+        return [electrodes()[side.metal].name for side in (self.left, self.right) if side.symbol in FAR]
 
     @property
     def u_v(self) -> float:
-        """Standard uncertainty: the bridge, and activity coefficients where Davies is stretched."""
-        parts = [U_BRIDGE_V]
+        """Standard uncertainty: the bridge, activity coefficients where Davies is stretched, metals far from equilibrium."""
+        parts = [U_BRIDGE_V, *(U_FAR_V for _ in self.far)]
         for side in (self.left, self.right):
             tabled = side.anion == "sulfate" and side.ion in ("Cu2+", "Zn2+")
             if not tabled and side.mol_per_l > 0.1:
@@ -112,8 +125,8 @@ def is_two_solutions(text: str) -> bool:
     return "||" in text
 
 
-def two_solutions(text: str) -> TwoSolutions:
-    """A cell from “zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper”.
+def two_solutions(text: str, celsius: float = 25.0) -> TwoSolutions:
+    """A cell from “zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper”; activities are those of 25 °C.
 
     Raises NotTwoSolutions, in words, for what cannot be; UnknownMaterial for a metal; OutOfRange for a concentration.
     """
@@ -134,7 +147,7 @@ def two_solutions(text: str) -> TwoSolutions:
             raise NotTwoSolutions(
                 f"Where the sides meet, {solid} falls out and clogs the bridge. Use nitrates on both sides."
             )
-    return TwoSolutions(left, right)
+    return TwoSolutions(left, right, celsius)
 
 
 def _solution(text: str) -> Solution:
@@ -150,8 +163,6 @@ def _solution(text: str) -> Solution:
     if couple is None or couple not in half_reactions():
         raise NotTwoSolutions(f"{electrodes()[metal].name} has no ions in a solution.")
     per = 1e-3 if found["unit"].casefold() in ("mmol/l", "mm") else 1.0
-    if found["unit"] == "mM":
-        per = 1e-3
     strength = per * float(found["number"].replace(",", "."))
     if not LEAST <= strength <= MOST:
         raise OutOfRange(f"A solution here has between {LEAST:g} and {MOST:g} mol/L, not {strength:g}.", field="mol_per_l")

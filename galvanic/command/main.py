@@ -13,7 +13,7 @@ from galvanic.bench.readings import parse
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
 from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
-from galvanic.chemistry.two_solutions import is_two_solutions, two_solutions
+from galvanic.chemistry.two_solutions import TwoSolutions, is_two_solutions, two_solutions
 from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of, two_sides
 from galvanic.command.liquids import add_liquids
 from galvanic.command.materials import run_materials
@@ -35,7 +35,9 @@ T = TypeVar("T")
 def run_predict(options: argparse.Namespace) -> None:
     """All four accounts for the cells of a file; or Nernst for a cell of two solutions, “zinc | … || … | copper”."""
     if is_two_solutions(options.file):
-        write([two_sides(two_solutions(options.file))], options.json)
+        cell = two_solutions(options.file, options.celsius)
+        _say_far(cell)
+        write([two_sides(cell)], options.json)
         return
     rows = read(options.file, ("negative", "electrolyte", "positive"))
     cells = [_at(row, lambda row: cell_of(row["negative"], row["electrolyte"], row["positive"])) for row in rows]
@@ -132,9 +134,15 @@ def run_gap(options: argparse.Namespace) -> None:
         sys.stdout.write(f"{found.text()}\n")
 
 
+def _say_far(cell: TwoSolutions) -> None:
+    for metal in cell.far:
+        say(f"{metal} stays far from equilibrium in water (a skin, hydrogen): expect much less than Nernst says.")
+
+
 def _gap_of_two(options: argparse.Namespace) -> None:
     """The gap of a cell near equilibrium: strengths, then the drag of other ions, then what is left."""
     cell, measured_v = two_solutions(options.cell[0]), parse(options.cell[1]).volts_v - options.offset_v
+    _say_far(cell)
     steps = {
         "start_v": cell.standard_v,
         "strength_v": cell.nernst_v - cell.standard_v,

@@ -197,6 +197,7 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
     lit = lit_with(told.seen)
     own = [one.cells for one in entries if one.kind == "vote" and one.group_id == group_id]
     groups = list(Group.objects.filter(lab=lab).values_list("name", flat=True)) if group_id is None else []
+    covered = group_id is not None or (not links and not set(groups) <= set(told.votes))
     return ChainOut(
         id=chain.id,
         load_name=chain.load if load is None else load.name,
@@ -204,10 +205,12 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
         full_v=None if row is None else row.voltage_v.high,
         short=Cell(chain.negative, chain.electrolyte, chain.positive).short,
         voting=not links,
+        covered=covered,
+        voted=len(told.votes) if group_id is None else 0,
         my_vote=own[-1] if own else None,
-        votes=_votes(told.votes) if group_id is None else [],
+        votes=[] if covered else _votes(told.votes),
         without_vote=[name for name in groups if name not in told.votes],
-        foretold=_foretold(lab, chain) if group_id is None else [],
+        foretold=[] if covered else _foretold(lab, chain),
         links=[
             LinkOut(
                 id=one.id, group=one.group.name, short=Cell(one.negative, one.electrolyte, one.positive).short,

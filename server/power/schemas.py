@@ -236,7 +236,8 @@ class LinkOut(BaseModel):
 
 
 class ChainOut(BaseModel):
-    """The class's chain. What is foretold, how others voted and cells alone only the teacher's screen has."""
+    """The class's chain. What is foretold, how others voted and cells alone only the teacher's screen has, and the first two
+    not while it is `covered`: before all have voted, or the first cell is joined, the wall would tell what to vote."""
 
     id: uuid.UUID
     load_name: str
@@ -244,6 +245,8 @@ class ChainOut(BaseModel):
     full_v: float | None
     short: str
     voting: bool
+    covered: bool
+    voted: int
     my_vote: int | None
     votes: list[VotesOut]
     without_vote: list[str]

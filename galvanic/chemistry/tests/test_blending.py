@@ -96,5 +96,6 @@ class Amounts(unittest.TestCase):
             diluted(water(0.1), 0.0)
         with self.assertRaises(OutOfRange):
             liquid("daniell-pot", 0.1)
-        with self.assertRaises(OutOfRange):
-            water(0.0)
+        for litres in (0.0, 2000.0, float("nan"), float("inf")):
+            with self.subTest(litres=litres), self.assertRaises(OutOfRange):
+                water(litres)

@@ -41,6 +41,23 @@ class Worked(unittest.TestCase):
         found = two_solutions("copper | copper sulfate 0.010 M || copper sulfate 1.0 M | copper")
         self.assertAlmostEqual(found.volts_v, 0.012846 * math.log(0.043 / 0.0041), delta=0.003)
 
+    def test_warmth_follows_the_couples_own_slopes(self):
+        """Daniell: dE/dT about -0.1 mV/K (handbook coefficients of both couples); the concentration term grows as T."""
+        cold, warm = (two_solutions(DANIELL.format(1.0, 1.0), c).nernst_v for c in (25.0, 45.0))
+        self.assertAlmostEqual((warm - cold) / 20.0, -1e-4, delta=1.5e-4)
+        apart = [
+            two_solutions("copper | copper sulfate 0.01 M || copper sulfate 1 M | copper", c).nernst_v for c in (25.0, 45.0)
+        ]
+        self.assertAlmostEqual(apart[1] / apart[0], 318.15 / 298.15, places=6)
+        with self.assertRaises(OutOfRange):
+            two_solutions(DANIELL.format(1.0, 1.0), 90.0).nernst_v  # noqa: B018
+
+    def test_magnesium_and_aluminium_are_known_to_within_half_a_volt_only(self):
+        found = two_solutions("aluminium | aluminium sulfate 0.1 M || copper sulfate 1 M | copper")
+        self.assertEqual(found.far, ["aluminium"])
+        self.assertGreater(found.u_v, 0.4)
+        self.assertEqual(two_solutions(DANIELL.format(1.0, 1.0)).far, [])
+
     def test_turned_round_the_sign_turns(self):
         there = two_solutions(DANIELL.format(0.5, 0.2))
         back = two_solutions("copper | copper sulfate 0.2 mol/L || zinc sulfate 0.5 mol/L | zinc")

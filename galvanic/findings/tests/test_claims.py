@@ -77,12 +77,12 @@ class Claims(unittest.TestCase):
     def test_size_is_weighed_on_the_class_s_own_slope_and_the_group_s_own(self) -> None:
         none = self.changed("size", " cm apart", 0.950, 0.951)
         self.assertEqual(none.code, "contradicted")
-        self.assertIn("lets more current flow".replace("lets", "let"), none.text)
+        self.assertIn("let more current flow", none.text)
         self.assertIn("You found +0.001", none.text)
         moved = self.changed("size", " cm apart", 0.95, 0.75)
         self.assertEqual(moved.code, "open")
         self.assertIn("what else differed", moved.text)
-        self.assertIn("You found \u22120.200", moved.text.replace("-", "\u2212"))
+        self.assertRegex(moved.text, "You found [-\u2212]0\\.200")
 
     def test_warmth_is_open_without_a_test_and_fits_where_the_class_s_slope_shows_it(self) -> None:
         self.assertEqual(weigh("warmth", about("zinc", "copper")).code, "open")

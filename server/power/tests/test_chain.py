@@ -70,6 +70,15 @@ class TheChain(TestCase):
         self.assertEqual((found["lit_with"], found["seen_with"], found["nearest"]), (4, 4, ["Tern"]))
         self.assertEqual(found["findings"], [])
 
+    def test_the_wall_does_not_tell_what_to_vote(self):
+        self.enter(self.tern, "vote", cells=3)
+        found = self.shown()
+        self.assertEqual((found["covered"], found["voted"], found["votes"], found["foretold"]), (True, 1, [], []))
+        self.link(self.tern, "0.95")  # the first cell ends the voting, whoever has not voted
+        found = self.shown()
+        self.assertFalse(found["covered"])
+        self.assertEqual((len(found["foretold"]), found["votes"]), (8, [{"cells": 3, "groups": ["Tern"]}]))
+
     def test_a_cell_that_adds_nothing_is_named(self):
         self.link(self.tern, "0.95")
         self.link(self.knot, "1.00")

@@ -2258,13 +2258,16 @@ export interface components {
         };
         /**
          * ChainOut
-         * @description The class's chain. What is foretold, how others voted and cells alone only the teacher's screen has.
+         * @description The class's chain. What is foretold, how others voted and cells alone only the teacher's screen has, and the first two
+         *     not while it is `covered`: before all have voted, or the first cell is joined, the wall would tell what to vote.
          */
         ChainOut: {
             /** Can Be Seen */
             can_be_seen: string[];
             /** Cautions */
             cautions: string[];
+            /** Covered */
+            covered: boolean;
             /** Findings */
             findings: components["schemas"]["PackFindingOut"][];
             /** Foretold */
@@ -2298,6 +2301,8 @@ export interface components {
             seen_with: number | null;
             /** Short */
             short: string;
+            /** Voted */
+            voted: number;
             /** Votes */
             votes: components["schemas"]["VotesOut"][];
             /** Voting */

@@ -14,9 +14,9 @@ const LEFT = 40;
 type Chain = Schemas["ChainOut"];
 
 const said = (chain: Chain) =>
-  `${count(chain.links.length, "cell")} joined${chain.links.map((link) => `, ${link.group} ${volts(link.whole_v, 2)}`).join("")}. Foretold: ${chain.foretold
-    .map((one) => `${one.cells}: ${volts(one.open_v, 2)}, ${one.said}`)
-    .join("; ")}.`;
+  `${count(chain.links.length, "cell")} joined${chain.links.map((link) => `, ${link.group} ${volts(link.whole_v, 2)}`).join("")}. Foretold: ${
+    chain.foretold.map((one) => `${one.cells}: ${volts(one.open_v, 2)}, ${one.said}`).join("; ") || "covered"
+  }.`;
 
 /** The chain growing: hollow what is foretold for so many cells, solid what was read, beside the volts the load asks for. */
 export function ChainStems({ chain }: { chain: Chain }) {

@@ -18,10 +18,11 @@ export function titleOf(chain: Chain): string {
 }
 
 function saysOf(chain: Chain): string {
-  const voted = chain.votes.reduce((sum, vote) => sum + vote.groups.length, 0);
   if (chain.lit_with !== null && chain.nearest.length > 0) return `Nearest vote: ${chain.nearest.join(", ")}.`;
-  if (chain.voting)
-    return `${count(voted, "group has", "groups have")} voted, on the page of packs. Green line: what so many ${chain.short} cells of yours come to. Violet: votes.`;
+  const votes = `${count(chain.voted, "group has", "groups have")} voted, on the page of packs.`;
+  if (chain.covered)
+    return `${votes} What is foretold comes when all have, or when the first ${chain.short} cell is joined.`;
+  if (chain.voting) return `${votes} Green line: what so many ${chain.short} cells of yours come to. Violet: votes.`;
   return "Green line: foretold from your own cells. Solid: what the last cell added, and the whole with it. Violet: votes.";
 }
 
