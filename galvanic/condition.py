@@ -61,12 +61,7 @@ class Condition:
 
 def variable_named(name: str) -> Variable:
     """A variable by key or name. Raises UnknownMaterial with the nearest."""
-    return find(name, _named(), "variable")
-
-
-@lru_cache(1)
-def _named() -> dict[str, Variable]:
-    return dict(variables())
+    return find(name, variables(), "variable")
 
 
 def level(variable: Variable, text: str) -> Condition:

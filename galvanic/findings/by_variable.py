@@ -22,7 +22,7 @@ from galvanic.constants import GAS_CONSTANT_J_PER_MOL_K
 from galvanic.errors import GalvanicError, NotEnoughData
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import Note, volts
-from galvanic.reference.catalogue import electrodes, kept
+from galvanic.reference.catalogue import kept
 from galvanic.reference.variables import Variable, variables
 from galvanic.statistics.by_group import ByGroup, slope_by_group
 
@@ -272,8 +272,3 @@ def _beside(quantity: Quantity, model: Sequence[Level]) -> Note | None:
     if not first or last is None:
         return None
     return Note("model", "plain", "The model", f"{last / first:.2f} times the current, from the first level to the last.")
-
-
-def short_of(cell: Cell) -> str:
-    """A pair as it is written, minus first."""
-    return " | ".join(electrodes()[key].symbol for key in cell.pair)

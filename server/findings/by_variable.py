@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from galvanic.cells import Cell
-from galvanic.findings.by_variable import Changed, current_by_variable, short_of, volts_by_variable
+from galvanic.findings.by_variable import Changed, current_by_variable, volts_by_variable
 from server.base.kept import made_once
 from server.entries.models import SetAside, UnderLoad
 from server.findings.schemas import ChangedOut, LevelOut, LinePoint, TickOut, VariablesOut
@@ -41,7 +41,7 @@ def _changed(one: Changed) -> ChangedOut:
         name=one.variable.name,
         unit=one.variable.unit,
         words=list(one.variable.words),
-        short=short_of(one.cell),
+        short=one.cell.short,
         electrolyte=one.cell.electrolyte,
         quantity=one.quantity,
         ticks=[TickOut(group=tick.group, at=tick.condition.rank, value=tick.value) for tick in one.ticks],
