@@ -7,8 +7,8 @@ every table as it went out. What no variable fits stays a setting of the teacher
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
 from functools import lru_cache
 
 from galvanic.cells import Cell
@@ -25,13 +25,15 @@ SHOWN = 6  # digits of a number that is written
 
 @dataclass(frozen=True, slots=True, order=True)
 class Condition:
-    """A variable (by key) at a value: a number in the variable's unit, or one of its words."""
+    """A variable (by key) at a value: a number in the variable's unit, or one of its words; `own` is the variable where it
+    is a teacher's own."""
 
     variable: str
     value: float | str
+    own: Variable | None = field(default=None, compare=False)
 
     def __post_init__(self) -> None:
-        row = variables()[self.variable]
+        row = self.row
         if row.kind != "number":
             if self.value not in row.words:
                 raise OutOfRange(f"{row.name} is one of: {', '.join(row.words)}.", field=row.key)
@@ -46,7 +48,7 @@ class Condition:
     @property
     def row(self) -> Variable:
         """What is known of its variable."""
-        return variables()[self.variable]
+        return self.own or variables()[self.variable]
 
     @property
     def rank(self) -> float:
@@ -130,6 +132,66 @@ def _worded(row: Variable, pattern: str, text: str) -> Condition | None:
         return Condition(row.key, float(found[1].replace(",", ".")))
     except OutOfRange:
         return None
+
+
+def canonical(text: str, variable: Variable | None = None) -> str:
+    """A setting as it is kept: a number of a variable in its one form (“4 cm apart” is “spacing 4 cm”), else as it was
+    written, which is understood where it is used (“as it was” is a dull surface, “1 part in 10” a dilution).
+
+    `variable`: what the lab changes, so that a level alone (“4”) is one of it.
+    """
+    plain = " ".join(text.split())
+    found = condition_of(plain)
+    if found is None and variable is not None:
+        try:
+            return str(level(variable, plain))
+        except OutOfRange:
+            return plain
+    return str(found) if found is not None and found.row.kind == "number" and found.variable != "dilution" else plain
+
+
+def own_conditions(texts: Iterable[str]) -> Mapping[str, Condition]:
+    """Settings of a teacher's own as levels, by their text: numbers where all are the same words around a number (“shelf 2”,
+    “shelf 5”), else words in the order in which they come. Fewer than two are none."""
+    every = list(dict.fromkeys(texts))
+    if len(every) < 2:
+        return {}
+    split = [re.fullmatch(rf"(\D*?)\s*{_NUMBER}\s*(\D*)", text) for text in every]
+    around = {(found[1].casefold(), found[3].casefold()) for found in split if found is not None}
+    if None not in split and len(around) == 1:
+        name, unit = next((found[1], found[3]) for found in split if found is not None)
+        values = [float(found[2].replace(",", ".")) for found in split if found is not None]
+        row = _own_variable(name or "your setting", unit, (), min(values), max(values))
+        return {text: Condition(OWN, value, row) for text, value in zip(every, values, strict=True)}
+    row = _own_variable("your setting", "", tuple(every), 0.0, 0.0)
+    return {text: Condition(OWN, text, row) for text in every}
+
+
+OWN = "own"
+
+
+def _own_variable(name: str, unit: str, words: tuple[str, ...], low: float, high: float) -> Variable:
+    kind = "words" if words else "number"
+    return Variable(OWN, name, kind, unit, False, low, high, words, (), "", (), "", (), "")
+
+
+def as_found(planned: str, text: str) -> Condition:
+    """What a group had really set, from what it typed at a cell planned at a setting: “2.1” and “2.1 cm” of the planned
+    variable, or another one with its unit or name (“23 °C”). Raises OutOfRange, in words."""
+    wanted, plain = condition_of(planned), " ".join(text.split())
+    if wanted is not None:
+        try:
+            return level(wanted.row, plain)
+        except OutOfRange as error:
+            if re.fullmatch(_NUMBER, plain):
+                raise error
+    found = condition_of(plain)
+    if found is None:
+        like = str(wanted).removeprefix(f"{wanted.row.name} ") if wanted is not None else "23 °C"
+        raise OutOfRange(
+            f"“{plain[:30]}” is not understood. Write a number with its unit, for example {like}.", field="text"
+        )
+    return found
 
 
 SAID_BEFORE = frozenset({"surface", "dilution"})  # which have sentences of their own in conditions.py

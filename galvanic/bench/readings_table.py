@@ -1,7 +1,8 @@
 """A table of readings, as text with columns: the one place where it is read, with every column that exports have.
 
-Needed: group, red, black, electrolyte, and volts (or `as typed`). Understood besides: condition, unit, `as typed`, the
-meter's offset that was taken off, resolution, whether a reading counts and why not, and when it was typed. What goes out
+Needed: group, red, black, electrolyte, and volts (or `as typed`). Understood besides: condition and what it really was,
+unit, `as typed`, the meter's offset that was taken off, resolution, whether a reading counts and why not, and when it was
+typed. What goes out
 comes in again and gives the same ladder to the last digit. A column that is not understood is named, never dropped in
 silence, and a row with more or fewer fields than the heading is refused: a decimal comma has split it.
 """
@@ -18,14 +19,15 @@ from datetime import datetime
 
 from galvanic.bench.readings import ParsedReading, parse
 from galvanic.bench.text_files import DELIMITERS
+from galvanic.condition import Condition, as_found, canonical
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.reference import catalogue
 from galvanic.reference.names import find
 
 NEEDED = ("group", "red", "black", "electrolyte", "volts")
-TYPED, UNIT, CONDITION, COUNTS, WHY_NOT = "as typed", "unit", "condition", "counts", "why not"
+TYPED, UNIT, CONDITION, REALLY, COUNTS, WHY_NOT = "as typed", "unit", "condition", "really", "counts", "why not"
 OFFSET, RESOLUTION, TYPED_AT = "offset taken off, v", "resolution, v", "typed at"
-KNOWN = (*NEEDED, CONDITION, TYPED, UNIT, OFFSET, RESOLUTION, COUNTS, WHY_NOT, TYPED_AT)
+KNOWN = (*NEEDED, CONDITION, REALLY, TYPED, UNIT, OFFSET, RESOLUTION, COUNTS, WHY_NOT, TYPED_AT)
 TOLD = ("origin", "edition of the data")  # in exports, and of no use here: nobody needs to hear that
 MOST_FAULTS = 50
 MOST_CONDITION = 40
@@ -48,7 +50,7 @@ class BadTableText(GalvanicError):
 class TableReading:
     """One reading of a table, with keys of the catalogue: as the meter showed it (`parsed`, V) and the offset to take off.
 
-    `why_not` says why it does not count; empty where it does.
+    `why_not` says why it does not count; empty where it does. `really` is what its condition was measured to be, if it was.
     """
 
     line: int
@@ -57,6 +59,7 @@ class TableReading:
     black: str
     electrolyte: str
     condition: str
+    really: Condition | None
     parsed: ParsedReading
     offset_v: float
     why_not: str
@@ -188,7 +191,7 @@ def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:
     if red == black:
         raise BadTableText("bad_row", "Red and black are on the same plate, which is no cell.")
     parsed, offset_v = _volts(row)
-    condition = " ".join(as_written(row.get(CONDITION, "")).split())
+    condition = canonical(as_written(row.get(CONDITION, "")))
     if len(condition) > MOST_CONDITION:
         raise BadTableText("bad_row", f"The condition is longer than {MOST_CONDITION} letters.")
     return TableReading(
@@ -198,6 +201,7 @@ def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:
         black,
         look.key("electrolyte", row["electrolyte"]),
         condition,
+        as_found(condition, as_written(row[REALLY])) if row.get(REALLY) else None,
         parsed,
         offset_v,
         _why_not(row),

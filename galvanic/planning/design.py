@@ -19,6 +19,7 @@ import numpy as np
 from galvanic.cells import Cell, standing
 from galvanic.errors import NotEnoughData
 from galvanic.planning.assign import ALL_PAIRS, Hands, in_order, path_changes
+from galvanic.planning.level_order import mixed
 from galvanic.planning.optimal import TETHER, Counts, Demand, around, exchange, fill, lower_bound, shake
 
 PLACES_FOR_LAST = 4
@@ -242,17 +243,18 @@ def _dealt(task: Task, counts: Counts, rng: np.random.Generator | None) -> Plan:
     wanted = {cell: int(n) for cell, n in zip(counts.cells, counts.n, strict=True) if n > 0}
     unplaced = hands.deal(wanted, task.baths, task.wished)
     hands.improve(rng=rng)
-    return judge(task, [finish(task, hand) for hand in hands.hands], unplaced)
+    return judge(task, [finish(task, hand, group) for group, hand in enumerate(hands.hands)], unplaced)
 
 
-def finish(task: Task, hand: Sequence[Cell] | set[Cell]) -> tuple[Cell, ...]:
-    """A group's cells in order, the shared one first and last."""
+def finish(task: Task, hand: Sequence[Cell] | set[Cell], group: int) -> tuple[Cell, ...]:
+    """A group's cells in order, the shared one first and last; settings in an order of the group's own."""
     shared = task.shared
     inner = [cell for cell in set(hand) if cell != shared]
     if shared is None:
-        return in_order(inner, None, None)
+        return mixed(in_order(inner, None, None), task.conditions, group)
     last = task.shared_last and bool(inner)
-    return (shared, *in_order(inner, shared, shared if last else None), *([shared] if last else []))
+    path = mixed(in_order(inner, shared, shared if last else None), task.conditions, group)
+    return (shared, *path, *([shared] if last else []))
 
 
 def judge(task: Task, hands: Sequence[Sequence[Cell]], unplaced: Sequence[Cell] = ()) -> Plan:

@@ -50,8 +50,8 @@ def _kept(task: Task, group: int, cell: Cell) -> bool:
 def _changed(task: Task, plan: Plan, inner: Sequence[Sequence[Cell]], said: Sequence[str]) -> Change:
     """The plan with these hands; only those that changed are put in order anew."""
     hands = [
-        old if set(old) - {task.shared} == set(new) else finish(task, new)
-        for old, new in zip(plan.hands, inner, strict=True)
+        old if set(old) - {task.shared} == set(new) else finish(task, new, group)
+        for group, (old, new) in enumerate(zip(plan.hands, inner, strict=True))
     ]
     return Change(task, judge(task, hands), tuple(said))
 

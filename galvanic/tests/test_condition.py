@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.cells import Cell
-from galvanic.condition import Condition, condition_of, level, set_up, variable_named
+from galvanic.condition import Condition, as_found, canonical, condition_of, level, own_conditions, set_up, variable_named
 from galvanic.errors import OutOfRange, UnknownMaterial
 from galvanic.reference.variables import variables
 
@@ -67,6 +67,43 @@ class Conditions(unittest.TestCase):
         for text in ("warm", "nan", "inf", "1e400", "4 °C", "20 °F"):
             with self.subTest(text=text), self.assertRaises(OutOfRange):
                 level(row, text)
+
+    def test_numbers_are_kept_in_one_form_and_words_as_they_were_written(self):
+        for text, kept in (
+            ("4 cm apart", "spacing 4 cm"),
+            (" at  40 °C", "temperature 40 °C"),
+            ("3 pairs", "plate pairs 3"),
+            ("as it was", "as it was"),
+            ("1 part in 10", "1 part in 10"),
+            ("on the sill", "on the sill"),
+            ("", ""),
+        ):
+            self.assertEqual((canonical(text), canonical(canonical(text))), (kept, kept))
+
+    def test_what_a_cell_really_had_is_read_with_and_without_its_unit_and_of_other_things_too(self):
+        for text, found in (
+            ("2,1", Condition("spacing", 2.1)),
+            ("2.1 cm", Condition("spacing", 2.1)),
+            ("23 °C", Condition("temperature", 23.0)),
+            ("depth 3 cm", Condition("depth", 3.0)),
+        ):
+            self.assertEqual(as_found("spacing 2 cm", text), found)
+        self.assertEqual(as_found("in the window", "23 °C"), Condition("temperature", 23.0))
+        for planned, text, said in (
+            ("spacing 2 cm", "far", "for example 2 cm"),
+            ("spacing 2 cm", "900", "between 0.1 and 30 cm"),
+            ("", "7", "for example 23 °C"),
+        ):
+            with self.assertRaisesRegex(OutOfRange, said):
+                as_found(planned, text)
+
+    def test_settings_of_ones_own_are_numbers_where_all_are_the_same_words_around_one(self):
+        found = own_conditions(["shelf 2", "shelf 5", "shelf 2"])
+        self.assertEqual({text: one.rank for text, one in found.items()}, {"shelf 2": 2.0, "shelf 5": 5.0})
+        self.assertEqual({one.row.name for one in found.values()}, {"shelf"})
+        mixed = own_conditions(["shelf 2", "floor", "sill 3"])
+        self.assertEqual([one.rank for one in mixed.values()], [0, 1, 2])
+        self.assertEqual(own_conditions(["only one"]), {})
 
     def test_a_name_that_is_none_says_the_nearest(self):
         with self.assertRaisesRegex(UnknownMaterial, "stirring"):

@@ -1,4 +1,4 @@
-"""What a group keeps of a cell besides its readings: measurements under load, observations, photographs, traces."""
+"""What a group keeps of a cell besides its readings: loads, observations, what it was really set to, pictures, traces."""
 
 from __future__ import annotations
 
@@ -12,10 +12,11 @@ from django.db import transaction
 from galvanic.bench.loading import Inner, by_load, by_short
 from galvanic.bench.logger import Trace, read_trace, thinned
 from galvanic.bench.readings import parse, parse_current
+from galvanic.condition import as_found
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
 from server.base.problems import Problem, not_found
-from server.entries.entry import CellEntry, ObservationIn, UnderLoadIn
-from server.entries.models import KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
+from server.entries.entry import ActualIn, CellEntry, ObservationIn, UnderLoadIn
+from server.entries.models import Actual, KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
 from server.entries.once import keep_once, open_cell
 from server.entries.photos import path_of, remove, store
 from server.labs.changes import announce
@@ -24,7 +25,7 @@ from server.people.auth import Member
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 
-MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_PHOTOS, MAX_TRACES = 20, 40, 8, 8
+MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_ACTUALS, MAX_PHOTOS, MAX_TRACES = 20, 40, 20, 8, 8
 KEPT_SAMPLES = 2000
 
 
@@ -82,6 +83,28 @@ def record_observation(*, actor: Member, entry: ObservationIn) -> Observation:
         return Observation.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
 
     return keep_once(Observation, actor, entry.id, create)[0]
+
+
+def record_actual(*, actor: Member, entry: ActualIn) -> Actual:
+    """Keep what a cell was really set to; the same id again changes nothing.
+
+    Raises Problem: not_found, lab_closed, out_of_range with the core's sentence, or enough.
+    """
+
+    def create() -> Actual:
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
+        try:
+            found = as_found(cell.condition, entry.text)
+        except OutOfRange as error:
+            raise Problem(422, error.code, f"{error} It was not recorded.", field="text") from error
+        _room_for(Actual, cell, MAX_ACTUALS)
+        announce(actor.lab_id, actor.group_id)
+        text = str(found).removeprefix(f"{found.row.name} ")
+        return Actual.objects.create(
+            id=entry.id, cell=cell, text=text, variable=found.variable, value=found.rank, **arrival.columns
+        )
+
+    return keep_once(Actual, actor, entry.id, create)[0]
 
 
 def record_photo(*, actor: Member, entry: CellEntry, content: bytes) -> Photo:
@@ -157,6 +180,6 @@ def record_trace(*, actor: Member, entry: CellEntry, name: str, content: bytes) 
     return keep_once(KeptTrace, actor, entry.id, create)[0]
 
 
-def _room_for(model: type[UnderLoad | Observation | Photo | KeptTrace], cell: PlannedCell, most: int) -> None:
+def _room_for(model: type[UnderLoad | Observation | Actual | Photo | KeptTrace], cell: PlannedCell, most: int) -> None:
     if model.objects.filter(cell=cell).count() >= most:
         raise Problem(409, "enough", f"This cell has {most} of these, which is the most it can hold.")

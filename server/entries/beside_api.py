@@ -12,14 +12,15 @@ from galvanic.bench.logger import MOST_BYTES
 from server.base.incoming import content_of
 from server.entries import beside, photos
 from server.entries.beside_schemas import (
+    ActualOut,
     ObservationOut,
     PhotoOut,
     PreviewTrace,
     TraceOut,
     UnderLoadOut,
 )
-from server.entries.entry import CellEntry, ObservationIn, UnderLoadIn
-from server.entries.outputs import photo_out, preview_out, trace_out, under_load_out
+from server.entries.entry import ActualIn, CellEntry, ObservationIn, UnderLoadIn
+from server.entries.outputs import actual_out, photo_out, preview_out, trace_out, under_load_out
 from server.people.auth import GroupAuth, TeacherAuth, actor_of
 from server.people.schemas import Done, ProblemOut
 
@@ -44,6 +45,12 @@ def post_observation(request: HttpRequest, data: ObservationIn) -> ObservationOu
     """Keep what a group saw; the same id again changes nothing."""
     kept = beside.record_observation(actor=actor_of(request), entry=data)
     return ObservationOut(id=kept.id, text=kept.text, received_at=kept.received_at)
+
+
+@router.post("/bench/actuals", response={200: ActualOut, **REFUSED}, auth=GroupAuth(), operation_id="record_actual")
+def post_actual(request: HttpRequest, data: ActualIn) -> ActualOut:
+    """Keep what a cell was really set to; the same id again changes nothing."""
+    return actual_out(beside.record_actual(actor=actor_of(request), entry=data))
 
 
 @router.post("/bench/photos", response={200: PhotoOut, **REFUSED}, auth=GroupAuth(), operation_id="record_photo")

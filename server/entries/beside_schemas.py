@@ -1,4 +1,4 @@
-"""What goes in and out beside readings: loads, observations, photographs, traces."""
+"""What goes in and out beside readings: loads, observations, settings as found, photographs, traces."""
 
 from __future__ import annotations
 
@@ -27,6 +27,14 @@ class ObservationOut(BaseModel):
     id: uuid.UUID
     text: str
     received_at: datetime.datetime
+
+
+class ActualOut(BaseModel):
+    """What a cell was really set to, as kept: the variable's name and its value with unit."""
+
+    id: uuid.UUID
+    name: str
+    text: str
 
 
 class PhotoOut(BaseModel):
@@ -73,5 +81,6 @@ class Beside(BaseModel):
 
     under_load: list[UnderLoadOut]
     observations: list[ObservationOut]
+    actuals: list[ActualOut]
     photos: list[PhotoOut]
     traces: list[TraceOut]

@@ -66,6 +66,12 @@ class ObservationIn(CellEntry):
     text: Annotated[str, StringConstraints(max_length=300)]
 
 
+class ActualIn(CellEntry):
+    """What a cell was really set to, as typed: “2.1 cm”."""
+
+    text: Annotated[str, StringConstraints(max_length=40)]
+
+
 class MeterIn(Entry):
     """A meter check: the numbers with the leads together and on a fresh dry cell, in volts."""
 

@@ -7,7 +7,7 @@ from django.db.models import Prefetch
 from server.entries.models import AskedAgain, Reading
 from server.labs.models import PlannedCell, PlannedCellQuerySet
 
-BESIDE = ("under_load", "observations", "photos__removed", "traces")
+BESIDE = ("under_load", "observations", "actuals", "photos__removed", "traces")
 
 
 def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:

@@ -250,6 +250,19 @@ class Observation(AtCell):
         return self.text[:40]
 
 
+class Actual(AtCell):
+    """What a cell was really set to, as its group measured it: a number (or a word's place) of a variable; the latest of a
+    variable counts."""
+
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="actuals")
+    text = models.CharField(max_length=40)
+    variable = models.CharField(max_length=30)
+    value = models.FloatField()
+
+    def __str__(self) -> str:
+        return f"{self.variable}: {self.text}"
+
+
 class Photo(AtCell):
     """A photograph of a cell; the file lies outside the database under the row's id."""
 

@@ -10,12 +10,13 @@ from galvanic.bench.class_reference import GroupCell
 from galvanic.bench.loading import in_words, remark
 from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
+from galvanic.reference.variables import variables
 from server.entries.beside import inner_of
-from server.entries.beside_schemas import Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
+from server.entries.beside_schemas import ActualOut, Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
 from server.entries.checking import Findings, Row
 from server.entries.fetched import asked_of, readings_of
 from server.entries.meter_checks import verdict_of
-from server.entries.models import KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
+from server.entries.models import Actual, KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
 from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
 from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
@@ -137,9 +138,15 @@ def beside_out(planned: PlannedCell, rows: Iterable[Row]) -> Beside:
         observations=[
             ObservationOut(id=one.id, text=one.text, received_at=one.received_at) for one in planned.observations.all()
         ],
+        actuals=[actual_out(one) for one in planned.actuals.all()],
         photos=[photo_out(one) for one in planned.photos.all()],
         traces=[trace_out(one) for one in planned.traces.all()],
     )
+
+
+def actual_out(actual: Actual) -> ActualOut:
+    """What a cell was really set to, as it is sent."""
+    return ActualOut(id=actual.id, name=variables()[actual.variable].name, text=actual.text)
 
 
 def photo_out(photo: Photo) -> PhotoOut:

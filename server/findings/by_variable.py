@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import replace
+
+from django.db.models import Min
+
 from galvanic.cells import Cell
+from galvanic.condition import Condition, condition_of
 from galvanic.findings.by_variable import Changed, current_by_variable, volts_by_variable
+from galvanic.findings.moved import Noted, Place, moved
 from server.base.kept import made_once
-from server.entries.models import SetAside, UnderLoad
+from server.entries.models import Actual, SetAside, UnderLoad
 from server.findings.schemas import ChangedOut, LevelOut, LinePoint, TickOut, VariablesOut
 from server.findings.services import compare_lab
-from server.labs.models import Lab
+from server.labs.models import Lab, PlannedCell
 from server.labs.outputs import notes_out
 
 
@@ -20,11 +27,52 @@ def short_circuits(lab: Lab) -> list[tuple[str, Cell, float]]:
     return [(row.cell.group.name, row.cell.cell, abs(row.value)) for row in latest.values()]
 
 
+def _place(planned: PlannedCell) -> Place | None:
+    """Where a planned cell stands among the levels; None where no variable fits its condition."""
+    level = condition_of(planned.condition)
+    plain = Cell(planned.negative, planned.electrolyte, planned.positive)
+    return None if level is None else (planned.group.name, plain, level)
+
+
+def of_own_level(row: Actual) -> bool:
+    """Whether what a group found is of the variable that its cell was planned at."""
+    planned = condition_of(row.cell.condition)
+    return planned is not None and planned.variable == row.variable
+
+
+def noted_in(lab: Lab) -> list[Noted]:
+    """What groups found their cells set to, the latest of each variable and cell; one query."""
+    rows = Actual.objects.filter(cell__group__lab=lab).select_related("cell__group")
+    latest = {(row.cell_id, row.variable): row for row in rows}
+    placed = [(_place(row.cell), row) for row in latest.values()]
+    return [Noted(place, row.variable, row.value) for place, row in placed if place is not None]
+
+
+def really_in(noted: list[Noted]) -> dict[tuple[str, Cell, Condition], float]:
+    """What the changed variable really was where it was measured."""
+    return {row.place: row.value for row in noted if row.variable == row.place[2].variable}
+
+
+def _begun(lab: Lab) -> dict[Place, float]:
+    """When each cell was first read, s; two queries."""
+    cells = PlannedCell.objects.filter(group__lab=lab).exclude(condition="").select_related("group")
+    found: dict[Place, float] = {}
+    first = dict(cells.values_list("id").annotate(Min("readings__taken_at")).order_by())
+    for cell in cells:
+        place, at = _place(cell), first.get(cell.id)
+        if place is not None and at is not None:
+            found[place] = min(at.timestamp(), found.get(place, math.inf))
+    return found
+
+
 def changed_in(lab: Lab) -> list[Changed]:
     """Volts and currents against every variable the lab changed; kept until its next change."""
 
     def make() -> list[Changed]:
-        return [*volts_by_variable(compare_lab(lab)), *current_by_variable(short_circuits(lab))]
+        noted = noted_in(lab)
+        really, begun = really_in(noted), _begun(lab)
+        found = [*volts_by_variable(compare_lab(lab), really), *current_by_variable(short_circuits(lab), really)]
+        return [replace(one, notes=(*one.notes, *moved(one, noted, begun))) for one in found]
 
     return made_once(lab, "by variable", make)
 
@@ -44,7 +92,7 @@ def _changed(one: Changed) -> ChangedOut:
         short=one.cell.short,
         electrolyte=one.cell.electrolyte,
         quantity=one.quantity,
-        ticks=[TickOut(group=tick.group, at=tick.condition.rank, value=tick.value) for tick in one.ticks],
+        ticks=[TickOut(group=tick.group, at=tick.at, level=tick.condition.rank, value=tick.value) for tick in one.ticks],
         line=[LinePoint(at=at, value=value) for at, value in one.line],
         model=[
             LevelOut(

@@ -198,9 +198,11 @@ class ReleaseIn(BaseModel):
 
 
 class TickOut(BaseModel):
-    """What a group found at a level: the level's number (a word's place in its order), V or A."""
+    """What a group found at a level: the level's number as planned (a word's place in its order) and what it really was
+    (`at`), V or A."""
 
     group: str
+    level: float
     at: float
     value: float
 

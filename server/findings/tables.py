@@ -16,8 +16,8 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
 from server.base.spreadsheet import plain_text
-from server.entries.models import Reading
-from server.findings.by_variable import changed_in
+from server.entries.models import Actual, Reading
+from server.findings.by_variable import changed_in, of_own_level
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
 from server.findings.services import compare_lab
@@ -72,10 +72,10 @@ def sheets_of(lab: Lab) -> list[Sheet]:
 def _variables(lab: Lab) -> Sheet:
     """One row a group and level: what was changed, to what, and what was found there."""
     plates, liquids = _names()
-    headings = ("variable", "level", "unit", "negative", "electrolyte", "positive", "group", "found", "in")
+    headings = ("variable", "level", "really", "unit", "negative", "electrolyte", "positive", "group", "found", "in")
     rows = [
         (
-            one.variable.name, tick.condition.value, one.variable.unit, plates[one.cell.negative],
+            one.variable.name, tick.condition.value, tick.at, one.variable.unit, plates[one.cell.negative],
             liquids[one.cell.electrolyte], plates[one.cell.positive], tick.group, tick.value,
             "V" if one.quantity == "volts" else "A",
         )
@@ -87,6 +87,11 @@ def _variables(lab: Lab) -> Sheet:
 
 def _readings(lab: Lab) -> Sheet:
     plates, liquids = _names()
+    really = {
+        row.cell_id: row.text
+        for row in Actual.objects.filter(cell__group__lab=lab).select_related("cell")
+        if of_own_level(row)
+    }
     rows = (
         Reading.objects.with_aside()
         .filter(cell__group__lab=lab)
@@ -99,15 +104,16 @@ def _readings(lab: Lab) -> Sheet:
     return Sheet(
         "readings",
         (
-            "group", "red", "black", "electrolyte", "volts", "condition", "as typed", "unit", "offset taken off, V",
-            "resolution, V", "origin", "typed at", "counts", "why not",
+            "group", "red", "black", "electrolyte", "volts", "condition", "really", "as typed", "unit",
+            "offset taken off, V", "resolution, V", "origin", "typed at", "counts", "why not",
         ),
         [
             (
                 row.cell.group.name, plates.get(row.red, row.red), plates.get(row.black, row.black),
                 liquids.get(row.cell.electrolyte, row.cell.electrolyte),
                 Shown(as_shown(row.volts_v - row.offset_v, row.resolution_v)),
-                row.cell.condition, row.text, row.unit, row.offset_v, row.resolution_v, row.origin,
+                row.cell.condition, really.get(row.cell_id, ""), row.text, row.unit, row.offset_v, row.resolution_v,
+                row.origin,
                 (row.taken_at or row.received_at).isoformat(),
                 "no" if row.id in corrected or row.aside else "yes",
                 "corrected by a later entry" if row.id in corrected else row.aside,

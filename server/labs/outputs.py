@@ -10,7 +10,7 @@ from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
 from galvanic.chemistry.varied import usual_levels
-from galvanic.condition import set_up
+from galvanic.condition import condition_of, set_up
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
@@ -33,6 +33,7 @@ from server.labs.schemas import (
     CountOut,
     GroupPlan,
     LabOut,
+    LevelSet,
     NoteOut,
     PlanDetail,
     PlannedCellOut,
@@ -95,6 +96,14 @@ def notes_out(notes: Sequence[Note]) -> list[NoteOut]:
     return found
 
 
+def level_out(condition: str) -> LevelSet | None:
+    """What a cell is set to, where a variable fits its condition."""
+    found = condition_of(condition)
+    if found is None:
+        return None
+    return LevelSet(variable=found.variable, name=found.row.name, text=str(found).removeprefix(f"{found.row.name} "))
+
+
 def cell_out(planned: PlannedCell) -> PlannedCellOut:
     """A planned cell as it is sent."""
     return PlannedCellOut(
@@ -105,6 +114,7 @@ def cell_out(planned: PlannedCell) -> PlannedCellOut:
         positive=planned.positive,
         condition=planned.condition,
         setting=set_up(planned.cell),
+        level=level_out(planned.condition),
         shared=planned.shared,
         pinned=planned.pinned,
     )

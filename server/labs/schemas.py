@@ -79,8 +79,17 @@ class CellIO(BaseModel):
         return Cell(**self.model_dump())
 
 
+class LevelSet(BaseModel):
+    """What a cell is set to: a variable by key and name, and its value with unit."""
+
+    variable: str
+    name: str
+    text: str
+
+
 class PlannedCellOut(BaseModel):
-    """A cell on a group's list; `setting` is what its condition asks for at the bench (empty where it has none)."""
+    """A cell on a group's list; `setting` is what its condition asks for at the bench (empty where it has none), `level`
+    the same as data where a variable fits."""
 
     id: uuid.UUID
     short: str
@@ -89,6 +98,7 @@ class PlannedCellOut(BaseModel):
     positive: str
     condition: str
     setting: str
+    level: LevelSet | None
     shared: bool
     pinned: bool
 

@@ -9,6 +9,7 @@ from datetime import date
 from django.db import transaction
 
 from galvanic.cells import Cell
+from galvanic.condition import canonical
 from galvanic.errors import NotEnoughData, OutOfRange
 from galvanic.planning.design import Plan, Task, design
 from galvanic.planning.safety import sheet
@@ -71,15 +72,17 @@ def check_materials(electrodes: Sequence[str], electrolytes: Sequence[str], leas
     _chosen(electrolytes, catalogue.electrolytes(), 1, "electrolyte", "electrolytes")
 
 
-def tidy_conditions(varies: str, conditions: Sequence[str]) -> list[str]:
-    """What a lab sets its cells to, in the teacher's words; a single empty one where only plates or liquids vary.
+def tidy_conditions(varies: Varies, conditions: Sequence[str]) -> list[str]:
+    """What a lab sets its cells to, numbers in their one form; a single empty one where only plates or liquids vary and no
+    setting is named.
 
     Raises Problem where a lab varies something else and names fewer than two settings, or too many.
     """
-    tidy = list(dict.fromkeys(" ".join(condition.split())[:MAX_CONDITION] for condition in conditions if condition.strip()))
+    read = (canonical(condition, varies.variable) for condition in conditions if condition.strip())
+    tidy = list(dict.fromkeys(one[:MAX_CONDITION] for one in read))
     if varies in (Varies.PAIRS, Varies.ELECTROLYTE):
-        return [""]
-    if len(tidy) < 2:
+        tidy = tidy or [""]
+    elif len(tidy) < 2:
         raise Problem(422, "conditions", "Name at least two settings to compare, one a line.", field="conditions")
     if len(tidy) > MAX_CONDITIONS:
         raise Problem(422, "conditions", f"At most {MAX_CONDITIONS} settings fit in one lab.", field="conditions")

@@ -14,6 +14,7 @@ from galvanic.planning.kit import CUP_ML
 from galvanic.planning.safety import AGE_BANDS, AgeBand
 from galvanic.planning.schedule import Steps
 from galvanic.planning.tell_apart import SCATTER_V
+from galvanic.reference.variables import Variable, variables
 from server.materials.schemas import Key
 
 Minutes = Annotated[float, Field(ge=0, le=600)]
@@ -52,6 +53,11 @@ class Varies(StrEnum):
     def of(cls, variable: str) -> Varies:
         """What a lab is said to vary when it changes a variable of the core; there “pairs” are of plates in one cup."""
         return cls.PLATE_PAIRS if variable == "pairs" else cls(variable)
+
+    @property
+    def variable(self) -> Variable | None:
+        """The variable of the core that it is; None for plates, liquids and settings of the teacher's own."""
+        return None if self is Varies.PAIRS else variables().get("pairs" if self is Varies.PLATE_PAIRS else self.value)
 
 
 if TYPE_CHECKING:

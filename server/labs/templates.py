@@ -53,7 +53,7 @@ TEMPLATES: tuple[dict[str, Any], ...] = (
         "against": "",
         "electrodes": ["zinc", "copper"],
         "electrolytes": ["lemon-juice"],
-        "conditions": ["1 cm apart", "2 cm apart", "4 cm apart", "8 cm apart"],
+        "conditions": ["spacing 1 cm", "spacing 2 cm", "spacing 4 cm", "spacing 8 cm"],
     },
     {
         "key": "depth",

@@ -13,6 +13,7 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from server.entries.models import (
+    Actual,
     AskedAgain,
     KeptTrace,
     MeterCheck,
@@ -85,7 +86,7 @@ def _purge_lab(lab: Lab) -> int:
         SetAside.objects.filter(reading__cell__in=at),
         SetAside.objects.filter(group__lab=lab),
         PhotoRemoved.objects.filter(photo__in=photos),
-        *(model.objects.filter(cell__in=at) for model in (Photo, UnderLoad, Observation, KeptTrace, Prediction)),
+        *(model.objects.filter(cell__in=at) for model in (Photo, UnderLoad, Observation, Actual, KeptTrace, Prediction)),
         Reading.objects.filter(cell__in=at),
         MeterCheck.objects.filter(group__lab=lab),
         AskedAgain.objects.filter(cell__in=at),

@@ -12,10 +12,11 @@ from django.utils import timezone
 
 from galvanic.bench.readings_table import TableReading
 from galvanic.cells import Cell
-from server.entries.models import Reading, SetAside
+from galvanic.condition import condition_of
+from server.entries.models import Actual, Reading, SetAside
 from server.labs.models import Lab
 from server.labs.services import add_groups, start_lab, tidy_names
-from server.labs.settings import NewLab
+from server.labs.settings import NewLab, Varies
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.records.table import read_table
@@ -57,10 +58,18 @@ def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Broug
     lab = start_lab(actor, plan)
     _keep(actor, lab, plan.groups, hands)
     lab.conditions = list(dict.fromkeys(row.condition for row in rows))
+    lab.varies = varied_by(lab.conditions)
     lab.state, lab.closed_at = Lab.State.CLOSED, timezone.now()
-    lab.save(update_fields=["state", "closed_at", "conditions"])
+    lab.save(update_fields=["state", "closed_at", "conditions", "varies"])
     keep_deed(actor, "imported", lab, f"{len(rows)} readings")
     return Brought(lab, table.unused)
+
+
+def varied_by(conditions: Sequence[str]) -> Varies:
+    """What a table's conditions change on purpose: the one variable that all of them are of, else pairs of plates."""
+    found = {None if one is None else one.variable for text in conditions if text for one in [condition_of(text)]}
+    only = next(iter(found)) if len(found) == 1 and len(conditions) > 1 else None
+    return Varies.PAIRS if only is None else Varies.of(only)
 
 
 def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None:
@@ -68,8 +77,11 @@ def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None
     planned = add_groups(lab, groups, [list(hand) for hand in hands.values()], shared_by_all(hands))
     by_cell = [found for hand in hands.values() for found in hand.values()]
     now, order = timezone.now(), count()
-    readings, asides = [], []
+    readings, asides, actuals = [], [], []
     for cell, found in zip(planned, by_cell, strict=True):
+        if (really := found[-1].really) is not None:
+            text = str(really).removeprefix(f"{really.row.name} ")
+            actuals.append(Actual(cell=cell, text=text, variable=really.variable, value=really.rank, received_at=now))
         for row in found:
             reading = Reading(
                 cell=cell,
@@ -89,6 +101,7 @@ def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None
                 asides.append(SetAside(reading=reading, teacher=actor, reason=row.why_not))
     Reading.objects.bulk_create(readings)
     SetAside.objects.bulk_create(asides)
+    Actual.objects.bulk_create(actuals)
 
 
 def shared_by_all(hands: Hands) -> Cell | None:

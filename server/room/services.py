@@ -80,9 +80,8 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
     to = Group.objects.filter(id=group_id, lab=cell.group.lab_id).exclude(id=cell.group_id).first()
     if to is None:
         raise not_found("group")
-    begun = [
-        getattr(cell, one).exists() for one in ("readings", "predictions", "under_load", "observations", "photos", "traces")
-    ]
+    kept = ("readings", "predictions", "under_load", "observations", "actuals", "photos", "traces")
+    begun = [getattr(cell, one).exists() for one in kept]
     if any(begun):
         raise Problem(409, "begun", f"{cell.group.name} has begun this cell. Ask {to.name} in person to measure it too.")
     if cell.shared:

@@ -36,9 +36,7 @@ class Volts(unittest.TestCase):
         note = found.notes[0]
         self.assertEqual(note.code, "no_effect")
         self.assertRegex(note.text, r"smaller than 0\.0\d\d.V")
-        self.assertEqual(
-            [str(one) for one in found.levels], ["spacing 1 cm", "spacing 2 cm", "spacing 4 cm", "spacing 8 cm"]
-        )
+        self.assertEqual({str(tick.condition) for tick in found.ticks}, {f"spacing {cm} cm" for cm in (1, 2, 4, 8)})
         self.assertAlmostEqual(found.model[0].open_v, found.model[-1].open_v)
 
     def test_an_effect_is_told_with_its_size_and_interval(self):
@@ -53,11 +51,36 @@ class Volts(unittest.TestCase):
         self.assertIn("from dull to rubbed", found.notes[0].text)
         self.assertNotIn("two_levels", {note.code for note in found.notes})
 
-    def test_a_decade_is_laid_on_its_logarithm_and_a_teachers_own_words_are_left_alone(self):
+    def test_a_decade_is_laid_on_its_logarithm(self):
         found = self.one("dilution", (0.05, 0.3, 1.0), lambda p: 0.9 + 0.05 * np.log10(p), unit="part", name="dilution")
         self.assertEqual(found.form, "log")
         self.assertAlmostEqual(found.fit.slope, 0.05, delta=0.02)
-        self.assertEqual(volts_by_variable(compare(readings("", (1.0, 2.0), lambda _: 0.9, name="window", unit="pane"))), [])
+
+    def test_a_teachers_own_setting_is_compared_without_a_model(self):
+        found = self.one("", (1.0, 2.0, 5.0), lambda n: 0.8 + 0.02 * n, name="window", unit="panes")
+        self.assertEqual((found.variable.name, found.variable.kind, found.model), ("window", "number", ()))
+        self.assertEqual(found.notes[0].code, "effect")
+        self.assertIn("from 1 to 5 panes", found.notes[0].text)
+        words = self.one("", ("sill", "fridge", "shelf"), lambda word: 0.9 - 0.1 * (word == "fridge"), name="on the")
+        steps = next(note.text for note in words.notes if note.code == "steps")
+        self.assertRegex(
+            steps, r"on the sill to on the fridge: \u22120\.\d+.V \(.* to .*\)\. on the fridge to on the shelf: \+0"
+        )
+
+    def test_what_a_cell_really_had_is_what_it_is_laid_against(self):
+        results = compare(readings("spacing", (1.0, 4.0), lambda cm: 0.9 + 0.02 * cm, noise=1e-4))
+        cell = Cell("zinc", "lemon-juice", "copper")
+        really = {(group, cell, Condition("spacing", 4.0)): 2.0 for group in GROUPS}
+        self.assertAlmostEqual(volts_by_variable(results)[0].fit.slope, 0.02, delta=0.001)
+        found = volts_by_variable(results, really)[0]
+        self.assertAlmostEqual(found.fit.slope, 0.06, delta=0.002)
+        self.assertIn("from 1 to 2 cm", found.notes[0].text)
+
+    def test_a_bend_is_said_and_a_straight_line_is_not(self):
+        bent = self.one("spacing", (1.0, 2.0, 4.0, 8.0), lambda cm: 0.9 + 0.01 * (cm - 4.0) ** 2)
+        straight = self.one("spacing", (1.0, 2.0, 4.0, 8.0), lambda cm: 0.9 + 0.01 * cm)
+        self.assertIn("bend upwards", next(note.text for note in bent.notes if note.code == "bend"))
+        self.assertNotIn("bend", {note.code for note in straight.notes})
 
     def test_two_numbers_are_too_few_for_a_bend_and_two_groups_for_an_answer(self):
         found = self.one("spacing", (1.0, 8.0), lambda _: 0.95)

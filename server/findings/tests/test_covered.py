@@ -90,6 +90,7 @@ class Covered(TestCase):
             ),
             "record_under_load": lambda: send(self.device, "/bench/under-load", at(kind="short", text="1.1", unit="mA")),
             "record_observation": lambda: send(self.device, "/bench/observations", at(text="bubbles")),
+            "record_actual": lambda: send(self.device, "/bench/actuals", at(text="19 °C")),
             "record_claim": lambda: send(self.device, "/bench/claims", self.claim("bridge")),
             "record_photo": lambda: photo,
             "photo": lambda: self.device.get(f"/api/photos/{uuid.uuid4()}"),

@@ -215,9 +215,12 @@ class Planning(TestCase):
     def test_conditions_are_planned_and_need_two_settings(self):
         spaced = PLAN | {"varies": "spacing", "conditions": ["1 cm apart", "4 cm apart"]}
         made = send(self.client, "/labs", spaced).json()
-        self.assertEqual({c["condition"] for g in made["groups"] for c in g["cells"]}, {"1 cm apart", "4 cm apart"})
+        self.assertEqual({c["condition"] for g in made["groups"] for c in g["cells"]}, {"spacing 1 cm", "spacing 4 cm"})
         self.assertEqual(send(self.client, "/labs", spaced | {"conditions": ["1 cm apart"]}).json()["field"], "conditions")
-        self.assertEqual(send(self.client, "/labs", PLAN | {"conditions": ["stray"]}).json()["settings"]["conditions"], [""])
+        one = send(self.client, "/labs", PLAN | {"conditions": ["40 °C", " "]}).json()
+        self.assertEqual(one["settings"]["conditions"], ["temperature 40 °C"])
+        self.assertEqual({c["level"]["text"] for g in one["groups"] for c in g["cells"]}, {"40 °C"})
+        self.assertEqual(send(self.client, "/labs", PLAN | {"conditions": [" "]}).json()["settings"]["conditions"], [""])
 
     def test_every_variable_of_the_core_can_be_changed_on_purpose_and_its_card_says_how(self):
         start = self.client.get("/api/labs/start").json()

@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/actuals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Actual
+         * @description Keep what a cell was really set to; the same id again changes nothing.
+         */
+        post: operations["record_actual"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/chain-entries": {
         parameters: {
             query?: never;
@@ -1661,6 +1681,43 @@ export interface components {
             times: number;
         };
         /**
+         * ActualIn
+         * @description What a cell was really set to, as typed: “2.1 cm”.
+         */
+        ActualIn: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sent At */
+            sent_at?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ActualOut
+         * @description What a cell was really set to, as kept: the variable's name and its value with unit.
+         */
+        ActualOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * AddressIn
          * @description Where a group's meter listens; empty for none.
          */
@@ -1812,6 +1869,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            level: components["schemas"]["LevelSet"] | null;
             /** Negative */
             negative: string;
             others: components["schemas"]["OthersOut"] | null;
@@ -1929,6 +1987,8 @@ export interface components {
          * @description What a group keeps of a cell beside its readings.
          */
         Beside: {
+            /** Actuals */
+            actuals: components["schemas"]["ActualOut"][];
             /** Observations */
             observations: components["schemas"]["ObservationOut"][];
             /** Photos */
@@ -1956,6 +2016,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            level: components["schemas"]["LevelSet"] | null;
             /** Negative */
             negative: string;
             /** Pinned */
@@ -3399,6 +3460,18 @@ export interface components {
             value: number;
         };
         /**
+         * LevelSet
+         * @description What a cell is set to: a variable by key and name, and its value with unit.
+         */
+        LevelSet: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Variable */
+            variable: string;
+        };
+        /**
          * LinePoint
          * @description A point of the class's line.
          */
@@ -4279,7 +4352,8 @@ export interface components {
         };
         /**
          * PlannedCellOut
-         * @description A cell on a group's list; `setting` is what its condition asks for at the bench (empty where it has none).
+         * @description A cell on a group's list; `setting` is what its condition asks for at the bench (empty where it has none), `level`
+         *     the same as data where a variable fits.
          */
         PlannedCellOut: {
             /** Condition */
@@ -4291,6 +4365,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            level: components["schemas"]["LevelSet"] | null;
             /** Negative */
             negative: string;
             /** Pinned */
@@ -5138,13 +5213,16 @@ export interface components {
         };
         /**
          * TickOut
-         * @description What a group found at a level: the level's number (a word's place in its order), V or A.
+         * @description What a group found at a level: the level's number as planned (a word's place in its order) and what it really was
+         *     (`at`), V or A.
          */
         TickOut: {
             /** At */
             at: number;
             /** Group */
             group: string;
+            /** Level */
+            level: number;
             /** Value */
             value: number;
         };
@@ -5516,6 +5594,66 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_actual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActualIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActualOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,5 @@
 import { colour, font } from "../ui/theme";
+import { CellLevel, type Level } from "./CellLevel";
 
 const PLATES: Record<string, string> = {
   magnesium: "#d3d8da",
@@ -29,6 +30,7 @@ type Props = {
   liquid: { key: string; name: string };
   redOnLeft: boolean;
   leads?: boolean;
+  level?: Level | null;
   small?: boolean;
 };
 
@@ -39,7 +41,7 @@ const LETTERS = {
 };
 
 /** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
-export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, small = false }: Props) {
+export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, level = null, small = false }: Props) {
   const letters = LETTERS[small ? "small" : "usual"];
   const plates = [
     { x: 112, red: redOnLeft, ...left },
@@ -51,9 +53,9 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, smal
         `The ${plate.red ? "red" : "black"} lead goes from ${plate.symbol} to ${plate.red ? "V" : "COM"} on the meter.`,
     )
     .join(" ");
-  const description = `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}. ${leads ? ends : ""}`;
+  const description = `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}${level ? `, ${level.name} ${level.text}` : ""}. ${leads ? ends : ""}`;
   return (
-    <svg viewBox="0 0 400 318" width="100%" role="img" aria-label={description}>
+    <svg viewBox={`0 0 400 ${level ? 318 + letters.word + 6 : 318}`} width="100%" role="img" aria-label={description}>
       <rect x={140} y={4} width={120} height={68} rx={8} fill={colour.white} stroke={colour.ink} strokeWidth={2} />
       <rect x={152} y={13} width={96} height={26} rx={3} fill="#e2ecde" stroke={colour.hairline} />
       <text x={200} y={33} textAnchor="middle" fontSize={letters.value} fontWeight={600} fontFamily={font.numbers}>
@@ -114,6 +116,14 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, smal
       <text x={200} y={311} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
         {liquid.name}
       </text>
+      {level && (
+        <>
+          <CellLevel level={level} size={letters.word} />
+          <text x={200} y={316 + letters.word} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
+            {level.name} {level.text}
+          </text>
+        </>
+      )}
     </svg>
   );
 }

@@ -1,4 +1,4 @@
-import { scaleLinear } from "@visx/scale";
+import { scaleLinear, scaleLog } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
 import { colour } from "../ui/theme";
@@ -15,6 +15,26 @@ const TICK = 7;
 
 type Changed = Schemas["ChangedOut"];
 type Point = { at: number; value: number };
+/** How the variable is laid out: as it is, by its logarithm, or one over it. */
+export type Scale = "plain" | "log" | "inverse";
+
+/** From the variable to the width, and the values at which it is marked. */
+function across(scale: Scale, [least, most]: [number, number], width: number, step: number) {
+  const range = [LEFT, width - RIGHT];
+  if (scale === "log") {
+    const made = scaleLog<number>({ domain: [least / 1.15, most * 1.15], range });
+    return { x: (at: number) => made(at), marks: made.ticks(4).filter((at) => /^[125]/.test(at.toExponential())) };
+  }
+  if (scale === "inverse") {
+    const pad = (1 / least - 1 / most) * 0.06 || 1;
+    const made = scaleLinear<number>({ domain: [1 / most - pad, 1 / least + pad], range });
+    const halves = [0, 1, 2, 3, 4, 5].map((n) => most / 2 ** n).filter((at) => at >= least);
+    return { x: (at: number) => made(1 / at), marks: halves };
+  }
+  const pad = (most - least) * 0.06 || 1;
+  const made = scaleLinear<number>({ domain: [least - pad, most + pad], range });
+  return { x: (at: number) => made(at), marks: steps(least, most, step) };
+}
 
 /** Two standard uncertainties of the model around its line, as far as it states them. */
 const edge = (model: Changed["model"], sign: number): Point[] =>
@@ -26,25 +46,24 @@ const said = (one: Changed) =>
     .join(" ")}`;
 
 /** Each group's values against what was changed, joined group by group; the class's line, and the model with its band. */
-export function VaryChart({ one }: { one: Changed }) {
+export function VaryChart({ one, scale = "plain" }: { one: Changed; scale?: Scale }) {
   const [ref, width] = useWidth<HTMLDivElement>(420);
   const scaled = one.quantity === "volts" ? 1 : 1e3;
   const values = [...one.ticks, ...one.line, ...one.model].map((point) => point.value * scaled);
   const band = [...edge(one.model, 1), ...edge(one.model, -1)].map((point) => point.value * scaled);
   const ends = one.ticks.map((tick) => tick.at);
   const [least, most] = [Math.min(...ends), Math.max(...ends)];
-  const pad = (most - least) * 0.06 || 1;
   const low = one.quantity === "volts" ? Math.min(...values, ...band) : 0;
   const high = Math.max(...values, ...band);
   const room = (high - low) * 0.08 || 0.1;
-  const x = scaleLinear<number>({ domain: [least - pad, most + pad], range: [LEFT, width - RIGHT] });
   const y = scaleLinear<number>({ domain: [low - (low === 0 ? 0 : room), high + room], range: [BOTTOM, TOP] });
+  const worded = one.words.length > 0;
+  const xStep = worded ? 1 : roundStep(least, most, 0.1, width < 420 ? 4 : 8);
+  const { x, marks } = across(least > 0 ? scale : "plain", [least, most], width, xStep);
   const path = (points: Point[]) =>
     points.map((p, index) => `${index ? "L" : "M"}${x(p.at).toFixed(1)} ${y(p.value * scaled).toFixed(1)}`).join("");
   const groups = [...new Set(one.ticks.map((tick) => tick.group))];
   const yStep = roundStep(low, high, one.quantity === "volts" ? 0.02 : 0.01, 6);
-  const worded = one.words.length > 0;
-  const xStep = worded ? 1 : roundStep(least, most, 0.1, width < 420 ? 4 : 8);
   return (
     <Drawing ref={ref}>
       <svg viewBox={`0 0 ${width} ${HEIGHT}`} height={HEIGHT} role="img" aria-label={said(one)}>
@@ -56,9 +75,9 @@ export function VaryChart({ one }: { one: Changed }) {
             </text>
           </g>
         ))}
-        {steps(least, most, xStep).map((at) => (
+        {marks.map((at) => (
           <text key={at} className="number" x={x(at)} y={BOTTOM + 18} textAnchor="middle" fill={colour.soft}>
-            {worded ? one.words[at] : number(at, xStep < 1 ? 1 : 0)}
+            {worded ? one.words[at] : number(at, Number.isInteger(at) ? 0 : at < 1 ? 2 : 1)}
           </text>
         ))}
         <text x={width - RIGHT} y={BOTTOM + 38} textAnchor="end">

@@ -1,10 +1,12 @@
+import { useState } from "react";
 import styled from "styled-components";
 import { useByVariable } from "../../api/findings";
 import type { Schemas } from "../../api/client";
-import { VaryChart } from "../../charts/VaryChart";
+import { type Scale, VaryChart } from "../../charts/VaryChart";
 import { number } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
+import { Picks } from "../../ui/controls";
 import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
@@ -47,7 +49,7 @@ export function ChangedTab({ id }: { id: string }) {
               <h2>
                 {one.short} in {where}: {one.quantity === "volts" ? "volts" : "current"} against {one.name}
               </h2>
-              <VaryChart one={one} />
+              <OneChart one={one} />
               <Key>
                 <strong>Ticks</strong>: what each group found. Dashed: the class. <em>Green</em>: the model
                 {one.model.some((level) => level.u !== null) && ", with its standard uncertainty"}.
@@ -65,9 +67,34 @@ export function ChangedTab({ id }: { id: string }) {
   );
 }
 
+const SCALES: { key: Scale; name: string }[] = [
+  { key: "plain", name: "as it is" },
+  { key: "log", name: "logarithm" },
+  { key: "inverse", name: "1 over it" },
+];
+
+/** The chart with its scales; only what is above zero has more than one. */
+function OneChart({ one }: { one: Changed }) {
+  const [scale, setScale] = useState<Scale>("plain");
+  const more = one.words.length === 0 && one.ticks.every((tick) => tick.at > 0);
+  return (
+    <>
+      {more && (
+        <Picks
+          label={`Scale of ${one.name}`}
+          options={SCALES}
+          value={scale}
+          onChange={(key) => setScale(key as Scale)}
+        />
+      )}
+      <VaryChart one={one} scale={scale} />
+    </>
+  );
+}
+
 function Values({ one }: { one: Changed }) {
   const groups = [...new Set(one.ticks.map((tick) => tick.group))];
-  const levels = [...new Set(one.ticks.map((tick) => tick.at))].sort((a, b) => a - b);
+  const levels = [...new Set(one.ticks.map((tick) => tick.level))].sort((a, b) => a - b);
   const scaled = one.quantity === "volts" ? 1 : 1e3;
   return (
     <Behind label="The numbers">
@@ -88,10 +115,11 @@ function Values({ one }: { one: Changed }) {
               <tr key={group}>
                 <th scope="row">{group}</th>
                 {levels.map((at) => {
-                  const tick = one.ticks.find((each) => each.group === group && each.at === at);
+                  const tick = one.ticks.find((each) => each.group === group && each.level === at);
                   return (
                     <td key={at} data-number>
                       {tick ? number(tick.value * scaled, 3) : ""}
+                      {tick && tick.at !== at && <Soft as="small"> at {number(tick.at, 2)}</Soft>}
                     </td>
                   );
                 })}

@@ -1,17 +1,19 @@
-import { useCompare } from "../../api/findings";
+import { useByVariable, useCompare } from "../../api/findings";
 import { type Slide, Slides } from "../../ui/Slides";
 import { Waiting } from "../../ui/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
 import { SideBySide } from "../../charts/SideBySide";
 import { Stems } from "../../charts/Stems";
+import { VaryChart } from "../../charts/VaryChart";
 import { count } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 
 const NO_ANCHORS: string[] = [];
 
-/** Compare for the wall: each liquid's stems, then its cells, then all ladders; what the margin says first stands above. */
+/** Compare for the wall: what was changed and its answer, if anything was; each liquid's stems, then its cells, then all ladders; what the margin says first stands above. */
 export function CompareProjector({ id }: { id: string }) {
   const compare = useCompare(id, NO_ANCHORS);
+  const changed = useByVariable(id);
   const names = useNames();
   if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
   const { electrolytes, title } = compare.data;
@@ -40,5 +42,11 @@ export function CompareProjector({ id }: { id: string }) {
       says: compare.data.notes.find((note) => note.code === "what_matters")?.text ?? "",
       picture: <SideBySide results={electrolytes} title={(result) => bathName(names, result)} />,
     });
-  return <Slides name={title} back={`/labs/${id}/compare`} slides={slides} />;
+  const answered: Slide[] = (changed.data?.changed ?? []).map((one) => ({
+    key: `${one.variable} ${one.short} ${one.electrolyte} ${one.quantity}`,
+    title: `${one.short}: ${one.quantity === "volts" ? "volts" : "current"} against ${one.name}`,
+    says: one.notes[0] ? `${one.notes[0].title}. ${one.notes[0].text}` : "",
+    picture: <VaryChart one={one} />,
+  }));
+  return <Slides name={title} back={`/labs/${id}/compare`} slides={[...answered, ...slides]} />;
 }

@@ -73,6 +73,7 @@ function described(one: Pending): string {
   if (one.kind === "reading" || one.kind === "load" || one.kind === "prediction")
     return `${one.body.text} ${one.body.unit}`;
   if (one.kind === "note") return `“${one.body.text}”`;
+  if (one.kind === "actual") return one.body.text;
   if (one.kind === "packEntry") return one.body.text || "a cell of a pack";
   if (one.kind === "chain") return one.body.text || "a vote";
   return {

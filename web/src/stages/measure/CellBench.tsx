@@ -14,6 +14,7 @@ import { useKept } from "../../ui/useKept";
 import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
 import { bathName, useNames } from "../../lab/useNames";
+import { AsFound, foundSoFar } from "./AsFound";
 import { Predict } from "./Predict";
 import { CellRecord } from "./CellRecord";
 import { EntryForm } from "./EntryForm";
@@ -191,6 +192,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
             liquid={{ key: cell.electrolyte, name: names.liquid(cell.electrolyte) }}
             redOnLeft={swapped}
             leads={!guessing}
+            level={cell.level}
             small={onPhone}
           />
         </Picture>
@@ -255,6 +257,11 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           correct={open ? setCorrecting : null}
           remove={outbox.remove}
         />
+        {cell.level && (
+          <Disclosure title="What it really was" detail={foundSoFar(cell)}>
+            <AsFound cell={cell} level={cell.level} open={open} outbox={outbox} />
+          </Disclosure>
+        )}
         {loads && (
           <Disclosure title="Under load" detail="only after the open voltage, only for seconds">
             <UnderLoad cell={cell} bench={bench} open={open} outbox={outbox} />

@@ -46,8 +46,8 @@ function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }
 function BesideOf({ cell }: { cell: string }) {
   const beside = useBeside(cell);
   if (!beside.data) return null;
-  const { under_load, observations, photos, traces } = beside.data;
-  if (under_load.length + observations.length + photos.length + traces.length === 0) return null;
+  const { under_load, observations, actuals, photos, traces } = beside.data;
+  if (under_load.length + observations.length + actuals.length + photos.length + traces.length === 0) return null;
   return (
     <Beside>
       {under_load.length > 0 && (
@@ -64,6 +64,15 @@ function BesideOf({ cell }: { cell: string }) {
         <ul>
           {observations.map((one) => (
             <li key={one.id}>“{one.text}”</li>
+          ))}
+        </ul>
+      )}
+      {actuals.length > 0 && (
+        <ul>
+          {actuals.map((one) => (
+            <li key={one.id}>
+              {one.name} was <Num>{one.text}</Num>
+            </li>
           ))}
         </ul>
       )}

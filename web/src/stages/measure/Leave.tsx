@@ -29,6 +29,7 @@ const NAMES: Record<Kind, [string, string]> = {
   prediction: ["prediction", "predictions"],
   check: ["meter check", "meter checks"],
   load: ["measurement under load", "measurements under load"],
+  actual: ["measured setting", "measured settings"],
   note: ["note", "notes"],
   photo: ["photograph", "photographs"],
   trace: ["logger file", "logger files"],

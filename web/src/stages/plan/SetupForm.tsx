@@ -130,13 +130,21 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
           onChange={(key) => vary(key as Typed["varies"])}
         />
       )}
-      {settingsFor(typed.varies, start) !== undefined && (
+      {settingsFor(typed.varies, start) !== undefined ? (
         <TextField
           label="Settings to compare, one a line"
           hint={HINTS[typed.varies] ?? variable?.set_up}
           value={typed.conditions}
           onChange={(conditions) => change({ conditions })}
           rows={3}
+        />
+      ) : (
+        <TextField
+          label="At which settings, one a line (empty: none)"
+          hint="“spacing 2 cm” for all cells, for example; two lines measure every cell at both."
+          value={typed.conditions}
+          onChange={(conditions) => change({ conditions })}
+          rows={1}
         />
       )}
       <TextField

@@ -1,0 +1,140 @@
+"""What a class found of a variable, in words: the answer first, then steps and bends, the model, what the design lacks."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from collections.abc import Sequence
+
+import numpy as np
+
+from galvanic.chemistry.varied import Level
+from galvanic.condition import Condition
+from galvanic.errors import NotEnoughData
+from galvanic.findings.variable_forms import Form, Quantity
+from galvanic.notes import Note, volts
+from galvanic.planning.next_level import next_level
+from galvanic.reference.variables import Variable
+from galvanic.statistics.by_group import ByGroup, slope_by_group
+
+LEAST_V = 0.001  # the last digit of a usual school meter: common practice, no source
+MATTERS_V = 0.05  # a change below this nobody sees on a school meter: common practice, no source
+FLAT = 1e-9  # of a group's spread in x², from which three levels can show a bend
+
+Point = tuple[str, float, float]  # group, what the variable really was, V or A
+
+
+def answers(
+    variable: Variable,
+    quantity: Quantity,
+    form: Form,
+    fit: ByGroup | None,
+    why: str,
+    points: Sequence[Point],
+    levels: Sequence[Condition],
+    model: Sequence[Level],
+) -> list[Note]:
+    """All that is said of one quantity against one variable; `why` there is no fit, `levels` as planned and in order."""
+    out = []
+    name = f"{variable.name[:1].upper()}{variable.name[1:]}"
+    if fit is None:
+        out.append(Note("too_little", "caution", f"{name}: not answered yet", why))
+    else:
+        out.append(_answer(name, variable, quantity, form, fit, points))
+    if quantity == "volts" and variable.kind != "number" and len(levels) > 2:
+        out += _steps(levels, points)
+    if (said := _beside(quantity, model)) is not None:
+        out.append(said)
+    if fit is not None and variable.kind == "number" and (bend := _bend(form, points)) is not None:
+        out.append(bend)
+    if variable.kind == "number" and len(levels) == 2:
+        text = "Two levels draw a straight line through anything. One in the middle would show a bend."
+        out.append(Note("two_levels", "plain", "A third level", text))
+    if fit is not None and not fit.within:
+        text = "Every group has one level, so what the groups have for themselves is in it. Let each measure two."
+        out.append(Note("between", "caution", "Group against group", text))
+    following = next_level(variable, form.x, [level.rank for level in levels])
+    if following is not None:
+        text = f"{following:g} {variable.unit}".rstrip() + ": there a bend and the slope would both show best."
+        out.append(Note("next_level", "plain", "Next level worth measuring", text))
+    return out
+
+
+def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: ByGroup, points: Sequence[Point]) -> Note:
+    numbers = [at for _, at, _ in points]
+    reach = abs(form.x(max(numbers)) - form.x(min(numbers)))
+    groups = f"{fit.groups} groups"
+    if quantity == "volts":
+        most = max(abs(fit.low), abs(fit.high)) * reach
+        span = f"from {min(numbers):g} to {max(numbers):g} {variable.unit}".rstrip()
+        if variable.kind != "number":
+            span = f"from {variable.words[round(min(numbers))]} to {variable.words[round(max(numbers))]}"
+        if not fit.shown:
+            text = f"If there is any {span}, it is smaller than {volts(max(most, LEAST_V), 3)} ({groups})."
+            return Note("no_effect", "plain", f"{name}: no effect on the volts seen", text)
+        whole = fit.slope * reach * (1.0 if form.x(max(numbers)) > form.x(min(numbers)) else -1.0)
+        small = " That is too little to matter." if most < MATTERS_V else ""
+        text = f"{volts(whole, 3, signed=True)} {span} ({groups}). {form.says(fit)}{small}"
+        return Note("effect", "good", f"{name} moves the volts", text)
+    if not fit.shown:
+        factor = math.exp(max(abs(fit.low), abs(fit.high)) * reach) if form.name in ("power", "arrhenius") else None
+        more = "" if factor is None else f" If there is any, it is smaller than a factor of {factor:.1f} over all levels."
+        return Note("no_effect", "plain", f"{name}: no effect on the current seen", f"{groups}.{more}")
+    first, last = (form.back(fit.at(form.x(number))) for number in (min(numbers), max(numbers)))
+    times = f"{last / first:.2f} times the current at the last level ({groups}). " if first > 0.0 < last < math.inf else ""
+    return Note("effect", "good", f"{name} moves the current", f"{times}{form.says(fit)}")
+
+
+def _steps(levels: Sequence[Condition], points: Sequence[Point]) -> list[Note]:
+    """From each word to the next, with its interval by group; nothing where too few groups have both."""
+    said = []
+    for one, other in zip(levels, levels[1:], strict=False):
+        both = [point for point in points if point[1] in (one.rank, other.rank)]
+        try:
+            fit = slope_by_group([p[0] for p in both], [p[1] for p in both], [p[2] for p in both])
+        except NotEnoughData:
+            continue
+        step, low, high = (value * (other.rank - one.rank) for value in (fit.slope, fit.low, fit.high))
+        span = f"{volts(low, 3, signed=True)} to {volts(high, 3, signed=True)}"
+        said.append(f"{one.value} to {other.value}: {volts(step, 3, signed=True)} ({span}).")
+    return [Note("steps", "plain", "Step by step", " ".join(said))] if said else []
+
+
+def _bend(form: Form, points: Sequence[Point]) -> Note | None:
+    """Whether the groups' values bend away from a straight line in this form: x² less what a line in each group takes of
+    it, weighed by group as slopes are."""
+    by_group: dict[str, list[tuple[float, float]]] = defaultdict(list)
+    for group, at, value in points:
+        by_group[group].append((form.x(at), form.y(value)))
+    names, xs, ys = [], [], []
+    for group, own in by_group.items():
+        x, y = (np.array(column) for column in zip(*own, strict=True))
+        line = np.column_stack([np.ones(len(x)), x])
+        square = x**2
+        square = square - line @ np.linalg.lstsq(line, square, rcond=None)[0]
+        if len(set(x)) > 2 and float(square @ square) > FLAT * float(x @ x) ** 2:
+            names += [group] * len(x)
+            xs += list(square)
+            ys += list(y - line @ np.linalg.lstsq(line, y, rcond=None)[0])
+    try:
+        fit = slope_by_group(names, xs, ys)
+    except NotEnoughData:
+        return None
+    if not fit.shown:
+        return None
+    way = "upwards" if fit.slope > 0.0 else "downwards"
+    return Note("bend", "plain", "It bends", f"The values bend {way} from the dashed line, by more than their scatter.")
+
+
+def _beside(quantity: Quantity, model: Sequence[Level]) -> Note | None:
+    """What the model foretells between the lowest and the highest level."""
+    if len(model) < 2:
+        return None
+    if quantity == "volts":
+        step = model[-1].open_v - model[0].open_v
+        text = f"{volts(step, 3, signed=True)} from the first level to the last."
+        return Note("model", "plain", "The model", text)
+    first, last = model[0].short_a, model[-1].short_a
+    if not first or last is None:
+        return None
+    return Note("model", "plain", "The model", f"{last / first:.2f} times the current, from the first level to the last.")
