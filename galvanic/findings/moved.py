@@ -31,8 +31,8 @@ class Noted:
     value: float
 
 
-def moved(one: Changed, noted: Sequence[Noted], begun: Mapping[Place, float]) -> list[Note]:
-    """Notes on what went along with the levels; `begun`: when each cell was first read, in seconds of any one clock."""
+def moved(one: Changed, noted: Sequence[Noted], times: Mapping[Place, float]) -> list[Note]:
+    """Notes on what went along with the levels; `times`: when each cell was read on average, in seconds of any one clock."""
     level_of = {(tick.group, one.cell, tick.condition): tick.at for tick in one.ticks}
     out = []
     for key in dict.fromkeys(row.variable for row in noted if row.variable != one.variable.key):
@@ -50,8 +50,8 @@ def moved(one: Changed, noted: Sequence[Noted], begun: Mapping[Place, float]) ->
             out.append(Note("moved", "caution", f"{row.name[:1].upper()}{row.name[1:]} moved too", text))
         else:
             out.append(Note("not_steady", "plain", f"{row.name[:1].upper()}{row.name[1:]} did not stay", f"Noted: {span}."))
-    groups = {place[0] for place in begun if place in level_of}
-    rho = _in_step([(place[0], level_of[place], at) for place, at in begun.items() if place in level_of])
+    groups = {place[0] for place in times if place in level_of}
+    rho = _in_step([(place[0], level_of[place], at) for place, at in times.items() if place in level_of])
     if rho is not None and abs(rho) >= IN_STEP and len(groups) >= LEAST_GROUPS and one.variable.key != "time":
         text = "Nearly every group went through the levels in the same order, so what time does is in it. Mix the order."
         out.append(Note("order", "caution", "Time went along", text))

@@ -3,16 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections import defaultdict
 from dataclasses import replace
-
-from django.db.models import Min
 
 from galvanic.cells import Cell
 from galvanic.condition import Condition, condition_of
 from galvanic.findings.by_variable import Changed, current_by_variable, volts_by_variable
 from galvanic.findings.moved import Noted, Place, moved
 from server.base.kept import made_once
-from server.entries.models import Actual, SetAside, UnderLoad
+from server.entries.models import Actual, Reading, SetAside, UnderLoad
 from server.findings.schemas import ChangedOut, LevelOut, LinePoint, TickOut, VariablesOut
 from server.findings.services import compare_lab
 from server.labs.models import Lab, PlannedCell
@@ -41,8 +40,9 @@ def of_own_level(row: Actual) -> bool:
 
 
 def noted_in(lab: Lab) -> list[Noted]:
-    """What groups found their cells set to, the latest of each variable and cell; one query."""
+    """What groups found their cells set to, the latest of each variable and cell, in the order of their lists; one query."""
     rows = Actual.objects.filter(cell__group__lab=lab).select_related("cell__group")
+    rows = rows.order_by("cell__group__position", "cell__position", "received_at", "id")
     latest = {(row.cell_id, row.variable): row for row in rows}
     placed = [(_place(row.cell), row) for row in latest.values()]
     return [Noted(place, row.variable, row.value) for place, row in placed if place is not None]
@@ -53,16 +53,15 @@ def really_in(noted: list[Noted]) -> dict[tuple[str, Cell, Condition], float]:
     return {row.place: row.value for row in noted if row.variable == row.place[2].variable}
 
 
-def _begun(lab: Lab) -> dict[Place, float]:
-    """When each cell was first read, s; two queries."""
+def _times(lab: Lab) -> dict[Place, float]:
+    """When each cell was read on average, s: a cell measured first and last stands in the middle; two queries."""
     cells = PlannedCell.objects.filter(group__lab=lab).exclude(condition="").select_related("group")
-    found: dict[Place, float] = {}
-    first = dict(cells.values_list("id").annotate(Min("readings__taken_at")).order_by())
-    for cell in cells:
-        place, at = _place(cell), first.get(cell.id)
-        if place is not None and at is not None:
-            found[place] = min(at.timestamp(), found.get(place, math.inf))
-    return found
+    places = {cell.id: _place(cell) for cell in cells}
+    read: dict[Place, list[float]] = defaultdict(list)
+    for cell_id, at in Reading.objects.filter(cell__in=places, taken_at__isnull=False).values_list("cell_id", "taken_at"):
+        if (place := places[cell_id]) is not None and at is not None:
+            read[place].append(at.timestamp())
+    return {place: math.fsum(times) / len(times) for place, times in read.items()}
 
 
 def changed_in(lab: Lab) -> list[Changed]:
@@ -70,9 +69,9 @@ def changed_in(lab: Lab) -> list[Changed]:
 
     def make() -> list[Changed]:
         noted = noted_in(lab)
-        really, begun = really_in(noted), _begun(lab)
+        really, times = really_in(noted), _times(lab)
         found = [*volts_by_variable(compare_lab(lab), really), *current_by_variable(short_circuits(lab), really)]
-        return [replace(one, notes=(*one.notes, *moved(one, noted, begun))) for one in found]
+        return [replace(one, notes=(*one.notes, *moved(one, noted, times))) for one in found]
 
     return made_once(lab, "by variable", make)
 

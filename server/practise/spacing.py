@@ -13,10 +13,10 @@ from django.utils import timezone
 from galvanic.bench.readings import parse, parse_current
 from galvanic.cells import Cell
 from galvanic.chemistry.varied import levels_of
-from galvanic.condition import condition_of
+from galvanic.condition import Condition, condition_of
 from galvanic.planning.schedule import Steps
 from galvanic.simulated.simulate import Bench, Meter
-from server.entries.models import Reading, UnderLoad
+from server.entries.models import Actual, Reading, UnderLoad
 from server.findings.release import release
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import close_lab, open_lab, sign_off
@@ -26,6 +26,7 @@ from server.labs.settings import NewLab
 from server.people.models import Group, Teacher
 
 STEPS = Steps()
+SET_CM = 0.1  # how well a hand sets a distance: common practice, no source
 
 
 def make_spacing_lab(teacher: Teacher, row: Mapping[str, Any], scenario: Mapping[str, Any], rng: np.random.Generator) -> Lab:
@@ -53,7 +54,7 @@ def _measure(group: Group, scenario: Mapping[str, Any], opened: Any, rng: np.ran
     """A group's readings and short circuits; its plates are its own, and let through more or less than others'."""
     own = float(np.exp(rng.normal(0.0, plates_v)))
     benches: dict[str, Bench] = {}
-    readings, shorts = [], []
+    readings, shorts, actuals = [], [], []
     for planned in group.cells.all():
         liquid = planned.electrolyte
         if liquid not in benches:
@@ -71,8 +72,17 @@ def _measure(group: Group, scenario: Mapping[str, Any], opened: Any, rng: np.ran
                     device_at=at, taken_at=at, received_at=at,
                 )
             )  # fmt: skip
-        amps = own * _short_a(planned) * float(np.exp(rng.normal(0.0, 0.05)))
+        level = _really(planned, rng)
+        amps = own * _short_a(planned, level) * float(np.exp(rng.normal(0.0, 0.05)))
         current = parse_current(f"{1e3 * amps:.3f}", "mA")
+        if level is not None:
+            text = str(level).removeprefix(f"{level.row.name} ")
+            actuals.append(
+                Actual(
+                    id=_key(rng), cell=planned, text=text, variable=level.variable, value=level.rank, device_at=at,
+                    taken_at=at, received_at=at,
+                )
+            )  # fmt: skip
         shorts.append(
             UnderLoad(
                 id=_key(rng), cell=planned, kind=UnderLoad.Kind.SHORT, text=f"{1e3 * amps:.3f}", unit="mA",
@@ -81,13 +91,21 @@ def _measure(group: Group, scenario: Mapping[str, Any], opened: Any, rng: np.ran
         )  # fmt: skip
     Reading.objects.bulk_create(readings)
     UnderLoad.objects.bulk_create(shorts)
+    Actual.objects.bulk_create(actuals)
 
 
-def _short_a(planned: PlannedCell) -> float:
-    """What the model has for the cell at its distance, A."""
-    condition = condition_of(planned.condition)
+def _really(planned: PlannedCell, rng: np.random.Generator) -> Condition | None:
+    """The distance that the group really set, to the millimetre."""
+    wanted = condition_of(planned.condition)
+    if wanted is None:
+        return None
+    return Condition(wanted.variable, round(wanted.rank + float(rng.normal(0.0, SET_CM)), 1))
+
+
+def _short_a(planned: PlannedCell, level: Condition | None) -> float:
+    """What the model has for the cell at the distance it had, A."""
     plain = Cell(planned.negative, planned.electrolyte, planned.positive)
-    return 1e-3 if condition is None else levels_of(plain, [condition])[0].short_a or 1e-3
+    return 1e-3 if level is None else levels_of(plain, [level])[0].short_a or 1e-3
 
 
 def _key(rng: np.random.Generator) -> uuid.UUID:

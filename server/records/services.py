@@ -79,7 +79,7 @@ def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None
     now, order = timezone.now(), count()
     readings, asides, actuals = [], [], []
     for cell, found in zip(planned, by_cell, strict=True):
-        if (really := found[-1].really) is not None:
+        if (really := next((row.really for row in reversed(found) if row.really is not None), None)) is not None:
             text = str(really).removeprefix(f"{really.row.name} ")
             actuals.append(Actual(cell=cell, text=text, variable=really.variable, value=really.rank, received_at=now))
         for row in found:

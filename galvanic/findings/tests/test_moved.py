@@ -24,8 +24,8 @@ class Along(unittest.TestCase):
     def codes(self, celsius=None, minutes=None):
         every = [(n, k, place(group, cm)) for n, group in enumerate(GROUPS) for k, cm in enumerate(LEVELS)]
         noted = [Noted(at, "temperature", celsius(n, LEVELS[k])) for n, k, at in every] if celsius else []
-        begun = {at: minutes(n, k) for n, k, at in every} if minutes else {}
-        return {note.code: note for note in moved(self.found, noted, begun)}
+        times = {at: minutes(n, k) for n, k, at in every} if minutes else {}
+        return {note.code: note for note in moved(self.found, noted, times)}
 
     def test_a_temperature_that_rose_with_the_levels_is_a_caution(self):
         found = self.codes(celsius=lambda n, cm: 20.0 + cm)

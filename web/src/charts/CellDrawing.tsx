@@ -43,6 +43,7 @@ const LETTERS = {
 /** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
 export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, level = null, small = false }: Props) {
   const letters = LETTERS[small ? "small" : "usual"];
+  const foot = 296 + letters.word;
   const plates = [
     { x: 112, red: redOnLeft, ...left },
     { x: 268, red: !redOnLeft, ...right },
@@ -55,7 +56,12 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, leve
     .join(" ");
   const description = `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}${level ? `, ${level.name} ${level.text}` : ""}. ${leads ? ends : ""}`;
   return (
-    <svg viewBox={`0 0 400 ${level ? 318 + letters.word + 6 : 318}`} width="100%" role="img" aria-label={description}>
+    <svg
+      viewBox={`0 0 400 ${foot + (level ? letters.word + 6 : 0) + 7}`}
+      width="100%"
+      role="img"
+      aria-label={description}
+    >
       <rect x={140} y={4} width={120} height={68} rx={8} fill={colour.white} stroke={colour.ink} strokeWidth={2} />
       <rect x={152} y={13} width={96} height={26} rx={3} fill="#e2ecde" stroke={colour.hairline} />
       <text x={200} y={33} textAnchor="middle" fontSize={letters.value} fontWeight={600} fontFamily={font.numbers}>
@@ -113,13 +119,13 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, leve
         </g>
       ))}
       <path d="M62 158v118q0 14 14 14h248q14 0 14-14V158" fill="none" stroke={colour.ink} strokeWidth={2.5} />
-      <text x={200} y={311} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
+      <text x={200} y={foot} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
         {liquid.name}
       </text>
       {level && (
         <>
           <CellLevel level={level} size={letters.word} />
-          <text x={200} y={316 + letters.word} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
+          <text x={200} y={foot + letters.word + 6} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
             {level.name} {level.text}
           </text>
         </>

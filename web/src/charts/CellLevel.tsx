@@ -24,7 +24,7 @@ export function CellLevel({ level: { variable, text }, size }: Props) {
           d={`M292 ${variable === "depth" ? 178 : 122}h12M292 254h12M298 ${variable === "depth" ? 178 : 122}V254`}
           {...line}
         />
-        <text x={292} y={272} textAnchor="middle" fontSize={size} fontWeight={700}>
+        <text x={268} y={281} textAnchor="middle" fontSize={size} fontWeight={700}>
           {text}
         </text>
       </g>

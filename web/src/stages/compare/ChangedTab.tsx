@@ -52,7 +52,9 @@ export function ChangedTab({ id }: { id: string }) {
               <OneChart one={one} />
               <Key>
                 <strong>Ticks</strong>: what each group found. Dashed: the class. <em>Green</em>: the model
-                {one.model.some((level) => level.u !== null) && ", with its standard uncertainty"}.
+                {one.model.some((level) => level.u !== null) &&
+                  ", with its standard uncertainty for one cell; from level to level it is surer than that"}
+                .
               </Key>
               <Values one={one} />
             </Column>

@@ -200,6 +200,7 @@ function JoinedBench() {
   // A page from the offline store carries an old time; only what the server has just said tells how this clock stands.
   const away = outbox.trouble?.status === 0;
   const skewMs = away ? 0 : Date.parse(bench.data.now) - bench.dataUpdatedAt;
+  const alike = new Set(cells.map((one) => one.short)).size === 1;
   return (
     <Frame
       title={`${bench.data.group}, cell ${here + 1}`}
@@ -215,7 +216,7 @@ function JoinedBench() {
           here={here}
           cells={cells.map((one) => ({
             id: one.id,
-            short: one.short,
+            short: one.level && alike ? one.level.text : one.short,
             done: currentOf(one).length >= bench.data.wanted,
           }))}
         />

@@ -1,0 +1,94 @@
+"""One thing changed on purpose, in browsers: distance from the plan to the answer, and again from the same lab's table."""
+
+import re
+
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from server.entries.models import Actual
+from server.labs.models import Lab
+from server.tests.support import group_of, record, teacher
+
+NAMES = ("Tern", "Knot", "Plover")
+
+
+class Distance(BrowserTestCase):
+    def plan(self, page):
+        page.get_by_role("link", name="Plan a lab").click()
+        page.get_by_label("Title").fill("How far apart")
+        page.get_by_role("textbox", name="Minutes", exact=True).fill("60")
+        page.get_by_role("radiogroup", name="What you change on purpose").get_by_text("spacing", exact=True).click()
+        page.get_by_label("Settings to compare, one a line").fill("1\n4 cm apart\n8 cm")
+        for name in ("aluminium", "magnesium", "steel", "tin"):
+            ticked = page.locator("label:has([type=checkbox]:checked)").filter(has_text=re.compile(rf"\b{name}\b"))
+            if ticked.count():
+                ticked.first.click()
+        page.get_by_label("Their names, one a line").fill("\n".join(NAMES))
+        expect(page.get_by_text("You change spacing")).to_be_visible()
+        expect(page.get_by_text("How small an effect it can see")).to_be_visible()
+        self.check_access(page)
+        page.get_by_role("button", name="Keep this plan").click()
+        expect(page.get_by_role("heading", name="Who does what, when")).to_be_visible()
+        self.sign_off(page)
+        page.get_by_role("button", name="Open the bench").click()
+        expect(page.get_by_role("heading", name="The room, minute by minute")).to_be_visible()
+
+    def measure(self, page, lab):
+        """Tern on a phone: its first cell by hand, with what the distance really was; noted without network."""
+        self.join(page, lab.join_code, group_of(lab).pin)
+        page.get_by_role("button", name="Skip").click()
+        first = group_of(lab).cells.first()
+        level = first.condition.removeprefix("spacing ")
+        expect(page.get_by_role("img", name=re.compile(f"spacing {level}"))).to_be_visible()
+        for text in ("0.94", "0.95", "0.96"):
+            self.type_reading(page, text)
+        expect(page.get_by_role("heading", name="3 readings are in")).to_be_visible()
+        page.get_by_role("button", name="What it really was").click()
+        field = page.get_by_role("textbox", name="It really was")
+        field.fill("wide")
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_role("alert")).to_contain_text(f"for example {level}")
+        expect(field).to_have_value("wide")
+        page.context.set_offline(True)
+        field.fill("1,2")
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_text("safe on this device, not sent yet")).to_be_visible()
+        page.context.set_offline(False)
+        expect(page.get_by_text("spacing 1.2 cm").first).to_be_visible()
+        self.check_access(page)
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
+
+    def answer(self, page):
+        """What Compare says of distance, as text."""
+        page.get_by_role("tab", name="what was changed").click()
+        expect(page.get_by_role("heading", name=re.compile("volts against spacing"))).to_be_visible()
+        return page.get_by_role("img", name=re.compile("volts against spacing")).get_attribute("aria-label")
+
+    def test_distance_is_planned_measured_compared_and_found_again_in_its_table(self):
+        teacher("ada")
+        desk = self.device()
+        self.sign_in(desk)
+        self.plan(desk)
+        lab = Lab.objects.get()
+        self.assertEqual(lab.conditions, ["spacing 1 cm", "spacing 4 cm", "spacing 8 cm"])
+        self.measure(self.device(PHONE, touch=True), lab)
+        self.assertEqual(Actual.objects.get().value, 1.2)
+        for n, name in enumerate(NAMES):
+            for k, cell in enumerate(group_of(lab, name).cells.all()):
+                if not cell.readings.exists():
+                    record(cell, f"{0.94 + 0.02 * n + 0.001 * (k % 2):.3f}")
+        desk.get_by_role("link", name="Compare", exact=True).first.click()
+        said = self.answer(desk)
+        self.assertIn("no effect on the volts seen", said)
+        desk.get_by_text("logarithm", exact=True).click()
+        self.check_access(desk)
+        with desk.expect_download() as table:
+            desk.get_by_role("link", name="readings", exact=True).click()
+        desk.goto("/labs")
+        desk.get_by_role("link", name="Bring in a table").click()
+        desk.locator("input[type=file]").set_input_files(table.value.path())
+        desk.get_by_role("button", name="Bring it in").click()
+        self.assertEqual(self.answer(desk), said)
+        desk.goto(f"/labs/{lab.id}/compare/projector")
+        expect(desk.get_by_role("heading", name="Zn | Cu: volts against spacing")).to_be_visible()
