@@ -14,7 +14,8 @@ from functools import lru_cache
 from galvanic.cells import Cell
 from galvanic.conditions import Surface, part_of, setting, surface_of
 from galvanic.errors import OutOfRange
-from galvanic.reference.catalogue import electrodes
+from galvanic.reference.bridges import bridges
+from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.names import find
 from galvanic.reference.variables import Variable, variables
 
@@ -206,8 +207,19 @@ def set_up(cell: Cell) -> str:
     return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()
 
 
+def two_cups(cell: Cell) -> str:
+    """How two solutions are set up, in sentences: which plate stands in which, and what joins them; empty for one liquid."""
+    row = electrolytes()[cell.electrolyte]
+    if row.negative_side is None or row.positive_side is None or row.bridge is None:
+        return ""
+    bridge = bridges()[row.bridge]
+    left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
+    low, high = (electrodes()[plate].symbol for plate in cell.pair)
+    return f"Two cups: {low} stands in {left}, {high} in {right}. A {bridge.long} joins them. {bridge.prepare}"
+
+
 def preparation(cell: Cell) -> str:
     """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
     dull = surface_of(cell.condition) is Surface.DULL
     plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
-    return " ".join(one for one in (set_up(cell), *plates, NOTHING_TOUCHES) if one)
+    return " ".join(one for one in (two_cups(cell), set_up(cell), *plates, NOTHING_TOUCHES) if one)

@@ -17,6 +17,8 @@ from functools import cache
 import numpy as np
 
 from galvanic.cells import Cell
+from galvanic.chemistry.activity import SULFATE, ion_activity
+from galvanic.chemistry.junction import junction
 from galvanic.chemistry.nernst import standard_v
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.rest import rest_potentials
@@ -30,6 +32,9 @@ TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0
 # What the model cannot know of a real plate: about its rms against the sea-water chart (see test_rest), for one plate.
 PLATE_U_V = 0.06
 SAME_METAL_U_V = 0.03  # two plates of one metal differ by tens of millivolts: common practice, no source
+# A plate in its own salt that rests within NEAR_V of its equilibrium is known far better: common practice, no source.
+NEAR_V, NEAR_U_V, LEAST_IONS = 0.03, 0.01, 5e-4
+ROOM_NERNST_V = 0.0591597
 DRAWS = 64
 KELVIN = 273.15
 
@@ -124,14 +129,30 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: floa
         low_side, high_side = sides_of(cell)
         i, j = plates.index(cell.negative), liquids.index(low_side)
         k, m = plates.index(cell.positive), liquids.index(high_side)
-        volts = float(found.e_v[k, m] - found.e_v[i, j])
+        bridge = junction(cell)
+        apart = float(found.e_v[k, m] - found.e_v[i, j])
+        volts = apart + bridge.volts_v
         spread = 0.0
         if found.draws_v is not None:
-            spread = float(np.sqrt(np.mean((found.draws_v[:, k, m] - found.draws_v[:, i, j] - volts) ** 2)))
+            spread = float(np.sqrt(np.mean((found.draws_v[:, k, m] - found.draws_v[:, i, j] - apart) ** 2)))
+        near = [_at_equilibrium(plate, side, float(found.e_v[a, b])) for plate, side, a, b in (
+            (cell.negative, low_side, i, j), (cell.positive, high_side, k, m))]  # fmt: skip
+        own = math.hypot(*(NEAR_U_V if one else PLATE_U_V for one in near))
         same = electrodes()[cell.negative].surface == electrodes()[cell.positive].surface and low_side == high_side
-        u = SAME_METAL_U_V if same else math.hypot(spread, math.sqrt(2.0) * PLATE_U_V)
+        u = SAME_METAL_U_V if same else math.hypot(spread, own, bridge.u_v)
         predictions.append(Prediction("rest", volts, u, "rest potentials of both plates in this liquid"))
     return predictions
+
+
+def _at_equilibrium(plate: str, liquid: str, rest_v: float) -> bool:
+    """Whether a plate rests where its own dissolved ions hold it."""
+    couple, row = electrodes()[plate].couple, electrolytes()[liquid]
+    ion = (couple or "").split("/")[0]
+    if couple is None or row.ions_mol_per_l.get(ion, 0.0) < LEAST_IONS:
+        return False
+    half = half_reactions()[couple]
+    activity = ion_activity(ion, row.ions_mol_per_l[ion], row.anion or SULFATE)
+    return abs(rest_v - half.e_v.value - ROOM_NERNST_V / half.electrons * math.log10(activity)) < NEAR_V
 
 
 def predict(

@@ -82,9 +82,17 @@ def mean_activity(salt: str, molality: float) -> float:
     return math.exp(float(logs))
 
 
-def ion_activity(ion: str, molarity: float) -> float:
-    """Activity of Cu2+ or Zn2+ in its sulfate, taken as the mean coefficient times the molarity; other ions as ideal."""
+SULFATE = "SO4--"
+
+
+def ion_activity(ion: str, molarity: float, anion: str | None = SULFATE) -> float:
+    """Activity of a metal ion (“Zn2+”) in its salt: in sulfates of copper and zinc the table's mean coefficient times the
+    molarity; in other salts by Davies, as far as it goes; ideal where the anion is not known (None)."""
     row = next((salt for salt in salts().values() if salt.ion == ion), None)
-    if row is None:
+    if row is not None and anion == SULFATE:
+        return molarity * mean_activity(row.key, min(max(molarity, row.molality[0]), row.molality[-1]))
+    if anion is None:
         return molarity
-    return molarity * mean_activity(row.key, min(max(molarity, row.molality[0]), row.molality[-1]))
+    charge, other = int(ion.strip("+")[-1]) if ion.strip("+")[-1].isdigit() else 1, anion.count("-")
+    strength = 0.5 * molarity * (charge**2 + charge * other)
+    return molarity * float(10.0 ** davies_log10(charge, min(strength, HIGHEST_I)))

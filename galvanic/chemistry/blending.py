@@ -1,10 +1,11 @@
 """A liquid with something added: salt, acid, soda, another liquid, water. Its pH, conductivity and chloride.
 
-A catalogue's liquid is taken apart into its weak acids, chloride, and the strong ions that its pH asks for (of fruit:
-potassium), by charge balance. What is added joins; pH is solved anew (acids.py). Conductivity: the liquid's own, thinned by
-what comes to it, plus what the ions of the two compositions differ by: limiting molar conductivities with one factor for
-the drag of other ions, 1/(1 + 0.48·√I), which meets measured sodium, potassium chloride and nitrate within a tenth up to
-2 mol/L (tests). Carbon dioxide above what water holds at 1 bar leaves as foam. Solids take no room; 25 °C.
+A catalogue's liquid is taken apart into its weak acids, chloride, metal ions, and the strong ions that its pH asks for (of
+fruit: potassium), by charge balance. What is added joins; pH is solved anew (acids.py). Conductivity: the liquid's own,
+thinned by what comes to it, plus what the ions of the two compositions differ by: limiting molar conductivities with one
+factor for the drag of other ions, 1/(1 + 0.48·√I), which meets measured sodium, potassium chloride and nitrate within a
+tenth up to 2 mol/L (tests), and more of it where ions of charge two pair. Carbon dioxide above what water holds at 1 bar
+leaves as foam. Solids take no room; 25 °C.
 """
 
 from __future__ import annotations
@@ -15,10 +16,12 @@ from dataclasses import dataclass, field, replace
 
 from galvanic.chemistry.acids import PKW_25C, acids, fractions, ph_of
 from galvanic.errors import OutOfRange
-from galvanic.reference.additions import Addition, ions
+from galvanic.reference.additions import Addition, ions, metal_ions
 from galvanic.reference.catalogue import electrolytes
 
 DRAG = 0.48  # per √(mol/L): fitted to measured sodium and potassium chloride, conductivity.toml
+PAIRED = 11.5  # more of it where ions of charge two pair: fitted to measured copper and zinc sulfate, conductivity.toml
+NEUTRAL = 1e-9  # mol/L of strong charge below which nothing is sour or alkaline by itself
 CO2_MOL_PER_L = 0.033  # carbon dioxide in water at 1 bar and 25 °C (Henry's law, CRC Handbook, from memory)
 MOST_L = 1000.0
 LEAST_S_PER_M = 5e-6
@@ -67,9 +70,13 @@ def liquid(key: str, volume_l: float) -> Composition:
     ph = 0.5 * (row.ph.low + row.ph.high)
     chloride = math.sqrt(row.chloride_mol_per_l.low * row.chloride_mol_per_l.high)
     conductivity = math.sqrt(row.conductivity_s_per_m.low * row.conductivity_s_per_m.high)
-    strong = _strong_for(row.acids_mol_per_l, ph)
-    rest = strong + chloride
-    ions_mol = {"Cl-": chloride * volume_l, ("K+" if rest >= 0.0 else "NO3-"): abs(rest) * volume_l}
+    metals = {metal_ions()[key]: amount for key, amount in row.ions_mol_per_l.items() if key in metal_ions()}
+    # Without weak acids the sourness of a metal's salt is its ions' own, so only their counter-ions balance them.
+    strong = 0.0 if metals and not row.acids_mol_per_l else _strong_for(row.acids_mol_per_l, ph)
+    rest = strong + chloride - _charge(metals)
+    other = "K+" if rest >= 0.0 else row.anion or "NO3-"
+    ions_mol = {"Cl-": chloride * volume_l, **{key: amount * volume_l for key, amount in metals.items()}}
+    ions_mol[other] = ions_mol.get(other, 0.0) + abs(rest) / abs(ions()[other].charge) * volume_l
     acids_mol = {name: amount * volume_l for name, amount in row.acids_mol_per_l.items()}
     return Composition(acids_mol, ions_mol, volume_l, ph, conductivity)
 
@@ -142,7 +149,7 @@ def _settled(made: Composition, own: float) -> Composition:
     """pH and conductivity of a composition; `own` is the conductivity, S/m times L, that no ion of it accounts for."""
     strong = _charge(made.ions_mol) / made.volume_l
     mixture = made.per_l(made.acids_mol)
-    ph, _ = ph_of(mixture, strong)
+    ph = ph_of(mixture, strong)[0] if mixture or abs(strong) > NEUTRAL else _by_hydrolysis(made)
     gone = 0.0
     if mixture.get(CARBONIC, 0.0) > CO2_MOL_PER_L:
         ph, gone = _foamed(mixture, strong, ph)
@@ -151,6 +158,14 @@ def _settled(made: Composition, own: float) -> Composition:
     made = replace(made, ph=ph, foamed_mol=made.foamed_mol + gone * made.volume_l)
     conductivity = max(LEAST_S_PER_M, _ionic(made) + own / made.volume_l)
     return replace(made, conductivity_s_per_m=conductivity)
+
+
+def _by_hydrolysis(made: Composition) -> float:
+    """pH of metals' salts alone: each metal ion gives up part of one proton of its water, x² = Σ K·c + K_w."""
+    amounts = made.per_l(made.ions_mol)
+    pks = {key: ion.hydrolysis_pk.value for key, ion in ions().items() if ion.hydrolysis_pk is not None}
+    given = math.fsum(10.0**-pk * amounts.get(key, 0.0) for key, pk in pks.items())
+    return -0.5 * math.log10(given + 10.0**-PKW_25C)
 
 
 def _foamed(mixture: Mapping[str, float], strong: float, ph: float) -> tuple[float, float]:
@@ -190,7 +205,10 @@ def _ionic(made: Composition) -> float:
             # an ion of charge z and like size moves z times as fast in a field and carries z charges
             carried += table["acid-"].s_cm2_per_mol.value * charge**1.5 * share * amount
             strength += 0.5 * charge**2 * share * amount
-    return 0.1 * carried / (1.0 + DRAG * math.sqrt(strength))
+    twos = [sum(amounts.get(k, 0.0) for k, ion in table.items() if ion.charge == sign * 2) for sign in (1, -1)]
+    root = math.sqrt(strength)
+    paired = PAIRED * 4.0 * min(twos) / strength / (1.0 + root) if strength > 0.0 else 0.0
+    return 0.1 * carried / (1.0 + DRAG * root * (1.0 + paired))
 
 
 def _charge(amounts: Mapping[str, float]) -> float:

@@ -14,6 +14,7 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.half import Half
+from galvanic.chemistry.junction import junction
 from galvanic.chemistry.plates import Array, drawer
 from galvanic.chemistry.polarisation import FIRST_S, Geometry, sides_of, solution_ohm
 from galvanic.errors import within
@@ -165,6 +166,7 @@ def curve(
         low = half_table(one.cell.negative, low_side, after_s)
         high = half_table(one.cell.positive, high_side, after_s)
         shift, times = np.full((1, 1), one.anchor.shift_v), np.full((1, 1), one.anchor.times)
+    shift = shift + junction(one.cell).volts_v
     wetted = one.geometry.area_m2 * one.geometry.pairs * one.left
     density = grid[None, :] * times / wetted
     if n and one.anchor.volts_measured:  # the class has measured what the draws differ in: only their shape is kept

@@ -21,6 +21,7 @@ import re
 from dataclasses import dataclass
 
 from galvanic.cells import Cell
+from galvanic.chemistry.junction import junction
 from galvanic.chemistry.plate_account import LAST_DIGIT_V, Step, account_of
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.errors import OutOfRange
@@ -106,11 +107,13 @@ def drawn(gap: Gap) -> tuple[Drawn, ...]:
 
 
 NAMES = {
+    "strength": "Strength of the solution at {}",
     "traces": "Traces of ions at {}",
     "complexing": "Ions bound in the liquid at {}",
     "other": "Other reactions on {}",
     "film": "Skin on {}",
 }
+OTHER_BRIDGE = "use another bridge, a strip soaked in a stronger potassium nitrate: what the junction adds shrinks"
 NO_TEST = "nothing that is done at a bench moves this plate by more than a hundredth of a volt in the model"
 
 
@@ -157,10 +160,14 @@ def explain(
     parts = [cause for found, key, sign in plates for cause in _causes(found.parts, key, sign)]
     open_v = upper.rest_v - lower.rest_v
     shown_v, internal = _at_meter(cell, geometry or Geometry(), meter_ohm)
-    loading = shown_v - open_v
+    bridge = junction(cell)
+    loading = shown_v - open_v - bridge.volts_v
     inside = f"{_ohm(meter_ohm)} against {_ohm(internal)} inside"
     better = "use a meter of higher resistance: the reading rises"
     of_cell = [Cause("loading", None, "Meter loading", loading, abs(loading) * 0.5, inside, better)]
+    if bridge.u_v:
+        said = "Henderson’s equation: faster ions leave their charge behind in the bridge"
+        of_cell.append(Cause("junction", None, "Junction in the bridge", bridge.volts_v, bridge.u_v, said, OTHER_BRIDGE))
     if offset_v:
         shown = f"leads together show {offset_v:+.3f} V"
         of_cell.append(Cause("offset", None, "Meter offset", offset_v, 0.001, shown, "read with the leads together"))

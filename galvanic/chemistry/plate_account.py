@@ -1,9 +1,10 @@
 """One plate in one liquid: from its place in the table to where it rests, in steps, each with a test done in the model.
 
-The steps are those of `gap`: traces of ions, binding, other reactions, film. A step is a cause of its own only where the
-test that would confirm it at a bench, done in the model, moves the plate the way it says by more than a simple meter's last
-digit: a drop of the metal's salt lifts a plate whose traces matter, more salt sinks one whose ions are bound, rubbing sinks
-one that has a skin. What has no such test, and two steps that nearly cancel, are one step with the other reactions.
+The steps are those of `gap`: the strength of its own solution or traces of ions, binding, other reactions, film. A step is a
+cause of its own only where the test that would confirm it at a bench, done in the model, moves the plate the way it says by
+more than a simple meter's last digit: a drop of the metal's salt lifts a plate whose traces matter, water sinks one in its
+own salt, more salt sinks one whose ions are bound, rubbing sinks one that has a skin. What has no such test, and two steps
+that nearly cancel, are one step with the other reactions.
 """
 
 from __future__ import annotations
@@ -27,6 +28,8 @@ FILM_U_V = 0.08  # films differ from plate to plate by more than bare metal
 LAST_DIGIT_V = 0.01  # of a simple meter
 DROP = 1e-2  # activity of ions after a few drops: 0.4 mL of a 1 mol/L solution in a cup of 40 mL
 MORE_SALT, STIRRED, MORE_AIR, MORE_ACID_PH = 3.0, 4.0, 2.0, 1.0
+OWN_SALT = 1e-4  # activity of its own ions from which a plate stands in a solution of its salt
+U_ACTIVITY = 0.1  # of a decade, of an activity in a solution that was made: common practice, no source
 CANCELS = 0.5  # of the larger of two steps of opposite sign
 
 
@@ -79,10 +82,15 @@ def account_of(key: str, liquid: str) -> PlateAccount:
     salted = half_cell.in_liquid(chloride_mol_per_l=MORE_SALT * float(half_cell.liquids.chloride[0, 0, 0]))
     more = MORE_SALT if alpha > 1.0 else 1.0
     bound = replace(salted, pairing=replace(salted.pairing, alpha=more * salted.pairing.alpha))
+    own = float(half_cell.pairing.bulk[0, 0, 0, 0])
+    logarithm = f"{per_decade:.4f} × log {level:.1e} (activity of {ion} at the surface)"
     parts = (
         Step(
-            "traces", free_v - start_v, 0.5 * per_decade,
-            f"{per_decade:.4f} × log {level:.1e} (activity of {ion} at the surface)",
+            "strength", free_v - start_v, U_ACTIVITY * per_decade, logarithm,
+            "make this plate’s solution ten times weaker", half_cell.with_ions(0.1 * own).rest() - rest_v,
+        ) if own > OWN_SALT else
+        Step(
+            "traces", free_v - start_v, 0.5 * per_decade, logarithm,
             "add a few drops of that metal’s salt solution", half_cell.with_ions(max(level, DROP)).rest() - rest_v
             if level < DROP else 0.0,
         ),
@@ -144,7 +152,7 @@ def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:
 
 def _shown(parts: tuple[Step, ...]) -> tuple[Step, ...]:
     """Steps whose own test bears them out; all else, and what nearly cancels, goes with the other reactions."""
-    wanted = {"traces": 1.0, "complexing": -1.0, "film": -1.0}
+    wanted = {"strength": -1.0, "traces": 1.0, "complexing": -1.0, "film": -1.0}
     kept_steps = {
         step.code: step
         for step in parts

@@ -12,6 +12,7 @@ import numpy as np
 from galvanic.chemistry import currents
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.half import Half
+from galvanic.chemistry.junction import junction
 from galvanic.chemistry.layer import Ahead, Layer
 from galvanic.chemistry.plates import Array, Near, Plates
 from galvanic.chemistry.polarisation import sides_of, solution_ohm
@@ -69,7 +70,7 @@ class Row:
                 wetted.append(area)
                 gives.append(way)
             ohm += solution_ohm(one.cell, one.geometry) / one.left / warmth(celsius).conductivity + one.contact_ohm
-            shift += sign * one.anchor.shift_v
+            shift += sign * (one.anchor.shift_v + junction(one.cell).volts_v)
         half = Half(*(_stack([getattr(h, part) for h in halves]) for part in ("plates", "liquids", "pairing")))
         own = 1e3 * half.pairing.bulk[:, 0, 0, :].T
         return cls(half, np.array(wetted), np.array(gives), ohm, own, shift)

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from galvanic.chemistry.acids import acids, complexation
-from galvanic.chemistry.activity import ion_activity
+from galvanic.chemistry.activity import SULFATE, ion_activity
 from galvanic.chemistry.kinetics import Parameter, forms, surfaces
 from galvanic.reference.catalogue import Electrolyte, HalfReaction, electrodes, electrolytes, half_reactions
 from galvanic.reference.quantities import quantity
@@ -294,7 +294,7 @@ def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
                     known[ion] = complexation(ion, row.acids_mol_per_l, chloride, ph)
                 alpha[0, i, j, slot] = known[ion]
                 if ion in row.ions_mol_per_l:
-                    bulk[0, i, j, slot] = ion_activity(ion, row.ions_mol_per_l[ion])
+                    bulk[0, i, j, slot] = ion_activity(ion, row.ions_mol_per_l[ion], row.anion or SULFATE)
     return Pairing(bulk, alpha, foreign_v, foreign, electrons)
 
 
@@ -311,6 +311,6 @@ def _foreign(liquid: Electrolyte, own: str | None) -> tuple[float, float, float]
         couple = couple_of(ion)
         if couple is not None and couple.key != own and couple.e_v.value > least:
             slope = 0.0591597 / couple.electrons
-            at_v = couple.e_v.value + slope * math.log10(ion_activity(ion, amount))
+            at_v = couple.e_v.value + slope * math.log10(ion_activity(ion, amount, liquid.anion or SULFATE))
             there.append((at_v, 1000.0 * amount, float(couple.electrons)))
     return max(there, default=None)

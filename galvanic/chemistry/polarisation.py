@@ -13,9 +13,12 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.half import Half
+from galvanic.chemistry.junction import junction
 from galvanic.chemistry.plates import Array
 from galvanic.errors import OutOfRange
+from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrolytes
+from galvanic.reference.reader import Range
 
 ROUNDS, POINTS = 4, 257
 BESIDE_V = 0.5  # how far from where a plate rests when it is read it may stand at another moment
@@ -69,20 +72,30 @@ def sides_of(cell: Cell) -> tuple[str, str]:
 
 
 def solution_ohm(cell: Cell, geometry: Geometry) -> float:
-    """Resistance of the liquid between the plates, Ω: gap/(conductivity·area), at the middle of the liquid's range."""
-    liquid = electrolytes()[cell.electrolyte].conductivity_s_per_m
-    return geometry.gap_m / (math.sqrt(liquid.low * liquid.high) * geometry.area_m2 * geometry.pairs)
+    """Resistance of the liquid between the plates, Ω: gap/(conductivity·area), at the middle of the liquid's range; of two
+    solutions half of the gap in each, and the bridge between them."""
+    row = electrolytes()[cell.electrolyte]
+    bridge = 0.0 if row.bridge is None else _middle(bridges()[row.bridge].ohm)
+    wetted = geometry.area_m2 * geometry.pairs
+    sides = [_middle(electrolytes()[side].conductivity_s_per_m) for side in sides_of(cell)]
+    return bridge + sum(0.5 * geometry.gap_m / (conductivity * wetted) for conductivity in sides)
+
+
+def _middle(known: Range) -> float:
+    return math.sqrt(known.low * known.high)
 
 
 @dataclass(frozen=True)
 class LoadedCell:
-    """One cell with its geometry, ready to be asked for its voltage at any current; `solution_ohm` is the liquid's."""
+    """One cell with its geometry, ready to be asked for its voltage at any current; `solution_ohm` is the liquid's, with the
+    bridge of two solutions, `junction_v` what stands in that bridge."""
 
     cell: Cell
     geometry: Geometry
     negative: Half
     positive: Half
     solution_ohm: float
+    junction_v: float = 0.0
 
     @classmethod
     def of(cls, cell: Cell, geometry: Geometry | None = None) -> LoadedCell:
@@ -90,13 +103,14 @@ class LoadedCell:
         geometry = geometry or Geometry()
         low_side, high_side = sides_of(cell)
         halves = Half.of(cell.negative, low_side), Half.of(cell.positive, high_side)
-        return cls(cell, geometry, *halves, solution_ohm(cell, geometry))
+        return cls(cell, geometry, *halves, solution_ohm(cell, geometry), junction(cell).volts_v)
 
     def volts(self, current_a: Array) -> Array:
         """Terminal voltage in V at currents in A (any shape), positive when the positive plate is the higher."""
         current = np.atleast_1d(np.asarray(current_a, dtype=float))
         density = current / (self.geometry.area_m2 * self.geometry.pairs)
-        return np.asarray(self.positive.at(-density) - self.negative.at(density) - current * self.solution_ohm)
+        apart = self.positive.at(-density) - self.negative.at(density) + self.junction_v
+        return np.asarray(apart - current * self.solution_ohm)
 
     def after(self, seconds: float) -> LoadedCell:
         """The cell so long after the circuit was closed: with what its plates still carry and what has come to them."""
@@ -111,8 +125,8 @@ class LoadedCell:
         return abs(self.after(seconds).at_load(0.0, rest_v or self.rest()).current_a)
 
     def rest(self) -> tuple[float, float]:
-        """Rest potentials of the negative and the positive plate, V against hydrogen."""
-        return self.negative.rest(), self.positive.rest()
+        """Rest potentials of the negative and the positive plate, V against hydrogen in the negative plate's solution."""
+        return self.negative.rest(), self.positive.rest() + self.junction_v
 
     def at_load(self, load_ohm: float, rest_v: tuple[float, float] | None = None) -> Loaded:
         """The working point with a resistor across the cell; 0 is a short circuit. Raises OutOfRange below zero.
@@ -132,7 +146,7 @@ class LoadedCell:
         for _ in range(ROUNDS if load_ohm < LARGE_OHM else MORE_ROUNDS):
             tried = np.linspace(low, high, POINTS)
             current = wetted * self.negative.net(tried)
-            sums = current + wetted * self.positive.net(tried + current * around)
+            sums = current + wetted * self.positive.net(tried + current * around - self.junction_v)
             under = int((sums < 0.0).sum())
             low, high = tried[max(under - 1, 0)], tried[min(under, POINTS - 1)]
         current_a = wetted * float(self.negative.net(np.array([0.5 * (low + high)]))[0])

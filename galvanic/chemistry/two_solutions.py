@@ -13,18 +13,22 @@ import math
 import re
 from dataclasses import dataclass
 
-from galvanic.chemistry.activity import HIGHEST_I, davies_log10, ion_activity
+from galvanic.chemistry.activity import ion_activity
+from galvanic.chemistry.junction import Junction, through
 from galvanic.chemistry.nernst import potential_v
 from galvanic.errors import GalvanicError, OutOfRange, UnknownMaterial
+from galvanic.reference.additions import metal_ions
+from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import HalfReaction, electrodes, half_reactions
 from galvanic.reference.names import find
 
-ANIONS = {"sulfate": 2, "sulphate": 2, "nitrate": 1, "chloride": 1}
+ANIONS = {"sulfate": "SO4--", "sulphate": "SO4--", "nitrate": "NO3-", "chloride": "Cl-"}
 PLAIN = {"sulphate": "sulfate"}
 # What does not dissolve, by metal and anion (solubility rules of any general chemistry text).
 INSOLUBLE = {("Ag", "chloride"): "silver chloride", ("Pb", "sulfate"): "lead sulfate", ("Ag", "sulfate"): "silver sulfate",
              ("Pb", "chloride"): "lead chloride"}  # fmt: skip
 LEAST, MOST = 1e-6, 4.0  # mol/L
+BRIDGE = "paper"
 U_BRIDGE_V = 0.005  # junction of a salt bridge: common practice, no source
 FAR = frozenset({"Mg", "Al"})
 U_FAR_V = 0.5  # what a skin and hydrogen take of these metals' volts: common practice, no source
@@ -66,11 +70,14 @@ class Solution:
     @property
     def activity(self) -> float:
         """Activity of its metal ion."""
-        if self.anion == "sulfate" and self.ion in ("Cu2+", "Zn2+"):
-            return ion_activity(self.ion, self.mol_per_l)
+        return ion_activity(self.ion, self.mol_per_l, ANIONS[self.anion])
+
+    @property
+    def charged(self) -> dict[str, float]:
+        """Its ions, mol/L, by their keys in additions.toml."""
+        anion = ANIONS[self.anion]
         charge = self.half.electrons
-        strength = 0.5 * self.mol_per_l * (charge**2 + charge * ANIONS[self.anion])
-        return self.mol_per_l * float(10.0 ** davies_log10(charge, min(strength, HIGHEST_I)))
+        return {metal_ions()[self.ion]: self.mol_per_l, anion: self.mol_per_l * charge / anion.count("-")}
 
     def potential(self, activity: float, celsius: float) -> float:
         """Potential of its metal in it, V against hydrogen. Raises OutOfRange where the table has no slope for another
@@ -98,8 +105,16 @@ class TwoSolutions:
 
     @property
     def volts_v(self) -> float:
-        """By Nernst's equation with activities, V."""
-        return self._volts(self.left.activity, self.right.activity)
+        """By Nernst's equation with activities, V, with what the bridge leaves."""
+        return self._volts(self.left.activity, self.right.activity) + self.junction.volts_v
+
+    @property
+    def junction(self) -> Junction:
+        """What a paper strip of potassium nitrate leaves between the two, by Henderson; metals that the table of ions does
+        not have (tin, magnesium among them) are taken as leaving none."""
+        if not {self.left.ion, self.right.ion} <= set(metal_ions()):
+            return Junction(0.0, U_BRIDGE_V)
+        return through(self.left.charged, self.right.charged, bridges()[BRIDGE])
 
     def _volts(self, left: float, right: float) -> float:
         return self.right.potential(right, self.celsius) - self.left.potential(left, self.celsius)
@@ -112,7 +127,7 @@ class TwoSolutions:
     @property
     def u_v(self) -> float:
         """Standard uncertainty: the bridge, activity coefficients where Davies is stretched, metals far from equilibrium."""
-        parts = [U_BRIDGE_V, *(U_FAR_V for _ in self.far)]
+        parts = [U_BRIDGE_V, self.junction.u_v, *(U_FAR_V for _ in self.far)]
         for side in (self.left, self.right):
             tabled = side.anion == "sulfate" and side.ion in ("Cu2+", "Zn2+")
             if not tabled and side.mol_per_l > 0.1:

@@ -17,7 +17,7 @@ from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import FIRST_S, Geometry, LoadedCell
 from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
 from galvanic.errors import NoTableEntry, within
-from galvanic.reference.catalogue import electrodes, half_reactions, kept
+from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions, kept
 
 METER_OHM = 1e7
 LEAST_INSIDE_A, MOST_INSIDE_A = 1e-7, 1e-3
@@ -98,7 +98,9 @@ def what_if(cell: Cell, change: Change) -> Outcome:
         positive = positive.with_ions(ion_activity(couple.split("/")[0], change.ions_mol_per_l))
     solution_ohm = loaded.solution_ohm / warmth(change.celsius).conductivity
     if change.conductivity_s_per_m is not None:
-        solution_ohm = change.gap_m / (change.conductivity_s_per_m * change.area_m2 * change.pairs)
+        bridge = electrolytes()[cell.electrolyte].bridge
+        if bridge is None:  # where there is one, it is what counts
+            solution_ohm = change.gap_m / (change.conductivity_s_per_m * change.area_m2 * change.pairs)
     loaded = replace(loaded, negative=negative, positive=positive, solution_ohm=solution_ohm)
     lower, upper = loaded.rest()
     open_v = upper - lower

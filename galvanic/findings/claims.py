@@ -185,7 +185,9 @@ CAUSES: Mapping[str, CauseClaim] = {
             "no_ions",
             "There are none of this metal’s ions in the liquid",
             "A few drops of that metal’s salt solution lift the plate.",
-            _by_plates(("traces",), "Having only traces of ions", "Which ions would you have to add, at which plate?"),
+            _by_plates(
+                ("traces", "strength"), "Having only traces of ions", "Which ions would you have to add, at which plate?"
+            ),
         ),
         CauseClaim(
             "bound",

@@ -17,6 +17,7 @@ from itertools import combinations
 import numpy as np
 
 from galvanic.cells import Cell, standing
+from galvanic.chemistry.fitting import refusal
 from galvanic.errors import NotEnoughData
 from galvanic.planning.assign import ALL_PAIRS, Hands, in_order, path_changes
 from galvanic.planning.level_order import mixed
@@ -73,14 +74,29 @@ class Task:
 
     @property
     def cells(self) -> tuple[Cell, ...]:
-        """Every cell that may be measured, by standing of its plates; a ban does not remove it from here."""
+        """Every cell that may be measured, by standing of its plates; a ban does not remove it from here, what cannot be
+        built of two solutions is left out."""
         return self._cells
 
     @cached_property
     def _cells(self) -> tuple[Cell, ...]:
         ordered = sorted(self.electrodes, key=lambda key: (standing(key), key))
         pairs = [(a, b) for a, b in combinations(ordered, 2) if self.against in (None, a, b)]
-        return tuple(Cell(a, liquid, b, condition) for a, b in pairs for liquid, condition in self.baths)
+        every = (Cell(a, liquid, b, condition) for a, b in pairs for liquid, condition in self.baths)
+        return tuple(cell for cell in every if not refusal(cell))
+
+    @cached_property
+    def plates_in(self) -> Mapping[tuple[str, str], tuple[str, ...]]:
+        """The plates that may stand in a bath; in one liquid all that have a cell there."""
+        found: dict[tuple[str, str], set[str]] = {bath: set() for bath in self.baths}
+        for cell in self.cells:
+            found[cell.bath].update(cell.pair)
+        return {bath: tuple(plate for plate in self.electrodes if plate in there) for bath, there in found.items()}
+
+    @property
+    def links(self) -> int:
+        """Cells that connect all plates of all baths, the shared one counted."""
+        return sum(max(0, len(plates) - 1) for plates in self.plates_in.values())
 
     @cached_property
     def shared(self) -> Cell | None:
@@ -152,7 +168,7 @@ class Plan:
 
 def repeats_that_connect(task: Task) -> int:
     """The most groups per cell, up to those wished for, with which every plate can still be connected; at least 1."""
-    links = (len(set(task.electrodes)) - 1) * len(task.baths) - (1 if task.shared else 0)
+    links = task.links - (1 if task.shared else 0)
     most = min(task.repeats, task.groups)
     return next((r for r in range(most, 0, -1) if r * links <= task.free * task.groups), 1)
 

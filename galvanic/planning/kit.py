@@ -12,6 +12,7 @@ from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import within
 from galvanic.planning.asked import Asked
 from galvanic.planning.recipes import Batch, batch, diluted, recipes
+from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
 
 Plate = tuple[str, str]
@@ -197,7 +198,8 @@ def _vessels(
             )
             volumes[recipe.soak, ""] = volumes.get((recipe.soak, ""), 0) + count
         elif row.negative_side and row.positive_side:
-            line(liquid, recipe.divider if recipe else "divider", count, "keeps the two solutions apart", 1)
+            divider = bridges()[row.bridge].long if row.bridge else "divider"
+            line(liquid, divider, count, "joins the two solutions and keeps them apart", 1)
             cups += 2 * count
             for side in (row.negative_side, row.positive_side):
                 volumes[side, ""] = volumes.get((side, ""), 0) + count

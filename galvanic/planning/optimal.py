@@ -21,6 +21,7 @@ from galvanic.cells import Cell
 Array = np.ndarray[Any, np.dtype[np.float64]]
 
 TETHER = 1e-4  # every plate hangs on a weak thread, so that a plan with loose plates has a (large) variance
+HELD = 1e9  # of a plate that is not in a bath
 LEAST_GAIN = 1e-7  # changes smaller than this are no gain: keeps the choice the same on every machine
 BOUND_STEPS = 150
 
@@ -73,8 +74,15 @@ class Counts:
         self.frozen = np.array([c in demand.fixed for c in self.cells], dtype=bool)
         self.uses = np.array([demand.uses.get(name, 10**6) for name in demand.electrodes])
         k = len(demand.electrodes)
-        # The flat direction (all potentials shifted alike), which no cell can see, is lifted out of the way.
-        self.base = np.zeros((len(demand.baths), k, k)) + TETHER * np.eye(k) + 1.0 / k
+        # The flat direction (all potentials shifted alike), which no cell can see, is lifted out of the way; plates that no
+        # cell of a bath has are held there, so that they count for nothing.
+        self.base = np.zeros((len(demand.baths), k, k)) + TETHER * np.eye(k)
+        for b in range(len(demand.baths)):
+            own = [c for c in (*demand.cells, *demand.given) if bath[c.bath] == b]
+            there = sorted({row[plate] for cell in own for plate in cell.pair}) or list(range(k))
+            away = [i for i in range(k) if i not in there]
+            self.base[b][np.ix_(there, there)] += 1.0 / len(there)
+            self.base[b][away, away] += HELD
         for cell, count in demand.given.items():
             _add(self.base[bath[cell.bath]], row[cell.negative], row[cell.positive], count)
         self.refresh()

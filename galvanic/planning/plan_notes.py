@@ -83,10 +83,10 @@ def _fit(task: Task, plan: Plan, steps: Steps, minutes: float, names: Sequence[s
 
 def _connection(task: Task, plan: Plan) -> list[Note]:
     notes = []
-    links = (len(task.electrodes) - 1) * len(task.baths) - (1 if plan.shared else 0)
+    links = task.links - (1 if plan.shared else 0)
     for bath in task.baths:
         pairs = [cell.pair for hand in plan.hands for cell in hand if cell.bath == bath]
-        parts = connected(task.electrodes, pairs)
+        parts = connected(task.plates_in[bath], pairs)
         if len(parts) > 1:
             away = ", ".join(electrodes()[name].name for part in parts[1:] for name in part)
             notes.append(

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache
 from types import MappingProxyType
 
 from galvanic.chemistry import mixing
-from galvanic.reference.catalogue import electrolytes, shipped_electrolytes
+from galvanic.chemistry.made import WATER
+from galvanic.reference.additions import additions
+from galvanic.reference.catalogue import Made, electrolytes, shipped_electrolytes
 from galvanic.reference.further_tables import stocks
 from galvanic.reference.reader import Range, Reader, read_table
 
@@ -101,12 +104,38 @@ def recipes() -> Mapping[str, Recipe]:
 def batch(electrolyte: str, volume_l: float) -> Batch:
     """What goes into a volume (L) of an electrolyte that is poured. An own electrolyte is taken as ready to pour."""
     name = electrolytes()[electrolyte].name
-    recipe = recipes().get(electrolyte)
+    recipe, made = recipes().get(electrolyte), electrolytes()[electrolyte].made
+    if made is not None:
+        return _made(electrolyte, made, volume_l)
     if recipe is None or recipe.kind == "bought":
         what = recipe.what if recipe else name
         return Batch(electrolyte, volume_l, (Ingredient(what, volume_l * 1000.0, "mL"),), "Ready to pour.", False)
     make = {"solid": _solid, "percent": _percent, "dilute": _dilute, "parts": _parts, "juice": _juice}[recipe.kind]
     return make(recipe, volume_l)
+
+
+def _made(electrolyte: str, made: Made, volume_l: float) -> Batch:
+    """An own liquid by its recipe: the base, and what is stirred in, in proportion; hazards of what is weighed."""
+    whole_ml = made.base_ml + math.fsum(amount for key, amount in made.steps if _unit(key) == "mL")
+    times = 1000.0 * volume_l / whole_ml
+    alone = made.base == WATER and all(_unit(key) == "g" for key, _ in made.steps)
+    base = "distilled water" if made.base == WATER else electrolytes()[made.base].name
+    found = [Ingredient(f"{base}, made up to" if alone else base, times * made.base_ml, "mL")]
+    said = []
+    for key, amount in made.steps:
+        what = additions().get(key)
+        name = electrolytes()[key].name if what is None and key != WATER else key if what is None else what.name
+        formula = f", {what.formula.replace('.', '·')}" if what is not None and what.unit == "g" else ""
+        found.insert(len(found) - 1 if alone else len(found), Ingredient(f"{name}{formula}", times * amount, _unit(key)))
+        said += [what.hazard] if what is not None and what.hazard else []
+    how = "Dissolve in two thirds of the water, then make up to the volume." if alone else "Stir in until all is clear."
+    method = " ".join([how, "Label with what is in it and the date.", *dict.fromkeys(said)])
+    return Batch(electrolyte, volume_l, tuple(found), method, True)
+
+
+def _unit(key: str) -> str:
+    what = additions().get(key)
+    return "mL" if what is None else what.unit
 
 
 def diluted(electrolyte: str, dilution: str, part: float, volume_l: float) -> Batch:

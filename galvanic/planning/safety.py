@@ -16,6 +16,7 @@ from typing import Literal, get_args
 from galvanic.errors import OutOfRange
 from galvanic.notes import Note
 from galvanic.planning.asked import ASKED, WORDS, Asked
+from galvanic.reference.additions import metal_ions
 from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrodes, shipped_electrolytes
 from galvanic.reference.reader import Range, Reader, edition, read_table
 
@@ -97,7 +98,7 @@ def _known() -> dict[str, set[str]]:
         "surface": {e.surface for e in plates},
         "gas": {e.surface for e in plates},
         "form": {e.form for e in liquids},
-        "ion": {ion for e in liquids for ion in e.ions_mol_per_l},
+        "ion": {ion for e in liquids for ion in e.ions_mol_per_l} | set(metal_ions()),
         "activity": set(ACTIVITIES),
         "asked": set(ASKED),
     }

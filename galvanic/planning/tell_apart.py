@@ -66,7 +66,10 @@ def expected_ladders(task: Task) -> dict[tuple[str, str], dict[str, float]]:
     """Expected potential of every plate in every bath, V against hydrogen; plates without an expectation are left out."""
     found = plate_potentials(tuple(task.electrodes), tuple(task.electrolytes))
     known = {liquid: {plate: v for plate, v in row.items() if v is not None} for liquid, row in found.items()}
-    return {(liquid, condition): known[liquid] for liquid, condition in task.baths}
+    return {
+        bath: {plate: known[bath[0]][plate] for plate in plates if plate in known[bath[0]]}
+        for bath, plates in task.plates_in.items()
+    }
 
 
 def plate_potentials(plates: tuple[str, ...], liquids: tuple[str, ...]) -> dict[str, dict[str, float | None]]:

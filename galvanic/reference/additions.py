@@ -28,11 +28,19 @@ class Addition:
 
 @dataclass(frozen=True, slots=True)
 class Ion:
-    """A strong ion: its charge and its limiting molar conductivity at 25 °C in S·cm²/mol of ions."""
+    """A strong ion: its charge and its limiting molar conductivity at 25 °C in S·cm²/mol of ions; `hydrolysis_pk` of a metal
+    ion that makes water sour."""
 
     key: str
     charge: int
     s_cm2_per_mol: Value
+    hydrolysis_pk: Value | None
+
+    @property
+    def metal(self) -> str | None:
+        """A metal ion by its key in the table of half-reactions (“Zn2+”); None for other ions."""
+        symbol = self.key.rstrip("+")
+        return None if self.hydrolysis_pk is None else f"{symbol}{self.charge if self.charge > 1 else ''}+"
 
 
 def _addition(r: Reader) -> Addition:
@@ -48,13 +56,20 @@ def _addition(r: Reader) -> Addition:
 
 
 def _ion(r: Reader) -> Ion:
-    return Ion(r.take("key", str), r.take("charge", int), r.value("s_cm2_per_mol"))
+    pk = r.value("hydrolysis_pk") if "hydrolysis_pk" in r.row else None
+    return Ion(r.take("key", str), r.take("charge", int), r.value("s_cm2_per_mol"), pk)
 
 
 @cache
 def additions() -> Mapping[str, Addition]:
     """Additions by key."""
     return read_table("additions", "addition", _addition)
+
+
+@cache
+def metal_ions() -> Mapping[str, str]:
+    """Keys of metal ions here by their keys in the table of half-reactions: `Zn++` by `Zn2+`."""
+    return {ion.metal: key for key, ion in ions().items() if ion.metal is not None}
 
 
 @cache

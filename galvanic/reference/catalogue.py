@@ -12,6 +12,7 @@ from types import MappingProxyType
 from typing import ParamSpec, TypeVar
 
 from galvanic.errors import BadTable, NoTableEntry
+from galvanic.reference.bridges import bridges
 from galvanic.reference.reader import Range, Reader, Value, read_table
 
 P = ParamSpec("P")
@@ -67,11 +68,22 @@ class Electrode:
 
 
 @dataclass(frozen=True, slots=True)
+class Made:
+    """How an own liquid is made: so many mL of a liquid of the catalogue (“water” for none), and what is stirred in, as keys
+    of additions or liquids with their g or mL."""
+
+    base: str
+    base_ml: float
+    steps: tuple[tuple[str, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Electrolyte:
     """A liquid, fruit or soaked card, with pH, conductivity (S/m) and chloride (mol/L) as ranges.
 
-    `acids_mol_per_l` and `ions_mol_per_l` are total concentrations by key; `negative_side` and `positive_side` name the
-    solutions of a two-solution cell.
+    `acids_mol_per_l` and `ions_mol_per_l` (metal ions, with the `anion` they came with) are total concentrations by key;
+    `negative_side` and `positive_side` name the solutions of a two-solution cell, `bridge` what joins them. `made`: the
+    recipe of a teacher's own.
     """
 
     key: str
@@ -88,6 +100,9 @@ class Electrolyte:
     composition_source: str | None
     negative_side: str | None
     positive_side: str | None
+    anion: str | None = None
+    bridge: str | None = None
+    made: Made | None = None
 
 
 M = TypeVar("M", Electrode, Electrolyte)
@@ -136,6 +151,11 @@ def build_electrolyte(r: Reader) -> Electrolyte:
     composition = r.take("composition_source", str, None)
     if (acids or ions) and r.source(composition or "") is None:
         raise r.fail("a composition needs its source")
+    sides = [r.take(field, str, None) for field in ("negative_side", "positive_side")]
+    bridge = r.take("bridge", str, None)
+    if (bridge is None) != (sides == [None, None]) or (bridge is not None and (None in sides or bridge not in bridges())):
+        raise r.fail("two solutions need both sides and a bridge of bridges.toml")
+    made = r.take("made", dict, None)
     return Electrolyte(
         usual=r.take("usual", bool, False),
         synonyms=r.texts("synonyms"),
@@ -146,8 +166,11 @@ def build_electrolyte(r: Reader) -> Electrolyte:
         acids_mol_per_l=MappingProxyType(acids),
         ions_mol_per_l=MappingProxyType(ions),
         composition_source=composition,
-        negative_side=r.take("negative_side", str, None),
-        positive_side=r.take("positive_side", str, None),
+        negative_side=sides[0],
+        positive_side=sides[1],
+        anion=r.take("anion", str, None),
+        bridge=bridge,
+        made=None if made is None else Made(made["base"], made["base_ml"], tuple(map(tuple, made["steps"]))),
         **{field: r.take(field, str) for field in ("key", "name", "form")},
     )
 

@@ -57,6 +57,7 @@ def electrolyte_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]
         "acids_mol_per_l": data.get("acids_mol_per_l", {}),
         "ions_mol_per_l": data.get("ions_mol_per_l", {}),
         "composition_source": "teacher",
+        **{name: data[name] for name in ("anion", "negative_side", "positive_side", "bridge", "made") if data.get(name)},
     }
 
 

@@ -36,9 +36,14 @@ class Steps(unittest.TestCase):
         )
         self.assertNotIn("traces", [step.code for step in account_of("zinc", "lemon-juice").steps])
 
-    def test_what_cancels_is_one_step(self):
-        """In copper sulfate the oxide's equilibrium lies lower and other reactions bring the plate back: nothing to tell."""
-        self.assertEqual([step.code for step in account_of("copper", "cuso4-1.0").steps], ["other"])
+    def test_in_its_own_salt_the_strength_of_the_solution_is_a_step_that_dilution_bears_out(self):
+        """In copper sulfate the oxide's equilibrium lies lower and other reactions bring the plate back: that is one step."""
+        found = {step.code: step for step in account_of("copper", "cuso4-1.0").steps}
+        self.assertEqual(list(found), ["strength", "other"])
+        # 0.0296 V a decade of activity; γ± of copper sulfate from Robinson and Stokes, as in activity.toml
+        self.assertAlmostEqual(found["strength"].volts_v, 0.02958 * math.log10(0.0423), delta=0.015)
+        self.assertAlmostEqual(found["strength"].moves_v, -0.0296, delta=0.002)
+        self.assertNotIn("strength", [step.code for step in account_of("copper", "lemon-juice").steps])
 
     def test_the_test_says_what_plate_and_reading_do(self):
         by_plate = {(c.plate, c.code): c.test for c in explain(Cell("aluminium", "salt-water", "copper"), 0.55).causes}
@@ -55,4 +60,4 @@ class Steps(unittest.TestCase):
                 half = Half.of(cause.plate, "lemon-juice")
                 self.assertGreater(abs(half.in_liquid(stir=STIRRED).rest() - half.rest()), LAST_DIGIT_V)
         tests = [c.test for c in explain(Cell("zinc", "daniell-pot", "copper"), 1.09).causes if c.plate == "copper"]
-        self.assertEqual(tests, [NO_TEST])
+        self.assertEqual([test.split(":")[0] for test in tests], ["make this plate’s solution ten times weaker", NO_TEST])

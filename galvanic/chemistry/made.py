@@ -1,0 +1,112 @@
+"""Liquids a teacher makes: a base with something stirred in, or two liquids and a bridge; their numbers."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from galvanic.chemistry.blending import Composition, Step, blend, liquid, water
+from galvanic.chemistry.fitting import falls_out
+from galvanic.errors import OutOfRange
+from galvanic.reference.additions import additions, metal_ions
+from galvanic.reference.bridges import bridges
+from galvanic.reference.catalogue import Made, electrolytes
+from galvanic.reference.reader import Range
+
+WATER = "water"
+PH_HALF, PART = 0.2, 1.25  # how well a recipe is known beside its base: pH, and a factor: common practice, no source
+STRONG = 0.5  # mol/L of a metal's salt, from which oxygen dissolves badly in it (kinetics.toml, “sulfate”)
+TRACE_CHLORIDE = (5e-5, 2e-3)  # traces from tap water, as the catalogue has them
+SILVER_CHLORIDE = 1.8e-10  # solubility product, (mol/L)², 25 °C: any general chemistry text, from memory
+LEAST = 1e-9
+
+
+def composition(made: Made) -> Composition:
+    """What a recipe comes to. Raises OutOfRange for amounts that are none or do not dissolve, or a two-solution base."""
+    base = water(1e-3 * made.base_ml) if made.base == WATER else liquid(made.base, 1e-3 * made.base_ml)
+    steps: list[Step] = [(additions().get(key, key), amount) for key, amount in made.steps]
+    for key, _ in made.steps:
+        if key not in additions() and key not in electrolytes() and key != WATER:
+            raise OutOfRange(f"There is nothing called “{key[:40]}” to add.", field="steps")
+    return blend(base, steps)
+
+
+def made_fields(made: Made) -> dict[str, Any]:
+    """A recipe's numbers as the catalogue keeps them: form, pH, conductivity (S/m) and chloride (mol/L) from low to high,
+    its acids, its metal ions and the anion they came with. Raises OutOfRange."""
+    found = composition(made)
+    amounts = found.per_l(found.ions_mol)
+    metals = {metal: amounts[key] for metal, key in metal_ions().items() if amounts.get(key, 0.0) > LEAST}
+    row = electrolytes().get(made.base)
+    half = max(PH_HALF, 0.0 if row is None else 0.5 * (row.ph.high - row.ph.low))
+    ratio = max(PART, 1.0 if row is None else _spread(row.conductivity_s_per_m))
+    chloride = found.chloride_mol_per_l
+    salty = (TRACE_CHLORIDE[0], max(TRACE_CHLORIDE[1], chloride)) if chloride < TRACE_CHLORIDE[1] else None
+    if metals.get("Ag+", 0.0) > LEAST:  # silver leaves as much chloride in the water as its chloride dissolves
+        left = SILVER_CHLORIDE / metals["Ag+"]
+        salty = (0.5 * left, 2.0 * left)
+    spread = max(PART, 1.0 if row is None else _spread(row.chloride_mol_per_l))
+    form = "liquid" if row is None or row.form in ("whole", "sulfate") else row.form
+    anion = max(("SO4--", "NO3-"), key=lambda key: amounts.get(key, 0.0)) if metals else None
+    return {
+        "form": "sulfate" if math.fsum(metals.values()) >= STRONG else form,
+        "ph": (max(-1.0, found.ph - half), min(15.0, found.ph + half)),
+        "conductivity_s_per_m": (found.conductivity_s_per_m / ratio, found.conductivity_s_per_m * ratio),
+        "chloride_mol_per_l": salty or (chloride / spread, chloride * spread),
+        "acids_mol_per_l": {key: amount for key, amount in found.per_l(found.acids_mol).items() if amount > LEAST},
+        "ions_mol_per_l": metals,
+        "anion": anion if anion is not None and amounts.get(anion, 0.0) > LEAST else None,
+        "made": {"base": made.base, "base_ml": made.base_ml, "steps": [list(step) for step in made.steps]},
+    }
+
+
+def _spread(range_: Range) -> float:
+    """From the middle of a range to its end, as a factor."""
+    return math.sqrt(range_.high / range_.low)
+
+
+def two_fields(negative_side: str, positive_side: str, bridge: str) -> dict[str, Any]:
+    """Two liquids and a bridge as the catalogue keeps them. Raises OutOfRange for what cannot be, with its reason."""
+    for side in (negative_side, positive_side):
+        if side not in electrolytes():
+            raise OutOfRange(f"There is no liquid “{side[:40]}”.", field="sides")
+        if electrolytes()[side].negative_side or electrolytes()[side].form in ("whole", "card", "acid-card"):
+            raise OutOfRange(f"{electrolytes()[side].name} cannot be one of two cups.", field="sides")
+    if bridge not in bridges():
+        raise OutOfRange(
+            f"Two solutions need a bridge: {', '.join(one.name for one in bridges().values())}.", field="bridge"
+        )
+    if why := falls_out(negative_side, positive_side):
+        raise OutOfRange(f"{why} Take nitrates or sulfates that both dissolve.", field="sides")
+    rows = [electrolytes()[side] for side in (negative_side, positive_side)]
+
+    def both(field: str) -> tuple[float, float]:
+        ranges = [getattr(row, field) for row in rows]
+        return min(one.low for one in ranges), max(one.high for one in ranges)
+
+    return {
+        "form": "liquid",
+        **{field: both(field) for field in ("ph", "conductivity_s_per_m", "chloride_mol_per_l")},
+        "negative_side": negative_side,
+        "positive_side": positive_side,
+        "bridge": bridge,
+    }
+
+
+def grams_for(addition: str, mol_per_l: float, volume_l: float) -> float:
+    """Grams of a solid for so many mol/L of its formula. Raises OutOfRange for a bottle, or nothing."""
+    what = additions()[addition]
+    if what.unit != "g" or not 0.0 < mol_per_l <= 10.0:
+        raise OutOfRange("A strength lies above 0 and is 10 mol/L at most, of something that is weighed.", field="amount")
+    return mol_per_l * volume_l / what.mol_per_unit
+
+
+def strength_of(made: Made) -> str:
+    """“zinc sulfate 0.5 mol/L” for one salt in water; empty for anything else."""
+    if made.base != WATER or len(made.steps) != 1 or made.steps[0][0] not in additions():
+        return ""
+    key, amount = made.steps[0]
+    what = additions()[key]
+    if what.unit != "g":
+        return ""
+    return f"{what.name} {float(f'{amount * what.mol_per_unit / (1e-3 * made.base_ml):.3g}'):g} mol/L"
