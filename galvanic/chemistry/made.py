@@ -110,3 +110,48 @@ def strength_of(made: Made) -> str:
     if what.unit != "g":
         return ""
     return f"{what.name} {float(f'{amount * what.mol_per_unit / (1e-3 * made.base_ml):.3g}'):g} mol/L"
+
+
+UNITS = ("g", "mL", "mol/L", "mass %", "volume %", "parts")
+
+
+def amount_of(what: str, value: float, unit: str, base_ml: float, base_parts: float = 100.0) -> float:
+    """An amount as a recipe has it (g of a solid, mL of a liquid, in `base_ml` of the base) from how it is written.
+
+    mol/L are of the formula that is weighed, its water counted, and take the base for the volume; mass % and volume % are of
+    the whole; parts stand to `base_parts` of the base, by mass for solids and by volume for liquids, whatever they add up to.
+    A mL of the base is taken as a gram. Raises OutOfRange for a unit that does not suit, or a value that is none.
+    """
+    weighed = what in additions() and additions()[what].unit == "g"
+    if not 0.0 < value <= 1e4 or not 0.0 < base_parts <= 1e4:
+        raise OutOfRange("An amount lies above zero.", field="amount", value=value, limit=0.0)
+    if unit == "mol/L":
+        if what not in additions():
+            raise OutOfRange("mol/L are for something that is weighed.", field="unit")
+        return grams_for(what, value, 1e-3 * base_ml)
+    if unit == "parts":
+        return base_ml * value / base_parts
+    if unit in ("mass %", "volume %"):
+        if (unit == "mass %") != weighed:
+            raise OutOfRange(f"{unit} are for {'solids' if unit == 'mass %' else 'liquids'}.", field="unit")
+        if not value < 100.0:
+            raise OutOfRange("A percentage lies below 100.", field="amount", value=value, limit=100.0)
+        return base_ml * value / (100.0 - value)
+    if unit != ("g" if weighed else "mL"):
+        raise OutOfRange(f"That is measured in {'g' if weighed else 'mL'}.", field="unit")
+    return value
+
+
+def described(made: Made) -> str:
+    """“lemon juice 100 mL + table salt 2 g”."""
+    base = WATER if made.base == WATER else electrolytes()[made.base].name
+    more = [f"{_name(key)} {float(f'{amount:.3g}'):g} {'g' if _weighed(key) else 'mL'}" for key, amount in made.steps]
+    return " + ".join([f"{base} {made.base_ml:g} mL", *more])
+
+
+def _weighed(key: str) -> bool:
+    return key in additions() and additions()[key].unit == "g"
+
+
+def _name(key: str) -> str:
+    return additions()[key].name if key in additions() else key if key == WATER else electrolytes()[key].name

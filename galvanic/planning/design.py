@@ -80,10 +80,14 @@ class Task:
 
     @cached_property
     def _cells(self) -> tuple[Cell, ...]:
+        return tuple(cell for cell in self.possible if not refusal(cell))
+
+    @cached_property
+    def possible(self) -> tuple[Cell, ...]:
+        """Every pair of plates in every bath, those too that cannot be built of two solutions."""
         ordered = sorted(self.electrodes, key=lambda key: (standing(key), key))
         pairs = [(a, b) for a, b in combinations(ordered, 2) if self.against in (None, a, b)]
-        every = (Cell(a, liquid, b, condition) for a, b in pairs for liquid, condition in self.baths)
-        return tuple(cell for cell in every if not refusal(cell))
+        return tuple(Cell(a, liquid, b, condition) for a, b in pairs for liquid, condition in self.baths)
 
     @cached_property
     def plates_in(self) -> Mapping[tuple[str, str], tuple[str, ...]]:
@@ -198,6 +202,9 @@ def demand_of(task: Task, repeats: int) -> Demand:
 
 def design(task: Task) -> Plan:
     """The first good plan, in well under a second. Raises NotEnoughData where not one cell fits into the period."""
+    if not task.cells:
+        why = next((why for cell in task.possible if (why := refusal(cell))), "Choose two plates that differ.")
+        raise NotEnoughData(f"No cell can be built with these plates and liquids. {why}")
     if task.places < 1:
         raise NotEnoughData("Not one cell fits into this period. Give it more minutes, or make the steps shorter.")
     demand = demand_of(task, repeats_that_connect(task))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from galvanic.chemistry.fitting import refusal
 from galvanic.notes import Action, Note, volts
 from galvanic.planning.design import LOOSE, Plan, Task
 from galvanic.planning.replan import fewest_missed
@@ -32,6 +33,7 @@ def plan_notes(
     """Notes on a plan, most useful first. `names` are the groups', `scatter_v` that between groups on one cell."""
     return [
         _fit(task, plan, steps, minutes, names),
+        *_two_solutions(task),
         *_connection(task, plan),
         *_telling_apart(task, plan, scatter_v),
         *_free_places(task, plan),
@@ -79,6 +81,25 @@ def _fit(task: Task, plan: Plan, steps: Steps, minutes: float, names: Sequence[s
         f"{each} Over time: {who}. Missed least: {cell.notation} at {names[group]}.",
         Action("drop", f"Drop {cell.short}", cell, group=group),
     )
+
+
+def _two_solutions(task: Task) -> list[Note]:
+    """Which pairs cannot be built of two solutions, liquid by liquid, with the reason."""
+    notes = []
+    for liquid in task.electrolytes:
+        row = electrolytes()[liquid]
+        if row.bridge is None:
+            continue
+        there = {cell.pair: cell for cell in task.cells if cell.electrolyte == liquid}
+        out = {cell.pair: refusal(cell) for cell in task.possible if cell.electrolyte == liquid and cell.pair not in there}
+        why = " ".join(dict.fromkeys(out.values()))
+        if not there:
+            text = f"{why} Choose the plates of its own two metals; for one metal on both sides, its second plate."
+            notes.append(Note("no_cell_in", "caution", f"No cell in {row.name}", text))
+        elif out:
+            can = ", ".join(cell.short for cell in there.values())
+            notes.append(Note("left_out", "plain", f"In {row.name}: only {can}", why))
+    return notes
 
 
 def _connection(task: Task, plan: Plan) -> list[Note]:

@@ -250,6 +250,19 @@ def also(own: Callable[[], Own]) -> Iterator[None]:
         _around.reset(token)
 
 
+@contextmanager
+def beside(*liquids: Electrolyte) -> Iterator[None]:
+    """Let liquids that nobody keeps yet stand beside all that is around, for what runs inside. Raises BadTable for a key in
+    use."""
+    now = catalogue()
+    with_them = Catalogue(now.electrodes, _merged(now.electrolytes, liquids), now.own + _told_apart(*liquids))
+    token = _around.set(lambda: with_them)
+    try:
+        yield
+    finally:
+        _around.reset(token)
+
+
 def _told_apart(*own: Electrode | Electrolyte) -> str:
     return sha256(repr(own).encode()).hexdigest() if own else ""
 

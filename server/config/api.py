@@ -19,6 +19,7 @@ from server.labs.api import router as labs
 from server.labs.joining_api import router as joining
 from server.labs.sheets.api import router as sheets
 from server.materials.api import router as materials
+from server.materials.making_api import router as making
 from server.people.api import router as people
 from server.power.api import router as power
 from server.power.bench_api import router as packs
@@ -51,6 +52,7 @@ for router in (
     health,
     people,
     materials,
+    making,
     room_list,
     labs,
     joining,

@@ -10,17 +10,23 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.bench.symptoms import SYMPTOMS
 from galvanic.chemistry.kinetics import forms, surfaces
+from galvanic.chemistry.made import described
 from galvanic.planning.safety import ACTIVITIES
 from galvanic.reference import catalogue, reader
+from galvanic.reference.additions import Addition, additions, ions
+from galvanic.reference.bridges import bridges
+from galvanic.reference.catalogue import Electrolyte
 from server.materials import services
-from server.materials.models import OwnMaterial, Shelf
+from server.materials.models import OwnMaterial, Shelf, is_made
 from server.materials.schemas import (
+    AdditionOut,
     ElectrodeOut,
     ElectrolyteOut,
     Key,
     MaterialsOut,
     NamedOut,
     OnShelf,
+    SidesOut,
     SymptomOut,
 )
 from server.people.auth import TeacherAuth, teacher_of
@@ -88,7 +94,7 @@ def own_materials(request: HttpRequest) -> OwnOut:
     """The teacher's own materials, as they were entered."""
     rows = services.offered(teacher_of(request))
     plates = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTRODE]
-    liquids = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTROLYTE]
+    liquids = [row for row in rows if row.kind == OwnMaterial.Kind.ELECTROLYTE and not is_made(row)]
     return OwnOut(
         electrodes=[OwnElectrodeOut(key=row.key, name=row.name, **row.data) for row in plates],
         electrolytes=[
@@ -141,6 +147,8 @@ def materials(request: HttpRequest) -> MaterialsOut:
                 form=e.form,
                 ph_low=e.ph.low,
                 ph_high=e.ph.high,
+                recipe="" if e.made is None else described(e.made),
+                sides=_sides(e),
                 usual=e.usual or e.key.startswith("own-"),
                 own=e.key.startswith("own-"),
                 retired=e.key in retired,
@@ -151,9 +159,28 @@ def materials(request: HttpRequest) -> MaterialsOut:
         couples=[NamedOut(key=h.key, name=h.equation) for h in catalogue.half_reactions().values() if _metal(h.key)],
         surfaces=[NamedOut(key=key, name=key.replace("-", " ")) for key in surfaces()],
         forms=[NamedOut(key=key, name=form.name) for key, form in forms().items()],
+        additions=[
+            AdditionOut(key=a.key, name=a.name, unit=a.unit, metal=_metal_in(a), hazard=a.hazard)
+            for a in additions().values()
+        ],
+        bridges=[NamedOut(key=one.key, name=one.long) for one in bridges().values()],
         activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
         symptoms=[SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(s.tries)) for s in SYMPTOMS],
     )
+
+
+def _sides(row: Electrolyte) -> SidesOut | None:
+    if row.negative_side is None or row.positive_side is None or row.bridge is None:
+        return None
+    bridge = bridges()[row.bridge]
+    return SidesOut(negative=row.negative_side, positive=row.positive_side, bridge=row.bridge, joined=bridge.name)
+
+
+def _metal_in(what: Addition) -> str:
+    """The plate whose metal's ions a salt brings; empty for anything else."""
+    ion = next((ions()[key].metal for key in what.ions if ions()[key].metal), None)
+    plates = catalogue.shipped_electrodes().values()
+    return next((e.key for e in plates if e.couple is not None and e.couple.split("/")[0] == ion and e.pure), "")
 
 
 def _metal(couple: str) -> bool:

@@ -52,6 +52,11 @@ class OwnMaterial(models.Model):
         return self.name
 
 
+def is_made(row: OwnMaterial) -> bool:
+    """Whether a liquid is made by recipe or of two solutions, not described by its numbers."""
+    return bool(row.data.get("made") or row.data.get("bridge"))
+
+
 class Shelf(models.Model):
     """How many pieces (or litres) of a material a teacher has, and what one costs."""
 

@@ -31,14 +31,26 @@ class ElectrodeOut(BaseModel):
     shelf: OnShelf
 
 
+class SidesOut(BaseModel):
+    """The two solutions of a cell, by key, and what joins them, by key and in words."""
+
+    negative: str
+    positive: str
+    bridge: str
+    joined: str
+
+
 class ElectrolyteOut(BaseModel):
-    """An electrolyte of the catalogue, pH as a range."""
+    """An electrolyte of the catalogue, pH as a range; `recipe`: how an own one is made (empty: it is not), `sides` of two
+    solutions."""
 
     key: str
     name: str
     form: str
     ph_low: float
     ph_high: float
+    recipe: str
+    sides: SidesOut | None
     usual: bool
     own: bool
     retired: bool
@@ -52,6 +64,16 @@ class NamedOut(BaseModel):
     name: str
 
 
+class AdditionOut(BaseModel):
+    """What can be stirred in: measured in g or mL; `metal`: a salt of a metal, by its plate's key; its hazard in a line."""
+
+    key: str
+    name: str
+    unit: str
+    metal: str
+    hazard: str
+
+
 class MaterialsOut(BaseModel):
     """The catalogue, what own materials are made of, and activities for the safety sheet."""
 
@@ -62,6 +84,8 @@ class MaterialsOut(BaseModel):
     surfaces: list[NamedOut]
     forms: list[NamedOut]
     activities: list[NamedOut]
+    additions: list[AdditionOut]
+    bridges: list[NamedOut]
     symptoms: list[SymptomOut]
 
 

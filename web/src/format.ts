@@ -14,6 +14,14 @@ export function volts(value: number, decimals: number, signed = false): string {
   return `${number(value, decimals, signed)}${THIN}V`;
 }
 
+/** A current in mA, or in µA where it is small. */
+export function current(ampere: number): string {
+  const milli = 1000 * ampere;
+  return Math.abs(milli) < 0.1
+    ? `${number(1000 * milli, 0)}${THIN}µA`
+    : `${number(milli, milli < 10 ? 2 : 1)}${THIN}mA`;
+}
+
 /** Typed text as typed, with a true minus sign: "-1.10" stays 1.10. */
 export function asTyped(text: string, unit: string): string {
   const bare = text.replace(/\s*m?v(olts?)?\s*$/i, "").replace(/^\s*[-\u2010-\u2014\u2212]\s*/, MINUS);

@@ -1424,6 +1424,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/materials/made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Made
+         * @description Keep a liquid made by recipe.
+         */
+        post: operations["add_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/made/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Made
+         * @description What a recipe comes to; nothing is kept.
+         */
+        post: operations["preview_made"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/materials/own": {
         parameters: {
             query?: never;
@@ -1438,6 +1478,46 @@ export interface paths {
         get: operations["own_materials"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/two": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Two
+         * @description Keep two solutions and their bridge.
+         */
+        post: operations["add_two"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/two/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Two
+         * @description What two solutions would give; nothing is kept.
+         */
+        post: operations["preview_two"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1716,6 +1796,22 @@ export interface components {
             name: string;
             /** Text */
             text: string;
+        };
+        /**
+         * AdditionOut
+         * @description What can be stirred in: measured in g or mL; `metal`: a salt of a metal, by its plate's key; its hazard in a line.
+         */
+        AdditionOut: {
+            /** Hazard */
+            hazard: string;
+            /** Key */
+            key: string;
+            /** Metal */
+            metal: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * AddressIn
@@ -2731,7 +2827,8 @@ export interface components {
         };
         /**
          * ElectrolyteOut
-         * @description An electrolyte of the catalogue, pH as a range.
+         * @description An electrolyte of the catalogue, pH as a range; `recipe`: how an own one is made (empty: it is not), `sides` of two
+         *     solutions.
          */
         ElectrolyteOut: {
             /** Form */
@@ -2746,9 +2843,12 @@ export interface components {
             ph_high: number;
             /** Ph Low */
             ph_low: number;
+            /** Recipe */
+            recipe: string;
             /** Retired */
             retired: boolean;
             shelf: components["schemas"]["OnShelf"];
+            sides: components["schemas"]["SidesOut"] | null;
             /** Usual */
             usual: boolean;
         };
@@ -3116,6 +3216,14 @@ export interface components {
             /** Nth */
             nth: number;
             reading: components["schemas"]["ReadingOut"];
+        };
+        /**
+         * KeptOut
+         * @description An own material that was kept, by key.
+         */
+        KeptOut: {
+            /** Key */
+            key: string;
         };
         /**
          * KeptPack
@@ -3533,12 +3641,76 @@ export interface components {
             name: string;
         };
         /**
+         * MadeIn
+         * @description A liquid made from 100 mL of a base (“water” for none); `base_parts`: how many parts the base is, where parts are
+         *     used. `negative` and `positive`: plates to foretell for.
+         */
+        MadeIn: {
+            /**
+             * Base
+             * @default water
+             */
+            base: string;
+            /**
+             * Base Parts
+             * @default 100
+             */
+            base_parts: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Negative
+             * @default
+             */
+            negative: string;
+            /**
+             * Positive
+             * @default
+             */
+            positive: string;
+            /**
+             * Replaces
+             * @default
+             */
+            replaces: string;
+            /** Steps */
+            steps: components["schemas"]["StepIn"][];
+        };
+        /**
+         * MadePreview
+         * @description What a recipe comes to: pH, conductivity (S/m), chloride (mol/L), carbon dioxide that foams away (mL), and volts and
+         *     current of the plates asked for before and after.
+         */
+        MadePreview: {
+            /** Chloride Mol Per L */
+            chloride_mol_per_l: number;
+            /** Conductivity S Per M */
+            conductivity_s_per_m: number;
+            /** Described */
+            described: string;
+            /** Foam Ml */
+            foam_ml: number;
+            /** Foretold */
+            foretold: components["schemas"]["ForetoldOut"][];
+            /** Name */
+            name: string;
+            /** Ph */
+            ph: number;
+        };
+        /**
          * MaterialsOut
          * @description The catalogue, what own materials are made of, and activities for the safety sheet.
          */
         MaterialsOut: {
             /** Activities */
             activities: components["schemas"]["NamedOut"][];
+            /** Additions */
+            additions: components["schemas"]["AdditionOut"][];
+            /** Bridges */
+            bridges: components["schemas"]["NamedOut"][];
             /** Couples */
             couples: components["schemas"]["NamedOut"][];
             /** Edition */
@@ -4981,6 +5153,41 @@ export interface components {
             price: number | null;
         };
         /**
+         * SideIn
+         * @description One of two solutions: a liquid of the catalogue, or a salt at a strength in water.
+         */
+        SideIn: {
+            /**
+             * Liquid
+             * @default
+             */
+            liquid: string;
+            /**
+             * Mol Per L
+             * @default 1
+             */
+            mol_per_l: number;
+            /**
+             * Salt
+             * @default
+             */
+            salt: string;
+        };
+        /**
+         * SidesOut
+         * @description The two solutions of a cell, by key, and what joins them, by key and in words.
+         */
+        SidesOut: {
+            /** Bridge */
+            bridge: string;
+            /** Joined */
+            joined: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+        };
+        /**
          * SignIn
          * @description A teacher's name and password.
          */
@@ -5059,6 +5266,22 @@ export interface components {
             usual: components["schemas"]["LabSettings"];
             /** Variables */
             variables: components["schemas"]["VariableOut"][];
+        };
+        /**
+         * StepIn
+         * @description What is stirred in, how much of it, and how that is written.
+         */
+        StepIn: {
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "mL" | "mol/L" | "mass %" | "volume %" | "parts";
+            /** What */
+            what: string;
         };
         /**
          * StepOut
@@ -5259,6 +5482,46 @@ export interface components {
             times_s: number[];
             /** Volts V */
             volts_v: number[];
+        };
+        /**
+         * TwoIn
+         * @description Two solutions, the bridge between them, and the plates that stand in them.
+         */
+        TwoIn: {
+            /** Bridge */
+            bridge: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Negative */
+            negative: string;
+            negative_side: components["schemas"]["SideIn"];
+            /** Positive */
+            positive: string;
+            positive_side: components["schemas"]["SideIn"];
+            /**
+             * Replaces
+             * @default
+             */
+            replaces: string;
+        };
+        /**
+         * TwoPreview
+         * @description What two solutions would give: why they cannot (empty: they can), the table's difference, V (None for an inert plate),
+         *     the junction, V.
+         */
+        TwoPreview: {
+            foretold: components["schemas"]["ForetoldOut"] | null;
+            /** Junction V */
+            junction_v: number;
+            /** Name */
+            name: string;
+            /** Refusal */
+            refusal: string;
+            /** Table V */
+            table_v: number | null;
         };
         /**
          * UnderLoadIn
@@ -9417,6 +9680,126 @@ export interface operations {
             };
         };
     };
+    add_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    preview_made: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadePreview"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     own_materials: {
         parameters: {
             query?: never;
@@ -9433,6 +9816,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    add_two: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    preview_two: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoPreview"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */

@@ -17,6 +17,30 @@ export const useOwnMaterials = () =>
 export const useRetire = () =>
   useChange((key: string) => dataOf(POST("/api/materials/{key}/retire", { params: { path: { key } } })));
 
+/** What a recipe would come to; nothing is kept. */
+export const useMadePreview = (body: Schemas["MadeIn"] | null) =>
+  useQuery<Schemas["MadePreview"], Problem>({
+    queryKey: ["made", body],
+    enabled: body !== null,
+    queryFn: () => dataOf(POST("/api/materials/made/preview", { body: body as Schemas["MadeIn"] })),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+
+export const useAddMade = () => useChange((body: Schemas["MadeIn"]) => dataOf(POST("/api/materials/made", { body })));
+
+/** What two solutions would give; nothing is kept. */
+export const useTwoPreview = (body: Schemas["TwoIn"] | null) =>
+  useQuery<Schemas["TwoPreview"], Problem>({
+    queryKey: ["two", body],
+    enabled: body !== null,
+    queryFn: () => dataOf(POST("/api/materials/two/preview", { body: body as Schemas["TwoIn"] })),
+    placeholderData: (previous) => previous,
+    retry: false,
+  });
+
+export const useAddTwo = () => useChange((body: Schemas["TwoIn"]) => dataOf(POST("/api/materials/two", { body })));
+
 /** Keep what is on the shelf; several changes of one material go one after the other, none is skipped. */
 export function useSetShelf(key: string) {
   const client = useQueryClient();

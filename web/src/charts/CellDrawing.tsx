@@ -1,5 +1,6 @@
 import { colour, font } from "../ui/theme";
 import { CellLevel, type Level } from "./CellLevel";
+import { type Cups, OneCup, OneCupGlass, TwoCups, TwoCupsGlass, broken } from "./Vessels";
 
 const PLATES: Record<string, string> = {
   magnesium: "#d3d8da",
@@ -24,6 +25,11 @@ const LIQUIDS: Record<string, string> = {
   "beet-brine": "#e0bccb",
 };
 
+const WATER = "#dfeaf0";
+/** A solution by what it is called: copper's salts are blue, nickel's and iron's greenish. */
+const poured = (name: string) =>
+  name.startsWith("copper") ? "#bfdcf0" : /^(nickel|iron)/.test(name) ? "#d5e8d2" : WATER;
+
 type Props = {
   left: { key: string; symbol: string };
   right: { key: string; symbol: string };
@@ -31,6 +37,8 @@ type Props = {
   redOnLeft: boolean;
   leads?: boolean;
   level?: Level | null;
+  /** Names of what is in two cups, and the key of what joins them. */
+  cups?: Cups | null;
   small?: boolean;
 };
 
@@ -41,9 +49,20 @@ const LETTERS = {
 };
 
 /** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
-export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, level = null, small = false }: Props) {
+export function CellDrawing({
+  left,
+  right,
+  liquid,
+  redOnLeft,
+  leads = true,
+  level = null,
+  cups = null,
+  small = false,
+}: Props) {
+  const fill = LIQUIDS[liquid.key] ?? WATER;
   const letters = LETTERS[small ? "small" : "usual"];
-  const foot = 296 + letters.word;
+  const under = cups ? [broken(cups.left), broken(cups.right)] : [];
+  const foot = 296 + letters.word * (1 + 1.1 * Math.max(0, ...under.map((lines) => lines.length)));
   const plates = [
     { x: 112, red: redOnLeft, ...left },
     { x: 268, red: !redOnLeft, ...right },
@@ -54,7 +73,10 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, leve
         `The ${plate.red ? "red" : "black"} lead goes from ${plate.symbol} to ${plate.red ? "V" : "COM"} on the meter.`,
     )
     .join(" ");
-  const description = `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}${level ? `, ${level.name} ${level.text}` : ""}. ${leads ? ends : ""}`;
+  const where = cups
+    ? `Two cups: ${left.symbol} in ${cups.left}, ${right.symbol} in ${cups.right}, joined by a ${liquid.name}`
+    : `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}`;
+  const description = `${where}${level ? `, ${level.name} ${level.text}` : ""}. ${leads ? ends : ""}`;
   return (
     <svg
       viewBox={`0 0 400 ${foot + (level ? letters.word + 6 : 0) + 7}`}
@@ -89,7 +111,7 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, leve
       })}
       <circle cx={170} cy={66} r={6} fill={colour.ink} />
       <circle cx={230} cy={66} r={6} fill={colour.wrong} />
-      <path d="M62 178v98q0 14 14 14h248q14 0 14-14v-98z" fill={LIQUIDS[liquid.key] ?? "#dfeaf0"} />
+      {cups ? <TwoCups joined={cups.joined} fills={[poured(cups.left), poured(cups.right)]} /> : <OneCup fill={fill} />}
       {plates.map(({ x, key, symbol, red }) => (
         <g key={x}>
           <rect
@@ -101,7 +123,14 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, leve
             stroke={colour.ink}
             strokeWidth={1.5}
           />
-          <rect x={x - 19} y={178} width={38} height={76} fill={LIQUIDS[liquid.key] ?? "#dfeaf0"} opacity={0.4} />
+          <rect
+            x={x - 19}
+            y={178}
+            width={38}
+            height={76}
+            fill={cups ? poured(x < 200 ? cups.left : cups.right) : fill}
+            opacity={0.4}
+          />
           <rect x={x - 18} y={126} width={36} height={letters.symbol + 8} rx={3} fill={colour.white} />
           <text x={x} y={127 + letters.symbol} textAnchor="middle" fontSize={letters.symbol} fontWeight={700}>
             {symbol}
@@ -118,7 +147,21 @@ export function CellDrawing({ left, right, liquid, redOnLeft, leads = true, leve
           </text>
         </g>
       ))}
-      <path d="M62 158v118q0 14 14 14h248q14 0 14-14V158" fill="none" stroke={colour.ink} strokeWidth={2.5} />
+      {cups ? <TwoCupsGlass joined={cups.joined} /> : <OneCupGlass />}
+      {under.map((lines, side) =>
+        lines.map((line, at) => (
+          <text
+            key={`${String(side)} ${line}`}
+            x={side ? 288 : 112}
+            y={296 + letters.word * (1 + 1.1 * at)}
+            textAnchor="middle"
+            fontSize={letters.word}
+            fontWeight={600}
+          >
+            {line}
+          </text>
+        )),
+      )}
       <text x={200} y={foot} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
         {liquid.name}
       </text>

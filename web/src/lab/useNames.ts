@@ -11,6 +11,14 @@ export function useNames() {
       plate: (key: string) => plates.get(key)?.name ?? key,
       symbol: (key: string) => plates.get(key)?.symbol ?? key,
       liquid: (key: string) => liquids.get(key)?.name ?? key,
+      /** What is in the cups of two solutions and what joins them, the left one first; null for one liquid. */
+      cups: (key: string, swapped = false) => {
+        const sides = liquids.get(key)?.sides;
+        if (!sides) return null;
+        const [left = "", right = ""] = [sides.negative, sides.positive].map((side) => liquids.get(side)?.name ?? side);
+        const [first, second] = swapped ? [right, left] : [left, right];
+        return { left: first, right: second, joined: sides.bridge, by: sides.joined };
+      },
     };
   }, [data]);
 }

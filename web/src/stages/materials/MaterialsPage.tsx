@@ -12,6 +12,8 @@ import { Column, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { OwnElectrode, OwnElectrolyte } from "./OwnForms";
+import { MakeLiquid } from "./MakeLiquid";
+import { TwoSolutions } from "./TwoSolutions";
 import { Cell } from "./styles";
 
 type Shelf = Schemas["OnShelf"];
@@ -213,6 +215,12 @@ export function MaterialsPage() {
         )}
         <Disclosure title="Add a liquid of your own">
           <OwnElectrolyte materials={materials.data} changes={null} done={done} />
+        </Disclosure>
+        <Disclosure title="Make a liquid from another">
+          <MakeLiquid materials={materials.data} done={done} />
+        </Disclosure>
+        <Disclosure title="Two solutions and a bridge">
+          <TwoSolutions materials={materials.data} done={done} />
         </Disclosure>
         <Soft>Prices are in your own currency. Nothing here is shown to groups but names.</Soft>
       </Column>

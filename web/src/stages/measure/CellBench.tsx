@@ -124,6 +124,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const [first, second] = guessing
     ? ([cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b))) as [string, string])
     : [cell.negative, cell.positive];
+  const cups = names.cups(cell.electrolyte, first !== cell.negative);
   const target = cell.readings.find((one) => one.id === correcting) ?? null;
   const title = target
     ? `Correct ${target.text} ${target.unit}`
@@ -189,7 +190,8 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           <CellDrawing
             left={{ key: first, symbol: names.symbol(first) }}
             right={{ key: second, symbol: names.symbol(second) }}
-            liquid={{ key: cell.electrolyte, name: names.liquid(cell.electrolyte) }}
+            liquid={{ key: cell.electrolyte, name: cups?.by ?? names.liquid(cell.electrolyte) }}
+            cups={cups}
             redOnLeft={swapped}
             leads={!guessing}
             level={cell.level}

@@ -1,0 +1,176 @@
+import type { Schemas } from "../../api/client";
+import { useAddTwo, useTwoPreview } from "../../api/materials";
+import { CellDrawing } from "../../charts/CellDrawing";
+import { current, number, volts } from "../../format";
+import { Button } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Columns, Form, Num, Row, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Select } from "../../ui/Select";
+import { useKept } from "../../ui/useKept";
+
+type Side = { what: string; strength: string; plate: string };
+const SALT = "salt:";
+const FRESH = {
+  name: "",
+  bridge: "paper",
+  left: { what: `${SALT}zinc-sulfate`, strength: "1", plate: "zinc" } as Side,
+  right: { what: `${SALT}copper-sulfate`, strength: "1", plate: "copper" } as Side,
+};
+
+const strengthOf = (side: Side) => Number(side.strength.replace(",", "."));
+const sideOf = (side: Side): Schemas["SideIn"] =>
+  side.what.startsWith(SALT)
+    ? { liquid: "", salt: side.what.slice(SALT.length), mol_per_l: strengthOf(side) }
+    : { liquid: side.what, salt: "", mol_per_l: 1 };
+
+type SideProps = {
+  title: string;
+  side: Side;
+  materials: Schemas["MaterialsOut"];
+  change: (change: Partial<Side>) => void;
+};
+
+/** One cup: what is in it, how strong, and which plate stands in it. */
+function OneSide({ title, side, materials, change }: SideProps) {
+  const salts = materials.additions.filter((one) => one.metal);
+  const liquids = materials.electrolytes.filter(
+    (one) => one.sides === null && !one.retired && !["whole", "card", "acid-card"].includes(one.form),
+  );
+  return (
+    <div role="group" aria-label={title} style={{ display: "grid", gap: "0.8rem", padding: "0 0.6rem" }}>
+      <h3>{title}</h3>
+      <Select
+        label="In it"
+        options={[
+          ...salts.map(({ key, name }) => ({ key: SALT + key, name })),
+          ...liquids.map(({ key, name }) => ({ key, name })),
+        ]}
+        value={side.what}
+        onChange={(what) => {
+          const metal = salts.find((one) => SALT + one.key === what)?.metal;
+          change({ what, ...(metal && !side.plate.startsWith(metal) ? { plate: metal } : {}) });
+        }}
+      />
+      {side.what.startsWith(SALT) && (
+        <TextField
+          label="mol/L"
+          value={side.strength}
+          onChange={(strength) => change({ strength })}
+          inputMode="decimal"
+          maxLength={8}
+        />
+      )}
+      <Select
+        label="Plate"
+        options={materials.electrodes.filter((one) => !one.retired).map(({ key, name }) => ({ key, name }))}
+        value={side.plate}
+        onChange={(plate) => change({ plate })}
+      />
+    </div>
+  );
+}
+
+/** A cell of two solutions: both cups and the bridge, what they would give or why they cannot be. */
+export function TwoSolutions({ materials, done }: { materials: Schemas["MaterialsOut"]; done: (key: string) => void }) {
+  const add = useAddTwo();
+  const [typed, setTyped, forget] = useKept("two-solutions", FRESH);
+  const set = (change: Partial<typeof FRESH>) => setTyped((before) => ({ ...before, ...change }));
+  const sound = [typed.left, typed.right].every((side) => !side.what.startsWith(SALT) || strengthOf(side) > 0);
+  const body: Schemas["TwoIn"] = {
+    name: typed.name,
+    negative_side: sideOf(typed.left),
+    positive_side: sideOf(typed.right),
+    bridge: typed.bridge,
+    negative: typed.left.plate,
+    positive: typed.right.plate,
+    replaces: "",
+  };
+  const preview = useTwoPreview(sound ? { ...body, name: "" } : null);
+  const found = sound && !preview.error ? preview.data : undefined;
+  const symbol = (key: string) => materials.electrodes.find((one) => one.key === key)?.symbol ?? key;
+  const bridge = materials.bridges.find((one) => one.key === typed.bridge);
+  const words = (side: Side) =>
+    side.what.startsWith(SALT)
+      ? `${materials.additions.find((one) => SALT + one.key === side.what)?.name ?? ""} ${side.strength}`
+      : (materials.electrolytes.find((one) => one.key === side.what)?.name ?? "");
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!sound || found?.refusal) return;
+        add.mutate(body, {
+          onSuccess: ({ key }) => {
+            setTyped(FRESH);
+            forget();
+            done(key);
+          },
+        });
+      }}
+    >
+      <Columns $left="minmax(0, 1fr)">
+        <OneSide
+          title="Left cup"
+          side={typed.left}
+          materials={materials}
+          change={(change) => set({ left: { ...typed.left, ...change } })}
+        />
+        <OneSide
+          title="Right cup"
+          side={typed.right}
+          materials={materials}
+          change={(change) => set({ right: { ...typed.right, ...change } })}
+        />
+      </Columns>
+      <Select
+        label="Joined by"
+        options={materials.bridges}
+        value={typed.bridge}
+        onChange={(key) => set({ bridge: key })}
+      />
+      <div style={{ maxWidth: "24rem" }}>
+        <CellDrawing
+          left={{ key: typed.left.plate, symbol: symbol(typed.left.plate) }}
+          right={{ key: typed.right.plate, symbol: symbol(typed.right.plate) }}
+          liquid={{ key: "", name: bridge?.name ?? "" }}
+          cups={{ left: words(typed.left), right: words(typed.right), joined: typed.bridge }}
+          redOnLeft={false}
+        />
+      </div>
+      {found && (
+        <div role="status" aria-label="What it would give">
+          {found.refusal ? (
+            <p>
+              <strong>This cannot be:</strong> {found.refusal}
+            </p>
+          ) : (
+            found.foretold && (
+              <p>
+                {found.foretold.short}: <Num>{volts(found.foretold.volts_v, 3)}</Num> ±{" "}
+                {number(found.foretold.u_v ?? 0, 3)}, shorted <Num>{current(found.foretold.short_a)}</Num>.{" "}
+                {found.table_v !== null && `The table’s difference is ${volts(found.table_v, 3)}. `}
+                The bridge adds <Num>{number(1000 * found.junction_v, 1, true)}</Num> mV.
+              </p>
+            )
+          )}
+        </div>
+      )}
+      {!sound && <p role="alert">A strength is a number above zero. What you typed is still here.</p>}
+      <ProblemNote problem={sound ? preview.error : null} />
+      <TextField
+        label="Name"
+        hint={found ? `Empty: ${found.name}` : undefined}
+        value={typed.name}
+        onChange={(name) => set({ name })}
+        maxLength={60}
+      />
+      <ProblemNote problem={add.error} />
+      <Row>
+        <Button type="submit" isDisabled={!sound || Boolean(found?.refusal)}>
+          Keep these two solutions
+        </Button>
+        <Soft>It then stands among the liquids of a plan; its solutions are made as the kit says.</Soft>
+      </Row>
+    </Form>
+  );
+}
