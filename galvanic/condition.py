@@ -199,7 +199,12 @@ SAID_BEFORE = frozenset({"surface", "dilution"})  # which have sentences of thei
 
 
 def set_up(cell: Cell) -> str:
-    """What a cell's condition asks for at the bench, in sentences; empty where only plates and liquids are varied."""
+    """What a card says of a cell besides its name, in sentences: both cups, and what its condition asks for; empty where
+    there is nothing to say."""
+    return " ".join(one for one in (two_cups(cell, drawn=False), _condition_set(cell)) if one)
+
+
+def _condition_set(cell: Cell) -> str:
     condition = condition_of(cell.condition)
     if condition is None or condition.variable in SAID_BEFORE:
         return setting(cell)
@@ -207,19 +212,21 @@ def set_up(cell: Cell) -> str:
     return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()
 
 
-def two_cups(cell: Cell) -> str:
-    """How two solutions are set up, in sentences: which plate stands in which, and what joins them; empty for one liquid."""
+def two_cups(cell: Cell, drawn: bool) -> str:
+    """How two solutions are set up, in sentences: which plate stands in which (unless it is `drawn` beside), and what joins
+    them; empty for one liquid."""
     row = electrolytes()[cell.electrolyte]
     if row.negative_side is None or row.positive_side is None or row.bridge is None:
         return ""
     bridge = bridges()[row.bridge]
     left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
     low, high = (electrodes()[plate].symbol for plate in cell.pair)
-    return f"Two cups: {low} stands in {left}, {high} in {right}. A {bridge.long} joins them. {bridge.prepare}"
+    which = "Two cups" if drawn else f"Two cups: {low} stands in {left}, {high} in {right};"
+    return f"{which} joined by a {bridge.long}. {bridge.prepare}"
 
 
 def preparation(cell: Cell) -> str:
     """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
     dull = surface_of(cell.condition) is Surface.DULL
     plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
-    return " ".join(one for one in (two_cups(cell), set_up(cell), *plates, NOTHING_TOUCHES) if one)
+    return " ".join(one for one in (two_cups(cell, drawn=True), _condition_set(cell), *plates, NOTHING_TOUCHES) if one)

@@ -118,9 +118,9 @@ UNITS = ("g", "mL", "mol/L", "mass %", "volume %", "parts")
 def amount_of(what: str, value: float, unit: str, base_ml: float, base_parts: float = 100.0) -> float:
     """An amount as a recipe has it (g of a solid, mL of a liquid, in `base_ml` of the base) from how it is written.
 
-    mol/L are of the formula that is weighed, its water counted, and take the base for the volume; mass % and volume % are of
-    the whole; parts stand to `base_parts` of the base, by mass for solids and by volume for liquids, whatever they add up to.
-    A mL of the base is taken as a gram. Raises OutOfRange for a unit that does not suit, or a value that is none.
+    mol/L are of the formula that is weighed, its water counted, and take the base for the volume; mass % and volume % are
+    of the whole; parts stand to `base_parts` of the base, by mass for solids and by volume for liquids, whatever they add
+    up to. A mL of the base is taken as a gram. Raises OutOfRange for a unit that does not suit, or a value that is none.
     """
     weighed = what in additions() and additions()[what].unit == "g"
     if not 0.0 < value <= 1e4 or not 0.0 < base_parts <= 1e4:

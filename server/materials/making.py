@@ -18,7 +18,7 @@ from galvanic.errors import OutOfRange
 from galvanic.reference import catalogue
 from galvanic.reference.catalogue import Electrolyte, Made
 from server.base.problems import Problem
-from server.materials.making_schemas import ForetoldOut, MadeIn, MadePreview, SideIn, TwoIn, TwoPreview
+from server.materials.making_schemas import MadeIn, MadePreview, PairForetold, SideIn, TwoIn, TwoPreview
 from server.materials.models import OwnMaterial
 from server.materials.own import build
 from server.materials.services import add_material
@@ -58,7 +58,7 @@ def preview_made(data: MadeIn) -> MadePreview:
         found, fields = composition(made), made_fields(made)
     except OutOfRange as error:
         raise refused(error) from error
-    foretold: list[ForetoldOut] = []
+    foretold: list[PairForetold] = []
     plates = catalogue.electrodes()
     if data.negative in plates and data.positive in plates and data.negative != data.positive:
         with catalogue.beside(_new(NEW, "with it", fields)):
@@ -76,9 +76,9 @@ def preview_made(data: MadeIn) -> MadePreview:
     )
 
 
-def _foretold(when: str, cell: Cell) -> ForetoldOut:
+def _foretold(when: str, cell: Cell) -> PairForetold:
     by_rest = predict([cell])[0]["rest"]
-    return ForetoldOut(
+    return PairForetold(
         when=when, short=cell.short, volts_v=by_rest.volts_v or 0.0, u_v=by_rest.u_v,
         short_a=LoadedCell.of(cell).short_circuit().first_a,
     )  # fmt: skip

@@ -33,7 +33,7 @@ class MadeIn(BaseModel):
     replaces: Key = ""
 
 
-class ForetoldOut(BaseModel):
+class PairForetold(BaseModel):
     """What the model has for a pair of plates: open voltage with its standard uncertainty, V, and the current shorted, A."""
 
     when: str
@@ -53,7 +53,7 @@ class MadePreview(BaseModel):
     conductivity_s_per_m: float
     chloride_mol_per_l: float
     foam_ml: float
-    foretold: list[ForetoldOut]
+    foretold: list[PairForetold]
 
 
 class SideIn(BaseModel):
@@ -82,7 +82,7 @@ class TwoPreview(BaseModel):
 
     name: str
     refusal: str
-    foretold: ForetoldOut | None
+    foretold: PairForetold | None
     table_v: float | None
     junction_v: float
 

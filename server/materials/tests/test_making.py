@@ -111,9 +111,9 @@ class Two(TestCase):
         with materials_of(self.ada):
             opened_lab(self.ada, lab)
         bench = as_group(group_of(lab)).get("/api/bench").json()
-        said = bench["cells"][0]["preparation"]
-        self.assertIn("Zn stands in zinc sulfate 1.0 mol/L, Cu in copper sulfate 0.02 mol/L", said)
-        self.assertIn("strip of filter paper", said)
+        self.assertIn("joined by a strip of filter paper", bench["cells"][0]["preparation"])
+        card = bench["cells"][0]["setting"]
+        self.assertIn("Zn stands in zinc sulfate 1.0 mol/L, Cu in copper sulfate 0.02 mol/L; joined by a strip", card)
         none = send(self.desk, "/labs", PLAN | {"electrodes": ["tin", "steel"], "electrolytes": [key]})
         self.assertEqual(none.status_code, 422)
         self.assertIn("No cell can be built", none.json()["message"])

@@ -3694,7 +3694,7 @@ export interface components {
             /** Foam Ml */
             foam_ml: number;
             /** Foretold */
-            foretold: components["schemas"]["ForetoldOut"][];
+            foretold: components["schemas"]["PairForetold"][];
             /** Name */
             name: string;
             /** Ph */
@@ -4447,6 +4447,22 @@ export interface components {
         PacksWeighedOut: {
             /** Packs */
             packs: components["schemas"]["PackWeighedOut"][];
+        };
+        /**
+         * PairForetold
+         * @description What the model has for a pair of plates: open voltage with its standard uncertainty, V, and the current shorted, A.
+         */
+        PairForetold: {
+            /** Short */
+            short: string;
+            /** Short A */
+            short_a: number;
+            /** U V */
+            u_v: number | null;
+            /** Volts V */
+            volts_v: number;
+            /** When */
+            when: string;
         };
         /**
          * PairInLiquidsOut
@@ -5513,7 +5529,7 @@ export interface components {
          *     the junction, V.
          */
         TwoPreview: {
-            foretold: components["schemas"]["ForetoldOut"] | null;
+            foretold: components["schemas"]["PairForetold"] | null;
             /** Junction V */
             junction_v: number;
             /** Name */

@@ -64,8 +64,8 @@ export function CellDrawing({
   const under = cups ? [broken(cups.left), broken(cups.right)] : [];
   const foot = 296 + letters.word * (1 + 1.1 * Math.max(0, ...under.map((lines) => lines.length)));
   const plates = [
-    { x: 112, red: redOnLeft, ...left },
-    { x: 268, red: !redOnLeft, ...right },
+    { x: cups ? 94 : 112, red: redOnLeft, ...left },
+    { x: cups ? (cups.joined === "pot" ? 276 : 306) : 268, red: !redOnLeft, ...right },
   ];
   const ends = plates
     .map(

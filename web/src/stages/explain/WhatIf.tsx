@@ -3,7 +3,7 @@ import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-ari
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useWhatIf } from "../../api/findings";
-import { number, volts } from "../../format";
+import { current, number, volts } from "../../format";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
 import { Soft } from "../../ui/layout";
@@ -94,8 +94,6 @@ const USUAL = {
   dull: false,
 };
 const SHORTEST_MS = 60;
-const amps = (value: number) =>
-  value >= 1e-3 ? `${number(1e3 * value, 2)}\u202fmA` : `${number(1e6 * value, 1)}\u202fµA`;
 const ohms = (value: number) =>
   value >= 1e6
     ? `${number(value / 1e6, 1)}\u202fMΩ`
@@ -162,10 +160,10 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
   const kappa = values.kappa ?? Math.log10(found?.conductivity_s_per_m ?? 0.5);
   const rows: [string, (one: Schemas["OutcomeOut"]) => string][] = [
     ["the meter shows", (one) => volts(one.shown_v, 3)],
-    ["short-circuit current, first seconds", (one) => amps(one.short_a)],
-    ["the same when it is steady", (one) => amps(one.steady_a)],
+    ["short-circuit current, first seconds", (one) => current(one.short_a)],
+    ["the same when it is steady", (one) => current(one.steady_a)],
     [
-      `resistance inside, at ${amps(found?.inside_a ?? 0)}`,
+      `resistance inside, at ${current(found?.inside_a ?? 0)}`,
       (one) => (one.internal_ohm === null ? "cannot give it" : ohms(one.internal_ohm)),
     ],
     ["table difference", (one) => (one.table_v === null ? "no entry" : volts(one.table_v, 3))],

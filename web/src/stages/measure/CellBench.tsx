@@ -124,6 +124,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const [first, second] = guessing
     ? ([cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b))) as [string, string])
     : [cell.negative, cell.positive];
+  const where = names.cups(cell.electrolyte) ? "two cups" : bathName(names, cell);
   const cups = names.cups(cell.electrolyte, first !== cell.negative);
   const target = cell.readings.find((one) => one.id === correcting) ?? null;
   const title = target
@@ -177,13 +178,13 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
         <h1>Build this cell</h1>
         {guessing ? (
           <p>
-            <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {bathName(names, cell)}
-            . Predict, or skip, to see where the leads go.
+            <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {where}. Predict, or
+            skip, to see where the leads go.
           </p>
         ) : (
           <p>
             Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
-            {bathName(names, cell)}.
+            {where}.
           </p>
         )}
         <Picture>
