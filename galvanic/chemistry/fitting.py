@@ -6,6 +6,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.plates import couple_of
 from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions
 
+SECOND = "-second"  # of the key of a plate that stands opposite one of its own metal
 DISSOLVED = 1e-3  # mol/L of a metal's ions, from which a liquid is a solution of its salt: common practice, no source
 CHLORIDE = 0.01  # mol/L, above what taps and traces bring: common practice, no source
 ALKALINE_PH, CARBONATE_PH = 9.0, 7.0  # from which hydroxides and carbonates of these metals fall out: any general text
@@ -19,7 +20,11 @@ INSOLUBLE = {
 
 
 def refusal(cell: Cell) -> str:
-    """Why a cell of two solutions cannot be, in a sentence; empty where it can, and for cells in one liquid."""
+    """Why a cell cannot be, in a sentence; empty where it can. In one liquid all but a lone second plate can."""
+    twin = next((plate.removesuffix(SECOND) for plate in cell.pair if plate.endswith(SECOND)), "")
+    if twin and twin not in cell.pair:
+        name = electrodes()[twin].name
+        return f"The second plate of {name} is for cells with {name} on both sides."
     row = electrolytes()[cell.electrolyte]
     for plate, side in zip(cell.pair, (row.negative_side, row.positive_side), strict=True):
         if side is not None and (why := _in_side(plate, electrolytes()[side])):

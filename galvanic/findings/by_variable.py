@@ -14,6 +14,8 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from galvanic.cells import Cell
+from galvanic.chemistry.accounts import predict
+from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.chemistry.varied import Level, has_model, levels_of
 from galvanic.condition import Condition, condition_of, own_conditions
 from galvanic.errors import GalvanicError, NotEnoughData
@@ -21,11 +23,17 @@ from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.variable_answers import answers
 from galvanic.findings.variable_forms import Form, Quantity, form_of
 from galvanic.notes import Note
-from galvanic.reference.catalogue import kept
+from galvanic.reference.catalogue import electrolytes, kept
 from galvanic.reference.variables import Variable
 from galvanic.statistics.by_group import ByGroup, slope_by_group
 
 LINE_POINTS = 25
+ADDED, BEFORE, AFTER = "added", "before", "after"
+# A liquid and one made from it (`Electrolyte.made`), as a variable of two words.
+ADDITION = Variable(
+    ADDED, "what was added", "words", "", False, 0.0, 0.0, (BEFORE, AFTER), (), "", (), "",
+    ("plates", "depth in the liquid", "spacing"), "",
+)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +103,32 @@ def current_by_variable(values: Sequence[Value], really: Really = AS_PLANNED) ->
 
 
 def _changed(values: Sequence[Value], quantity: Quantity, really: Really) -> list[Changed]:
+    return [*_by_setting(values, quantity, really), *_by_addition(values, quantity)]
+
+
+def _by_addition(values: Sequence[Value], quantity: Quantity) -> list[Changed]:
+    """Pairs of plates measured both in a liquid and in one made from it: before and after, group by group."""
+    found: dict[tuple[str, str, str], dict[tuple[str, str], list[float]]] = defaultdict(lambda: defaultdict(list))
+    for group, cell, value in values:
+        found[cell.negative, cell.positive, cell.condition][cell.electrolyte, group].append(value)
+    out = []
+    for (negative, positive, condition), every in found.items():
+        there = dict.fromkeys(liquid for liquid, _ in every)
+        for after in there:
+            made = electrolytes()[after].made
+            if made is None or made.base not in there:
+                continue
+            levels = {made.base: Condition(ADDED, BEFORE, ADDITION), after: Condition(ADDED, AFTER, ADDITION)}
+            ticks = [
+                Tick(group, levels[liquid], math.fsum(each) / len(each), levels[liquid].rank)
+                for (liquid, group), each in every.items()
+                if liquid in levels
+            ]
+            out.append(of_one(ADDITION, Cell(negative, after, positive, condition), quantity, tuple(ticks)))
+    return out
+
+
+def _by_setting(values: Sequence[Value], quantity: Quantity, really: Really) -> list[Changed]:
     level_of = _levels([cell.condition for _, cell, _ in values])
     every: dict[tuple[Cell, str, Condition], list[float]] = defaultdict(list)
     for group, cell, value in values:
@@ -137,6 +171,13 @@ def of_one(variable: Variable, cell: Cell, quantity: Quantity, ticks: tuple[Tick
     return Changed(variable, cell, quantity, ticks, form.name, fit, line, model, tuple(notes))
 
 
+def _in_liquid(level: Condition, cell: Cell) -> Level:
+    """What the model has for the cell in its liquid."""
+    by_rest = predict([cell])[0]["rest"]
+    short_a = LoadedCell.of(cell).short_circuit().first_a
+    return Level(level, by_rest.volts_v or 0.0, by_rest.u_v or 0.0, short_a)
+
+
 def _fit(form: Form, ticks: Sequence[Tick]) -> tuple[ByGroup | None, str]:
     try:
         xs, ys = [form.x(tick.at) for tick in ticks], [form.y(tick.value) for tick in ticks]
@@ -146,6 +187,10 @@ def _fit(form: Form, ticks: Sequence[Tick]) -> tuple[ByGroup | None, str]:
 
 
 def _model(variable: Variable, cell: Cell, levels: Sequence[Condition]) -> tuple[Level, ...]:
+    made = electrolytes()[cell.electrolyte].made
+    if variable is ADDITION and made is not None:
+        liquids = {BEFORE: made.base, AFTER: cell.electrolyte}
+        return tuple(_in_liquid(level, Cell(cell.negative, liquids[str(level.value)], cell.positive)) for level in levels)
     if not has_model(variable):
         return ()
     try:

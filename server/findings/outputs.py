@@ -10,6 +10,7 @@ from galvanic.findings.bath_notes import bath_notes
 from galvanic.findings.class_notes import class_notes, class_offsets
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
+from galvanic.reference.catalogue import electrolytes
 from galvanic.statistics.effects import Slope
 from server.entries.counting import reading_counts
 from server.findings.schemas import (
@@ -130,11 +131,15 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
     kept = kept_readings(lab)
     results = compare_lab(lab, anchors, kept.readings)
     predictions = predictions_of(lab)
+    liquids = {result.electrolyte for result in results}
     return CompareOut(
         id=lab.id, title=lab.title, date=lab.date, state=lab.state, simulated=lab.simulated, edition=lab.edition,
         group_count=getattr(lab, "group_count", 0), reading_count=reading_counts([lab.id]).get(lab.id, 0),
         stage=stage_of(lab), released=list(lab.released),
         electrolytes=[electrolyte_out(result, predictions) for result in results],
+        added=any(
+            (made := electrolytes()[liquid].made) is not None and made.base in liquids for liquid in liquids
+        ),
         notes=notes_out([*class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results)]),
         foretold=in_words(
             [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]

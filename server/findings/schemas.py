@@ -169,7 +169,8 @@ class AfterClosing(BaseModel):
 
 
 class CompareOut(BaseModel):
-    """A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did."""
+    """A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did; `added`: a liquid
+    and one made from it are both in it."""
 
     id: uuid.UUID
     title: str
@@ -182,6 +183,7 @@ class CompareOut(BaseModel):
     stage: Stage
     released: list[str]
     electrolytes: list[ElectrolyteResultOut]
+    added: bool
     notes: list[NoteOut]
     foretold: str
     liquids: list[PairInLiquidsOut]

@@ -35,6 +35,7 @@ from server.people.models import Group, Teacher
 from server.power.packs import packs_of
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 from server.practise.spacing import make_spacing_lab
+from server.practise.two_cups import make_two_cups_lab
 
 TEACHER = "demo-teacher"
 PASSWORD = "tidewater-demo"  # noqa: S105  (printed at every start; the demo has no real data)
@@ -53,6 +54,7 @@ def make_demo() -> bool:
         _make_lab(teacher, described, np.random.default_rng([SCENARIO["seed"], number]))
     rng = np.random.default_rng([SCENARIO["seed"], len(SCENARIO["lab"])])
     make_spacing_lab(teacher, SCENARIO["spacing"], SCENARIO, rng)
+    make_two_cups_lab(teacher, SCENARIO["two_cups"], SCENARIO, rng)
     return True
 
 

@@ -115,6 +115,7 @@ class TwoSolutions(unittest.TestCase):
                 (("steel", "copper"), "none of its own ions"),
                 (("zinc", "steel"), "covered with copper"),
                 (("zinc", "graphite"), ""),
+                (("zinc", "copper-second"), "copper on both sides"),
             ):
                 self.assertIn(said, refusal(Cell(plates[0], key, plates[1])))
                 self.assertEqual(bool(said), bool(refusal(Cell(plates[0], key, plates[1]))))

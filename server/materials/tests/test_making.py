@@ -1,5 +1,7 @@
 """Liquids made by recipe and two solutions, through the API: first what they come to, then into a plan, a kit, a bench."""
 
+import uuid
+
 from django.test import TestCase
 
 from server.labs.models import Lab
@@ -47,6 +49,24 @@ class Made(TestCase):
         litres = batch["volume_l"]
         self.assertAlmostEqual(amounts["table salt, NaCl"][0], 20.0 * litres, places=6)
         self.assertAlmostEqual(amounts["lemon juice"][0], 1000.0 * litres, places=6)
+
+    def test_measured_in_both_liquids_a_pair_of_plates_is_compared_before_and_after(self):
+        key = send(self.desk, "/materials/made", SALTED | {"name": "Lemon and salt"}).json()["key"]
+        plan = {"electrodes": ["zinc", "copper"], "electrolytes": ["lemon-juice", key], "minutes": 60}
+        plan |= {"groups": ["Tern", "Knot", "Ruff"], "repeats": 3, "short_circuit": True}
+        lab = Lab.objects.get(id=send(self.desk, "/labs", PLAN | plan).json()["id"])
+        with materials_of(self.ada):
+            opened_lab(self.ada, lab)
+        for n, group in enumerate(lab.groups.all()):
+            device = as_group(group)
+            for cell in device.get("/api/bench").json()["cells"]:
+                by = -0.05 if cell["electrolyte"] == key else 0.0
+                ids = {"cell_id": cell["id"], "red": "copper", "black": "zinc", "unit": "V", "id": str(uuid.uuid4())}
+                send(device, "/bench/readings", ids | {"text": f"{0.95 + 0.02 * n + by + 0.001 * (n % 2):.3f}"})
+        found = self.desk.get(f"/api/labs/{lab.id}/variables").json()["changed"]
+        self.assertEqual([(one["name"], one["words"]) for one in found], [("what was added", ["before", "after"])])
+        self.assertRegex(found[0]["notes"][0]["text"], r"\u22120\.05\d.V from before to after \(3 groups\)")
+        self.assertEqual([level["at"] for level in found[0]["model"]], [0.0, 1.0])
 
     def test_amounts_are_understood_as_they_are_written(self):
         for what, amount, unit, more, said in (

@@ -46,6 +46,15 @@ class Demo(TestCase):
         for lab in Lab.objects.filter(varies="pairs"):
             self.assertEqual([group.pin for group in lab.groups.all()], expected)
 
+    def test_cells_of_two_solutions_are_near_what_nernst_has(self):
+        """Daniell 1.10 V; a concentration cell of copper sulfate 0.01 and 1 mol/L 0.03 V with activities."""
+        lab = Lab.objects.get(title="Two cups and a bridge")
+        shown = as_teacher(Teacher.objects.get(username=TEACHER)).get(f"/api/labs/{lab.id}/compare").json()
+        cells = sorted((c["short"], round(c["mean_v"], 2)) for e in shown["electrolytes"] for c in e["cells"])
+        self.assertEqual([short for short, _ in cells], ["Cu | Cu′", "Zn | Cu", "Zn | Cu"])
+        for (_, found), expected in zip(cells, (0.03, 1.07, 1.10), strict=True):
+            self.assertAlmostEqual(found, expected, delta=0.03)
+
     def test_every_reading_is_marked_as_simulated(self):
         self.assertEqual(set(Reading.objects.values_list("origin", flat=True)), {"simulated"})
 

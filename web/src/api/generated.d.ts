@@ -2614,9 +2614,12 @@ export interface components {
         };
         /**
          * CompareOut
-         * @description A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did.
+         * @description A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did; `added`: a liquid
+         *     and one made from it are both in it.
          */
         CompareOut: {
+            /** Added */
+            added: boolean;
             /** After Closing */
             after_closing: components["schemas"]["AfterClosing"][];
             /** Aside */

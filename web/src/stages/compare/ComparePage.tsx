@@ -175,7 +175,7 @@ export function ComparePage({ id }: { id: string }) {
   const { data } = compare;
   const { state, electrolytes } = data;
   const first = electrolytes[0];
-  const varies = electrolytes.some((one) => one.condition !== "");
+  const varies = electrolytes.some((one) => one.condition !== "") || data.added;
   const plain = electrolytes.some((one) => one.condition === "");
   const tabs = [
     ...electrolytes.map(tabOf),
