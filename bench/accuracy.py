@@ -33,7 +33,6 @@ from galvanic.reference.names import find  # noqa: E402
 from galvanic.statistics.scoring import score  # noqa: E402
 
 LOADS = ROOT / "galvanic" / "tests" / "certified" / "practice-loads.csv"
-SAME = {"lime juice": "lemon juice"}  # a lime is as sour as a lemon
 PRACTICE = ROOT / "galvanic" / "tests" / "certified" / "practice-readings.csv"
 NORMAL_95 = 1.96
 COVERED = "{:<45} {:>8} {:>8} {:>9}\n"
@@ -114,7 +113,7 @@ def currents() -> None:
         liquid = row["cells"].split("|")[1].strip()
         cell = Cell(
             "zinc",
-            "lemon-whole" if "ratio" in row["what"] else find(SAME.get(liquid, liquid), electrolytes(), "").key,
+            "lemon-whole" if "ratio" in row["what"] else find(liquid, electrolytes(), "").key,
             "copper",
         )
         size = float(row["area_cm2"]) * 1e-4, float(row["gap_cm"]) * 1e-2

@@ -8,7 +8,10 @@ from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from server.entries.models import Actual
 from server.labs.models import Lab
-from server.tests.support import group_of, record, teacher
+from server.materials.models import OwnMaterial
+from server.materials.own import materials_of
+from server.people.models import Teacher
+from server.tests.support import group_of, lab_of, record, teacher
 
 NAMES = ("Tern", "Knot", "Plover")
 
@@ -92,3 +95,35 @@ class Distance(BrowserTestCase):
         self.assertEqual(self.answer(desk), said)
         desk.goto(f"/labs/{lab.id}/compare/projector")
         expect(desk.get_by_role("heading", name="Zn | Cu: volts against spacing")).to_be_visible()
+
+
+class TwoCups(BrowserTestCase):
+    """Two solutions, from the cupboard's form to a bench that draws both cups."""
+
+    def test_two_solutions_are_made_planned_and_drawn(self):
+        teacher("ada")
+        desk = self.device()
+        self.sign_in(desk)
+        desk.get_by_role("link", name="Cupboard").click()
+        desk.get_by_role("button", name="Two solutions").click()
+        right = desk.get_by_role("group", name="Right cup")
+        right.get_by_role("textbox", name="mol/L").fill("0.02")
+        expect(desk.get_by_role("status", name="What it would give")).to_contain_text("The bridge adds")
+        self.check_access(desk)
+        desk.get_by_role("group", name="Left cup").get_by_role("button", name=re.compile("Plate")).click()
+        desk.get_by_role("option", name="mild steel").click()
+        expect(desk.get_by_text("none of its own ions in zinc sulfate")).to_be_visible()
+        desk.get_by_role("group", name="Left cup").get_by_role("button", name=re.compile("Plate")).click()
+        desk.get_by_role("option", name="zinc", exact=True).click()
+        desk.get_by_label("Name").fill("Two jars")
+        desk.get_by_role("button", name="Keep these two solutions").click()
+        expect(desk.get_by_role("heading", name="Two jars")).to_be_visible()
+        key = OwnMaterial.objects.get(name="Two jars").key
+        with materials_of(Teacher.objects.get()):
+            lab = lab_of(Teacher.objects.get(), electrodes=["zinc", "copper"], electrolytes=[key], predict=False)
+        phone = self.device(PHONE, touch=True)
+        self.join(phone, lab.join_code, group_of(lab).pin)
+        drawn = phone.get_by_role("img", name=re.compile("Two cups: Zn in zinc sulfate 1.0 mol/L, Cu in copper sulfate 0.02"))
+        expect(drawn).to_be_visible()
+        expect(phone.get_by_text("joined by a strip of filter paper")).to_be_visible()
+        self.check_access(phone)

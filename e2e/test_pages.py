@@ -148,7 +148,7 @@ class Pages(WithALab):
         page.get_by_role("link", name="Plan a lab").click()
         page.get_by_label("Title").fill("Half done")
         page.get_by_label("Find in plates").fill("silv")
-        page.locator("label").filter(has_text="silver").click()
+        page.locator("label").filter(has_text="silver").first.click()
         page.get_by_label("Find in plates").fill("brass")
         page.locator("label").filter(has_text="brass").click()
         page.get_by_label("Find in plates").fill("unobtainium")

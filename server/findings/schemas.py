@@ -169,7 +169,7 @@ class AfterClosing(BaseModel):
 
 
 class CompareOut(BaseModel):
-    """A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did; `added`: a liquid
+    """A class's result. `released` are the parts that groups may see; `foretold` says how predictions did; `added`: a liquid
     and one made from it are both in it."""
 
     id: uuid.UUID

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Annotated
 
 from django.http import HttpRequest
@@ -11,17 +12,22 @@ from pydantic import BaseModel, Field, StringConstraints
 from galvanic.bench.symptoms import SYMPTOMS
 from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.chemistry.made import described
+from galvanic.planning.about import about
 from galvanic.planning.safety import ACTIVITIES
 from galvanic.reference import catalogue, reader
 from galvanic.reference.additions import Addition, additions, ions
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import Electrolyte
+from server.base.problems import not_found
 from server.materials import services
 from server.materials.models import OwnMaterial, Shelf, is_made
 from server.materials.schemas import (
+    AboutOut,
     AdditionOut,
     ElectrodeOut,
     ElectrolyteOut,
+    FactOut,
+    HazardLine,
     Key,
     MaterialsOut,
     NamedOut,
@@ -130,6 +136,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
                 key=e.key,
                 symbol=e.symbol,
                 name=e.name,
+                synonyms=list(e.synonyms),
                 supplied=e.supplied,
                 table_v=e.table_v_or_none(),
                 prepare=e.prepare,
@@ -144,6 +151,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
             ElectrolyteOut(
                 key=e.key,
                 name=e.name,
+                synonyms=list(e.synonyms),
                 form=e.form,
                 ph_low=e.ph.low,
                 ph_high=e.ph.high,
@@ -166,6 +174,26 @@ def materials(request: HttpRequest) -> MaterialsOut:
         bridges=[NamedOut(key=one.key, name=one.long) for one in bridges().values()],
         activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
         symptoms=[SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(s.tries)) for s in SYMPTOMS],
+    )
+
+
+@router.get(
+    "/materials/{key}/about", response={200: AboutOut, 404: ProblemOut}, auth=TeacherAuth(), operation_id="about_material"
+)
+def about_material(request: HttpRequest, key: str) -> AboutOut:
+    """What one material is good for, how to prepare it, what can hurt, its numbers with their sources."""
+    found = about(key)
+    if found is None:
+        raise not_found("material")
+    hazards = [HazardLine(text=one.text, do=one.do, refuse=list(one.refuse)) for one in found.hazards]
+    return AboutOut(
+        key=found.key,
+        name=found.name,
+        what=found.what,
+        use=list(found.use),
+        prepare=list(found.prepare),
+        hazards=[*hazards, *(HazardLine(text=text, do="", refuse=[]) for text in found.cautions)],
+        facts=[FactOut(**asdict(one)) for one in found.facts],
     )
 
 

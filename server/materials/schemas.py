@@ -22,6 +22,7 @@ class ElectrodeOut(BaseModel):
     key: str
     symbol: str
     name: str
+    synonyms: list[str]
     supplied: str
     table_v: float | None
     prepare: str
@@ -29,6 +30,36 @@ class ElectrodeOut(BaseModel):
     own: bool
     retired: bool
     shelf: OnShelf
+
+
+class FactOut(BaseModel):
+    """A number as text with its unit, where it is from, and how far that was looked up."""
+
+    what: str
+    value: str
+    source: str
+    locator: str
+    checked: str
+
+
+class HazardLine(BaseModel):
+    """What can hurt, and what to do about it; `refuse`: ages that must not."""
+
+    text: str
+    do: str
+    refuse: list[str]
+
+
+class AboutOut(BaseModel):
+    """All that is known of one material."""
+
+    key: str
+    name: str
+    what: str
+    use: list[str]
+    prepare: list[str]
+    hazards: list[HazardLine]
+    facts: list[FactOut]
 
 
 class SidesOut(BaseModel):
@@ -46,6 +77,7 @@ class ElectrolyteOut(BaseModel):
 
     key: str
     name: str
+    synonyms: list[str]
     form: str
     ph_low: float
     ph_high: float

@@ -213,7 +213,7 @@ class Practice(unittest.TestCase):
     """Verdicts and currents of practice-loads.csv (common practice, no source), currents within a factor of three."""
 
     CELLS = {
-        "zinc | lime juice | copper": "lemon-juice",
+        "zinc | lime juice | copper": "lime-juice",
         "zinc | lemon juice | copper": "lemon-juice",
         "aluminium foil | salt water | copper": "salt-water",
         "zinc | salt-soaked card | copper": "salt-card",

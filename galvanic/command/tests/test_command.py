@@ -60,7 +60,7 @@ class Command(unittest.TestCase):
         )
         self.assertEqual((rows[0]["note"], rows[0]["standard_v"]), ("mine", ""))
         expected = predict(
-            [Cell("galvanized-nail", "lemon-juice", "graphite"), Cell("steel", "sweet-potato", "aluminium-foil")]
+            [Cell("galvanized-nail", "lime-juice", "graphite"), Cell("steel", "sweet-potato", "aluminium-foil")]
         )
         for row, found in zip(rows, expected, strict=True):
             self.assertAlmostEqual(float(row["rest_v"]), found["rest"].volts_v, places=5)

@@ -17,7 +17,7 @@ from server.labs.models import Lab
 from server.labs.outputs import cell_out
 from server.labs.policy import READINGS_PER_CELL, cautions, sheet_of
 from server.labs.services import groups_with_cells
-from server.labs.sheets.kit import kit_csv, kit_of, qr_path
+from server.labs.sheets.kit import kit_csv, kit_of, qr_path, shortages
 from server.labs.sheets.schemas import (
     BatchOut,
     Card,
@@ -29,6 +29,7 @@ from server.labs.sheets.schemas import (
     KitOut,
     SafetyEntry,
     SafetyOut,
+    ShortOut,
     SignOffIn,
     SignOffOut,
 )
@@ -72,6 +73,13 @@ def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
         cost=found.cost,
         cup_ml=lab.cup_ml,
     )
+
+
+@router.get("/shelf/short", response=list[ShortOut], operation_id="short")
+def short(request: HttpRequest) -> list[ShortOut]:
+    """What the teacher's labs to come need more of than there is."""
+    found = shortages(teacher_of(request))
+    return [ShortOut(key=one.key, needed=one.needed, there=one.there, labs=list(one.labs)) for one in found]
 
 
 @router.get("/labs/{uuid:lab_id}/kit.csv", operation_id="kit_csv", response={200: str, **ABSENT})

@@ -53,6 +53,15 @@ class GroupKit(BaseModel):
     things: list[str]
 
 
+class ShortOut(BaseModel):
+    """What labs to come need more of than there is: pieces, or litres, and for which labs."""
+
+    key: str
+    needed: float
+    there: float
+    labs: list[str]
+
+
 class KitOut(BaseModel):
     """Kit and mixing."""
 

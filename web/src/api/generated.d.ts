@@ -1524,6 +1524,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/materials/{key}/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * About Material
+         * @description What one material is good for, how to prepare it, what can hurt, its numbers with their sources.
+         */
+        get: operations["about_material"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/materials/{key}/retire": {
         parameters: {
             query?: never;
@@ -1598,6 +1618,26 @@ export interface paths {
          * @description Set a reading aside with a reason, or take that back.
          */
         post: operations["set_reading_aside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/short": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Short
+         * @description What the teacher's labs to come need more of than there is.
+         */
+        get: operations["short"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1708,6 +1748,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AboutOut
+         * @description All that is known of one material.
+         */
+        AboutOut: {
+            /** Facts */
+            facts: components["schemas"]["FactOut"][];
+            /** Hazards */
+            hazards: components["schemas"]["HazardLine"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Prepare */
+            prepare: string[];
+            /** Use */
+            use: string[];
+            /** What */
+            what: string;
+        };
         /**
          * AccountCell
          * @description One cell and what each account says of it, None with the reason where it has no answer.
@@ -2614,7 +2674,7 @@ export interface components {
         };
         /**
          * CompareOut
-         * @description A class's result. `released` are the parts that groups may see; `foretold` says how the predictions did; `added`: a liquid
+         * @description A class's result. `released` are the parts that groups may see; `foretold` says how predictions did; `added`: a liquid
          *     and one made from it are both in it.
          */
         CompareOut: {
@@ -2823,6 +2883,8 @@ export interface components {
             supplied: string;
             /** Symbol */
             symbol: string;
+            /** Synonyms */
+            synonyms: string[];
             /** Table V */
             table_v: number | null;
             /** Usual */
@@ -2852,6 +2914,8 @@ export interface components {
             retired: boolean;
             shelf: components["schemas"]["OnShelf"];
             sides: components["schemas"]["SidesOut"] | null;
+            /** Synonyms */
+            synonyms: string[];
             /** Usual */
             usual: boolean;
         };
@@ -2921,6 +2985,22 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** U Measured V */
             u_measured_v: number;
+        };
+        /**
+         * FactOut
+         * @description A number as text with its unit, where it is from, and how far that was looked up.
+         */
+        FactOut: {
+            /** Checked */
+            checked: string;
+            /** Locator */
+            locator: string;
+            /** Source */
+            source: string;
+            /** Value */
+            value: string;
+            /** What */
+            what: string;
         };
         /**
          * FindingOut
@@ -3052,6 +3132,18 @@ export interface components {
             unit: string;
             /** Volts V */
             volts_v: number;
+        };
+        /**
+         * HazardLine
+         * @description What can hurt, and what to do about it; `refuse`: ages that must not.
+         */
+        HazardLine: {
+            /** Do */
+            do: string;
+            /** Refuse */
+            refuse: string[];
+            /** Text */
+            text: string;
         };
         /**
          * Health
@@ -5170,6 +5262,20 @@ export interface components {
             count: number | null;
             /** Price */
             price: number | null;
+        };
+        /**
+         * ShortOut
+         * @description What labs to come need more of than there is: pieces, or litres, and for which labs.
+         */
+        ShortOut: {
+            /** Key */
+            key: string;
+            /** Labs */
+            labs: string[];
+            /** Needed */
+            needed: number;
+            /** There */
+            there: number;
         };
         /**
          * SideIn
@@ -9968,6 +10074,46 @@ export interface operations {
             };
         };
     };
+    about_material: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AboutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     retire_material: {
         parameters: {
             query?: never;
@@ -10173,6 +10319,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    short: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShortOut"][];
                 };
             };
             /** @description A refusal */

@@ -17,6 +17,16 @@ export const useOwnMaterials = () =>
 export const useRetire = () =>
   useChange((key: string) => dataOf(POST("/api/materials/{key}/retire", { params: { path: { key } } })));
 
+export const useAbout = (key: string) =>
+  useQuery<Schemas["AboutOut"], Problem>({
+    queryKey: ["about", key],
+    queryFn: () => dataOf(GET("/api/materials/{key}/about", { params: { path: { key } } })),
+    retry: false,
+  });
+
+/** What labs to come need more of than there is. */
+export const useShort = () => useQuery({ queryKey: ["short"], queryFn: () => dataOf(GET("/api/shelf/short")) });
+
 /** What a recipe would come to; nothing is kept. */
 export const useMadePreview = (body: Schemas["MadeIn"] | null) =>
   useQuery<Schemas["MadePreview"], Problem>({
@@ -47,6 +57,10 @@ export function useSetShelf(key: string) {
   return useMutation<Schemas["Done"], Problem, Schemas["ShelfIn"]>({
     scope: { id: `shelf-${key}` },
     mutationFn: (body) => dataOf(PUT("/api/shelf/{key}", { params: { path: { key } }, body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["materials"] }),
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: ["materials"] }),
+        client.invalidateQueries({ queryKey: ["short"] }),
+      ]),
   });
 }

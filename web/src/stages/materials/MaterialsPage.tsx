@@ -1,229 +1,212 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
+import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useMaterials, useOwnMaterials, useRetire, useSetShelf } from "../../api/materials";
-import { Frame } from "../../ui/Frame";
-import { Waiting } from "../../ui/Waiting";
-import { number } from "../../format";
-import { TextButton } from "../../ui/Button";
-import { Disclosure } from "../../ui/controls";
+import { useMaterials, useOwnMaterials, useShort } from "../../api/materials";
+import { Button, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Column, Scroll, Soft, Table } from "../../ui/layout";
-import { Notes } from "../../ui/Notes";
-import { ProblemNote } from "../../ui/ProblemNote";
-import { OwnElectrode, OwnElectrolyte } from "./OwnForms";
+import { Frame } from "../../ui/Frame";
+import { Column, Columns, Row, Soft } from "../../ui/layout";
+import { type MarginNote, Notes } from "../../ui/Notes";
+import { useInAddress } from "../../ui/useInAddress";
+import { usePhone } from "../../ui/usePhone";
+import { Waiting } from "../../ui/Waiting";
+import { AboutMaterial, type Stocked } from "./AboutMaterial";
 import { MakeLiquid } from "./MakeLiquid";
+import { OwnElectrode, OwnElectrolyte } from "./OwnForms";
+import { type Item, Shelf } from "./Shelf";
 import { TwoSolutions } from "./TwoSolutions";
-import { Cell } from "./styles";
 
-type Shelf = Schemas["OnShelf"];
-type Material = { key: string; name: string; own: boolean; retired: boolean; usual: boolean; shelf: Shelf };
+/** What can be made: opens where a material would. */
+const MAKE = {
+  "make-liquid": "Make a liquid",
+  "make-two": "Two solutions",
+  "make-plate": "A plate of your own",
+  "make-numbers": "A liquid by its numbers",
+} as const;
+type Make = keyof typeof MAKE;
 
-const asNumber = (text: string): number | null | undefined => {
-  if (!text.trim()) return null;
-  const value = Number(text.replace(",", "."));
-  return Number.isFinite(value) && value >= 0 ? value : undefined;
-};
+/** Stays in sight beside long shelves. */
+const Down = styled(Column)`
+  @media (min-width: 64rem) {
+    position: sticky;
+    top: 0;
+    align-self: start;
+    max-height: 100vh;
+    overflow-y: auto;
+  }
+`;
 
-/** How many there are and what one costs; kept on leaving the field. */
-function ShelfCells({ material, unit }: { material: Material; unit: string }) {
-  const set = useSetShelf(material.key);
-  const [count, setCount] = useState<string | null>(null);
-  const [price, setPrice] = useState<string | null>(null);
-  const shown = (typed: string | null, kept: number | null) => typed ?? (kept === null ? "" : String(kept));
-  const [there, cost] = [asNumber(shown(count, material.shelf.count)), asNumber(shown(price, material.shelf.price))];
-  const wrong =
-    there === undefined || cost === undefined || (unit === "piece" && there !== null && !Number.isInteger(there));
-  const save = () => {
-    if (wrong || (count === null && price === null)) return;
-    const sent = { count, price };
-    set.mutate(
-      { count: there, price: cost },
-      {
-        // What was typed meanwhile stays.
-        onSuccess: () => {
-          setCount((now) => (now === sent.count ? null : now));
-          setPrice((now) => (now === sent.price ? null : now));
-        },
-      },
-    );
-  };
-  return (
-    <>
-      <Cell>
-        <TextField
-          aria-label={`${material.name}: how many there are`}
+const plain = (text: string) => text.toLowerCase().replace(/[-_]/g, " ").trim();
+const matches = (search: string, words: string[]) => words.some((word) => plain(word).includes(plain(search)));
 
-          value={shown(count, material.shelf.count)}
-          onChange={setCount}
-          onBlur={save}
-          inputMode="decimal"
-          maxLength={6}
-          error={wrong ? "A number, please" : (set.error?.message ?? null)}
-        />
-      </Cell>
-      <Cell>
-        <TextField
-          aria-label={`${material.name}: price of one ${unit}`}
-
-          value={shown(price, material.shelf.price)}
-          onChange={setPrice}
-          onBlur={save}
-          inputMode="decimal"
-          maxLength={8}
-        />
-      </Cell>
-    </>
-  );
+/** What is short, most useful first, and how the cupboard works. */
+function notesOf(short: Schemas["ShortOut"][], names: Map<string, string>): MarginNote[] {
+  const missing = short.map((one) => ({
+    code: `short-${one.key}`,
+    tone: "caution" as const,
+    title: `Short: ${names.get(one.key) ?? one.key}`,
+    text: `${one.there} there, ${Math.round(100 * one.needed) / 100} needed for ${one.labs.join(", ")}.`,
+  }));
+  return [
+    ...missing,
+    {
+      code: "counts",
+      tone: "plain" as const,
+      title: "Counts are kept as you leave the field",
+      text: "Where fewer plates are there than groups, a plan gives them to that many groups only.",
+    },
+    {
+      code: "own",
+      tone: "plain" as const,
+      title: "Your own materials",
+      text: "They are used everywhere like the shipped ones. A change makes a new one: old labs keep what they were judged by.",
+    },
+  ];
 }
 
-type ListProps<T extends Material> = {
-  title: string;
-  unit: string;
-  rows: T[];
-  about: (row: T) => ReactNode;
-  change: (key: string) => void;
-};
-
-function List<T extends Material>({ title, unit, rows, about, change }: ListProps<T>) {
-  const [all, setAll] = useState(false);
-  const retire = useRetire();
-  const there = rows.filter((row) => !row.retired);
-  const shown = there.filter((row) => all || row.usual || row.shelf.count !== null);
-  return (
-    <>
-      <h2>{title}</h2>
-      <ProblemNote problem={retire.error} />
-      <Scroll tabIndex={0} role="region" aria-label={title}>
-        <Table>
-          <thead>
-            <tr>
-              <th scope="col">name</th>
-              <th scope="col">what it is</th>
-              <th scope="col">{unit === "litre" ? "litres" : "how many"}</th>
-              <th scope="col">price of one {unit}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((row) => (
-              <tr key={row.key}>
-                <th scope="row">
-                  {row.name}
-                  {row.own && (
-                    <>
-                      {" "}
-                      (yours) <TextButton onPress={() => change(row.key)}>Change {row.name}</TextButton>{" "}
-                      <TextButton onPress={() => retire.mutate(row.key)}>Offer {row.name} no more</TextButton>
-                    </>
-                  )}
-                </th>
-                <td>{about(row)}</td>
-                <ShelfCells material={row} unit={unit} />
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      </Scroll>
-      <p>
-        <TextButton onPress={() => setAll(!all)}>{all ? "Show the usual ones" : `Show all ${there.length}`}</TextButton>
-      </p>
-    </>
-  );
-}
-
-const NOTES = [
-  {
-    code: "counts",
-    tone: "plain" as const,
-    title: "Counts are kept as you leave the field",
-    text: "Where fewer plates are there than groups, a plan gives them to that many groups only. Empty means enough.",
-  },
-  {
-    code: "own",
-    tone: "plain" as const,
-    title: "Your own materials",
-    text: "They are used everywhere like the shipped ones. A change makes a new one: old labs keep what they were judged by.",
-  },
-];
-
-/** The form of a material that is changed, brought into view. */
-function Changing({ name, children }: { name: string; children: ReactNode }) {
-  const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => heading.current?.focus(), []);
-  return (
-    <section aria-label={`Change ${name}`}>
-      <h3 ref={heading} tabIndex={-1}>
-        Change {name}
-      </h3>
-      <Soft>Old labs keep it as it was; new ones get the changed one, with its count and price.</Soft>
-      {children}
-    </section>
-  );
-}
-
-/** The teacher's cupboard: what there is, what it costs, and materials of their own. */
+/** The teacher's cupboard: shelves of names; a press takes one down and shows all that is known of it. */
 export function MaterialsPage() {
   const materials = useMaterials();
   const own = useOwnMaterials();
-  const [changing, setChanging] = useState<string | null>(null);
+  const short = useShort();
+  const phone = usePhone();
+  const [address, setAddress] = useInAddress();
+  const [search, setSearch] = useState("");
+  const [all, setAll] = useState(false);
+  const [changing, setChanging] = useState(false);
+  const heading = useRef<HTMLDivElement>(null);
+  const at = address.get("at");
+  useEffect(() => {
+    if (at && phone) heading.current?.scrollIntoView();
+  }, [at, phone]);
   if (!materials.data) return <Waiting title="Cupboard" error={materials.error} />;
-  const { electrodes, electrolytes, edition } = materials.data;
-  const plate = own.data?.electrodes.find((one) => one.key === changing);
-  const liquid = own.data?.electrolytes.find((one) => one.key === changing);
-  const done = () => setChanging(null);
-  return (
-    <Frame title="Cupboard" lab="Your cupboard" about={`tables of ${edition}`} margin={<Notes notes={NOTES} />}>
-      <Column>
-        <h1>Your cupboard</h1>
+  const { electrodes, electrolytes, additions, edition } = materials.data;
+  const open = (key: string | null) => {
+    setChanging(false);
+    setAddress({ at: key });
+  };
+  const missing = new Map(short.data?.map((one) => [one.key, one]));
+  const stocked: Stocked[] = [...electrodes, ...electrolytes];
+  const here = stocked.find((one) => one.key === at) ?? null;
+  const shown = (one: {
+    key: string;
+    name: string;
+    synonyms: string[];
+    usual: boolean;
+    retired: boolean;
+    shelf: Schemas["OnShelf"];
+  }) =>
+    !one.retired &&
+    (search.trim()
+      ? matches(search, [one.name, ...one.synonyms])
+      : all || one.usual || one.shelf.count !== null || missing.has(one.key));
+  const item = (key: string, name: string, sign: string): Item => {
+    const lack = missing.get(key);
+    return { key, name, sign, short: lack ? `${Math.round(10 * (lack.needed - lack.there)) / 10} short` : null };
+  };
+  const shelves: [string, Item[]][] = [
+    [
+      "Plates",
+      electrodes
+        .filter(shown)
+        .map((one) =>
+          item(one.key, one.name, one.shelf.count === null ? one.symbol : `${one.symbol} × ${one.shelf.count}`),
+        ),
+    ],
+    [
+      "Liquids",
+      electrolytes.filter(shown).map((one) => item(one.key, one.name, one.own ? "yours" : one.form.replace("-", " "))),
+    ],
+    [
+      "To stir in",
+      additions
+        .filter((one) => (search.trim() ? matches(search, [one.name]) : all || !one.metal))
+        .map((one) => item(one.key, one.name, one.metal ? "a metal’s salt" : one.unit === "g" ? "weighed" : "poured")),
+    ],
+  ];
+  const nothing = shelves.every(([, items]) => items.length === 0);
+  const plate = own.data?.electrodes.find((one) => one.key === at);
+  const liquid = own.data?.electrolytes.find((one) => one.key === at);
+  const names = new Map(stocked.map((one) => [one.key, one.name]));
+  const done = () => open(null);
+  const forms: Record<Make, ReactNode> = {
+    "make-liquid": <MakeLiquid materials={materials.data} done={open} />,
+    "make-two": <TwoSolutions materials={materials.data} done={open} />,
+    "make-plate": <OwnElectrode materials={materials.data} changes={null} done={done} />,
+    "make-numbers": <OwnElectrolyte materials={materials.data} changes={null} done={done} />,
+  };
+  const down = at && (
+    <Down ref={heading} aria-live="polite">
+      {at in MAKE ? (
+        <>
+          <Row>
+            <h2>{MAKE[at as Make]}</h2>
+            <TextButton onPress={done}>Back to the shelves</TextButton>
+          </Row>
+          {forms[at as Make]}
+        </>
+      ) : changing && (plate ?? liquid) ? (
+        <section aria-label={`Change ${plate?.name ?? liquid?.name ?? ""}`}>
+          <h2>Change {plate?.name ?? liquid?.name}</h2>
+          <Soft>Old labs keep it as it was; new ones get the changed one, with its count and price.</Soft>
+          {plate && <OwnElectrode key={plate.key} materials={materials.data} changes={plate} done={done} />}
+          {liquid && <OwnElectrolyte key={liquid.key} materials={materials.data} changes={liquid} done={done} />}
+        </section>
+      ) : (
+        <AboutMaterial
+          at={at}
+          stocked={here}
+          unit={electrodes.some((one) => one.key === at) ? "piece" : "litre"}
+          short={missing.get(at)}
+          change={(plate ?? liquid) ? () => setChanging(true) : null}
+          close={done}
+        />
+      )}
+    </Down>
+  );
+  const list = (
+    <Column>
+      <h1>Your cupboard</h1>
+      <p>
+        <Link to="/labs">Back to your labs</Link>
+      </p>
+      <TextField
+        label="Search"
+        hint="By any name people use: penny, lime, alu foil."
+        value={search}
+        onChange={setSearch}
+        type="search"
+        maxLength={40}
+      />
+      <Row role="group" aria-label="Make something of your own">
+        {Object.entries(MAKE).map(([key, name]) => (
+          <Button key={key} onPress={() => open(key)}>
+            {name}
+          </Button>
+        ))}
+      </Row>
+      {shelves.map(([title, items]) => (
+        <Shelf key={title} title={title} items={items} here={at} open={open} />
+      ))}
+      {nothing && <p role="status">Nothing is called that here. Make it your own, above.</p>}
+      {!search.trim() && (
         <p>
-          <Link to="/labs">Back to your labs</Link>
+          <TextButton onPress={() => setAll(!all)}>
+            {all ? "Show the usual ones" : `Show all ${electrodes.length + electrolytes.length + additions.length}`}
+          </TextButton>
         </p>
-        <List
-          title="Plates"
-          unit="piece"
-          rows={electrodes}
-          change={setChanging}
-          about={(row) => (
-            <>
-              {row.symbol}, {row.table_v === null ? "not in the table" : `${number(row.table_v, 2, true)} V`}
-            </>
-          )}
-        />
-        {plate && (
-          <Changing name={plate.name}>
-            <OwnElectrode key={plate.key} materials={materials.data} changes={plate} done={done} />
-          </Changing>
-        )}
-        <Disclosure title="Add a plate of your own">
-          <OwnElectrode materials={materials.data} changes={null} done={done} />
-        </Disclosure>
-        <List
-          title="Liquids"
-          unit="litre"
-          rows={electrolytes}
-          change={setChanging}
-          about={(row) => (
-            <>
-              {row.form}, pH {number(row.ph_low, 1)} to {number(row.ph_high, 1)}
-            </>
-          )}
-        />
-        {liquid && (
-          <Changing name={liquid.name}>
-            <OwnElectrolyte key={liquid.key} materials={materials.data} changes={liquid} done={done} />
-          </Changing>
-        )}
-        <Disclosure title="Add a liquid of your own">
-          <OwnElectrolyte materials={materials.data} changes={null} done={done} />
-        </Disclosure>
-        <Disclosure title="Make a liquid from another">
-          <MakeLiquid materials={materials.data} done={done} />
-        </Disclosure>
-        <Disclosure title="Two solutions and a bridge">
-          <TwoSolutions materials={materials.data} done={done} />
-        </Disclosure>
-        <Soft>Prices are in your own currency. Nothing here is shown to groups but names.</Soft>
-      </Column>
+      )}
+    </Column>
+  );
+  return (
+    <Frame
+      title="Cupboard"
+      lab="Your cupboard"
+      about={`tables of ${edition}`}
+      margin={<Notes notes={notesOf(short.data ?? [], names)} />}
+    >
+      {down && phone ? down : down ? <Columns $left="minmax(0, 1fr)">{[list, down]}</Columns> : list}
     </Frame>
   );
 }

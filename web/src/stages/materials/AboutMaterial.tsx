@@ -1,0 +1,160 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useAbout, useRetire, useSetShelf } from "../../api/materials";
+import { Button, TextButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Num, Row, Small, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+
+const Facts = styled.dl`
+  display: grid;
+  gap: 0.6rem;
+  dt {
+    font-weight: 600;
+  }
+`;
+
+type Shelf = Schemas["OnShelf"];
+export type Stocked = { key: string; name: string; own: boolean; retired: boolean; shelf: Shelf };
+
+const asNumber = (text: string): number | null | undefined => {
+  if (!text.trim()) return null;
+  const value = Number(text.replace(",", "."));
+  return Number.isFinite(value) && value >= 0 ? value : undefined;
+};
+
+/** How many there are and what one costs; kept on leaving the field. */
+function OnTheShelf({ material, unit }: { material: Stocked; unit: "piece" | "litre" }) {
+  const set = useSetShelf(material.key);
+  const [count, setCount] = useState<string | null>(null);
+  const [price, setPrice] = useState<string | null>(null);
+  const shown = (typed: string | null, kept: number | null) => typed ?? (kept === null ? "" : String(kept));
+  const [there, cost] = [asNumber(shown(count, material.shelf.count)), asNumber(shown(price, material.shelf.price))];
+  const wrong =
+    there === undefined || cost === undefined || (unit === "piece" && there !== null && !Number.isInteger(there));
+  const save = () => {
+    if (wrong || (count === null && price === null)) return;
+    const sent = { count, price };
+    set.mutate(
+      { count: there, price: cost },
+      {
+        // What was typed meanwhile stays.
+        onSuccess: () => {
+          setCount((now) => (now === sent.count ? null : now));
+          setPrice((now) => (now === sent.price ? null : now));
+        },
+      },
+    );
+  };
+  return (
+    <Row style={{ alignItems: "start" }}>
+      <TextField
+        label={unit === "piece" ? "How many there are" : "Litres there are"}
+        hint="Empty: enough."
+        value={shown(count, material.shelf.count)}
+        onChange={setCount}
+        onBlur={save}
+        inputMode="decimal"
+        maxLength={6}
+        error={wrong ? "A number, please" : (set.error?.message ?? null)}
+      />
+      <TextField
+        label={`Price of one ${unit}`}
+        hint="In your own currency."
+        value={shown(price, material.shelf.price)}
+        onChange={setPrice}
+        onBlur={save}
+        inputMode="decimal"
+        maxLength={8}
+      />
+    </Row>
+  );
+}
+
+type Props = {
+  at: string;
+  stocked: Stocked | null;
+  unit: "piece" | "litre";
+  short: Schemas["ShortOut"] | undefined;
+  change: (() => void) | null;
+  close: () => void;
+};
+
+/** One material taken down: what it is good for, how it is prepared, what can hurt, its numbers and where they are from. */
+export function AboutMaterial({ at, stocked, unit, short, change, close }: Props) {
+  const about = useAbout(at);
+  const retire = useRetire();
+  if (about.error) return <ProblemNote problem={about.error} />;
+  if (!about.data) return <Soft>Taking it down …</Soft>;
+  const { name, what, use, prepare, hazards, facts } = about.data;
+  return (
+    <>
+      <Row>
+        <h2>{name}</h2>
+        <TextButton onPress={close}>Put it back</TextButton>
+      </Row>
+      <Soft>
+        {what}
+        {stocked?.own && " · yours"}
+      </Soft>
+      {short && (
+        <p>
+          <strong>
+            Short: <Num>{short.there}</Num> there, <Num>{Math.round(100 * short.needed) / 100}</Num> needed
+          </strong>{" "}
+          for {short.labs.join(", ")}.
+        </p>
+      )}
+      {stocked && <OnTheShelf key={at} material={stocked} unit={unit} />}
+      {use.length > 0 && (
+        <>
+          <h3>What it is good for</h3>
+          {use.map((one) => (
+            <p key={one}>{one}</p>
+          ))}
+        </>
+      )}
+      {prepare.length > 0 && (
+        <>
+          <h3>How to prepare it</h3>
+          {prepare.map((one) => (
+            <p key={one}>{one}</p>
+          ))}
+        </>
+      )}
+      {hazards.length > 0 && (
+        <>
+          <h3>What can hurt</h3>
+          {hazards.map((one) => (
+            <p key={one.text}>
+              {one.text} {one.do}
+              {one.refuse.length > 0 && <strong> Not for ages {one.refuse.join(", ")}.</strong>}
+            </p>
+          ))}
+          <Small>Your school’s own rules and risk assessment come first.</Small>
+        </>
+      )}
+      <h3>Its numbers</h3>
+      <Facts>
+        {facts.map((one) => (
+          <div key={one.what}>
+            <dt>
+              {one.what} <Num>{one.value}</Num>
+            </dt>
+            <dd>
+              <Small>{[one.source, one.locator, one.checked].filter(Boolean).join("; ")}</Small>
+            </dd>
+          </div>
+        ))}
+      </Facts>
+      {stocked?.own && !stocked.retired && (
+        <Row>
+          {change && <Button onPress={change}>Change {name}</Button>}
+          <Button onPress={() => retire.mutate(at, { onSuccess: close })}>Offer {name} no more</Button>
+        </Row>
+      )}
+      <ProblemNote problem={retire.error} />
+    </>
+  );
+}

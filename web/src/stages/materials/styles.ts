@@ -1,5 +1,0 @@
-import styled from "styled-components";
-
-export const Cell = styled.td`
-  width: 8rem;
-`;
