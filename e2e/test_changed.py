@@ -123,7 +123,9 @@ class TwoCups(BrowserTestCase):
             lab = lab_of(Teacher.objects.get(), electrodes=["zinc", "copper"], electrolytes=[key], predict=False)
         phone = self.device(PHONE, touch=True)
         self.join(phone, lab.join_code, group_of(lab).pin)
-        drawn = phone.get_by_role("img", name=re.compile("Two cups: Zn in zinc sulfate 1.0 mol/L, Cu in copper sulfate 0.02"))
+        drawn = phone.get_by_role(
+            "img", name=re.compile("Two cups: Zn in zinc sulfate 1.0 mol.L, Cu in copper sulfate 0.02")
+        )
         expect(drawn).to_be_visible()
         expect(phone.get_by_text("joined by a strip of filter paper")).to_be_visible()
         self.check_access(phone)

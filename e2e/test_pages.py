@@ -150,7 +150,7 @@ class Pages(WithALab):
         page.get_by_label("Find in plates").fill("silv")
         page.locator("label").filter(has_text="silver").first.click()
         page.get_by_label("Find in plates").fill("brass")
-        page.locator("label").filter(has_text="brass").click()
+        page.locator("label").filter(has_text="brass").first.click()
         page.get_by_label("Find in plates").fill("unobtainium")
         expect(page.get_by_text("None of that name.")).to_be_visible()
         page.reload()

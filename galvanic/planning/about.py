@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict, series
-from galvanic.chemistry.fitting import refusal
+from galvanic.chemistry.fitting import SECOND, refusal
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.made import described
 from galvanic.chemistry.polarisation import LoadedCell
@@ -95,6 +95,9 @@ def _hazards(plates: tuple[str, ...], liquids: tuple[str, ...]) -> tuple[Hazard,
 
 def _plate(plate: Electrode) -> About:
     use = []
+    if plate.key.endswith(SECOND):
+        twin = electrodes()[plate.key.removesuffix(SECOND)].name
+        use.append(f"Stands opposite {twin}: two solutions of one salt, or one metal treated in two ways.")
     for liquid in TRIED:
         other = next(one for one in AGAINST if one != plate.key)
         cell = Cell.of(plate.key, liquid, other)

@@ -75,7 +75,7 @@ def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
     )
 
 
-@router.get("/shelf/short", response=list[ShortOut], operation_id="short")
+@router.get("/labs/short", response=list[ShortOut], operation_id="short")
 def short(request: HttpRequest) -> list[ShortOut]:
     """What the teacher's labs to come need more of than there is."""
     found = shortages(teacher_of(request))

@@ -61,7 +61,12 @@ class Short:
 def shortages(teacher: Teacher) -> list[Short]:
     """What is missing for the teacher's labs of today and later: plates come back after a lab, so the largest need counts;
     liquids are used up, so needs add up. Materials without a count have enough. Three queries."""
-    labs = list(Lab.objects.visible_to(teacher).filter(date__gte=timezone.localdate()).exclude(state=Lab.State.CLOSED))
+    labs = list(
+        Lab.objects.visible_to(teacher)
+        .filter(date__gte=timezone.localdate())
+        .exclude(state=Lab.State.CLOSED)
+        .order_by("date")
+    )
     hands: dict[uuid.UUID, dict[uuid.UUID, list[Cell]]] = {lab.id: {} for lab in labs}
     cells = PlannedCell.objects.filter(group__lab__in=labs).select_related("group")
     for one in cells.order_by("group__position", "position"):

@@ -52,7 +52,7 @@ class Short(TestCase):
         self.assertEqual(send(self.desk, "/labs", plan).status_code, 201)
 
     def short(self):
-        return {one["key"]: one for one in self.desk.get("/api/shelf/short").json()}
+        return {one["key"]: one for one in self.desk.get("/api/labs/short").json()}
 
     def count(self, key, count):
         self.desk.put(f"/api/shelf/{key}", {"count": count, "price": None}, content_type="application/json")
@@ -73,6 +73,6 @@ class Short(TestCase):
         alone = found[liquid]["needed"] / 2.0
         self.count(liquid, alone * 1.5)
         self.assertIn(liquid, self.short())
-        self.assertEqual(as_teacher(teacher("bob")).get("/api/shelf/short").json(), [])
+        self.assertEqual(as_teacher(teacher("bob")).get("/api/labs/short").json(), [])
         with self.assertNumQueries(5):  # session, teacher, labs, cells, shelf
-            self.desk.get("/api/shelf/short")
+            self.desk.get("/api/labs/short")

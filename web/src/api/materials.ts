@@ -25,7 +25,7 @@ export const useAbout = (key: string) =>
   });
 
 /** What labs to come need more of than there is. */
-export const useShort = () => useQuery({ queryKey: ["short"], queryFn: () => dataOf(GET("/api/shelf/short")) });
+export const useShort = () => useQuery({ queryKey: ["short"], queryFn: () => dataOf(GET("/api/labs/short")) });
 
 /** What a recipe would come to; nothing is kept. */
 export const useMadePreview = (body: Schemas["MadeIn"] | null) =>
