@@ -11,15 +11,11 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
 
-from galvanic.cells import Cell
-from galvanic.conditions import Surface, part_of, setting, surface_of
+from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import OutOfRange
-from galvanic.reference.bridges import bridges
-from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.names import find
 from galvanic.reference.variables import Variable, variables
 
-NOTHING_TOUCHES = "The plates must not touch. Clips stay above the liquid."
 _NUMBER = r"([-+]?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?)"
 SHOWN = 6  # digits of a number that is written
 
@@ -193,40 +189,3 @@ def as_found(planned: str, text: str) -> Condition:
             f"“{plain[:30]}” is not understood. Write a number with its unit, for example {like}.", field="text"
         )
     return found
-
-
-SAID_BEFORE = frozenset({"surface", "dilution"})  # which have sentences of their own in conditions.py
-
-
-def set_up(cell: Cell) -> str:
-    """What a card says of a cell besides its name, in sentences: both cups, and what its condition asks for; empty where
-    there is nothing to say."""
-    return " ".join(one for one in (two_cups(cell, drawn=False), _condition_set(cell)) if one)
-
-
-def _condition_set(cell: Cell) -> str:
-    condition = condition_of(cell.condition)
-    if condition is None or condition.variable in SAID_BEFORE:
-        return setting(cell)
-    words = str(condition)
-    return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()
-
-
-def two_cups(cell: Cell, drawn: bool) -> str:
-    """How two solutions are set up, in sentences: which plate stands in which (unless it is `drawn` beside), and what joins
-    them; empty for one liquid."""
-    row = electrolytes()[cell.electrolyte]
-    if row.negative_side is None or row.positive_side is None or row.bridge is None:
-        return ""
-    bridge = bridges()[row.bridge]
-    left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
-    low, high = (electrodes()[plate].symbol for plate in cell.pair)
-    which = "Two cups" if drawn else f"Two cups: {low} stands in {left}, {high} in {right};"
-    return f"{which} joined by a {bridge.long}. {bridge.prepare}"
-
-
-def preparation(cell: Cell) -> str:
-    """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
-    dull = surface_of(cell.condition) is Surface.DULL
-    plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
-    return " ".join(one for one in (two_cups(cell, drawn=True), _condition_set(cell), *plates, NOTHING_TOUCHES) if one)

@@ -15,6 +15,7 @@ from typing import Literal
 
 from galvanic.cells import Cell
 from galvanic.notes import volts
+from galvanic.preparing import skipped
 from galvanic.reference.catalogue import electrodes
 
 OWN_PLATES_U_V = 0.025  # how far one group's plates lie from the class's
@@ -88,10 +89,10 @@ def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
     if abs(ref) > u and fits(-v) and v * ref < 0.0 and abs(v) > NEAR_ZERO_V:
         found.append(_reversed(cell, ref))
     if abs(v) < max(NEAR_ZERO_V, 0.2 * abs(ref)) and abs(ref) > NEAR_ZERO_V:
-        found.append(_near_zero(ref))
+        found.append(_near_zero(cell, ref))
         if abs(v) > 0.02 and fits(10.0 * v):
             found.append(_digit(v, "ten times too small"))
-    return found or [_far(v, expected)]
+    return found or [_far(cell, v, expected)]
 
 
 def _movement(v: float, climbs_from: Sequence[float], jumps_from: Sequence[float], resolution: float) -> list[Finding]:
@@ -155,7 +156,7 @@ def _reversed(cell: Cell, ref: float) -> Finding:
     )
 
 
-def _near_zero(ref: float) -> Finding:
+def _near_zero(cell: Cell, ref: float) -> Finding:
     return Finding(
         "near_zero",
         "likely",
@@ -163,13 +164,15 @@ def _near_zero(ref: float) -> Finding:
         f"About {volts(abs(ref), 1)} can be expected here. Either something joins the plates, or a clip joins nothing.",
         (
             "Do the plates or the clips touch, or does liquid bridge the clips?",
+            *skipped(cell),
             "Are the two plates really two different metals?",
             "Wiggle each clip: is the metal under it clean and dry?",
         ),
     )
 
 
-def _far(v: float, expected: Expectation) -> Finding:
+def _far(cell: Cell, v: float, expected: Expectation) -> Finding:
+    low = abs(v) < abs(expected.volts_v)
     who = f"{expected.others} values of other groups" if expected.others else "what these plates usually do"
     return Finding(
         "far",
@@ -178,6 +181,7 @@ def _far(v: float, expected: Expectation) -> Finding:
         f"{volts(v)} lies {volts(abs(v - expected.volts_v))} from {who}.",
         (
             "Rub both plates, rinse, dry, dip again.",
+            *(skipped(cell) if low else ()),
             "Are these the right plates in the right liquid?",
             "If it stays, keep it: it may be the others who are off.",
         ),

@@ -14,6 +14,7 @@ from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.notes import volts
 from galvanic.planning.recipes import batch, recipes
 from galvanic.planning.safety import Hazard, sheet
+from galvanic.preparing import USUAL
 from galvanic.reference.additions import Addition, additions, ions
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import (
@@ -25,6 +26,7 @@ from galvanic.reference.catalogue import (
     kept,
     shipped_electrolytes,
 )
+from galvanic.reference.preparations import preparations_of
 from galvanic.reference.reader import Range, Value, sources
 
 OLDEST = "16-18"  # rules are listed as for those whom least is refused
@@ -141,6 +143,7 @@ def _liquid(row: Electrolyte) -> About:
         found = junction(Cell("zinc", row.key, "copper"))
         use.append(f"The bridge adds {1e3 * found.volts_v:+.1f} mV to the plates’ own (Henderson).".replace("-", "\u2212"))
         prepare.append(bridges()[row.bridge].prepare)
+    prepare += [one.text.format(**USUAL) for one in preparations_of(row.form)]
     recipe = recipes().get(row.key)
     if row.bridge is None and (recipe is None or recipe.kind not in ("whole", "card", "two")):
         made = batch(row.key, A_LITRE)

@@ -14,6 +14,7 @@ from galvanic.planning.asked import Asked
 from galvanic.planning.recipes import Batch, batch, diluted, recipes
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.reference.preparations import preparations_of
 
 Plate = tuple[str, str]
 
@@ -109,12 +110,25 @@ def kit(
     bench = tuple(
         KitLine("", name, "bench", each, n, _spares(n * each), n * each + _spares(n * each), None, None, why)
         for name, each, why in (*BENCH, *(asked or Asked()).bench)
-    )
+    ) + _for_steps(hands)
     for_group = tuple(
         tuple([_plate_name(*plate) for plate in plates_] + [_bath_name(*bath) for bath in own])
         for plates_, own in zip(needs, baths, strict=True)
     )
     return Kit(tuple(plates), tuple(vessels), bench, batches, for_group, _day_before(batches, vessels))
+
+
+def _for_steps(hands: Sequence[Sequence[Cell]]) -> tuple[KitLine, ...]:
+    """What the steps of preparing fruit, card or paste need, for the groups that have such cells."""
+    lines = []
+    forms = [{electrolytes()[cell.electrolyte].form for cell in hand} for hand in hands]
+    every = dict.fromkeys(step for own in forms for form in sorted(own) for step in preparations_of(form) if step.kit)
+    for step in every:
+        groups = sum(bool(own & set(step.forms)) for own in forms)
+        spare = _spares(groups * step.each)
+        total = groups * step.each + spare
+        lines.append(KitLine("", step.kit, "bench", step.each, groups, spare, total, None, None, step.text.split(";")[0]))
+    return tuple(lines)
 
 
 def _plates(cell: Cell) -> tuple[Plate, Plate]:
@@ -191,7 +205,7 @@ def _vessels(
         elif recipe and recipe.kind == "card":
             line(
                 liquid,
-                f"pieces of card for {row.name}",
+                f"pieces of {recipe.what or 'card'} for {row.name}",
                 count * recipe.pieces,
                 "a fresh piece for every reading",
                 recipe.pieces,

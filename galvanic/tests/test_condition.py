@@ -6,8 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.cells import Cell
-from galvanic.condition import Condition, as_found, canonical, condition_of, level, own_conditions, set_up, variable_named
+from galvanic.condition import Condition, as_found, canonical, condition_of, level, own_conditions, variable_named
 from galvanic.errors import OutOfRange, UnknownMaterial
+from galvanic.preparing import set_up
 from galvanic.reference.variables import variables
 
 

@@ -3,9 +3,9 @@
 import unittest
 
 from galvanic.cells import Cell
-from galvanic.condition import preparation
 from galvanic.conditions import Surface, part_of, plate_sets, setting, surface_of
 from galvanic.planning.kit import kit
+from galvanic.preparing import preparation
 
 JUICE = "lemon-juice"
 

@@ -9,7 +9,7 @@ from ninja import Router
 from galvanic.bench.loading import HOW_SHORT, how_to_load
 from galvanic.bench.readings import READABLE
 from galvanic.chemistry.subtraction import worked_or_reason
-from galvanic.condition import preparation
+from galvanic.preparing import preparation
 from server.base.kept import answer
 from server.entries.checking import check_rows, reference_of
 from server.entries.entry import MeterIn, PredictionIn, ReadingIn

@@ -10,7 +10,7 @@ from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
 from galvanic.chemistry.varied import usual_levels
-from galvanic.condition import condition_of, set_up
+from galvanic.condition import condition_of
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
@@ -18,6 +18,7 @@ from galvanic.planning.level_notes import level_notes
 from galvanic.planning.plan_notes import packs_note, plan_notes
 from galvanic.planning.safety import set_up_notes
 from galvanic.planning.schedule import Steps, timeline
+from galvanic.preparing import set_up
 from galvanic.reference.variables import variables
 from server.labs import services
 from server.labs.lookups import draft_for_teacher, lab_for_teacher

@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from galvanic.planning.safety import LOCAL_RULES, Sheet
+from galvanic.preparing import usual_steps
 from server.labs import opening
 from server.labs.lookups import lab_for_teacher, signatures
 from server.labs.models import Lab
@@ -32,6 +33,7 @@ from server.labs.sheets.schemas import (
     ShortOut,
     SignOffIn,
     SignOffOut,
+    StepsOfOut,
 )
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
@@ -175,6 +177,11 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
                 group=group.name,
                 pin=group.pin,
                 cells=[cell_out(one) for one in hand],
+                steps=[
+                    StepsOfOut(electrolyte=key, text=text)
+                    for key, text in {one.electrolyte: " ".join(usual_steps(one.cell)) for one in hand}.items()
+                    if text
+                ],
                 cautions=cautions(
                     lab,
                     list(dict.fromkeys(plate for one in hand for plate in one.cell.pair)),

@@ -116,12 +116,20 @@ class SignOffIn(BaseModel):
 
 
 class Card(BaseModel):
-    """One group's card."""
+    """One group's card; `steps`: how its fruit, card or paste is prepared, by the name of the liquid."""
 
     group: str
     pin: str
     cells: list[PlannedCellOut]
+    steps: list[StepsOfOut]
     cautions: list[str]
+
+
+class StepsOfOut(BaseModel):
+    """How one fruit, card or paste is prepared, in sentences."""
+
+    electrolyte: str
+    text: str
 
 
 class JoinLink(BaseModel):

@@ -74,5 +74,5 @@ class Short(TestCase):
         self.count(liquid, alone * 1.5)
         self.assertIn(liquid, self.short())
         self.assertEqual(as_teacher(teacher("bob")).get("/api/labs/short").json(), [])
-        with self.assertNumQueries(5):  # session, teacher, labs, cells, shelf
+        with self.assertNumQueries(6):  # session, teacher, own materials, labs, cells, shelf
             self.desk.get("/api/labs/short")

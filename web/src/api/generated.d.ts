@@ -2243,7 +2243,7 @@ export interface components {
         };
         /**
          * Card
-         * @description One group's card.
+         * @description One group's card; `steps`: how its fruit, card or paste is prepared, by the name of the liquid.
          */
         Card: {
             /** Cautions */
@@ -2254,6 +2254,8 @@ export interface components {
             group: string;
             /** Pin */
             pin: string;
+            /** Steps */
+            steps: components["schemas"]["StepsOfOut"][];
         };
         /**
          * CardsOut
@@ -5483,6 +5485,16 @@ export interface components {
              * @default 6
              */
             start: number;
+        };
+        /**
+         * StepsOfOut
+         * @description How one fruit, card or paste is prepared, in sentences.
+         */
+        StepsOfOut: {
+            /** Electrolyte */
+            electrolyte: string;
+            /** Text */
+            text: string;
         };
         /**
          * StretchOut

@@ -1,0 +1,79 @@
+"""How a cell is built, in sentences for cards and benches: cups and bridge, what its setting asks for, how fruit, card or
+paste is prepared, and each plate."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from galvanic.cells import Cell
+from galvanic.condition import condition_of
+from galvanic.conditions import Surface, setting, surface_of
+from galvanic.reference.bridges import bridges
+from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.reference.preparations import preparations_of
+
+NOTHING_TOUCHES = "The plates must not touch. Clips stay above the liquid."
+USUAL = {"spacing": "2 cm", "depth": "3 cm"}
+
+
+def steps(cell: Cell) -> tuple[str, ...]:
+    """The steps of the cell's form, with its own spacing and depth where these are set."""
+    condition = condition_of(cell.condition)
+    values = dict(USUAL)
+    if condition is not None and condition.variable in values:
+        values[condition.variable] = f"{condition.value:g} cm"
+    return _said(cell, values)
+
+
+def usual_steps(cell: Cell) -> tuple[str, ...]:
+    """The same at the usual spacing and depth: what a card says once for all its cells."""
+    return _said(cell, USUAL)
+
+
+def _said(cell: Cell, values: Mapping[str, str]) -> tuple[str, ...]:
+    every = preparations_of(electrolytes()[cell.electrolyte].form)
+    return tuple(one.text.format(**values) for one in every if one.at_bench)
+
+
+def skipped(cell: Cell) -> tuple[str, ...]:
+    """What to ask where a reading is low: the steps that may have been skipped, in order."""
+    return tuple(one.asks for one in preparations_of(electrolytes()[cell.electrolyte].form))
+
+
+SAID_BEFORE = frozenset({"surface", "dilution"})  # which have sentences of their own in conditions.py
+
+
+def set_up(cell: Cell) -> str:
+    """What a card says of a cell besides its name, in sentences: both cups, what its condition asks for, and steps that are
+    not the usual; empty where there is nothing to say."""
+    own = [step for step in steps(cell) if step not in usual_steps(cell)]
+    return " ".join(one for one in (two_cups(cell, drawn=False), _condition_set(cell), *own) if one)
+
+
+def _condition_set(cell: Cell) -> str:
+    condition = condition_of(cell.condition)
+    if condition is None or condition.variable in SAID_BEFORE:
+        return setting(cell)
+    words = str(condition)
+    return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()
+
+
+def two_cups(cell: Cell, drawn: bool) -> str:
+    """How two solutions are set up, in sentences: which plate stands in which (unless it is `drawn` beside), and what joins
+    them; empty for one liquid."""
+    row = electrolytes()[cell.electrolyte]
+    if row.negative_side is None or row.positive_side is None or row.bridge is None:
+        return ""
+    bridge = bridges()[row.bridge]
+    left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
+    low, high = (electrodes()[plate].symbol for plate in cell.pair)
+    which = "Two cups" if drawn else f"Two cups: {low} stands in {left}, {high} in {right};"
+    return f"{which} joined by a {bridge.long}. {bridge.prepare}"
+
+
+def preparation(cell: Cell) -> str:
+    """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
+    dull = surface_of(cell.condition) is Surface.DULL
+    plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
+    said = (two_cups(cell, drawn=True), _condition_set(cell), *steps(cell), *plates, NOTHING_TOUCHES)
+    return " ".join(one for one in said if one)
