@@ -20,6 +20,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.activity import SULFATE, ion_activity
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.nernst import standard_v
+from galvanic.chemistry.oxidants import WITHOUT, lift
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.rest import rest_potentials
 from galvanic.chemistry.warmth import ROOM_C, warmth
@@ -140,7 +141,10 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: floa
         own = math.hypot(*(NEAR_U_V if one else PLATE_U_V for one in near))
         same = electrodes()[cell.negative].surface == electrodes()[cell.positive].surface and low_side == high_side
         u = SAME_METAL_U_V if same else math.hypot(spread, own, bridge.u_v)
-        predictions.append(Prediction("rest", volts, u, "rest potentials of both plates in this liquid"))
+        reason = "rest potentials of both plates in this liquid"
+        if (lifted := lift(high_side, float(found.e_v[k, m]))) is not None:
+            volts, u, reason = volts + lifted.middle_v, math.hypot(u, lifted.u_v), f"{lifted.by.name} is {WITHOUT}"
+        predictions.append(Prediction("rest", volts, u, reason))
     return predictions
 
 

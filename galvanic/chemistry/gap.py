@@ -22,6 +22,7 @@ from dataclasses import dataclass
 
 from galvanic.cells import Cell
 from galvanic.chemistry.junction import junction
+from galvanic.chemistry.oxidants import lift
 from galvanic.chemistry.plate_account import LAST_DIGIT_V, Step, account_of
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.errors import OutOfRange
@@ -168,6 +169,12 @@ def explain(
     if bridge.u_v:
         said = "Henderson’s equation: faster ions leave their charge behind in the bridge"
         of_cell.append(Cause("junction", None, "Junction in the bridge", bridge.volts_v, bridge.u_v, said, OTHER_BRIDGE))
+    lifted = lift(high_side, upper.rest_v)
+    if lifted is not None:
+        said = f"between 0 and {lifted.most_v:.2f} V: {lifted.by.name} would hold it at {lifted.by.at_v:+.2f} V"
+        name = f"Oxidant at {electrodes()[cell.positive].name}"
+        alike = "build the same cell without it, side by side"
+        of_cell.append(Cause("oxidant", cell.positive, name, lifted.middle_v, lifted.u_v, _minus(said), alike))
     if offset_v:
         shown = f"leads together show {offset_v:+.3f} V"
         of_cell.append(Cause("offset", None, "Meter offset", offset_v, 0.001, shown, "read with the leads together"))

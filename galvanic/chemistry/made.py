@@ -56,8 +56,22 @@ def made_fields(made: Made) -> dict[str, Any]:
         "acids_mol_per_l": {key: amount for key, amount in found.per_l(found.acids_mol).items() if amount > LEAST},
         "ions_mol_per_l": metals,
         "anion": anion if anion is not None and amounts.get(anion, 0.0) > LEAST else None,
+        "oxidants_mol_per_l": _oxidants(made, found.volume_l),
         "made": {"base": made.base, "base_ml": made.base_ml, "steps": [list(step) for step in made.steps]},
     }
+
+
+def _oxidants(made: Made, volume_l: float) -> dict[str, float]:
+    """Oxidants that are stirred in, and those of an own base, mol/L by half-reaction."""
+    row = electrolytes().get(made.base)
+    share = 1e-3 * made.base_ml / volume_l
+    found = {} if row is None else {key: amount * share for key, amount in row.oxidants_mol_per_l.items()}
+    for key, amount in made.steps:
+        what = additions().get(key)
+        if what is not None and what.oxidant is not None:
+            mol = amount * what.mol_per_unit * what.oxidant_mol
+            found[what.oxidant] = found.get(what.oxidant, 0.0) + mol / volume_l
+    return found
 
 
 def _spread(range_: Range) -> float:

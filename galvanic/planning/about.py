@@ -10,6 +10,7 @@ from galvanic.chemistry.accounts import predict, series
 from galvanic.chemistry.fitting import SECOND, refusal
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.made import described
+from galvanic.chemistry.oxidants import in_words
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.notes import volts
 from galvanic.planning.recipes import batch, recipes
@@ -134,6 +135,8 @@ def _liquid(row: Electrolyte) -> About:
     use, prepare = [], []
     if row.bridge is None:
         use.append(_foretold(Cell("zinc", row.key, "copper")))
+    if oxidants := in_words(row.key):
+        use.append(oxidants)
     what = row.form
     if row.made is not None:
         what = described(row.made)
@@ -174,6 +177,10 @@ def _addition(what: Addition) -> About:
     facts += [_fact(f"molar conductivity of {key}", ions()[key].s_cm2_per_mol, "S·cm²/mol") for key in what.ions]
     metal = next((ions()[key].metal for key in what.ions if ions()[key].metal), None)
     stirred = "Stirred into a liquid, to see what it changes."
+    if what.oxidant is not None:
+        half = half_reactions()[what.oxidant]
+        facts.append(_fact(f"standard potential, {half.equation}", half.e_v, "V"))
+        stirred = "An oxidant beside the air’s: what it does is compared with the same cell without it, not foretold."
     use = ["For a solution in which a plate of its own metal stands."] if metal else [stirred]
     bag = f"{what.formula.replace('.', '·')}, {what.unit}"
     return About(what.key, what.name, bag, tuple(use), (), (), (what.hazard,) if what.hazard else (), tuple(facts))

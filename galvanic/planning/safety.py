@@ -16,7 +16,7 @@ from typing import Literal, get_args
 from galvanic.errors import OutOfRange
 from galvanic.notes import Note
 from galvanic.planning.asked import ASKED, WORDS, Asked
-from galvanic.reference.additions import metal_ions
+from galvanic.reference.additions import additions, metal_ions
 from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrodes, shipped_electrolytes
 from galvanic.reference.reader import Range, Reader, edition, read_table
 
@@ -99,6 +99,7 @@ def _known() -> dict[str, set[str]]:
         "gas": {e.surface for e in plates},
         "form": {e.form for e in liquids},
         "ion": {ion for e in liquids for ion in e.ions_mol_per_l} | set(metal_ions()),
+        "oxidant": {one.oxidant for one in additions().values() if one.oxidant},
         "activity": set(ACTIVITIES),
         "asked": set(ASKED),
     }
@@ -166,6 +167,7 @@ def _because(
         hit = {
             "electrolyte": liquid.key == rule.to,
             "form": liquid.form == rule.to,
+            "oxidant": any(rule.to in side.oxidants_mol_per_l for side in sides),
             "ion": any(rule.to in side.ions_mol_per_l for side in sides),
             "ph-above": any(side.ph.high > float(rule.to) for side in sides) if rule.applies == "ph-above" else False,
             "ph-below": any(side.ph.low < float(rule.to) for side in sides) if rule.applies == "ph-below" else False,

@@ -12,7 +12,8 @@ from galvanic.reference.reader import Reader, Value, read_table
 
 @dataclass(frozen=True, slots=True)
 class Addition:
-    """A solid (per g) or a bottle (per mL): the moles of weak acids and strong ions that come with one unit of it."""
+    """A solid (per g) or a bottle (per mL): the moles of weak acids and strong ions that come with one unit of it; `oxidant`
+    is the half-reaction of one that takes electrons, `oxidant_mol` of it per mol; `solid`: it stays a powder."""
 
     key: str
     name: str
@@ -24,6 +25,9 @@ class Addition:
     ions: Mapping[str, float]
     most_g_per_l: Value | None
     hazard: str
+    oxidant: str | None
+    oxidant_mol: float
+    solid: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +56,7 @@ def _addition(r: Reader) -> Addition:
     return Addition(
         r.take("key", str), r.take("name", str), tuple(r.take("synonyms", list)), unit, formula, per_unit,
         r.take("acids", dict, {}), r.take("ions", dict, {}), most, r.take("hazard", str, ""),
+        r.take("oxidant", str, None), float(r.take("oxidant_mol", (int, float), 0.0)), r.take("solid", bool, False),
     )  # fmt: skip
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache, lru_cache, wraps
 from hashlib import sha256
 from types import MappingProxyType
@@ -83,7 +83,7 @@ class Electrolyte:
 
     `acids_mol_per_l` and `ions_mol_per_l` (metal ions, with the `anion` they came with) are total concentrations by key;
     `negative_side` and `positive_side` name the solutions of a two-solution cell, `bridge` what joins them. `made`: the
-    recipe of a teacher's own.
+    recipe of a teacher's own, `oxidants_mol_per_l` by half-reaction.
     """
 
     key: str
@@ -103,6 +103,7 @@ class Electrolyte:
     anion: str | None = None
     bridge: str | None = None
     made: Made | None = None
+    oxidants_mol_per_l: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
 
 
 M = TypeVar("M", Electrode, Electrolyte)
@@ -170,6 +171,7 @@ def build_electrolyte(r: Reader) -> Electrolyte:
         positive_side=sides[1],
         anion=r.take("anion", str, None),
         bridge=bridge,
+        oxidants_mol_per_l=MappingProxyType(r.take("oxidants_mol_per_l", dict, {})),
         made=None if made is None else Made(made["base"], made["base_ml"], tuple(map(tuple, made["steps"]))),
         **{field: r.take(field, str) for field in ("key", "name", "form")},
     )

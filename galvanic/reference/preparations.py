@@ -10,8 +10,8 @@ from galvanic.reference.reader import Reader, read_table
 
 @dataclass(frozen=True, slots=True)
 class Preparation:
-    """One step for some forms: its text, what a group needs for it and how many, what to ask where it was skipped; `at_bench`:
-    groups do it themselves, so it stands on their card."""
+    """One step for some forms: its text, what a group needs for it and how many, what to ask where it was skipped;
+    `at_bench`: groups do it themselves, so it stands on their card."""
 
     key: str
     forms: tuple[str, ...]

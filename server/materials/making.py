@@ -13,6 +13,7 @@ from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.fitting import refusal
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.made import WATER, amount_of, composition, described, made_fields, strength_of, two_fields
+from galvanic.chemistry.oxidants import in_words
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import OutOfRange
 from galvanic.reference import catalogue
@@ -60,8 +61,9 @@ def preview_made(data: MadeIn) -> MadePreview:
         raise refused(error) from error
     foretold: list[PairForetold] = []
     plates = catalogue.electrodes()
-    if data.negative in plates and data.positive in plates and data.negative != data.positive:
-        with catalogue.beside(_new(NEW, "with it", fields)):
+    with catalogue.beside(_new(NEW, "with it", fields)):
+        oxidant = in_words(NEW)
+        if data.negative in plates and data.positive in plates and data.negative != data.positive:
             before = [] if data.base == WATER else [("before", data.base)]
             for when, liquid in (*before, ("after", NEW)):
                 foretold.append(_foretold(when, Cell.of(data.negative, liquid, data.positive)))
@@ -72,6 +74,7 @@ def preview_made(data: MadeIn) -> MadePreview:
         conductivity_s_per_m=found.conductivity_s_per_m,
         chloride_mol_per_l=found.chloride_mol_per_l,
         foam_ml=24_000.0 * found.foamed_mol,
+        oxidant=oxidant,
         foretold=foretold,
     )
 

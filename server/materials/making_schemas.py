@@ -44,8 +44,8 @@ class PairForetold(BaseModel):
 
 
 class MadePreview(BaseModel):
-    """What a recipe comes to: pH, conductivity (S/m), chloride (mol/L), carbon dioxide that foams away (mL), and volts and
-    current of the plates asked for before and after."""
+    """What a recipe comes to: pH, conductivity (S/m), chloride (mol/L), carbon dioxide that foams away (mL), what is known
+    of an oxidant in it (empty: none), and volts and current of the plates asked for before and after."""
 
     name: str
     described: str
@@ -53,6 +53,7 @@ class MadePreview(BaseModel):
     conductivity_s_per_m: float
     chloride_mol_per_l: float
     foam_ml: float
+    oxidant: str
     foretold: list[PairForetold]
 
 

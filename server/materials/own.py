@@ -20,6 +20,7 @@ from server.people.auth import member_behind
 from server.people.models import Teacher
 
 log = logging.getLogger("pipette.materials")
+MADE = ("anion", "negative_side", "positive_side", "bridge", "made", "oxidants_mol_per_l")  # of liquids made by recipe
 Handler = Callable[[HttpRequest], HttpResponseBase]
 
 
@@ -57,7 +58,7 @@ def electrolyte_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]
         "acids_mol_per_l": data.get("acids_mol_per_l", {}),
         "ions_mol_per_l": data.get("ions_mol_per_l", {}),
         "composition_source": "teacher",
-        **{name: data[name] for name in ("anion", "negative_side", "positive_side", "bridge", "made") if data.get(name)},
+        **{name: data[name] for name in MADE if data.get(name)},
     }
 
 

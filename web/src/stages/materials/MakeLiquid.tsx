@@ -161,6 +161,7 @@ function Comes({ preview }: { preview: Schemas["MadePreview"] }) {
         S/m, chloride <Num>{number(1000 * preview.chloride_mol_per_l, 1)}</Num> mmol/L.
         {preview.foam_ml > 1 && ` It foams: about ${number(preview.foam_ml, 0)} mL of carbon dioxide; use a tall cup.`}
       </p>
+      {preview.oxidant && <p>{preview.oxidant}</p>}
       {preview.foretold.length > 0 && (
         <Scroll>
           <Table>
