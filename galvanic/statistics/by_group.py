@@ -2,8 +2,8 @@
 
 Each group that has two levels at least gives a slope of its own. How much the groups' true slopes differ, against how much
 each is scatter, is found by restricted likelihood; the class's slope is their mean weighted by that, and its interval is
-Hartung and Knapp's (2001; Sidik and Jonkman 2002): from the weighted spread of the slopes themselves, never narrower than
-their scatter asks for, Student's t with one degree of freedom less than the groups that weigh. So what a group has for
+Hartung and Knapp's (2001; Sidik and Jonkman 2002): from the weighted spread of the slopes themselves, never far narrower
+than their scatter asks for, Student's t with one degree of freedom less than the groups that weigh. So what a group has for
 itself (its plates, its meter) drops out, and groups that all err alike do not pass for many. Where each group has one level
 only, a line through the groups' means is all there is.
 """
@@ -22,6 +22,8 @@ from galvanic.statistics.effects import slope
 from galvanic.statistics.repeats import coverage
 
 LEAST_GROUPS = 3
+SLACK = 4.0  # of twice the log likelihood: about two standard errors of the ratio
+AGREES = 0.5  # of the variance that scatter asks for: found by simulation (bench/variables.py)
 RATIOS = np.concatenate([[0.0], np.logspace(-2.0, 3.0, 21)])  # tried, in units of 1 over a group's sum of squares
 
 
@@ -96,22 +98,24 @@ def _joined(own: Sequence[_Own]) -> tuple[float, float, float]:
     """The groups' slopes together, the standard uncertainty by Hartung and Knapp, and its degrees of freedom: those of as
     many groups as would weigh equally."""
     slopes, sxx = (np.array([getattr(one, name) for one in own]) for name in ("slope", "sxx"))
-    left, dof = math.fsum(one.left for one in own), sum(one.dof for one in own)
-    best: tuple[float, np.ndarray, float] | None = None
+    left, n = math.fsum(one.left for one in own), len(own) - 1 + sum(one.dof for one in own)
+    tried = []
     for ratio in RATIOS / float(np.mean(sxx)):  # variance of true slopes over that of scatter
         spread = ratio + 1.0 / sxx
         weight = 1.0 / spread
         middle = float(weight @ slopes) / float(weight.sum())
-        n = len(own) - 1 + dof
         squares = float(weight @ (slopes - middle) ** 2) + left
         if squares <= 0.0:
             return middle, 0.0, float(len(own) - 1)
         misfit = n * math.log(squares / n) + float(np.log(spread).sum()) + math.log(float(weight.sum()))
-        if best is None or misfit < best[0]:
-            best = misfit, weight, squares / n
-    weight, scatter = (best[1], best[2]) if best is not None else (sxx, 0.0)
-    b = float(weight @ slopes) / float(weight.sum())
-    # Slopes that happen to agree better than their scatter allows do not make the interval narrower than that.
-    spread_of = max(float(weight @ (slopes - b) ** 2) / (len(own) - 1), scatter)
-    equal = float(weight.sum()) ** 2 / float(weight @ weight)
-    return b, math.sqrt(spread_of / float(weight.sum())), max(1.0, equal - 1.0)
+        tried.append((misfit, weight, spread * squares / n))
+    best = min(tried, key=lambda one: one[0])
+    # Of the ratios that the groups bear out about as well, the one that lets them weigh most alike: a ratio found too small
+    # would give a few groups with far-apart levels all the say.
+    weight = next(one[1] for one in reversed(tried) if one[0] <= best[0] + SLACK)
+    share = weight / weight.sum()
+    b = float(share @ slopes)
+    by_spread = float(share @ (slopes - b) ** 2) / (len(own) - 1)
+    # Slopes that happen to agree far better than their scatter allows do not make the interval narrower than half of that.
+    least = AGREES * float(share**2 @ best[2])
+    return b, math.sqrt(max(by_spread, least)), max(1.0, 1.0 / float(share @ share) - 1.0)
