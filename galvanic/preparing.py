@@ -67,7 +67,7 @@ def two_cups(cell: Cell, drawn: bool) -> str:
     bridge = bridges()[row.bridge]
     left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
     low, high = (electrodes()[plate].symbol for plate in cell.pair)
-    which = "Two cups" if drawn else f"Two cups: {low} stands in {left}, {high} in {right};"
+    which = "Two cups" if drawn else f"{low} in {left}, {high} in {right};"
     return f"{which} joined by a {bridge.long}. {bridge.prepare}"
 
 

@@ -108,7 +108,7 @@ def drawn(gap: Gap) -> tuple[Drawn, ...]:
 
 
 NAMES = {
-    "strength": "Strength of the solution at {}",
+    "strength": "Its salt’s strength at {}",
     "traces": "Traces of ions at {}",
     "complexing": "Ions bound in the liquid at {}",
     "other": "Other reactions on {}",

@@ -133,7 +133,7 @@ class Two(TestCase):
         bench = as_group(group_of(lab)).get("/api/bench").json()
         self.assertIn("joined by a strip of filter paper", bench["cells"][0]["preparation"])
         card = bench["cells"][0]["setting"]
-        self.assertIn("Zn stands in zinc sulfate 1.0 mol/L, Cu in copper sulfate 0.02 mol/L; joined by a strip", card)
+        self.assertIn("Zn in zinc sulfate 1.0 mol/L, Cu in copper sulfate 0.02 mol/L; joined by a strip", card)
         none = send(self.desk, "/labs", PLAN | {"electrodes": ["tin", "steel"], "electrolytes": [key]})
         self.assertEqual(none.status_code, 422)
         self.assertIn("No cell can be built", none.json()["message"])

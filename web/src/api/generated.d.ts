@@ -3778,8 +3778,8 @@ export interface components {
         };
         /**
          * MadePreview
-         * @description What a recipe comes to: pH, conductivity (S/m), chloride (mol/L), carbon dioxide that foams away (mL), what is known of an
-         *     oxidant in it (empty: none), and volts and current of the plates asked for before and after.
+         * @description What a recipe comes to: pH, conductivity (S/m), chloride (mol/L), carbon dioxide that foams away (mL), what is known
+         *     of an oxidant in it (empty: none), and volts and current of the plates asked for before and after.
          */
         MadePreview: {
             /** Chloride Mol Per L */

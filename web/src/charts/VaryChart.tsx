@@ -6,11 +6,12 @@ import { useWidth } from "../ui/useWidth";
 import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
-const HEIGHT = 300;
+const DESK = 300;
+const WALL = 520;
 const LEFT = 52;
 const RIGHT = 16;
 const TOP = 16;
-const BOTTOM = HEIGHT - 48;
+const FOOT = 48;
 const TICK = 7;
 
 type Changed = Schemas["ChangedOut"];
@@ -46,7 +47,9 @@ const said = (one: Changed) =>
     .join(" ")}`;
 
 /** Each group's values against what was changed, joined group by group; the class's line, and the model with its band. */
-export function VaryChart({ one, scale = "plain" }: { one: Changed; scale?: Scale }) {
+export function VaryChart({ one, scale = "plain", wall = false }: { one: Changed; scale?: Scale; wall?: boolean }) {
+  const height = wall ? WALL : DESK;
+  const bottom = height - FOOT;
   const [ref, width] = useWidth<HTMLDivElement>(420);
   const scaled = one.quantity === "volts" ? 1 : 1e3;
   const values = [...one.ticks, ...one.line, ...one.model].map((point) => point.value * scaled);
@@ -56,7 +59,7 @@ export function VaryChart({ one, scale = "plain" }: { one: Changed; scale?: Scal
   const low = one.quantity === "volts" ? Math.min(...values, ...band) : 0;
   const high = Math.max(...values, ...band);
   const room = (high - low) * 0.08 || 0.1;
-  const y = scaleLinear<number>({ domain: [low - (low === 0 ? 0 : room), high + room], range: [BOTTOM, TOP] });
+  const y = scaleLinear<number>({ domain: [low - (low === 0 ? 0 : room), high + room], range: [bottom, TOP] });
   const worded = one.words.length > 0;
   const xStep = worded ? 1 : roundStep(least, most, 0.1, width < 420 ? 4 : 8);
   const { x, marks } = across(least > 0 ? scale : "plain", [least, most], width, xStep);
@@ -66,7 +69,7 @@ export function VaryChart({ one, scale = "plain" }: { one: Changed; scale?: Scal
   const yStep = roundStep(low, high, one.quantity === "volts" ? 0.02 : 0.01, 6);
   return (
     <Drawing ref={ref}>
-      <svg viewBox={`0 0 ${width} ${HEIGHT}`} height={HEIGHT} role="img" aria-label={said(one)}>
+      <svg viewBox={`0 0 ${width} ${height}`} height={height} role="img" aria-label={said(one)}>
         {steps(low, high, yStep).map((at) => (
           <g key={at}>
             <line x1={LEFT} x2={width - RIGHT} y1={y(at)} y2={y(at)} stroke={colour.hairline} />
@@ -76,11 +79,11 @@ export function VaryChart({ one, scale = "plain" }: { one: Changed; scale?: Scal
           </g>
         ))}
         {marks.map((at) => (
-          <text key={at} className="number" x={x(at)} y={BOTTOM + 18} textAnchor="middle" fill={colour.soft}>
+          <text key={at} className="number" x={x(at)} y={bottom + 18} textAnchor="middle" fill={colour.soft}>
             {worded ? one.words[at] : number(at, Number.isInteger(at) ? 0 : at < 1 ? 2 : 1)}
           </text>
         ))}
-        <text x={width - RIGHT} y={BOTTOM + 38} textAnchor="end">
+        <text x={width - RIGHT} y={bottom + 38} textAnchor="end">
           {one.unit ? `${one.name}, ${one.unit}` : one.name}
         </text>
         <text x={LEFT} y={TOP - 2}>

@@ -46,7 +46,7 @@ export function CompareProjector({ id }: { id: string }) {
     key: `${one.variable} ${one.short} ${one.electrolyte} ${one.quantity}`,
     title: `${one.short}: ${one.quantity === "volts" ? "volts" : "current"} against ${one.name}`,
     says: one.notes[0] ? `${one.notes[0].title}. ${one.notes[0].text}` : "",
-    picture: <VaryChart one={one} />,
+    picture: <VaryChart one={one} wall />,
   }));
   return <Slides name={title} back={`/labs/${id}/compare`} slides={[...answered, ...slides]} />;
 }

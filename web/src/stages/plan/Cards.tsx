@@ -53,6 +53,7 @@ const Cells = styled(Table)`
   }
   small {
     display: block;
+    font-weight: 400;
   }
 `;
 
@@ -107,7 +108,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
                 <tr key={cell.id}>
                   <th scope="row">
                     {index + 1}. {cell.short}
-                    <small>{bathName(names, cell)}</small>
+                    {!names.cups(cell.electrolyte) && <small>{bathName(names, cell)}</small>}
                     {cell.setting && <small>{cell.setting}</small>}
                   </th>
                   <td>{names.plate(cell.negative)}</td>
