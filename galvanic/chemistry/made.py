@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Any
 
 from galvanic.chemistry.blending import Composition, Step, blend, liquid, water
 from galvanic.chemistry.fitting import falls_out
+from galvanic.chemistry.kinetics import forms
 from galvanic.errors import OutOfRange
 from galvanic.reference.additions import additions, metal_ions
 from galvanic.reference.bridges import bridges
-from galvanic.reference.catalogue import Made, electrolytes
-from galvanic.reference.reader import Range
+from galvanic.reference.catalogue import Electrolyte, Made, build_electrolyte, electrolytes
+from galvanic.reference.reader import Range, Reader
 
 WATER = "water"
 PH_HALF, PART = 0.2, 1.25  # how well a recipe is known beside its base: pH, and a factor: common practice, no source
@@ -59,6 +61,41 @@ def made_fields(made: Made) -> dict[str, Any]:
         "oxidants_mol_per_l": _oxidants(made, found.volume_l),
         "made": {"base": made.base, "base_ml": made.base_ml, "steps": [list(step) for step in made.steps]},
     }
+
+
+# What only liquids made by recipe, or of two solutions, have.
+OF_MADE = ("anion", "negative_side", "positive_side", "bridge", "made", "oxidants_mol_per_l")
+
+
+def own_liquid(key: str, name: str, fields: Mapping[str, Any]) -> Electrolyte:
+    """A teacher's own liquid from its numbers as they are kept: form, ranges from low to high, composition. Raises BadTable
+    for what does not fit the tables, KeyError, TypeError or ValueError for what is no such row."""
+
+    def span(field: str) -> dict[str, Any]:
+        low, high = fields[field]
+        return {"low": low, "high": high, "source": "teacher", "locator": name}
+
+    reader = Reader(
+        "own",
+        {
+            "key": key,
+            "name": name,
+            "form": fields["form"],
+            "synonyms": [],
+            **{field: span(field) for field in ("ph", "conductivity_s_per_m", "chloride_mol_per_l")},
+            "acids_mol_per_l": fields.get("acids_mol_per_l", {}),
+            "ions_mol_per_l": fields.get("ions_mol_per_l", {}),
+            "composition_source": "teacher",
+            **{field: fields[field] for field in OF_MADE if fields.get(field)},
+        },
+    )
+    made = build_electrolyte(reader)
+    if made.form not in forms():
+        raise reader.fail(f"there is no form {made.form!r}")
+    if made.conductivity_s_per_m.low <= 0.0:
+        raise reader.fail("conductivity_s_per_m must be above zero")
+    reader.done()
+    return made
 
 
 def _oxidants(made: Made, volume_l: float) -> dict[str, float]:

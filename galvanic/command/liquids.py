@@ -8,15 +8,19 @@ import sys
 from collections.abc import Sequence
 
 from galvanic.cells import Cell
+from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.blending import Composition, Step, blend, liquid
-from galvanic.chemistry.varied import in_liquid, levels_of, usual_levels
-from galvanic.chemistry.what_if import what_if
+from galvanic.chemistry.made import made_fields, own_liquid
+from galvanic.chemistry.oxidants import in_words
+from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.varied import levels_of, usual_levels
 from galvanic.command.cells import cell_from, cell_of, say_of
 from galvanic.command.tables import BadFile, dump, say, write
 from galvanic.condition import level, variable_named
 from galvanic.errors import UnknownMaterial
 from galvanic.reference import catalogue
 from galvanic.reference.additions import Addition, additions
+from galvanic.reference.catalogue import Made
 from galvanic.reference.names import find
 
 _AMOUNT = r"(\d+(?:[.,]\d+)?)\s*(g|mg|ml|l)"
@@ -83,7 +87,7 @@ def run_mix(options: argparse.Namespace) -> None:
     made = blend(base, steps)
     out: dict[str, object] = {**_numbers(made), "before": _numbers(base)}
     if options.plates:
-        out["cell"] = _before_and_after(options.plates, key, base, made)
+        out["cell"] = _before_and_after(options.plates, key, options.volume_ml, steps)
     for what, _ in steps:
         if isinstance(what, Addition) and what.hazard:
             say(f"{what.name}: {what.hazard}")
@@ -99,8 +103,9 @@ def run_mix(options: argparse.Namespace) -> None:
         sys.stdout.write(f"{24.5 * made.foamed_mol:.2g} L of carbon dioxide leave as foam\n")
     if isinstance(found := out.get("cell"), dict):
         sys.stdout.write(
-            f"{found['notation']}: {found['open_v_before']:.3f} V and {1e3 * found['short_a_before']:.2f} mA before, "
-            f"{found['open_v']:.3f} V and {1e3 * found['short_a']:.2f} mA with it\n"
+            f"{found['notation']}: {found['open_v_before']:.2f} ± {found['u_open_v_before']:.2f} V and "
+            f"{1e3 * found['short_a_before']:.2f} mA before, {found['open_v']:.2f} ± {found['u_open_v']:.2f} V and "
+            f"{1e3 * found['short_a']:.2f} mA with it\n"
         )
 
 
@@ -115,20 +120,32 @@ def _numbers(made: Composition) -> dict[str, object]:
     }
 
 
-def _before_and_after(plates: str, key: str, base: Composition, made: Composition) -> dict[str, object]:
+def _before_and_after(
+    plates: str, key: str, volume_ml: float, steps: Sequence[tuple[Addition | str, float]]
+) -> dict[str, object]:
+    """A pair of plates in the liquid as it is and in the one made from it, a liquid of its own."""
     names = [part.strip() for part in plates.split("|")]
     if len(names) != 2:
         raise BadFile("Write the plates as “zinc | copper”.")
     row = catalogue.electrolytes()[key]
     cell: Cell = cell_of(names[0], row.name, names[1])
     say_of(cell)
-    before, after = (what_if(cell, in_liquid(one)) for one in (base, made))
+    recipe = Made(key, volume_ml, tuple((getattr(what, "key", str(what)), amount) for what, amount in steps))
+    new = own_liquid("own-mixed", f"{row.name} with it", made_fields(recipe))
+    with catalogue.beside(new):
+        mixed = Cell(cell.negative, new.key, cell.positive)
+        before, after = (one["rest"] for one in predict([cell, mixed]))
+        short_before, short = (LoadedCell.of(one).short_circuit().first_a for one in (cell, mixed))
+        if said := in_words(new.key):
+            say(said)
     return {
         "notation": cell.notation,
-        "open_v_before": before.open_v,
-        "open_v": after.open_v,
-        "short_a_before": before.short_a,
-        "short_a": after.short_a,
+        "open_v_before": before.volts_v,
+        "u_open_v_before": before.u_v,
+        "open_v": after.volts_v,
+        "u_open_v": after.u_v,
+        "short_a_before": short_before,
+        "short_a": short,
     }
 
 

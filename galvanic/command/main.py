@@ -143,10 +143,12 @@ def _gap_of_two(options: argparse.Namespace) -> None:
     """The gap of a cell near equilibrium: strengths, then the drag of other ions, then what is left."""
     cell, measured_v = two_solutions(options.cell[0]), parse(options.cell[1]).volts_v - options.offset_v
     _say_far(cell)
+    say("Two solutions near equilibrium: plates' size, distance and the meter's resistance play no part; its offset does.")
     steps = {
         "start_v": cell.standard_v,
         "strength_v": cell.nernst_v - cell.standard_v,
-        "activity_v": cell.volts_v - cell.nernst_v,
+        "activity_v": cell.volts_v - cell.nernst_v - cell.junction.volts_v,
+        "junction_v": cell.junction.volts_v,
         "left_v": measured_v - cell.volts_v,
         "measured_v": measured_v,
         "u_v": cell.u_v,
@@ -158,6 +160,7 @@ def _gap_of_two(options: argparse.Namespace) -> None:
         f"printed table {cell.standard_v:+.3f} V\n"
         f"the strengths, by Nernst {steps['strength_v']:+.3f} V\n"
         f"ions hold each other back {steps['activity_v']:+.3f} V\n"
+        f"the bridge {steps['junction_v']:+.3f} V\n"
         f"left (± {cell.u_v:.3f} V known of bridge and ions) {steps['left_v']:+.3f} V\n"
         f"measured {measured_v:+.3f} V\n"
     )

@@ -12,7 +12,16 @@ from galvanic.cells import Cell, negative_first
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.fitting import refusal
 from galvanic.chemistry.junction import junction
-from galvanic.chemistry.made import WATER, amount_of, composition, described, made_fields, strength_of, two_fields
+from galvanic.chemistry.made import (
+    WATER,
+    amount_of,
+    composition,
+    described,
+    made_fields,
+    own_liquid,
+    strength_of,
+    two_fields,
+)
 from galvanic.chemistry.oxidants import in_words
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import OutOfRange
@@ -21,7 +30,6 @@ from galvanic.reference.catalogue import Electrolyte, Made
 from server.base.problems import Problem
 from server.materials.making_schemas import MadeIn, MadePreview, PairForetold, SideIn, TwoIn, TwoPreview
 from server.materials.models import OwnMaterial
-from server.materials.own import build
 from server.materials.services import add_material
 from server.people.models import Teacher
 
@@ -46,12 +54,6 @@ def refused(error: OutOfRange) -> Problem:
     return Problem(422, error.code, str(error), field="steps")
 
 
-def _new(key: str, name: str, fields: dict[str, object]) -> Electrolyte:
-    made = build(KIND, key, name, fields)
-    assert isinstance(made, Electrolyte)
-    return made
-
-
 def preview_made(data: MadeIn) -> MadePreview:
     """What a recipe comes to, and what it does to a pair of plates. Raises Problem."""
     made = recipe_of(data)
@@ -61,7 +63,7 @@ def preview_made(data: MadeIn) -> MadePreview:
         raise refused(error) from error
     foretold: list[PairForetold] = []
     plates = catalogue.electrodes()
-    with catalogue.beside(_new(NEW, "with it", fields)):
+    with catalogue.beside(own_liquid(NEW, "with it", fields)):
         oxidant = in_words(NEW)
         if data.negative in plates and data.positive in plates and data.negative != data.positive:
             before = [] if data.base == WATER else [("before", data.base)]
@@ -161,10 +163,10 @@ def preview_two(data: TwoIn) -> TwoPreview:
     """What two solutions with these plates would give, or why they cannot be. Raises Problem."""
     data = ordered(data)
     one, other = _sides(data)
-    fresh = {side.key: _new(side.key, side.name, side.fields) for side in (one, other) if side.fields is not None}
+    fresh = {side.key: own_liquid(side.key, side.name, side.fields) for side in (one, other) if side.fields is not None}
     with catalogue.beside(*fresh.values()):
         try:
-            pair = _new(NEW, "two", two_fields(one.key, other.key, data.bridge))
+            pair = own_liquid(NEW, "two", two_fields(one.key, other.key, data.bridge))
         except OutOfRange as error:
             raise refused(error) from error
         with catalogue.beside(pair):
@@ -194,7 +196,7 @@ def keep_two(actor: Teacher, data: TwoIn) -> OwnMaterial:
         if row.fields is not None:
             made[side] = add_material(actor=actor, kind=KIND, name=row.name, data=row.fields)
     keys = [made[side.key].key if side.key in made else side.key for side in (one, other)]
-    fresh = [_new(row.key, row.name, row.data) for row in made.values()]
+    fresh = [own_liquid(row.key, row.name, row.data) for row in made.values()]
     with catalogue.beside(*fresh):
         try:
             fields = two_fields(keys[0], keys[1], data.bridge)

@@ -10,17 +10,17 @@ from typing import Any
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponseBase
 
-from galvanic.chemistry.kinetics import forms, surfaces
+from galvanic.chemistry.kinetics import surfaces
+from galvanic.chemistry.made import own_liquid
 from galvanic.errors import BadTable
 from galvanic.reference import catalogue
-from galvanic.reference.catalogue import Electrode, Electrolyte, build_electrode, build_electrolyte
+from galvanic.reference.catalogue import Electrode, Electrolyte, build_electrode
 from galvanic.reference.reader import Reader
 from server.materials.models import OwnMaterial
 from server.people.auth import member_behind
 from server.people.models import Teacher
 
 log = logging.getLogger("pipette.materials")
-MADE = ("anion", "negative_side", "positive_side", "bridge", "made", "oxidants_mol_per_l")  # of liquids made by recipe
 Handler = Callable[[HttpRequest], HttpResponseBase]
 
 
@@ -40,45 +40,16 @@ def electrode_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def electrolyte_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
-    """A row of electrolytes.toml from what a teacher entered."""
-
-    def span(field: str) -> dict[str, Any]:
-        low, high = data[field]
-        return {"low": low, "high": high, "source": "teacher", "locator": name}
-
-    return {
-        "key": key,
-        "name": name,
-        "form": data["form"],
-        "synonyms": [],
-        "ph": span("ph"),
-        "conductivity_s_per_m": span("conductivity_s_per_m"),
-        "chloride_mol_per_l": span("chloride_mol_per_l"),
-        "acids_mol_per_l": data.get("acids_mol_per_l", {}),
-        "ions_mol_per_l": data.get("ions_mol_per_l", {}),
-        "composition_source": "teacher",
-        **{name: data[name] for name in MADE if data.get(name)},
-    }
-
-
 def build(kind: str, key: str, name: str, data: dict[str, Any]) -> Electrode | Electrolyte:
     """The material as the core knows it. Raises BadTable, also for what the rest-potential model could not take."""
-    made: Electrode | Electrolyte
-    if kind == OwnMaterial.Kind.ELECTRODE:
-        reader = Reader("own", electrode_row(key, name, data))
-        made = plate = build_electrode(reader)
-        if plate.surface not in surfaces():
-            raise reader.fail(f"there is no surface {plate.surface!r}")
-    else:
-        reader = Reader("own", electrolyte_row(key, name, data))
-        made = liquid = build_electrolyte(reader)
-        if liquid.form not in forms():
-            raise reader.fail(f"there is no form {liquid.form!r}")
-        if liquid.conductivity_s_per_m.low <= 0.0:
-            raise reader.fail("conductivity_s_per_m must be above zero")
+    if kind == OwnMaterial.Kind.ELECTROLYTE:
+        return own_liquid(key, name, data)
+    reader = Reader("own", electrode_row(key, name, data))
+    plate = build_electrode(reader)
+    if plate.surface not in surfaces():
+        raise reader.fail(f"there is no surface {plate.surface!r}")
     reader.done()
-    return made
+    return plate
 
 
 def _built(rows: Iterable[OwnMaterial]) -> tuple[list[Electrode], list[Electrolyte]]:

@@ -7,24 +7,18 @@ from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.fitting import refusal
 from galvanic.chemistry.gap import explain
-from galvanic.chemistry.made import composition, grams_for, made_fields, strength_of, two_fields
+from galvanic.chemistry.made import composition, grams_for, made_fields, own_liquid, strength_of, two_fields
 from galvanic.errors import OutOfRange
 from galvanic.planning.design import Task, design
 from galvanic.planning.kit import kit
 from galvanic.planning.recipes import batch
-from galvanic.reference.catalogue import Made, also, build_electrolyte
-from galvanic.reference.reader import Range, Reader
+from galvanic.reference.catalogue import Made, also
+from galvanic.reference.reader import Range
 
 
 def row_of(key, fields):
     """A liquid as the server keeps it."""
-    span = lambda ends: {"low": ends[0], "high": ends[1], "source": "teacher", "locator": key}  # noqa: E731
-    row = {k: v for k, v in fields.items() if v is not None}
-    row |= {k: span(row[k]) for k in ("ph", "conductivity_s_per_m", "chloride_mol_per_l")}
-    reader = Reader("own", row | {"key": key, "name": key, "synonyms": [], "composition_source": "teacher"})
-    built = build_electrolyte(reader)
-    reader.done()
-    return built
+    return own_liquid(key, key, fields)
 
 
 def solution(salt, mol_per_l):

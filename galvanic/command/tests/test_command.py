@@ -328,7 +328,7 @@ class TwoSolutions(unittest.TestCase):
         code, out, _ = run("gap", self.DANIELL, "1.08", "--json")
         steps = json.loads(out)
         self.assertEqual(code, 0)
-        whole = steps["start_v"] + steps["strength_v"] + steps["activity_v"] + steps["left_v"]
+        whole = steps["start_v"] + steps["strength_v"] + steps["activity_v"] + steps["junction_v"] + steps["left_v"]
         self.assertAlmostEqual(whole, steps["measured_v"], places=9)
 
     def test_what_cannot_be_is_refused_in_words(self):
