@@ -134,7 +134,7 @@ class Recording(TestCase):
         for _ in range(5):
             record(self.cell)
         # group, own materials, lab, groups, cells, readings, asked, meter check, set aside; predictions and four beside
-        with self.assertNumQueries(14):
+        with self.assertNumQueries(15):
             self.client.get("/api/bench")
 
 

@@ -23,7 +23,7 @@ from server.records.table import MAX_BYTES, MAX_ROWS, decode, read_table
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 HEADER = "group,red,black,electrolyte,volts\n"
-GOOD = HEADER + "Tern,copper,zinc,lemon juice,0.94\nTern,copper,aluminum,lemon juice,0.52\nKnot,Zn,Al,Lime Juice,−340 mV\n"
+GOOD = HEADER + "Tern,copper,zinc,lemon juice,0.94\nTern,copper,aluminum,lemon juice,0.52\nKnot,Zn,Al,Citrus Juice,−340 mV\n"
 
 
 class Reading_(TestCase):
