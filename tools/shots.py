@@ -90,7 +90,8 @@ def sheet(name: str, heading: str) -> Callable[[Page, str], None]:
 def cupboard(page: Page, url: str) -> None:
     sign_in(page, url)
     page.get_by_role("link", name="Cupboard").click()
-    page.get_by_role("heading", name="Your cupboard").wait_for()
+    page.get_by_role("button", name="Cu copper", exact=True).click()
+    page.get_by_role("heading", name="Its numbers").wait_for()
 
 
 def new_lab(page: Page, url: str) -> None:
