@@ -14,7 +14,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
 from galvanic.planning.design import Task, design
 from galvanic.simulated.check_score import score
-from galvanic.simulated.faults import FAULTS
+from galvanic.simulated.faults import SHOWN
 from galvanic.simulated.rehearsal import simulated_class
 
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
@@ -36,7 +36,7 @@ def main() -> None:
         flagged += found.flagged
     out = sys.stdout.write
     out(f"{CLASSES} simulated classes of {GROUPS} groups\n")
-    for kind in FAULTS:
+    for kind in SHOWN:
         out(f"{kind:<12} caught {100.0 * caught[kind] / max(1, tried[kind]):6.1f} %  ({caught[kind]} of {tried[kind]})\n")
     out(f"sound readings flagged: {100.0 * flagged / max(1, sound):.2f} % of {sound}\n")
 

@@ -15,6 +15,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
 import numpy as np
 
+from galvanic.bench.faults import faults as the_list
 from galvanic.bench.pack_faults import pack_findings
 from galvanic.cells import Cell
 from galvanic.chemistry.circuit import Curves, Pack
@@ -46,7 +47,7 @@ def faults() -> None:
             codes.update(one.code for one in said)
             if fault:
                 hits += found(pack)
-            false += bool(said) if not fault else bool({one.code for one in said} - PACK_FAULTS[fault])
+            false += bool(said) if not fault else bool({one.code for one in said} - set(the_list()[fault].codes))
         name = fault or "sound"
         first = f"found {100 * hits / PACKS:5.1f} %" if fault else " " * 13
         said = f"{name:11s} {first}  other faults named in {100 * false / PACKS:5.1f} %  {dict(codes)}"

@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from galvanic.bench.faults import tries_for
 from galvanic.cells import Cell
 from galvanic.notes import volts
 from galvanic.preparing import skipped
@@ -107,13 +108,19 @@ def _movement(v: float, climbs_from: Sequence[float], jumps_from: Sequence[float
     return []
 
 
+def _with(code: str, asked: Sequence[str]) -> tuple[str, ...]:
+    """What to try, with what is asked of this kind of cell after the first."""
+    first, *rest = tries_for(code)
+    return (first, *asked, *rest)
+
+
 def _millivolts(v: float) -> Finding:
     return Finding(
         "millivolts",
         "likely",
         "Millivolts?",
         f"{volts(abs(v), 0)} is far more than any cell gives. Did the meter show millivolts?",
-        ("Look at the meter: mV or V?", "Correct the reading with mV instead of V."),
+        tries_for("millivolts"),
     )
 
 
@@ -123,7 +130,7 @@ def _digit(v: float, how: str) -> Finding:
         "possible",
         "Has the point slipped?",
         f"{volts(v)} looks {how} for this cell: a slipped point, or a digit too many.",
-        ("Read the display again, digit by digit.", "If it was a slip, correct the reading and say so."),
+        tries_for("digit"),
     )
 
 
@@ -133,11 +140,7 @@ def _too_high(cell: Cell, v: float, ceiling: float) -> Finding:
         "likely",
         "Too much for this cell",
         f"{volts(v)} is above anything {cell.short} could give in one liquid (about {volts(ceiling, 1)} at most).",
-        (
-            "Is there only one cell in the circuit, and no battery?",
-            "Are these the plates named on the drawing?",
-            "Check the meter on a dry cell: it should show about 1.5 V.",
-        ),
+        tries_for("too_high"),
     )
 
 
@@ -148,11 +151,7 @@ def _reversed(cell: Cell, ref: float) -> Finding:
         "likely",
         "Leads the other way round?",
         f"The sign is the other way round than expected: red should be on {plate} for a plus.",
-        (
-            "Look where red and black are clipped.",
-            "If they are swapped, press Swap leads and measure again.",
-            "If they are as drawn, keep it: the sign is evidence.",
-        ),
+        tries_for("reversed"),
     )
 
 
@@ -162,12 +161,7 @@ def _near_zero(cell: Cell, ref: float) -> Finding:
         "likely",
         "Close to nothing",
         f"About {volts(abs(ref), 1)} can be expected here. Either something joins the plates, or a clip joins nothing.",
-        (
-            "Do the plates or the clips touch, or does liquid bridge the clips?",
-            *skipped(cell),
-            "Are the two plates really two different metals?",
-            "Wiggle each clip: is the metal under it clean and dry?",
-        ),
+        _with("near_zero", skipped(cell)),
     )
 
 
@@ -179,12 +173,7 @@ def _far(cell: Cell, v: float, expected: Expectation) -> Finding:
         "possible",
         "Far from expected",
         f"{volts(v)} lies {volts(abs(v - expected.volts_v))} from {who}.",
-        (
-            "Rub both plates, rinse, dry, dip again.",
-            *(skipped(cell) if low else ()),
-            "Are these the right plates in the right liquid?",
-            "If it stays, keep it: it may be the others who are off.",
-        ),
+        _with("far", skipped(cell) if low else ()),
     )
 
 
@@ -194,7 +183,7 @@ def _drifting(change: float) -> Finding:
         "likely",
         "Not steady yet",
         f"Your readings {'climb' if change > 0 else 'fall'} each time, by {volts(abs(change), 3)} in all.",
-        ("Wait until the last digit stands still for ten seconds.", "Then measure again; the earlier ones stay."),
+        tries_for("drifting"),
     )
 
 
@@ -204,9 +193,5 @@ def _jump(before: float, now: float) -> Finding:
         "possible",
         "A jump",
         f"This reading jumps by {volts(abs(now - before))} from the one before.",
-        (
-            "Press the clips on: is one loose, or on a wet or dirty spot?",
-            "Are the plates as deep as before, and not touching?",
-            "Measure again.",
-        ),
+        tries_for("jump"),
     )

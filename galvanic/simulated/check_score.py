@@ -9,8 +9,8 @@ from statistics import fmean
 
 from galvanic.bench.checks import check
 from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.bench.faults import faults
 from galvanic.bench.readings import parse
-from galvanic.simulated.faults import FAULTS
 from galvanic.simulated.rehearsal import Entry
 
 
@@ -47,7 +47,7 @@ def score(entries: Iterable[Entry]) -> Score:
             continue
         if all_entry.nth == 0:
             result.tried[all_entry.kind] += 1
-        if codes & FAULTS[all_entry.kind].codes and at not in caught:
+        if codes & set(faults()[all_entry.kind].codes) and at not in caught:
             caught.add(at)
             result.caught[all_entry.kind] += 1
     return result

@@ -1,8 +1,9 @@
-"""Faults as they happen at a bench, for rehearsal and for testing the checks. Sizes are common practice, no source."""
+"""What a group types with each fault of the list (`bench/faults.py`), for rehearsal and for testing the checks. Sizes are
+common practice, no source."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Set
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,15 +20,6 @@ class Typed:
 
 
 Shown = Callable[[float, int, np.random.Generator, Meter], Typed]
-
-
-@dataclass(frozen=True, slots=True)
-class Fault:
-    """One fault: what a group types with it, and which findings name it."""
-
-    key: str
-    typed: Shown
-    codes: Set[str]
 
 
 def sound(true_v: float, nth: int, rng: np.random.Generator, meter: Meter) -> Typed:
@@ -82,17 +74,15 @@ def _far(true_v: float, nth: int, rng: np.random.Generator, meter: Meter) -> Typ
     return Typed(meter.show(true_v - float(np.sign(true_v)) * (0.45 if abs(true_v) > 0.7 else -0.45)))
 
 
-FAULTS: Mapping[str, Fault] = {
-    row.key: row
-    for row in (
-        Fault("reversed", _reversed, {"reversed"}),
-        Fault("bridged", _bridged, {"near_zero"}),  # by the number alone a bridge and one metal on both sides are alike
-        Fault("same_metal", _same_metal, {"near_zero"}),
-        Fault("drifting", _drifting, {"drifting"}),
-        Fault("loose", _loose, {"jump", "far", "near_zero"}),
-        Fault("millivolts", _millivolts, {"millivolts"}),
-        Fault("digit", _digit, {"digit", "too_high"}),
-        Fault("too_high", _too_high, {"too_high", "far"}),
-        Fault("far", _far, {"far", "too_high", "near_zero"}),
-    )
+# By the number alone a bridge and one metal on both sides are alike.
+SHOWN: Mapping[str, Shown] = {
+    "reversed": _reversed,
+    "bridged": _bridged,
+    "same_metal": _same_metal,
+    "drifting": _drifting,
+    "loose": _loose,
+    "millivolts": _millivolts,
+    "digit": _digit,
+    "too_high": _too_high,
+    "far": _far,
 }

@@ -3,11 +3,11 @@ source."""
 
 from __future__ import annotations
 
-from collections.abc import Set
 from dataclasses import dataclass, replace
 
 import numpy as np
 
+from galvanic.bench.faults import faults
 from galvanic.bench.pack_faults import PackRecord, pack_findings
 from galvanic.chemistry.circuit import Curves, Pack, in_a_row
 from galvanic.chemistry.curves import Anchor, PackCell
@@ -16,15 +16,8 @@ from galvanic.chemistry.demand import Demand, demand
 READ_V, DRIFT_V = 0.01, 0.012  # last digit of a school meter, and what a cell moves between two measurements
 SCATTER_V, SCATTER = 0.03, 0.2
 
-PACK_FAULTS: dict[str, Set[str]] = {
-    "turned": {"turned"},
-    "bridged": {"bridged"},
-    "touching": {"bridged"},
-    "loose": {"loose"},
-    "worn": {"worn"},
-    "ammeter": {"ammeter"},
-    "led_turned": {"led_turned"},
-}
+# Of the list of faults: which of packs are simulated.
+PACK_FAULTS = ("turned", "pack_bridge", "touching", "pack_joint", "worn_cell", "wrong_socket", "led_turned")
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,21 +33,21 @@ def build(one: PackCell, n: int, load: str | float, fault: str, rng: np.random.G
     """Build, measure and try one pack of n cells like `one` with a fault of PACK_FAULTS, or none."""
     cells = [replace(one, anchor=_apart(one.anchor, rng)) for _ in range(n)]
     lamp = demand(load)
-    at = int(rng.integers(1, n)) if fault in ("bridged",) else int(rng.integers(0, n))
+    at = int(rng.integers(1, n)) if fault == "pack_bridge" else int(rng.integers(0, n))
     sound = list(cells)
     if fault == "turned":
         cells[at] = replace(cells[at], turned=True)
-    elif fault == "bridged":
+    elif fault == "pack_bridge":
         ohm = float(np.exp(rng.uniform(np.log(30.0), np.log(3000.0))))
         cells[at - 1] = replace(cells[at - 1], bridge_ohm=ohm)
     elif fault == "touching":
         cells[at] = replace(cells[at], touching_ohm=float(np.exp(rng.uniform(np.log(0.3), np.log(20.0)))))
-    elif fault == "loose":
+    elif fault == "pack_joint":
         cells[at] = replace(cells[at], contact_ohm=float(np.exp(rng.uniform(np.log(2e5), np.log(5e6)))))
-    elif fault == "worn":
+    elif fault == "worn_cell":
         cells[at] = replace(cells[at], left=float(rng.uniform(0.01, 0.05)))
     return BuiltPack(
-        fault, at + 1 if fault not in ("", "ammeter", "led_turned") else None, _measured(sound, cells, lamp, fault, rng)
+        fault, at + 1 if fault not in ("", "wrong_socket", "led_turned") else None, _measured(sound, cells, lamp, fault, rng)
     )
 
 
@@ -82,13 +75,13 @@ def _measured(
         read(share.volts_v + share.current_a * one.contact_ohm * (-1.0 if one.turned else 1.0))
         for share, one in zip(met.cells, cells, strict=True)
     )
-    current = 0.0 if blocked or fault == "ammeter" else round(met.current_a / 1e-6) * 1e-6
+    current = 0.0 if blocked or fault == "wrong_socket" else round(met.current_a / 1e-6) * 1e-6
     lit = not blocked and lamp.level(met.volts_v, met.current_a) not in ("dark", "nothing")
     return PackRecord(alone, sums, lamp, read(met.volts_v), current, under, lit)
 
 
 def found(pack: BuiltPack) -> bool:
     """Whether what is said names the fault, and at its cell where it has one."""
-    codes, beside = PACK_FAULTS[pack.fault], 1 if pack.fault == "bridged" else 0
+    codes, beside = faults()[pack.fault].codes, 1 if pack.fault == "pack_bridge" else 0
     said = [one for one in pack_findings(pack.record) if one.code in codes]
     return any(pack.cell is None or one.cell is None or abs(one.cell - pack.cell) <= beside for one in said)

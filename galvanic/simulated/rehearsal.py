@@ -13,7 +13,7 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.planning.tell_apart import plate_potentials
-from galvanic.simulated.faults import FAULTS, Typed, sound
+from galvanic.simulated.faults import SHOWN, Typed, sound
 from galvanic.simulated.simulate import Meter
 
 READINGS = 3
@@ -60,8 +60,8 @@ def simulated_class(hands: Sequence[Sequence[Cell]], seed: int, spread: Spread |
                 continue
             cell = hand[place]
             high, low = (true[p, cell.electrolyte] + own[g, p] for p in (cell.positive, cell.negative))
-            kind = str(rng.choice(list(FAULTS))) if rng.random() < s.faulty and abs(high - low) > LEAST_FAULT_V else ""
+            kind = str(rng.choice(list(SHOWN))) if rng.random() < s.faulty and abs(high - low) > LEAST_FAULT_V else ""
             for nth in range(READINGS):
                 volts_v = float(high - low + rng.normal(0.0, s.dip_v))
-                typed = FAULTS[kind].typed if kind else sound
+                typed = SHOWN[kind] if kind else sound
                 yield Entry(g, place, cell, nth, kind, typed(volts_v, nth, rng, meters[g]))

@@ -9,7 +9,7 @@ from django.http import HttpRequest
 from ninja import Router
 from pydantic import BaseModel, Field, StringConstraints
 
-from galvanic.bench.symptoms import SYMPTOMS
+from galvanic.bench.faults import symptoms, tries_of
 from galvanic.chemistry.kinetics import forms, surfaces
 from galvanic.chemistry.made import described
 from galvanic.planning.about import about
@@ -173,7 +173,9 @@ def materials(request: HttpRequest) -> MaterialsOut:
         ],
         bridges=[NamedOut(key=one.key, name=one.long) for one in bridges().values()],
         activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
-        symptoms=[SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(s.tries)) for s in SYMPTOMS],
+        symptoms=[
+            SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(tries_of(s.key))) for s in symptoms().values()
+        ],
     )
 
 

@@ -9,14 +9,15 @@ from pathlib import Path
 
 import numpy as np
 
-from galvanic.bench import checks
+from galvanic.bench import checks, pack_faults
+from galvanic.bench.faults import faults, symptoms, tries_for, tries_of
 from galvanic.bench.loading import by_load, by_short, in_words
 from galvanic.bench.readings import as_shown, parse, parse_current
 from galvanic.bench.scpi import volts_of
 from galvanic.bench.settling import settling
-from galvanic.bench.symptoms import SYMPTOMS
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange, UnreadableReading
+from galvanic.simulated.faults import SHOWN
 from galvanic.simulated.stream import CellStream
 
 
@@ -112,15 +113,34 @@ class StreamTests(unittest.TestCase):
         self.assertEqual(stream.offset_v, 0.06)
 
 
-class SymptomTests(unittest.TestCase):
-    """The sheet behind “Something is off”."""
+class OneListOfFaults(unittest.TestCase):
+    """The sheet behind “Something is off”, the checks and the simulator speak of the same faults."""
 
-    def test_every_finding_of_the_checks_has_its_symptom(self) -> None:
-        tree = ast.parse(Path(checks.__file__).read_text(encoding="utf-8"))
-        calls = [node for node in ast.walk(tree) if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "Finding"]
-        codes = {node.args[0].value for node in calls if isinstance(node.args[0], ast.Constant)}
+    def codes_in(self, module, name):
+        tree = ast.parse(Path(module.__file__).read_text(encoding="utf-8"))
+        calls = [node for node in ast.walk(tree) if isinstance(node, ast.Call) and getattr(node.func, "id", "") == name]
+        return {node.args[0].value for node in calls if node.args and isinstance(node.args[0], ast.Constant)}
+
+    def test_every_finding_of_the_checks_has_a_fault_that_it_is_made_for(self):
+        codes = self.codes_in(checks, "Finding")
         self.assertGreaterEqual(len(codes), 8)
-        self.assertEqual(set().union(*(s.codes for s in SYMPTOMS)), codes)
+        made_for = {one.codes[0] for one in faults().values() if one.of != "pack" and one.codes}
+        self.assertEqual(made_for - {"ohm_range"}, codes)
+        self.assertTrue(all(tries_for(code) for code in codes))
 
-    def test_each_says_what_to_try_first(self) -> None:
-        self.assertTrue(all(len(s.tries) >= 2 and s.seen and s.means for s in SYMPTOMS))
+    def test_of_packs_only_what_the_checks_of_packs_find(self):
+        found = {code for one in faults().values() if one.of == "pack" for code in one.codes}
+        self.assertLessEqual(found, self.codes_in(pack_faults, "PackFinding"))
+        self.assertGreaterEqual(len(found), 6)
+
+    def test_what_is_simulated_is_on_the_list_and_there_are_enough_to_practise(self):
+        self.assertLessEqual(set(SHOWN), set(faults()))
+        self.assertGreaterEqual(len(faults()), 14)
+
+    def test_each_symptom_says_what_to_try_and_each_fault_how_it_is_mended_and_why(self):
+        for symptom in symptoms().values():
+            self.assertTrue(symptom.seen and symptom.means.endswith("."))
+            self.assertGreaterEqual(len(tries_of(symptom.key)), 2, symptom.key)
+        for fault in faults().values():
+            for sentence in (*fault.tries, fault.mend, fault.why):
+                self.assertRegex(sentence, r"^[A-Z].*[.?]$", fault.key)

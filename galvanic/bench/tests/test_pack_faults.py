@@ -4,6 +4,7 @@ import unittest
 
 import numpy as np
 
+from galvanic.bench.faults import faults
 from galvanic.bench.pack_faults import PackRecord, pack_findings
 from galvanic.cells import Cell
 from galvanic.chemistry.curves import PackCell
@@ -81,7 +82,7 @@ class Simulated(unittest.TestCase):
             for k in range(n):
                 pack = build((LEMON, STRONG)[k % 2], int(rng.integers(3, 6)), "led-red", fault, rng)
                 hits += found(pack)
-                others += bool({one.code for one in pack_findings(pack.record)} - PACK_FAULTS[fault])
+                others += bool({one.code for one in pack_findings(pack.record)} - set(faults()[fault].codes))
             with self.subTest(fault):
                 self.assertGreaterEqual(hits, 0.85 * n, f"{hits} of {n}")
                 self.assertLess(others, 0.08 * n)

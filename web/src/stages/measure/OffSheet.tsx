@@ -41,13 +41,16 @@ const KEYS = [
   ["← →", "the cell before, the next cell"],
 ] as const;
 
+/** Packs say at their own bench what is off. */
+const ofOneCell = (symptom: { key: string }) => symptom.key !== "pack";
+
 /** What is seen on the meter, what it may be, and what to try in order; and every key of the bench. */
 export function OffSheet({ close }: { close: () => void }) {
   const materials = useMaterials();
   return (
     <Sheet aria-label="Something is off">
       <h2>What do you see on the meter?</h2>
-      {(materials.data?.symptoms ?? []).map((symptom) => (
+      {(materials.data?.symptoms ?? []).filter(ofOneCell).map((symptom) => (
         <Disclosure key={symptom.key} title={symptom.seen}>
           <p>{symptom.means}</p>
           <ol>
