@@ -15,7 +15,7 @@ def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, 
     def test(data: ClaimData) -> Verdict:
         own = [
             one
-            for one in volts_by_variable(data.results)
+            for one in volts_by_variable(data.results, data.really)
             if one.variable.key in keys and one.cell.pair == data.cell.pair and one.cell.electrolyte == data.cell.electrolyte
         ]
         if not own:

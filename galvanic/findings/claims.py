@@ -10,6 +10,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from galvanic.errors import NotEnoughData
+from galvanic.findings.by_variable import AS_PLANNED, Really
 from galvanic.findings.changed_claims import SIZE, WARMTH
 from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.class_notes import class_offsets
@@ -225,12 +226,12 @@ CAUSES: Mapping[str, CauseClaim] = {
 }
 
 
-def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult]) -> Verdict:
+def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult], really: Really = AS_PLANNED) -> Verdict:
     """Test a claim about the whole ladder: cell by cell, on every cell of the class. Raises KeyError, NotEnoughData."""
     cells = [one.cell for result in results for one in result.cells]
     if not cells:
         raise NotEnoughData("Nothing is measured yet.")
-    found = [(cell, weigh(cause, data_of(group, cell, results))) for cell in cells]
+    found = [(cell, weigh(cause, data_of(group, cell, results, really))) for cell in cells]
     by = {code: [cell for cell, one in found if one.code == code] for code in ("fits", "contradicted", "open")}
     counts = (
         f"Of {len(cells)} cells the numbers bear it out in {len(by['fits'])}, speak against it in "

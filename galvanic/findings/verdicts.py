@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal, get_args
 
 from galvanic.cells import Cell
 from galvanic.chemistry.gap import Gap, explain
 from galvanic.errors import NotEnoughData
+from galvanic.findings.by_variable import AS_PLANNED, Really
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
@@ -36,6 +37,7 @@ class ClaimData:
     found: CellResult
     results: Sequence[ElectrolyteResult]
     gap: Gap
+    really: Really = field(default_factory=lambda: AS_PLANNED)
 
     def by_plate(self, *codes: str) -> list[tuple[str, float]]:
         """What causes of these kinds add to the cell's voltage through each plate, V, the positive one first; plates whose
@@ -63,12 +65,14 @@ class ClaimData:
         return self.gap.measured_v - self.gap.start_v
 
 
-def data_of(group: str, cell: Cell, results: Sequence[ElectrolyteResult]) -> ClaimData:
-    """Collect what a claim about a cell is tested on. Raises NotEnoughData where the cell is not measured."""
+def data_of(group: str, cell: Cell, results: Sequence[ElectrolyteResult], really: Really = AS_PLANNED) -> ClaimData:
+    """Collect what a claim about a cell is tested on; `really`: what cells were really set to.
+
+    Raises NotEnoughData where the cell is not measured."""
     for result in results:
         for one in result.cells:
             if one.cell == cell:
-                return ClaimData(group, cell, one, results, explain(cell, one.mean_v))
+                return ClaimData(group, cell, one, results, explain(cell, one.mean_v), really)
     raise NotEnoughData("This cell has no reading that counts yet.")
 
 

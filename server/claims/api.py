@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from django.http import HttpRequest
 from ninja import Router
 
+from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.pack_claims import PACK_CAUSES
@@ -29,6 +30,7 @@ from server.claims.schemas import (
     WeighedOut,
 )
 from server.entries.models import Reading
+from server.findings.by_variable import noted_in, really_in
 from server.findings.models import Answer, Claim
 from server.findings.services import compare_lab, own_results, shows_class
 from server.labs.lookups import lab_for_teacher, lab_of_group
@@ -54,8 +56,9 @@ def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), 
     packs = services.packs_in(rows)
     revised = {claim.revises_id for claim in rows if claim.revises_id}
     results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
+    really = really_in(noted_in(lab)) if rows else {}
     return ClaimsOut(
-        claims=[_claim(claim, results, readings, packs, claim.id not in revised) for claim in rows],
+        claims=[_claim(claim, results, really, readings, packs, claim.id not in revised) for claim in rows],
         causes=[
             *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=False) for key, one in CAUSES.items()),
             *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=True) for key, one in PACK_CAUSES.items()),
@@ -69,12 +72,13 @@ def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), 
 def _claim(
     claim: Claim,
     results: Sequence[ElectrolyteResult],
+    really: Really,
     readings: Mapping[uuid.UUID, Reading],
     packs: Mapping[uuid.UUID, Pack],
     latest: bool,
 ) -> ClaimOut:
     own = [readings[key] for key in claim.cited if key in readings]
-    found = services.tested(claim, results, own, packs)
+    found = services.tested(claim, results, own, packs, really)
     cell = claim.cell
     answers: list[Answer] = list(claim.answers.all())
     return ClaimOut(

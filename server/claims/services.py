@@ -12,6 +12,7 @@ from django.db.models import Prefetch
 from django.utils import timezone
 
 from galvanic.errors import NotEnoughData
+from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
@@ -93,7 +94,11 @@ def _earlier(actor: Member, entry: ClaimIn) -> Claim | None:
 
 
 def tested(
-    claim: Claim, results: Sequence[ElectrolyteResult], cited: Sequence[Reading], packs: Mapping[uuid.UUID, Pack]
+    claim: Claim,
+    results: Sequence[ElectrolyteResult],
+    cited: Sequence[Reading],
+    packs: Mapping[uuid.UUID, Pack],
+    really: Really,
 ) -> Tested:
     """Weigh a claim against chemistry and the class's data as they are now; of a pack, against the pack's own numbers."""
     cell, group = claim.cell, claim.group.name
@@ -103,8 +108,8 @@ def tested(
         if cell is None:
             widest = next(one.cell for result in results for one in result.cells)
             heard = heard_in(claim.reasoning, data_of(group, widest, results))
-            return Tested(weigh_ladder(claim.cause, group, results), "" if cited else NONE_CITED, heard)
-        data = data_of(group, cell, results)
+            return Tested(weigh_ladder(claim.cause, group, results, really), "" if cited else NONE_CITED, heard)
+        data = data_of(group, cell, results, really)
     except (NotEnoughData, StopIteration):
         return Tested(Verdict("open", "This has no reading that counts yet.", "Which of your readings shows it?"), "", ())
     return Tested(weigh(claim.cause, data), _evidence(data, cited), heard_in(claim.reasoning, data))

@@ -227,7 +227,7 @@ class Claiming(AClass):
         self.release("claims")
         self.claim()
         self.get("claims")
-        with self.assertNumQueries(7):
+        with self.assertNumQueries(8):
             self.get("claims")
         for _ in range(5):
             self.claim()
