@@ -231,7 +231,7 @@ class Claiming(AClass):
             self.get("claims")
         for _ in range(5):
             self.claim()
-        with self.assertNumQueries(8):
+        with self.assertNumQueries(9):
             self.get("claims")
 
 
