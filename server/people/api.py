@@ -9,12 +9,12 @@ from django.views.decorators.csrf import csrf_protect
 from ninja import Router
 from ninja.decorators import decorate_view
 
-from server.people import services
+from server.people import services, signing
 from server.people.auth import TeacherAuth, end_session, forget_group, member_behind, teacher_of
 from server.people.deeds import DEEDS, deeds_of
 from server.people.device import know_device
 from server.people.outputs import who_out
-from server.people.schemas import DeedOut, Done, PasswordIn, ProblemOut, SignIn, WhoAmI
+from server.people.schemas import DeedOut, Done, NewPasswordIn, PasswordIn, ProblemOut, SignIn, SignInOut, WhoAmI
 
 router = Router()
 
@@ -61,6 +61,40 @@ def deeds(request: HttpRequest, lab: uuid.UUID | None = None) -> list[DeedOut]:
 def delete_account(request: HttpRequest, data: PasswordIn) -> Done:
     """Delete the teacher's account with its labs; signing in within 30 days takes it back."""
     services.delete_account(request=request, actor=teacher_of(request), password=data.password)
+    return Done(ok=True)
+
+
+@router.post(
+    "/account/password",
+    response={200: Done, 401: ProblemOut, 422: ProblemOut, 429: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="change_password",
+)
+def change_password(request: HttpRequest, data: NewPasswordIn) -> Done:
+    """Give the teacher another password; all other browsers are signed out."""
+    services.change_password(request=request, actor=teacher_of(request), old=data.old, new=data.new)
+    return Done(ok=True)
+
+
+@router.get("/account/sign-ins", response=list[SignInOut], auth=TeacherAuth(), operation_id="sign_ins")
+def sign_ins(request: HttpRequest) -> list[SignInOut]:
+    """The browsers in which the teacher is signed in, the newest first."""
+    here = request.session.session_key
+    return [
+        SignInOut(id=one.id, at=one.at, browser=one.browser, here=one.session_key == here)
+        for one in signing.alive(teacher_of(request))
+    ]
+
+
+@router.post(
+    "/account/sign-ins/{uuid:sign_in_id}/end",
+    response={200: Done, 404: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="end_sign_in",
+)
+def end_sign_in(request: HttpRequest, sign_in_id: uuid.UUID) -> Done:
+    """Sign the teacher out in another browser."""
+    services.end_sign_in(actor=teacher_of(request), sign_in_id=sign_in_id)
     return Done(ok=True)
 
 

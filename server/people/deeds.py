@@ -11,6 +11,8 @@ MOST_DEEDS = 300
 DEEDS = {
     "signed_in": "Signed in",
     "signed_out": "Signed out",
+    "new_password": "Changed the password",
+    "ended_sign_in": "Ended a sign-in elsewhere",
     "made_lab": "Planned a lab",
     "changed_lab": "Changed what a lab is about",
     "renamed_lab": "Renamed a lab",

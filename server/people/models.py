@@ -90,6 +90,32 @@ class GroupSession(models.Model):
         return f"{self.group_id} since {self.joined_at:%H:%M}"
 
 
+class SignedInQuerySet(models.QuerySet["SignedIn"]):
+    """Browsers in which teachers signed in."""
+
+    def visible_to(self, actor: Teacher) -> SignedInQuerySet:
+        """A teacher sees their own."""
+        return self.filter(teacher=actor)
+
+
+class SignedIn(models.Model):
+    """A browser in which a teacher signed in: its session's key, when, what kind of browser; until it is ended."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    teacher = models.ForeignKey(Teacher, on_delete=models.CASCADE, related_name="sign_ins")
+    session_key = models.CharField(max_length=40, unique=True)
+    at = models.DateTimeField(auto_now_add=True)
+    browser = models.CharField(max_length=60, blank=True)
+
+    objects = SignedInQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-at"]
+
+    def __str__(self) -> str:
+        return f"{self.browser} since {self.at:%Y-%m-%d %H:%M}"
+
+
 class WrongTry(models.Model):
     """A wrong password, code or PIN, kept for an hour to slow down guessing. `device`: by its cookie, if it has one."""
 

@@ -20,6 +20,22 @@ class SignIn(BaseModel):
     password: Annotated[str, StringConstraints(min_length=1, max_length=200)]
 
 
+class NewPasswordIn(BaseModel):
+    """The password so far, and the one to come."""
+
+    old: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+    new: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+
+
+class SignInOut(BaseModel):
+    """A browser in which the teacher is signed in; `here`: the one that asks."""
+
+    id: uuid.UUID
+    at: datetime.datetime
+    browser: str
+    here: bool
+
+
 class Join(BaseModel):
     """A lab's code and a group's PIN."""
 

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import uuid
 
-from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
 from django.db.models import F, Q
 from django.http import HttpRequest
 from django.utils import timezone
 
 from server.base.live import RIGHTS, notify
-from server.base.problems import Problem
-from server.people import limits
+from server.base.problems import Problem, not_found
+from server.people import limits, signing
 from server.people.address import client_address
 from server.people.deeds import keep_deed
 from server.people.device import device_of
@@ -39,15 +41,32 @@ def sign_in(*, request: HttpRequest, username: str, password: str) -> Teacher:
         user.save(update_fields=["deleted_at"])
         keep_deed(user, "undeleted_account")
     login(request, user)
+    signing.keep(request, user)
     keep_deed(user, "signed_in")
     return user
 
 
-def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> None:
-    """Mark a teacher's account as deleted and end all its sessions; it goes for good 30 days later, with its labs.
+def change_password(*, request: HttpRequest, actor: Teacher, old: str, new: str) -> None:
+    """Give the teacher another password; this browser stays signed in, all others are signed out.
 
-    Signing in before then takes it back. Raises Problem: wrong_password, or too_many_tries.
+    Raises Problem: wrong_password, too_many_tries, or weak_password with the reason; then nothing is changed.
     """
+    _check_password(request, actor, old)
+    try:
+        validate_password(new, actor)
+    except ValidationError as error:
+        raise Problem(422, "weak_password", " ".join(error.messages), field="new") from error
+    actor.set_password(new)
+    actor.save(update_fields=["password"])
+    signing.end_others(request, actor)
+    update_session_auth_hash(request, actor)
+    signing.keep(request, actor)
+    keep_deed(actor, "new_password")
+    tell_rights()
+
+
+def _check_password(request: HttpRequest, actor: Teacher, password: str) -> None:
+    """Raises Problem: wrong_password, or too_many_tries."""
     what = limits.Try(
         WrongTry.Door.SIGN_IN, actor.username.casefold(), client_address(request), device_of(request), own=True
     )
@@ -55,6 +74,14 @@ def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> No
     if not actor.check_password(password):
         limits.failed(what)
         raise WRONG_PASSWORD
+
+
+def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> None:
+    """Mark a teacher's account as deleted and end all its sessions; it goes for good 30 days later, with its labs.
+
+    Signing in before then takes it back. Raises Problem: wrong_password, or too_many_tries.
+    """
+    _check_password(request, actor, password)
     actor.deleted_at = timezone.now()
     actor.save(update_fields=["deleted_at"])
     keep_deed(actor, "deleted_account")
@@ -66,6 +93,14 @@ def sign_out(*, request: HttpRequest) -> None:
     if isinstance(request.user, Teacher):
         keep_deed(request.user, "signed_out")
     logout(request)
+    tell_rights()
+
+
+def end_sign_in(*, actor: Teacher, sign_in_id: uuid.UUID) -> None:
+    """Sign the teacher out in one browser. Raises Problem not_found."""
+    if not signing.end(actor, sign_in_id):
+        raise not_found("sign-in")
+    keep_deed(actor, "ended_sign_in")
     tell_rights()
 
 

@@ -17,6 +17,9 @@ from server.people.codes import join_code, pins, plain_code
 from server.people.models import GroupSession, Teacher
 from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
 
+FIREFOX = "Mozilla/5.0 (Windows NT 10.0; Win64; x64; rv:131.0) Gecko/20100101 Firefox/131.0"
+IPHONE = "Mozilla/5.0 (iPhone; CPU iPhone OS 17_5 like Mac OS X) AppleWebKit/605.1.15 Version/17.5 Mobile Safari/604.1"
+
 
 class Codes(TestCase):
     def test_a_code_is_understood_however_it_is_typed(self):
@@ -166,3 +169,51 @@ class AddTeacher(TestCase):
         self.assertTrue(Teacher.objects.get().check_password("adaada-long-enough"))
         call_command("add_teacher", "ada", "--new-password", stdout=StringIO())
         self.assertFalse(Teacher.objects.get().check_password("adaada-long-enough"))
+
+
+class Accounts(TestCase):
+    """Another password, and the browsers a teacher is signed in."""
+
+    def setUp(self):
+        teacher("ada")
+        self.laptop, self.phone = (self.signed_in(agent) for agent in (FIREFOX, IPHONE))
+
+    def signed_in(self, agent, word="adaada-long-enough"):
+        client = Client(HTTP_USER_AGENT=agent)
+        answer = send(client, "/sign-in", {"username": "ada", "password": word})
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return client
+
+    def browsers(self, client):
+        return [(one["browser"], one["here"]) for one in client.get("/api/account/sign-ins").json()]
+
+    def test_browsers_are_listed_and_one_is_ended_from_the_other(self):
+        self.assertEqual(self.browsers(self.laptop), [("Safari on an iPhone", False), ("Firefox on Windows", True)])
+        found = self.laptop.get("/api/account/sign-ins").json()[0]
+        self.assertEqual(send(self.laptop, f"/account/sign-ins/{found['id']}/end").status_code, 200)
+        self.assertEqual(self.phone.get("/api/deeds").status_code, 401)
+        self.assertEqual(self.browsers(self.laptop), [("Firefox on Windows", True)])
+        teacher("eve")
+        eve = as_teacher(Teacher.objects.get(username="eve"))
+        self.assertEqual(eve.get("/api/account/sign-ins").json(), [])
+        own = self.laptop.get("/api/account/sign-ins").json()[0]["id"]
+        self.assertEqual(send(eve, f"/account/sign-ins/{own}/end").status_code, 404)
+        send(self.laptop, "/sign-out")
+        self.assertEqual(self.browsers(self.signed_in(IPHONE)), [("Safari on an iPhone", True)])
+
+    def test_a_new_password_signs_all_others_out_and_the_old_one_is_worth_nothing(self):
+        def change(old, new):
+            return send(self.laptop, "/account/password", {"old": old, "new": new})
+
+        self.assertEqual(change("wrong", "harbour kelp nine").json()["code"], "wrong_password")
+        for weak in ("short", "password123"):
+            self.assertEqual(change("adaada-long-enough", weak).json()["code"], "weak_password")
+        self.assertEqual(self.phone.get("/api/deeds").status_code, 200)
+        self.assertEqual(change("adaada-long-enough", "harbour kelp nine").status_code, 200)
+        self.assertEqual((self.laptop.get("/api/deeds").status_code, self.phone.get("/api/deeds").status_code), (200, 401))
+        self.assertEqual(self.browsers(self.laptop), [("Firefox on Windows", True)])
+        refused = send(Client(), "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
+        self.assertEqual(refused.status_code, 401)
+        self.signed_in(FIREFOX, "harbour kelp nine")
+        self.assertIn("Changed the password", [one["what"] for one in self.laptop.get("/api/deeds").json()])
+        self.assertEqual(send(Client(), "/account/password", {"old": "a", "new": "b"}).status_code, 401)

@@ -21,6 +21,17 @@ export const useDeeds = () => useQuery({ queryKey: ["deeds"], queryFn: () => dat
 export const useDeleteAccount = () =>
   useChange((password: string) => dataOf(POST("/api/account/delete", { body: { password } })));
 
+export const useChangePassword = () =>
+  useChange((body: Schemas["NewPasswordIn"]) => dataOf(POST("/api/account/password", { body })));
+
+export const useSignIns = () =>
+  useQuery({ queryKey: ["sign-ins"], queryFn: () => dataOf(GET("/api/account/sign-ins")) });
+
+export const useEndSignIn = () =>
+  useChange((id: string) =>
+    dataOf(POST("/api/account/sign-ins/{sign_in_id}/end", { params: { path: { sign_in_id: id } } })),
+  );
+
 export const useNewPin = () =>
   useChange((group: string) =>
     dataOf(POST("/api/groups/{group_id}/new-pin", { params: { path: { group_id: group } } })),

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { useDeeds, useDeleteAccount, useWho } from "../../api/who";
+import { useChangePassword, useDeeds, useDeleteAccount, useEndSignIn, useSignIns, useWho } from "../../api/who";
+import { count } from "../../format";
 import { Frame } from "../../ui/Frame";
 import { Waiting } from "../../ui/Waiting";
-import { Button, ButtonLink } from "../../ui/Button";
+import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Column, Narrow, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
@@ -49,6 +50,77 @@ function DeleteAccount() {
   );
 }
 
+/** Another password, with the one so far typed once. */
+function NewPassword() {
+  const change = useChangePassword();
+  const [typed, setTyped] = useState({ old: "", new: "" });
+  return (
+    <Disclosure title="Change your password" detail="other browsers are signed out">
+      <Narrow>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            change.mutate(typed, { onSuccess: () => setTyped({ old: "", new: "" }) });
+          }}
+        >
+          <TextField
+            label="Password so far"
+            type="password"
+            value={typed.old}
+            onChange={(old) => setTyped((now) => ({ ...now, old }))}
+            autoComplete="current-password"
+            maxLength={200}
+            isRequired
+          />
+          <TextField
+            label="New password"
+            hint="Ten letters or more, not a common one. Three unlike words are good."
+            type="password"
+            value={typed.new}
+            onChange={(fresh) => setTyped((now) => ({ ...now, new: fresh }))}
+            autoComplete="new-password"
+            maxLength={200}
+            isRequired
+          />
+          <Row>
+            <Button type="submit">Change the password</Button>
+            {change.isSuccess && <span role="status">Changed. All other browsers are signed out.</span>}
+          </Row>
+          <ProblemNote problem={change.error} />
+        </form>
+      </Narrow>
+    </Disclosure>
+  );
+}
+
+/** Where the teacher is signed in; what is not theirs is ended here. */
+function SignIns() {
+  const list = useSignIns();
+  const end = useEndSignIn();
+  if (!list.data) return null;
+  return (
+    <Disclosure title="Where you are signed in" detail={count(list.data.length, "browser")}>
+      <ul>
+        {list.data.map((one) => (
+          <li key={one.id}>
+            <Row>
+              {one.browser}, since <Num>{when(one.at)}</Num>
+              {one.here ? (
+                <strong>this browser</strong>
+              ) : (
+                <TextButton onPress={() => end.mutate(one.id)}>
+                  Sign out {one.browser} of {when(one.at)}
+                </TextButton>
+              )}
+            </Row>
+          </li>
+        ))}
+      </ul>
+      <ProblemNote problem={end.error} />
+    </Disclosure>
+  );
+}
+
 /** What the teacher did and when, and the way out. */
 export function AccountPage() {
   const deeds = useDeeds();
@@ -90,6 +162,8 @@ export function AccountPage() {
             </Table>
           </Scroll>
         )}
+        <NewPassword />
+        <SignIns />
         <DeleteAccount />
       </Column>
     </Frame>
