@@ -7,7 +7,7 @@ import { Waiting } from "../../ui/Waiting";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
-import { Column, Narrow, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
+import { Column, Form, Narrow, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 
 const when = (iso: string) =>
@@ -57,7 +57,7 @@ function NewPassword() {
   return (
     <Disclosure title="Change your password" detail="other browsers are signed out">
       <Narrow>
-        <form
+        <Form
           onSubmit={(event) => {
             event.preventDefault();
             change.mutate(typed, { onSuccess: () => setTyped({ old: "", new: "" }) });
@@ -87,7 +87,7 @@ function NewPassword() {
             {change.isSuccess && <span role="status">Changed. All other browsers are signed out.</span>}
           </Row>
           <ProblemNote problem={change.error} />
-        </form>
+        </Form>
       </Narrow>
     </Disclosure>
   );
@@ -130,9 +130,13 @@ export function AccountPage() {
     <Frame title="Account" who={<strong>{who.data?.teacher}</strong>}>
       <Column>
         <Spread>
-          <h1>What you did</h1>
+          <h1>Your account</h1>
           <ButtonLink to="/labs">Your labs</ButtonLink>
         </Spread>
+        <NewPassword />
+        <SignIns />
+        <DeleteAccount />
+        <h2>What you did</h2>
         <Soft>Kept for you alone, newest first, until the account is gone.</Soft>
         {deeds.data.length === 0 ? (
           <Soft>Nothing yet.</Soft>
@@ -162,9 +166,6 @@ export function AccountPage() {
             </Table>
           </Scroll>
         )}
-        <NewPassword />
-        <SignIns />
-        <DeleteAccount />
       </Column>
     </Frame>
   );
