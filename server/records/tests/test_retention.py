@@ -17,7 +17,7 @@ from server.entries.tests.pictures import jpeg
 from server.findings.models import Claim
 from server.labs.models import Lab
 from server.materials.models import OwnMaterial
-from server.people.models import Deed, GroupSession, Teacher, WrongTry
+from server.people.models import Deed, GroupSession, SignedIn, Teacher, WrongTry
 from server.tests.support import (
     KeptReadingsTestCase,
     as_group,
@@ -125,8 +125,11 @@ class Deleting(KeptReadingsTestCase):
         WrongTry.objects.create(door="join", account="X-1", address="127.0.0.1")
         WrongTry.objects.update(at=timezone.now() - timedelta(hours=2))
         GroupSession.objects.update(joined_at=timezone.now() - timedelta(days=2))
+        send(Client(), "/sign-in", {"username": self.ada.username, "password": "adaada-long-enough"})
+        SignedIn.objects.create(teacher=self.ada, session_key="long-over")
         call_command("retention", stdout=StringIO())
         self.assertEqual((WrongTry.objects.count(), GroupSession.objects.count()), (0, 0))
+        self.assertEqual([one.session_key == "long-over" for one in SignedIn.objects.all()], [False])
 
     def test_what_a_teacher_did_is_kept_and_shown_to_that_teacher_only(self):
         self.fill()
