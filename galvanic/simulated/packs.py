@@ -30,7 +30,9 @@ class BuiltPack:
 
 
 def build(one: PackCell, n: int, load: str | float, fault: str, rng: np.random.Generator) -> BuiltPack:
-    """Build, measure and try one pack of n cells like `one` with a fault of PACK_FAULTS, or none."""
+    """Build, measure and try one pack of n cells like `one` with a fault of PACK_FAULTS, or none. Raises KeyError."""
+    if fault and fault not in PACK_FAULTS:
+        raise KeyError(fault)
     cells = [replace(one, anchor=_apart(one.anchor, rng)) for _ in range(n)]
     lamp = demand(load)
     at = int(rng.integers(1, n)) if fault == "pack_bridge" else int(rng.integers(0, n))
