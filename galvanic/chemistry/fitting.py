@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from galvanic.cells import Cell
 from galvanic.chemistry.plates import couple_of
-from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions
+from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions, plate_of
 
 SECOND = "-second"  # of the key of a plate that stands opposite one of its own metal
 DISSOLVED = 1e-3  # mol/L of a metal's ions, from which a liquid is a solution of its salt: common practice, no source
@@ -40,8 +40,9 @@ def _in_side(plate: str, side: Electrolyte) -> str:
         if couple is None or couple.key == own.couple or own.couple is None:
             continue
         if half_reactions()[own.couple].e_v.value < couple.e_v.value:
-            metal = next(e.name for e in electrodes().values() if e.couple == couple.key and e.pure)
-            return f"{own.name} in {side.name} is covered with {metal} at once (displacement)."
+            metal = plate_of(couple.key)
+            named = couple.key.split("/")[1] if metal is None else metal.name
+            return f"{own.name} in {side.name} is covered with {named} at once (displacement)."
     if ions and own.couple is not None and own.couple.split("/")[0] not in ions:
         return f"{own.name} has none of its own ions in {side.name}."
     return ""

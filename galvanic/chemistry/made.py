@@ -16,6 +16,7 @@ from galvanic.reference.catalogue import Electrolyte, Made, build_electrolyte, e
 from galvanic.reference.reader import Range, Reader
 
 WATER = "water"
+NOT_POURED = ("whole", "card", "acid-card")  # forms that are no liquid in a cup
 PH_HALF, PART = 0.2, 1.25  # how well a recipe is known beside its base: pH, and a factor: common practice, no source
 STRONG = 0.5  # mol/L of a metal's salt, from which oxygen dissolves badly in it (kinetics.toml, “sulfate”)
 TRACE_CHLORIDE = (5e-5, 2e-3)  # traces from tap water, as the catalogue has them
@@ -121,7 +122,7 @@ def two_fields(negative_side: str, positive_side: str, bridge: str) -> dict[str,
     for side in (negative_side, positive_side):
         if side not in electrolytes():
             raise OutOfRange(f"There is no liquid “{side[:40]}”.", field="sides")
-        if electrolytes()[side].negative_side or electrolytes()[side].form in ("whole", "card", "acid-card"):
+        if electrolytes()[side].negative_side or electrolytes()[side].form in NOT_POURED:
             raise OutOfRange(f"{electrolytes()[side].name} cannot be one of two cups.", field="sides")
     if bridge not in bridges():
         raise OutOfRange(
@@ -163,9 +164,6 @@ def strength_of(made: Made) -> str:
     return f"{what.name} {float(f'{amount * what.mol_per_unit / (1e-3 * made.base_ml):.3g}'):g} mol/L"
 
 
-UNITS = ("g", "mL", "mol/L", "mass %", "volume %", "parts")
-
-
 def amount_of(what: str, value: float, unit: str, base_ml: float, base_parts: float = 100.0) -> float:
     """An amount as a recipe has it (g of a solid, mL of a liquid, in `base_ml` of the base) from how it is written.
 
@@ -191,6 +189,14 @@ def amount_of(what: str, value: float, unit: str, base_ml: float, base_parts: fl
     if unit != ("g" if weighed else "mL"):
         raise OutOfRange(f"That is measured in {'g' if weighed else 'mL'}.", field="unit")
     return value
+
+
+MOST_NAME = 60
+
+
+def name_of(made: Made) -> str:
+    """What a recipe is called where nobody names it."""
+    return strength_of(made) or described(made)[:MOST_NAME].rstrip()
 
 
 def described(made: Made) -> str:

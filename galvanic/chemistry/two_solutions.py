@@ -14,6 +14,7 @@ import re
 from dataclasses import dataclass
 
 from galvanic.chemistry.activity import ion_activity
+from galvanic.chemistry.fitting import INSOLUBLE
 from galvanic.chemistry.junction import Junction, through
 from galvanic.chemistry.nernst import potential_v
 from galvanic.errors import GalvanicError, OutOfRange, UnknownMaterial
@@ -24,9 +25,6 @@ from galvanic.reference.names import find
 
 ANIONS = {"sulfate": "SO4--", "sulphate": "SO4--", "nitrate": "NO3-", "chloride": "Cl-"}
 PLAIN = {"sulphate": "sulfate"}
-# What does not dissolve, by metal and anion (solubility rules of any general chemistry text).
-INSOLUBLE = {("Ag", "chloride"): "silver chloride", ("Pb", "sulfate"): "lead sulfate", ("Ag", "sulfate"): "silver sulfate",
-             ("Pb", "chloride"): "lead chloride"}  # fmt: skip
 LEAST, MOST = 1e-6, 4.0  # mol/L
 BRIDGE = "paper"
 U_BRIDGE_V = 0.005  # junction of a salt bridge: common practice, no source
@@ -157,7 +155,7 @@ def two_solutions(text: str, celsius: float = 25.0) -> TwoSolutions:
     for plate, solution in ((left_plate, left), (right_plate, right)):
         _fits(plate, solution)
     for one, other in ((left, right), (right, left)):
-        solid = INSOLUBLE.get((one.symbol, other.anion))
+        solid = INSOLUBLE.get((one.ion, ANIONS[other.anion]))
         if solid is not None and one.symbol != other.symbol:
             raise NotTwoSolutions(
                 f"Where the sides meet, {solid} falls out and clogs the bridge. Use nitrates on both sides."
@@ -182,8 +180,8 @@ def _solution(text: str) -> Solution:
     if not LEAST <= strength <= MOST:
         raise OutOfRange(f"A solution here has between {LEAST:g} and {MOST:g} mol/L, not {strength:g}.", field="mol_per_l")
     made = Solution(metal, PLAIN.get(anion, anion), strength, couple)
-    if (made.symbol, made.anion) in INSOLUBLE:
-        raise NotTwoSolutions(f"{INSOLUBLE[made.symbol, made.anion].capitalize()} hardly dissolves: take the nitrate.")
+    if solid := INSOLUBLE.get((made.ion, ANIONS[made.anion])):
+        raise NotTwoSolutions(f"{solid.capitalize()} hardly dissolves: take the nitrate.")
     return made
 
 

@@ -195,6 +195,12 @@ def shipped_electrolytes() -> Mapping[str, Electrolyte]:
     return read_table("electrolytes", "electrolyte", build_electrolyte)
 
 
+def plate_of(couple: str) -> Electrode | None:
+    """The shipped plate that stands for a couple's metal: a pure one where there is one (iron has none: its steel)."""
+    every = [plate for plate in shipped_electrodes().values() if plate.couple == couple]
+    return min(every, key=lambda plate: (not plate.pure, not plate.usual), default=None)
+
+
 @dataclass(frozen=True, slots=True)
 class Catalogue:
     """The plates and liquids that a computation knows; `own` tells apart catalogues with different own materials."""

@@ -11,7 +11,8 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.bench.faults import symptoms, tries_of
 from galvanic.chemistry.kinetics import forms, surfaces
-from galvanic.chemistry.made import described
+from galvanic.chemistry.made import NOT_POURED, described
+from galvanic.chemistry.plates import couple_of
 from galvanic.planning.about import about
 from galvanic.planning.safety import ACTIVITIES
 from galvanic.reference import catalogue, reader
@@ -157,6 +158,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
                 ph_high=e.ph.high,
                 recipe="" if e.made is None else described(e.made),
                 sides=_sides(e),
+                pours=e.bridge is None and e.form not in NOT_POURED,
                 usual=e.usual or e.key.startswith("own-"),
                 own=e.key.startswith("own-"),
                 retired=e.key in retired,
@@ -209,8 +211,9 @@ def _sides(row: Electrolyte) -> SidesOut | None:
 def _metal_in(what: Addition) -> str:
     """The plate whose metal's ions a salt brings; empty for anything else."""
     ion = next((ions()[key].metal for key in what.ions if ions()[key].metal), None)
-    plates = catalogue.shipped_electrodes().values()
-    return next((e.key for e in plates if e.couple is not None and e.couple.split("/")[0] == ion and e.pure), "")
+    couple = None if ion is None else couple_of(ion)
+    plate = None if couple is None else catalogue.plate_of(couple.key)
+    return "" if plate is None else plate.key
 
 
 def _metal(couple: str) -> bool:

@@ -18,6 +18,7 @@ from galvanic.chemistry.made import (
     composition,
     described,
     made_fields,
+    name_of,
     own_liquid,
     strength_of,
     two_fields,
@@ -70,7 +71,7 @@ def preview_made(data: MadeIn) -> MadePreview:
             for when, liquid in (*before, ("after", NEW)):
                 foretold.append(_foretold(when, Cell.of(data.negative, liquid, data.positive)))
     return MadePreview(
-        name=strength_of(made) or described(made)[:60],
+        name=name_of(made),
         described=described(made),
         ph=found.ph,
         conductivity_s_per_m=found.conductivity_s_per_m,
@@ -96,8 +97,7 @@ def keep_made(actor: Teacher, data: MadeIn) -> OwnMaterial:
         fields = made_fields(made)
     except OutOfRange as error:
         raise refused(error) from error
-    name = data.name or strength_of(made) or described(made)
-    return add_material(actor=actor, kind=KIND, name=name, data=fields, replaces=data.replaces)
+    return add_material(actor=actor, kind=KIND, name=data.name or name_of(made), data=fields, replaces=data.replaces)
 
 
 @dataclass(frozen=True, slots=True)

@@ -73,7 +73,7 @@ class SidesOut(BaseModel):
 
 class ElectrolyteOut(BaseModel):
     """An electrolyte of the catalogue, pH as a range; `recipe`: how an own one is made (empty: it is not), `sides` of two
-    solutions."""
+    solutions; `pours`: it can stand in a cup of its own and be added to."""
 
     key: str
     name: str
@@ -83,6 +83,7 @@ class ElectrolyteOut(BaseModel):
     ph_high: float
     recipe: str
     sides: SidesOut | None
+    pours: bool
     usual: bool
     own: bool
     retired: bool

@@ -85,6 +85,17 @@ class Made(TestCase):
             self.assertEqual((refused.status_code, refused.json()["field"]), (422, "steps"), refused.content)
         self.assertEqual(OwnMaterial.objects.count(), 0)
 
+    def test_every_salt_of_a_metal_names_the_plate_that_stands_in_it(self):
+        salts = {one["key"]: one["metal"] for one in self.desk.get("/api/materials").json()["additions"]}
+        self.assertEqual((salts["iron-sulfate"], salts["copper-nitrate"], salts["table-salt"]), ("steel", "copper", ""))
+        self.assertEqual((salts["nickel-sulfate"], salts["lead-nitrate"]), ("nickel", "lead"))
+
+    def test_a_long_recipe_needs_no_name(self):
+        steps = [{"what": what, "amount": 1.5, "unit": "g"} for what in ("table-salt", "citric-acid", "potassium-nitrate")]
+        made = send(self.desk, "/materials/made", {"base": "lemon-juice", "steps": steps})
+        self.assertEqual(made.status_code, 201, made.content)
+        self.assertLessEqual(len(OwnMaterial.objects.get().name), 60)
+
     def test_soda_in_lemon_juice_foams(self):
         body = {"base": "lemon-juice", "steps": [{"what": "baking-soda", "amount": 2.0, "unit": "g"}]}
         self.assertGreater(send(self.desk, "/materials/made/preview", body).json()["foam_ml"], 100.0)

@@ -2955,7 +2955,7 @@ export interface components {
         /**
          * ElectrolyteOut
          * @description An electrolyte of the catalogue, pH as a range; `recipe`: how an own one is made (empty: it is not), `sides` of two
-         *     solutions.
+         *     solutions; `pours`: it can stand in a cup of its own and be added to.
          */
         ElectrolyteOut: {
             /** Form */
@@ -2970,6 +2970,8 @@ export interface components {
             ph_high: number;
             /** Ph Low */
             ph_low: number;
+            /** Pours */
+            pours: boolean;
             /** Recipe */
             recipe: string;
             /** Retired */

@@ -42,7 +42,7 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
   const unitOf = (what: string) => (materials.additions.find((one) => one.key === what)?.unit === "g" ? "g" : "mL");
   const addable = [
     ...materials.additions.map(({ key, name }) => ({ key, name })),
-    ...single.filter(({ form }) => form !== "whole").map(({ key, name }) => ({ key, name: `${name} (poured)` })),
+    ...single.filter(({ pours }) => pours).map(({ key, name }) => ({ key, name: `${name} (poured)` })),
   ];
   const parts = typed.steps.some((one) => one.unit === "parts");
   const steps = typed.steps.map((one) => ({ ...one, amount: asNumber(one.amount) }));

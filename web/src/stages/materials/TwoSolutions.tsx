@@ -34,9 +34,7 @@ type SideProps = {
 /** One cup: what is in it, how strong, and which plate stands in it. */
 function OneSide({ title, side, materials, change }: SideProps) {
   const salts = materials.additions.filter((one) => one.metal);
-  const liquids = materials.electrolytes.filter(
-    (one) => one.sides === null && !one.retired && !["whole", "card", "acid-card"].includes(one.form),
-  );
+  const liquids = materials.electrolytes.filter((one) => one.pours && !one.retired);
   return (
     <div role="group" aria-label={title} style={{ display: "grid", gap: "0.8rem", padding: "0 0.6rem" }}>
       <h3>{title}</h3>
