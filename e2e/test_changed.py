@@ -129,3 +129,36 @@ class TwoCups(BrowserTestCase):
         expect(drawn).to_be_visible()
         expect(phone.get_by_text("joined by a strip of filter paper")).to_be_visible()
         self.check_access(phone)
+
+
+class MadeLiquid(BrowserTestCase):
+    """A liquid with something stirred in: any of what there is, with a slip and without network."""
+
+    def test_a_liquid_is_made_of_anything_there_is_and_what_is_typed_stays(self):
+        teacher("ada")
+        desk = self.device()
+        self.sign_in(desk)
+        desk.get_by_role("link", name="Cupboard").click()
+        desk.get_by_role("button", name="Make a liquid").click()
+        desk.get_by_role("button", name="table salt Stir in").click()
+        for name in ("baking soda", "vinegar 5 %", "hydrogen peroxide 3 %", "copper sulfate 1.0 mol/L (poured)"):
+            expect(desk.get_by_role("option", name=name, exact=True)).to_be_attached()
+        desk.get_by_role("option", name="baking soda", exact=True).click()
+        expect(desk.get_by_role("status", name="What it comes to")).to_contain_text("It foams")
+        amount = desk.get_by_label("How much")
+        amount.fill("two")
+        desk.get_by_role("button", name="Keep this liquid").click()
+        expect(desk.get_by_role("alert")).to_contain_text("What you typed is still here")
+        amount.fill("3")
+        desk.get_by_label("Name").fill("Fizzed lemon")
+        desk.context.set_offline(True)
+        desk.get_by_role("button", name="Keep this liquid").click()
+        expect(desk.get_by_role("alert").first).to_be_visible()
+        desk.context.set_offline(False)
+        desk.reload()
+        expect(amount).to_have_value("3")
+        self.check_access(desk)
+        desk.get_by_role("button", name="Keep this liquid").click()
+        expect(desk.get_by_role("heading", name="Fizzed lemon")).to_be_visible()
+        [step] = OwnMaterial.objects.get(name="Fizzed lemon").data["made"]["steps"]
+        self.assertEqual(step, ["baking-soda-powder", 3.0])

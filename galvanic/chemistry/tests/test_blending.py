@@ -42,18 +42,18 @@ class Acidity(unittest.TestCase):
         """Citric acid 0.1 mol/L: pH 2.08 from pKa 3.13; hydrogencarbonate: (pKa1 + pKa2)/2 = 8.34; carbonate 0.1 mol/L: 11.6
         from Kw/Ka2 (any general chemistry text). Activities left out."""
         self.assertAlmostEqual(of(2.101, "citric-acid").ph, 2.08, delta=0.03)
-        self.assertAlmostEqual(of(0.840, "baking-soda").ph, 8.34, delta=0.03)
-        self.assertAlmostEqual(of(2.862, "washing-soda").ph, 11.64, delta=0.05)
+        self.assertAlmostEqual(of(0.840, "baking-soda-powder").ph, 8.34, delta=0.03)
+        self.assertAlmostEqual(of(2.862, "washing-soda-crystals").ph, 11.64, delta=0.05)
 
     def test_half_neutralised_vinegar_stands_at_its_pka(self):
         """Henderson and Hasselbalch: pH = pKa = 4.76 where half the acid is neutralised (here by carbonate that leaves as gas
         above what water holds, so a little above)."""
-        made = blend(water(0.05), [(A["vinegar"], 50.0), (A["baking-soda"], 0.5 * 0.837 * 0.05 * 84.007)])
+        made = blend(water(0.05), [(A["vinegar-5"], 50.0), (A["baking-soda-powder"], 0.5 * 0.837 * 0.05 * 84.007)])
         self.assertAlmostEqual(made.ph, 4.76, delta=0.08)
 
     def test_soda_in_lemon_foams_and_the_acid_goes(self):
         lemon = liquid("lemon-juice", 0.1)
-        made = added(lemon, A["baking-soda"], 5.0)
+        made = added(lemon, A["baking-soda-powder"], 5.0)
         self.assertGreater(made.ph, 5.0)
         self.assertLess(made.protons_mol_per_l, 0.5 * lemon.protons_mol_per_l)
         # 5 g are 0.0595 mol (84.007 g/mol); nearly all of its carbon dioxide leaves

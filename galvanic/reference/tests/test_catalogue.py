@@ -3,12 +3,14 @@
 import subprocess
 import sys
 import unittest
+from collections import Counter
 from dataclasses import replace
 
 from galvanic.cells import Cell
 from galvanic.chemistry.gap import explain
 from galvanic.errors import BadTable, NoTableEntry, UnknownMaterial
 from galvanic.reference import catalogue, reader
+from galvanic.reference.additions import additions
 from galvanic.reference.names import find
 
 GOOD = """
@@ -107,6 +109,10 @@ class Names(unittest.TestCase):
         for table in (catalogue.electrodes(), catalogue.electrolytes()):
             words = [word.casefold() for row in table.values() for word in (row.name, *row.synonyms)]
             self.assertEqual(len(words), len(set(words)))
+
+    def test_no_key_means_two_things(self):
+        keys = [*catalogue.electrodes(), *catalogue.electrolytes(), *additions()]
+        self.assertEqual([key for key, times in Counter(keys).items() if times > 1], [])
 
     def test_an_unknown_name_gives_the_nearest(self):
         with self.assertRaises(UnknownMaterial) as caught:

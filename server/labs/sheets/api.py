@@ -18,7 +18,7 @@ from server.labs.models import Lab
 from server.labs.outputs import cell_out
 from server.labs.policy import READINGS_PER_CELL, cautions, sheet_of
 from server.labs.services import groups_with_cells
-from server.labs.sheets.kit import kit_csv, kit_of, qr_path, shortages
+from server.labs.sheets.kit import kit_csv, kit_of, qr_path, shortages_of
 from server.labs.sheets.schemas import (
     BatchOut,
     Card,
@@ -80,7 +80,7 @@ def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
 @router.get("/labs/short", response=list[ShortOut], operation_id="short")
 def short(request: HttpRequest) -> list[ShortOut]:
     """What the teacher's labs to come need more of than there is."""
-    found = shortages(teacher_of(request))
+    found = shortages_of(teacher_of(request))
     return [ShortOut(key=one.key, needed=one.needed, there=one.there, labs=list(one.labs)) for one in found]
 
 

@@ -6,7 +6,6 @@ import csv
 import io
 import uuid
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 
 import segno
@@ -14,6 +13,7 @@ from django.utils import timezone
 
 from galvanic.cells import Cell
 from galvanic.planning.kit import Kit, kit
+from galvanic.planning.shortages import Short, shortages
 from server.base.spreadsheet import plain_text
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import stock_of
@@ -48,19 +48,8 @@ def kit_of(lab: Lab) -> tuple[Kit, list[str]]:
     return found, [group.name for group in groups]
 
 
-@dataclass(frozen=True, slots=True)
-class Short:
-    """A material of which labs to come need more than is there: pieces, or litres."""
-
-    key: str
-    needed: float
-    there: float
-    labs: tuple[str, ...]
-
-
-def shortages(teacher: Teacher) -> list[Short]:
-    """What is missing for the teacher's labs of today and later: plates come back after a lab, so the largest need counts;
-    liquids are used up, so needs add up. Materials without a count have enough. Three queries."""
+def shortages_of(teacher: Teacher) -> list[Short]:
+    """What is missing for the teacher's labs of today and later. Three queries."""
     labs = list(
         Lab.objects.visible_to(teacher)
         .filter(date__gte=timezone.localdate())
@@ -73,21 +62,8 @@ def shortages(teacher: Teacher) -> list[Short]:
         hands[one.group.lab_id].setdefault(one.group_id, []).append(one.cell)
     shelf = Shelf.objects.visible_to(teacher).filter(count__isnull=False)
     there = {row.material: float(row.count or 0.0) for row in shelf}
-    needed: dict[str, float] = {}
-    by: dict[str, list[str]] = {}
-    for lab in labs:
-        found = kit(list(hands[lab.id].values()), cup_ml=lab.cup_ml)
-        plates = {line.key: float(line.total - line.spare) for line in found.plates}
-        litres = {batch.electrolyte: batch.volume_l for batch in found.batches if not batch.dilution}
-        for key, amount in (*plates.items(), *litres.items()):
-            before = needed.get(key, 0.0)
-            needed[key] = max(before, amount) if key in plates else before + amount
-            by.setdefault(key, []).append(lab.title)
-    return [
-        Short(key, amount, there[key], tuple(dict.fromkeys(by[key])))
-        for key, amount in needed.items()
-        if key in there and there[key] < amount
-    ]
+    kits = [(lab.title, kit(list(hands[lab.id].values()), cup_ml=lab.cup_ml)) for lab in labs]
+    return shortages(kits, there)
 
 
 def kit_csv(found: Kit) -> str:

@@ -71,14 +71,14 @@ class Made(TestCase):
     def test_amounts_are_understood_as_they_are_written(self):
         for what, amount, unit, more, said in (
             ("table-salt", 3.5, "mass %", {}, "water 100 mL + table salt 3.63 g"),
-            ("vinegar", 10.0, "volume %", {}, "water 100 mL + vinegar 11.1 mL"),
+            ("vinegar-5", 10.0, "volume %", {}, "water 100 mL + vinegar 5 % 11.1 mL"),
             ("citric-acid", 1.0, "parts", {"base_parts": 8.0}, "water 100 mL + citric acid 12.5 g"),
             ("copper-sulfate", 0.5, "mol/L", {}, "water 100 mL + copper sulfate 12.5 g"),
         ):
             body = {"base": "water", "steps": [{"what": what, "amount": amount, "unit": unit}]} | more
             with self.subTest(unit):
                 self.assertEqual(send(self.desk, "/materials/made/preview", body).json()["described"], said)
-        for what, amount, unit in (("table-salt", 3.0, "mL"), ("vinegar", 3.0, "mass %"), ("dust", 1.0, "g"),
+        for what, amount, unit in (("table-salt", 3.0, "mL"), ("vinegar-5", 3.0, "mass %"), ("dust", 1.0, "g"),
                                    ("table-salt", 900.0, "g"), ("table-salt", 100.0, "mass %")):  # fmt: skip
             body = {"base": "water", "steps": [{"what": what, "amount": amount, "unit": unit}]}
             refused = send(self.desk, "/materials/made", body)
@@ -97,7 +97,7 @@ class Made(TestCase):
         self.assertLessEqual(len(OwnMaterial.objects.get().name), 60)
 
     def test_soda_in_lemon_juice_foams(self):
-        body = {"base": "lemon-juice", "steps": [{"what": "baking-soda", "amount": 2.0, "unit": "g"}]}
+        body = {"base": "lemon-juice", "steps": [{"what": "baking-soda-powder", "amount": 2.0, "unit": "g"}]}
         self.assertGreater(send(self.desk, "/materials/made/preview", body).json()["foam_ml"], 100.0)
 
 
