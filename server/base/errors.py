@@ -117,11 +117,16 @@ def in_words(fault: Mapping[str, Any]) -> str:
     known, context = PLAIN.get(str(fault.get("type", ""))), fault.get("ctx", {})
     if known is not None:
         try:
-            return known.format(**context)
+            return known.format(**{key: _short(limit) for key, limit in context.items()})
         except KeyError:
             pass
     message = str(fault["msg"]).removeprefix("Value error, ")
     return message if fault.get("type") == "value_error" else "That does not fit here. Look at it again."
+
+
+def _short(limit: object) -> object:
+    """A whole number without its point: 10000, not 10000.0."""
+    return int(limit) if isinstance(limit, float) and limit.is_integer() else limit
 
 
 def from_http(error: HttpError) -> Problem:

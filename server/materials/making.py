@@ -23,7 +23,7 @@ from galvanic.chemistry.made import (
     strength_of,
     two_fields,
 )
-from galvanic.chemistry.oxidants import in_words
+from galvanic.chemistry.oxidants import in_words, oxidising
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import OutOfRange
 from galvanic.reference import catalogue
@@ -86,7 +86,7 @@ def _foretold(when: str, cell: Cell) -> PairForetold:
     by_rest = predict([cell])[0]["rest"]
     return PairForetold(
         when=when, short=cell.short, volts_v=by_rest.volts_v or 0.0, u_v=by_rest.u_v,
-        short_a=LoadedCell.of(cell).short_circuit().first_a,
+        short_a=LoadedCell.of(cell).short_circuit().first_a, oxidant=bool(oxidising(cell.electrolyte)),
     )  # fmt: skip
 
 

@@ -34,13 +34,15 @@ class MadeIn(BaseModel):
 
 
 class PairForetold(BaseModel):
-    """What the model has for a pair of plates: open voltage with its standard uncertainty, V, and the current shorted, A."""
+    """What the model has for a pair of plates: open voltage with its standard uncertainty, V, and the current shorted, A;
+    `oxidant`: whether the liquid holds one, whose own current is not in it."""
 
     when: str
     short: str
     volts_v: float
     u_v: float | None
     short_a: float
+    oxidant: bool
 
 
 class MadePreview(BaseModel):

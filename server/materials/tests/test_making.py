@@ -100,6 +100,19 @@ class Made(TestCase):
         body = {"base": "lemon-juice", "steps": [{"what": "baking-soda-powder", "amount": 2.0, "unit": "g"}]}
         self.assertGreater(send(self.desk, "/materials/made/preview", body).json()["foam_ml"], 100.0)
 
+    def test_an_oxidant_is_not_foretold_and_a_limit_reads_as_a_number(self):
+        step = {"what": "hydrogen-peroxide", "amount": 2.0, "unit": "mL"}
+        plates = {"base": "lemon-juice", "negative": "zinc", "positive": "copper"}
+        found = send(self.desk, "/materials/made/preview", plates | {"steps": [step]}).json()
+        self.assertRegex(
+            found["oxidant"], r"^Hydrogen peroxide 3 % would hold a plate at \+1\.\d\d V; .* does not foretell it"
+        )
+        before, after = found["foretold"]
+        self.assertEqual((before["oxidant"], after["oxidant"]), (False, True))
+        self.assertGreater(after["u_v"], 3 * before["u_v"])
+        refused = send(self.desk, "/materials/made", plates | {"steps": [step | {"amount": 1e6}]})
+        self.assertEqual(refused.json()["message"], "That is too large: 10000 at most.")
+
 
 class Two(TestCase):
     def setUp(self):

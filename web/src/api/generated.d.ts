@@ -4621,9 +4621,12 @@ export interface components {
         };
         /**
          * PairForetold
-         * @description What the model has for a pair of plates: open voltage with its standard uncertainty, V, and the current shorted, A.
+         * @description What the model has for a pair of plates: open voltage with its standard uncertainty, V, and the current shorted, A;
+         *     `oxidant`: whether the liquid holds one, whose own current is not in it.
          */
         PairForetold: {
+            /** Oxidant */
+            oxidant: boolean;
             /** Short */
             short: string;
             /** Short A */

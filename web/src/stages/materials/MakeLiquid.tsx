@@ -145,7 +145,7 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
         maxLength={60}
       />
       {wrong && !sound && <p role="alert">An amount is a number above zero. What you typed is still here.</p>}
-      <ProblemNote problem={add.error} />
+      <ProblemNote problem={preview.error ? null : add.error} />
       <Row>
         <Button type="submit">Keep this liquid</Button>
       </Row>
@@ -183,14 +183,21 @@ function Comes({ preview }: { preview: Schemas["MadePreview"] }) {
                   <td data-number>
                     {volts(one.volts_v, 2)} ± {number(one.u_v ?? 0, 2)}
                   </td>
-                  <td data-number>{current(one.short_a)}</td>
+                  <td data-number>
+                    {one.oxidant && "at least "}
+                    {current(one.short_a)}
+                  </td>
                 </tr>
               ))}
             </tbody>
           </Table>
         </Scroll>
       )}
-      <Soft>Foretold, one standard uncertainty; from before to after it is surer than that.</Soft>
+      <Soft>
+        {preview.oxidant
+          ? "Foretold, one standard uncertainty; the oxidant’s own current is not in it."
+          : "Foretold, one standard uncertainty; from before to after it is surer than that."}
+      </Soft>
     </div>
   );
 }

@@ -145,7 +145,8 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
             found.foretold && (
               <p>
                 {found.foretold.short}: <Num>{volts(found.foretold.volts_v, 3)}</Num> ±{" "}
-                {number(found.foretold.u_v ?? 0, 3)}, shorted <Num>{current(found.foretold.short_a)}</Num>.{" "}
+                {number(found.foretold.u_v ?? 0, 3)}, shorted{found.foretold.oxidant && " at least"}{" "}
+                <Num>{current(found.foretold.short_a)}</Num>.{" "}
                 {found.table_v !== null && `The table’s difference is ${volts(found.table_v, 3)}. `}
                 The bridge adds <Num>{number(1000 * found.junction_v, 1, true)}</Num> mV.
               </p>
@@ -162,7 +163,7 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
         onChange={(name) => set({ name })}
         maxLength={60}
       />
-      <ProblemNote problem={add.error} />
+      <ProblemNote problem={preview.error ? null : add.error} />
       <Row>
         <Button type="submit" isDisabled={!sound || Boolean(found?.refusal)}>
           Keep these two solutions
