@@ -95,7 +95,8 @@ def added(base: Composition, what: Addition, amount: float) -> Composition:
     if what.most_g_per_l is not None and amount > what.most_g_per_l.value * base.volume_l:
         most = what.most_g_per_l.value * base.volume_l
         raise OutOfRange(
-            f"{amount:g} g of {what.name} do not dissolve in {1e3 * base.volume_l:g} mL: {most:.0f} g is the most.",
+            f"{amount:.4g} g of {what.name} do not dissolve in {1e3 * base.volume_l:g} mL: {most:.3g} g is the most, "
+            f"{most * what.mol_per_unit / base.volume_l:.2g} mol/L.",
             field="amount", value=amount, limit=most,
         )  # fmt: skip
     mol = amount * what.mol_per_unit

@@ -36,7 +36,7 @@ function OneSide({ title, side, materials, change }: SideProps) {
   const salts = materials.additions.filter((one) => one.metal);
   const liquids = materials.electrolytes.filter((one) => one.pours && !one.retired);
   return (
-    <div role="group" aria-label={title} style={{ display: "grid", gap: "0.8rem", padding: "0 0.6rem" }}>
+    <div role="group" aria-label={title} style={{ display: "grid", gap: "0.8rem", padding: "0.6rem" }}>
       <h3>{title}</h3>
       <Select
         label="In it"
@@ -90,7 +90,7 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
   const bridge = materials.bridges.find((one) => one.key === typed.bridge);
   const words = (side: Side) =>
     side.what.startsWith(SALT)
-      ? `${materials.additions.find((one) => SALT + one.key === side.what)?.name ?? ""} ${side.strength}`
+      ? `${materials.additions.find((one) => SALT + one.key === side.what)?.name ?? ""} ${side.strength} mol/L`
       : (materials.electrolytes.find((one) => one.key === side.what)?.name ?? "");
   return (
     <Form
