@@ -67,12 +67,15 @@ const Brand = styled.div`
   }
   small {
     display: block;
-  }
-  small {
     color: ${colour.soft};
     font-size: 0.82rem;
   }
   ${phone} {
+    & > a {
+      justify-content: center;
+      min-width: 44px;
+      min-height: 44px;
+    }
     & > a > span {
       display: none;
     }

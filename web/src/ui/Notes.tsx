@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from "react";
-import { Button } from "react-aria-components";
 import styled from "styled-components";
+import { TextButton } from "./Button";
 import { colour, print, screen } from "./theme";
 
 const List = styled.ul`
@@ -78,25 +78,14 @@ export const Bullets = ({ items }: { items: string[] }) => (
   </Dashes>
 );
 
-const Press = styled(Button)`
-  min-height: 32px;
-  padding: 0.1rem 0;
-  border: 0;
-  background: none;
-  color: ${colour.table};
-  text-decoration: underline;
-  text-underline-offset: 0.2em;
-  cursor: pointer;
-`;
-
 /** The numbers a note rests on, shown on a press. */
 function Evidence({ rows }: { rows: string[] }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Press onPress={() => setOpen(!open)} aria-expanded={open}>
+      <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
         {open ? "Less" : "The numbers"}
-      </Press>
+      </TextButton>
       {open && <Bullets items={rows} />}
     </>
   );
@@ -121,9 +110,9 @@ export function Notes({ notes, most = notes.length }: { notes: MarginNote[]; mos
       ))}
       {more > 0 && (
         <li>
-          <Press onPress={() => setAll(!all)} aria-expanded={all}>
+          <TextButton onPress={() => setAll(!all)} aria-expanded={all}>
             {all ? "Only the first" : `${more} more`}
-          </Press>
+          </TextButton>
         </li>
       )}
     </List>

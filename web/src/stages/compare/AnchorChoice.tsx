@@ -1,10 +1,13 @@
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
 import styled from "styled-components";
-import { colour } from "../../ui/theme";
+import { colour, phone } from "../../ui/theme";
 import { useNames } from "../../lab/useNames";
 
 const Chosen = styled(Button)`
   min-height: 36px;
+  ${phone} {
+    min-height: 44px;
+  }
   padding: 0.1rem 0.7rem;
   border: 1.5px solid ${colour.soft};
   border-radius: 6px;

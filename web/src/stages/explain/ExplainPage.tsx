@@ -131,13 +131,21 @@ export function ExplainPage({ id }: { id: string }) {
       {chosen ? (
         <Columns $left="minmax(0, 1.35fr)">
           <Column>
-            <CellChoice cells={all} value={chosen.key} change={(key) => setSearch({ cell: key })} />
+            <OnScreen>
+              <CellChoice cells={all} value={chosen.key} change={(key) => setSearch({ cell: key })} />
+            </OnScreen>
             <OneCell key={chosen.key} lab={id} cell={chosen.cell} />
-            <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+            <OnScreen>
+              <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+            </OnScreen>
           </Column>
           <Column>
             {accounts.data ? <AllCells data={accounts.data} /> : <Soft>Testing the accounts …</Soft>}
-            {claims.data && <WhatGroupsSay lab={id} data={claims.data} />}
+            {claims.data && (
+              <OnScreen>
+                <WhatGroupsSay lab={id} data={claims.data} />
+              </OnScreen>
+            )}
             <UnderLoad lab={id} />
           </Column>
         </Columns>

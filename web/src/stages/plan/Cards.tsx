@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { Num, Table } from "../../ui/layout";
+import { Num, Scroll, Table } from "../../ui/layout";
 import { colour, print } from "../../ui/theme";
 import { JoinCode } from "../../ui/JoinCode";
 import { bathName, useNames } from "../../lab/useNames";
@@ -89,38 +89,40 @@ export function BenchCards({ cards }: { cards: Cards }) {
             </div>
             <JoinCode link={cards} size="118px" />
           </Head>
-          <Cells>
-            <thead>
-              <tr>
-                <th scope="col">cell</th>
-                <th scope="col">black lead on</th>
-                <th scope="col">red lead on</th>
-                {Array.from({ length: cards.wanted }, (_, index) => (
-                  <th key={index} scope="col">
-                    {index + 1}
-                  </th>
-                ))}
-                <th scope="col">what we saw</th>
-              </tr>
-            </thead>
-            <tbody>
-              {card.cells.map((cell, index) => (
-                <tr key={cell.id}>
-                  <th scope="row">
-                    {index + 1}. {cell.short}
-                    {!names.cups(cell.electrolyte) && <small>{bathName(names, cell)}</small>}
-                    {cell.setting && <small>{cell.setting}</small>}
-                  </th>
-                  <td>{names.plate(cell.negative)}</td>
-                  <td>{names.plate(cell.positive)}</td>
-                  {Array.from({ length: cards.wanted }, (_, space) => (
-                    <td key={space} data-space />
+          <Scroll>
+            <Cells>
+              <thead>
+                <tr>
+                  <th scope="col">cell</th>
+                  <th scope="col">black lead on</th>
+                  <th scope="col">red lead on</th>
+                  {Array.from({ length: cards.wanted }, (_, index) => (
+                    <th key={index} scope="col">
+                      {index + 1}
+                    </th>
                   ))}
-                  <td data-space />
+                  <th scope="col">what we saw</th>
                 </tr>
-              ))}
-            </tbody>
-          </Cells>
+              </thead>
+              <tbody>
+                {card.cells.map((cell, index) => (
+                  <tr key={cell.id}>
+                    <th scope="row">
+                      {index + 1}. {cell.short}
+                      {!names.cups(cell.electrolyte) && <small>{bathName(names, cell)}</small>}
+                      {cell.setting && <small>{cell.setting}</small>}
+                    </th>
+                    <td>{names.plate(cell.negative)}</td>
+                    <td>{names.plate(cell.positive)}</td>
+                    {Array.from({ length: cards.wanted }, (_, space) => (
+                      <td key={space} data-space />
+                    ))}
+                    <td data-space />
+                  </tr>
+                ))}
+              </tbody>
+            </Cells>
+          </Scroll>
           <p>
             {cards.offline} Write the unit, and a minus sign where the meter shows one. Between readings lift the plates
             out and put them back.

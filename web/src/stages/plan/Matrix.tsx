@@ -3,7 +3,7 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { count } from "../../format";
-import { colour, font } from "../../ui/theme";
+import { colour, font, phone } from "../../ui/theme";
 
 export type Count = Schemas["CountOut"];
 export type Change = "more" | "fewer" | "ban" | "unwish";
@@ -34,6 +34,10 @@ const Square = styled(Button)<{ $count: number; $wished: boolean; $shared: boole
   place-items: center;
   width: 30px;
   height: 30px;
+  ${phone} {
+    width: 44px;
+    height: 44px;
+  }
   padding: 0;
   border: ${({ $wished, $shared }) =>
     $shared ? `2px solid ${colour.ink}` : $wished ? `2px dashed ${colour.table}` : `1px solid ${colour.hairline}`};

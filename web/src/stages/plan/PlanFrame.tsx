@@ -27,7 +27,8 @@ const Nav = styled.nav`
   }
   a {
     display: inline-block;
-    padding: 0.45rem 0;
+    min-width: 44px;
+    padding: 0.65rem 0;
     border-bottom: 3px solid transparent;
     color: ${colour.soft};
     text-decoration: none;

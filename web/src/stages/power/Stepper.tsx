@@ -7,6 +7,9 @@ const Line = styled.div`
   grid-template-columns: minmax(0, 1fr) auto 3.6rem auto;
   align-items: center;
   gap: 0.3rem;
+  button {
+    min-width: 44px;
+  }
   output {
     text-align: center;
     font-family: ${font.numbers};
