@@ -63,12 +63,12 @@ def with_middles(cells: list[Cell]) -> list[float | None]:
 
     liquids = sorted({cell.electrolyte for cell in cells if electrolytes()[cell.electrolyte].negative_side is None})
     plates = sorted({plate for cell in cells for plate in (cell.negative, cell.positive)})
-    found = settle(plates_of(plates, middle), liquids_of(liquids, None, 1, middle), pairing_of(plates, liquids))[0]
+    settled = settle(plates_of(plates, middle), liquids_of(liquids, None, 1, middle), pairing_of(plates, liquids))[0]
 
     def volts(cell: Cell) -> float | None:
         if cell.electrolyte not in liquids:
             return None
-        column = found[:, liquids.index(cell.electrolyte)]
+        column = settled[:, liquids.index(cell.electrolyte)]
         return float(column[plates.index(cell.positive)] - column[plates.index(cell.negative)])
 
     return [volts(cell) for cell in cells]
@@ -117,15 +117,15 @@ def currents() -> None:
             "copper",
         )
         size = float(row["area_cm2"]) * 1e-4, float(row["gap_cm"]) * 1e-2
-        found = LoadedCell.of(cell, Geometry(*size)).short_circuit()
+        shorted = LoadedCell.of(cell, Geometry(*size)).short_circuit()
         low, high = float(row["low"]), float(row["high"])
         if "ratio" in row["what"]:
-            times = LoadedCell.of(cell, Geometry(*size, 3)).short_circuit().first_a / found.first_a
+            times = LoadedCell.of(cell, Geometry(*size, 3)).short_circuit().first_a / shorted.first_a
             sys.stdout.write(f"  three pairs against one: {times:.2f} times, measured {low} to {high}\n")
             continue
-        amps = (found.first_a, found.minute_a, found.steady_a)
+        amps = (shorted.first_a, shorted.minute_a, shorted.steady_a)
         said = ", ".join(f"{1e3 * a:.2f}" for a in amps)
-        ok = low / 3.0 <= 1e3 * found.first_a <= 3.0 * high
+        ok = low / 3.0 <= 1e3 * shorted.first_a <= 3.0 * high
         sys.stdout.write(
             f"  {row['cells']}: {said} (at once, a minute, steady), measured {low} to {high}: {'met' if ok else 'missed'}\n"
         )
@@ -134,9 +134,9 @@ def currents() -> None:
         Cell("zinc", "salt-water", "silver"),
         Cell("magnesium", "salt-water", "graphite"),
     ):
-        found = LoadedCell.of(cell, Geometry(5e-4, 0.02)).short_circuit()
+        shorted = LoadedCell.of(cell, Geometry(5e-4, 0.02)).short_circuit()
         sys.stdout.write(
-            f"  {cell.notation}: {1e3 * found.first_a:.2f}, {1e3 * found.minute_a:.2f}, {1e3 * found.steady_a:.2f}\n"
+            f"  {cell.notation}: {1e3 * shorted.first_a:.2f}, {1e3 * shorted.minute_a:.2f}, {1e3 * shorted.steady_a:.2f}\n"
         )
     for cell, low, high in (
         (Cell("zinc", "daniell-pot", "copper"), 1.09, 1.11),
@@ -151,9 +151,9 @@ def main() -> None:
     out = sys.stdout.write
     out(ROW.format("account", "data set", "rms, V", "bias, V", "signs", "n"))
     plates = {surface: next(k for k, e in electrodes().items() if e.surface == surface) for surface in series()}
-    found = rest_potentials(list(plates.values()), ["sea-water-flowing"])
+    rested = rest_potentials(list(plates.values()), ["sea-water-flowing"])
     middles = [0.5 * (r.low + r.high) for r in series().values()]
-    sea = score([found.at(plate, "sea-water-flowing") for plate in plates.values()], middles)
+    sea = score([rested.at(plate, "sea-water-flowing") for plate in plates.values()], middles)
     out(
         ROW.format(
             "rest",

@@ -29,11 +29,11 @@ def main() -> None:
     caught: Counter[str] = Counter()
     sound = flagged = 0
     for seed in range(CLASSES):
-        found = score(simulated_class(plan.hands, seed))
-        tried += found.tried
-        caught += found.caught
-        sound += found.sound
-        flagged += found.flagged
+        scored = score(simulated_class(plan.hands, seed))
+        tried += scored.tried
+        caught += scored.caught
+        sound += scored.sound
+        flagged += scored.flagged
     out = sys.stdout.write
     out(f"{CLASSES} simulated classes of {GROUPS} groups\n")
     for kind in SHOWN:

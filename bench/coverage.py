@@ -38,7 +38,7 @@ ROW = "{:<34} {:>6} {:>10} {:>9} {:>9} {:>9} {:>9}\n"
 
 def drawn(hands: Sequence[Sequence[Cell]], case: dict[str, float], rng: np.random.Generator) -> list[Difference]:
     """One class's values: each group's mean of each of its cells."""
-    found = []
+    differences = []
     for g, hand in enumerate(hands):
         own = {plate: rng.normal(0.0, case.get("plates", 0.0)) for plate in PLATES}
         meter = rng.normal(0.0, case.get("meter", 0.0))
@@ -47,22 +47,22 @@ def drawn(hands: Sequence[Sequence[Cell]], case: dict[str, float], rng: np.rando
             for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
                 each = case.get("rough", 0.0) if plate == "zinc" else case.get("each", 0.0)
                 value += sign * (TRUE_V[plate] + own[plate] + rng.normal(0.0, each))
-            found.append(Difference(cell.positive, cell.negative, value, READ_V / math.sqrt(READINGS), f"g{g}"))
-    return found
+            differences.append(Difference(cell.positive, cell.negative, value, READ_V / math.sqrt(READINGS), f"g{g}"))
+    return differences
 
 
 def covered(differences: list[Difference]) -> tuple[int, int, int, float]:
     """Distances to copper inside their interval, the same by two standard uncertainties of the plain fit, all, seconds."""
     start = time.process_time()
-    found = fit_class(differences)
+    fitted = fit_class(differences)
     took = time.process_time() - start
     plain = fit(differences)
     inside = old = n = 0
-    for plate in found.part_of("copper"):
+    for plate in fitted.part_of("copper"):
         if plate == "copper":
             continue
         true = TRUE_V[plate] - TRUE_V["copper"]
-        inside += abs(found.difference_v(plate, "copper")[0] - true) <= found.reach_v(plate, "copper")
+        inside += abs(fitted.difference_v(plate, "copper")[0] - true) <= fitted.reach_v(plate, "copper")
         by_v, u_v = plain.difference_v(plate, "copper")
         old += abs(by_v - true) <= 2.0 * u_v
         n += 1

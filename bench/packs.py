@@ -44,10 +44,10 @@ def faults() -> None:
             cell, geometry, load = KINDS[k % len(KINDS)]
             pack = build(PackCell(cell, geometry), int(rng.integers(3, 7)), load, fault, rng)
             said = pack_findings(pack.record)
-            codes.update(one.code for one in said)
+            codes.update(finding.code for finding in said)
             if fault:
                 hits += found(pack)
-            false += bool(said) if not fault else bool({one.code for one in said} - set(the_list()[fault].codes))
+            false += bool(said) if not fault else bool({finding.code for finding in said} - set(the_list()[fault].codes))
         name = fault or "sound"
         first = f"found {100 * hits / PACKS:5.1f} %" if fault else " " * 13
         said = f"{name:11s} {first}  other faults named in {100 * false / PACKS:5.1f} %  {dict(codes)}"

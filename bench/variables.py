@@ -54,8 +54,8 @@ def main() -> None:
         none = sum(slope_by_group(*a_class(rng, groups, each, 0.0, differ)).shown for _ in range(CLASSES))
         held = 0
         for _ in range(CLASSES):
-            found = slope_by_group(*a_class(rng, groups, each, 0.03, differ))
-            held += found.low <= 0.03 <= found.high
+            slope = slope_by_group(*a_class(rng, groups, each, 0.03, differ))
+            held += slope.low <= 0.03 <= slope.high
         out(f"{groups:6d}{each:13d}{differ:15.2f}{none / CLASSES:27.1%}{held / CLASSES:30.1%}\n")
     cell = Cell("zinc", "lemon-juice", "copper")
     for key in ("spacing", "temperature", "salt", "time"):

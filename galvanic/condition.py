@@ -86,8 +86,8 @@ def condition_of(text: str) -> Condition | None:
     plain = " ".join(text.split())
     if not plain:
         return None
-    found = dict.fromkeys(_readings(plain))
-    return next(iter(found)) if len(found) == 1 else None
+    parts = dict.fromkeys(_readings(plain))
+    return next(iter(parts)) if len(parts) == 1 else None
 
 
 def _readings(text: str) -> Iterator[Condition]:
@@ -120,13 +120,13 @@ def _own_form(row: Variable, text: str) -> Condition | None:
 def _worded(row: Variable, pattern: str, text: str) -> Condition | None:
     """A teacher's words that are all of the text, with “#” for the number."""
     regex = re.escape(pattern).replace(r"\#", "#").replace("#", _NUMBER).replace(r"\ ", r"\s*")
-    found = re.fullmatch(regex, text, re.IGNORECASE)
-    if found is None:
+    match = re.fullmatch(regex, text, re.IGNORECASE)
+    if match is None:
         return None
     if row.kind != "number":
         return None  # words without a number say which variable, not always which of its words
     try:
-        return Condition(row.key, float(found[1].replace(",", ".")))
+        return Condition(row.key, float(match[1].replace(",", ".")))
     except OutOfRange:
         return None
 
@@ -138,13 +138,17 @@ def canonical(text: str, variable: Variable | None = None) -> str:
     `variable`: what the lab changes, so that a level alone (“4”) is one of it.
     """
     plain = " ".join(text.split())
-    found = condition_of(plain)
-    if found is None and variable is not None:
+    condition = condition_of(plain)
+    if condition is None and variable is not None:
         try:
             return str(level(variable, plain))
         except OutOfRange:
             return plain
-    return str(found) if found is not None and found.row.kind == "number" and found.variable != "dilution" else plain
+    return (
+        str(condition)
+        if condition is not None and condition.row.kind == "number" and condition.variable != "dilution"
+        else plain
+    )
 
 
 def own_conditions(texts: Iterable[str]) -> Mapping[str, Condition]:
@@ -182,10 +186,10 @@ def as_found(planned: str, text: str) -> Condition:
         except OutOfRange as error:
             if re.fullmatch(_NUMBER, plain):
                 raise error
-    found = condition_of(plain)
-    if found is None:
+    condition = condition_of(plain)
+    if condition is None:
         like = str(wanted).removeprefix(f"{wanted.row.name} ") if wanted is not None else "23 °C"
         raise OutOfRange(
             f"“{plain[:30]}” is not understood. Write a number with its unit, for example {like}.", field="text"
         )
-    return found
+    return condition

@@ -76,4 +76,4 @@ def preparation(cell: Cell) -> str:
     dull = surface_of(cell.condition) is Surface.DULL
     plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
     said = (two_cups(cell, drawn=True), _condition_set(cell), *steps(cell), *plates, NOTHING_TOUCHES)
-    return " ".join(one for one in said if one)
+    return " ".join(sentence for sentence in said if sentence)

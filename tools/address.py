@@ -12,9 +12,9 @@ import sys
 
 def addresses() -> list[str]:
     """IPv4 addresses of this computer's networks, as the system names them."""
-    found = subprocess.run(["hostname", "-I"], capture_output=True, text=True, check=False).stdout.split()  # noqa: S607
+    listed = subprocess.run(["hostname", "-I"], capture_output=True, text=True, check=False).stdout.split()  # noqa: S607
     usable = []
-    for text in found:
+    for text in listed:
         try:
             address = ipaddress.ip_address(text)
         except ValueError:

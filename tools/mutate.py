@@ -58,8 +58,8 @@ def changed(node: ast.AST) -> str:
 
 def modules(folders: list[str]) -> list[Path]:
     """The core's modules without tests, of these folders or of all."""
-    found = sorted(path.relative_to(ROOT) for path in (ROOT / "galvanic").rglob("*.py") if "tests" not in path.parts)
-    return [path for path in found if not folders or (len(path.parts) > 2 and path.parts[1] in folders)]
+    paths = sorted(path.relative_to(ROOT) for path in (ROOT / "galvanic").rglob("*.py") if "tests" not in path.parts)
+    return [path for path in paths if not folders or (len(path.parts) > 2 and path.parts[1] in folders)]
 
 
 def fails(path: Path | None, text: str) -> bool:

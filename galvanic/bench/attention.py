@@ -61,11 +61,11 @@ def state_of(
     expected_v: Callable[[Cell], float],
 ) -> GroupState:
     """Where a group is. `values`: the groups' sound values; `group` is its name among them; `expected_v` of its cells."""
-    done = sum(one.readings >= wanted for one in work)
-    shared = next((one for one in work if one.shared), None)
+    done = sum(step.readings >= wanted for step in work)
+    shared = next((step for step in work if step.shared), None)
     off = None
     if shared is not None and shared.mean_v is not None:
-        others = sum(one.cell == shared.cell and one.group != group for one in values)
+        others = sum(value.cell == shared.cell and value.group != group for value in values)
         off = shared.mean_v - expected_v(shared.cell) if others >= LEAST_OTHERS else None
     return GroupState(group, silent_min, done, float(due), findings, off, checked, done >= len(work))
 
@@ -84,8 +84,8 @@ class Visit:
 
 def visits(states: Sequence[GroupState], most: int = 6) -> list[Visit]:
     """At most one visit a group, the weightiest, and the heaviest first."""
-    found = [best for state in states if (best := _of(state)) is not None]
-    return sorted(found, key=lambda v: (-v.weight, v.group))[:most]
+    visits_now = [best for state in states if (best := _of(state)) is not None]
+    return sorted(visits_now, key=lambda v: (-v.weight, v.group))[:most]
 
 
 def _of(state: GroupState) -> Visit | None:
@@ -126,8 +126,8 @@ def sound_values(values: Sequence[GroupCell], wrong: Collection[tuple[str, Cell]
 
     Where more than half of a cell's groups are wrong by the account, the account is what is wrong, and all of them stay.
     """
-    groups, bad = Counter(one.cell for one in values), Counter(cell for _, cell in set(wrong))
-    return [one for one in values if (one.group, one.cell) not in wrong or 2 * bad[one.cell] > groups[one.cell]]
+    groups, bad = Counter(value.cell for value in values), Counter(cell for _, cell in set(wrong))
+    return [value for value in values if (value.group, value.cell) not in wrong or 2 * bad[value.cell] > groups[value.cell]]
 
 
 @dataclass(frozen=True, slots=True)

@@ -82,18 +82,18 @@ def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
 
     if fits(v):
         return []
-    found = []
+    findings = []
     if abs(v) > expected.ceiling_v:
         if fits(v / 10.0) or fits(-v / 10.0):
-            found.append(_digit(v, "ten times too big"))
-        found.append(_too_high(cell, v, expected.ceiling_v))
+            findings.append(_digit(v, "ten times too big"))
+        findings.append(_too_high(cell, v, expected.ceiling_v))
     if abs(ref) > u and fits(-v) and v * ref < 0.0 and abs(v) > NEAR_ZERO_V:
-        found.append(_reversed(cell, ref))
+        findings.append(_reversed(cell, ref))
     if abs(v) < max(NEAR_ZERO_V, 0.2 * abs(ref)) and abs(ref) > NEAR_ZERO_V:
-        found.append(_near_zero(cell, ref))
+        findings.append(_near_zero(cell, ref))
         if abs(v) > 0.02 and fits(10.0 * v):
-            found.append(_digit(v, "ten times too small"))
-    return found or [_far(cell, v, expected)]
+            findings.append(_digit(v, "ten times too small"))
+    return findings or [_far(cell, v, expected)]
 
 
 def _movement(v: float, climbs_from: Sequence[float], jumps_from: Sequence[float], resolution: float) -> list[Finding]:

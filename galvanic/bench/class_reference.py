@@ -61,8 +61,8 @@ def _believe(prior: tuple[tuple[str, float | None], ...], values: tuple[GroupCel
     row = {plate: i for i, plate in enumerate(plates)}
     spread = np.array([UNKNOWN_V if v is None else PLATE_V for v in prior_v.values()])
     start = np.array([0.0 if v is None else v for v in prior_v.values()])
-    kept = [one for one in values if set(one.cell.pair) <= set(row) and abs(one.volts_v) < 20.0]
-    denied: list[GroupCell] = [one for one in values if abs(one.volts_v) >= 20.0]
+    kept = [value for value in values if set(value.cell.pair) <= set(row) and abs(value.volts_v) < 20.0]
+    denied: list[GroupCell] = [value for value in values if abs(value.volts_v) >= 20.0]
     while True:
         a = np.zeros((len(kept), len(plates)))
         for k, one in enumerate(kept):
@@ -83,9 +83,9 @@ class Reference:
     def __init__(self, plates: Sequence[str], liquids: Sequence[str], values: Sequence[GroupCell], without: str) -> None:
         self.prior = plate_potentials(tuple(plates), tuple(liquids))
         self.values: dict[Bath, list[GroupCell]] = defaultdict(list)
-        for one in values:
-            if one.group != without and math.isfinite(one.volts_v):
-                self.values[one.cell.bath].append(one)
+        for value in values:
+            if value.group != without and math.isfinite(value.volts_v):
+                self.values[value.cell.bath].append(value)
         self.believed: dict[Bath, Believed] = {}
         self.expected: dict[Cell, Expectation] = {}
 
@@ -100,12 +100,12 @@ class Reference:
         prior = self.prior[cell.electrolyte]
         if bath not in self.believed:
             self.believed[bath] = believe(prior, self.values[bath])
-        found = self.believed[bath]
-        i, j = found.plates.index(cell.positive), found.plates.index(cell.negative)
-        volts_v = float(found.potential_v[i] - found.potential_v[j])
-        c = found.covariance_v2
+        expectation = self.believed[bath]
+        i, j = expectation.plates.index(cell.positive), expectation.plates.index(cell.negative)
+        volts_v = float(expectation.potential_v[i] - expectation.potential_v[j])
+        c = expectation.covariance_v2
         u_v = math.sqrt(max(0.0, float(c[i, i] + c[j, j] - 2.0 * c[i, j])))
         high, low = prior[cell.positive], prior[cell.negative]
         model_v = None if high is None or low is None else high - low
         most = max(abs(v) for v in (volts_v, model_v, cell.table_v) if v is not None)
-        return Expectation(volts_v, u_v, found.used, most + HEADROOM_V)
+        return Expectation(volts_v, u_v, expectation.used, most + HEADROOM_V)

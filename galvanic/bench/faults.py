@@ -71,11 +71,11 @@ def faults() -> Mapping[str, Fault]:
 @cache
 def tries_for(code: str) -> tuple[str, ...]:
     """What to try when a check of a single cell finds this: of all faults that the finding is made for, in order."""
-    named = [one for one in faults().values() if one.of != "pack" and one.codes[:1] == (code,)]
+    named = [fault for fault in faults().values() if fault.of != "pack" and fault.codes[:1] == (code,)]
     return tuple(dict.fromkeys(tried for one in named for tried in one.tries))
 
 
 @cache
 def tries_of(symptom: str) -> tuple[str, ...]:
     """What to try when this is seen: of all faults with the symptom, in order."""
-    return tuple(dict.fromkeys(tried for one in faults().values() if one.symptom == symptom for tried in one.tries))
+    return tuple(dict.fromkeys(tried for fault in faults().values() if fault.symptom == symptom for tried in fault.tries))

@@ -121,8 +121,8 @@ def judged(trace: Trace) -> Settling | None:
 def settled_v(trace: Trace) -> float:
     """The mean of the last ten seconds (at least the last three samples), V: what would be read off."""
     end = [v for t, v in zip(trace.times_s, trace.volts_v, strict=True) if t >= trace.times_s[-1] - WINDOW_S]
-    found = end if len(end) >= 3 else list(trace.volts_v[-3:])
-    return math.fsum(found) / len(found)
+    last = end if len(end) >= 3 else list(trace.volts_v[-3:])
+    return math.fsum(last) / len(last)
 
 
 def thinned(trace: Trace, most: int) -> list[tuple[float, float]]:
@@ -204,8 +204,8 @@ def _time_column(
     rows = [row for _, row in data[:200] if len(row) == len(heading)]
 
     def rises(i: int) -> bool:
-        found = [_seconds(heading[i], number)(row[i]) for row in rows]
-        known = [t for t in found if t is not None]
+        times = [_seconds(heading[i], number)(row[i]) for row in rows]
+        known = [t for t in times if t is not None]
         return len(known) >= 3 and sum(b > a for a, b in zip(known, known[1:], strict=False)) >= 0.8 * (len(known) - 1)
 
     rising = [i for i in range(len(heading)) if rises(i)]

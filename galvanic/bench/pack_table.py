@@ -115,14 +115,14 @@ def _number(kind: str, row: Mapping[str, str]) -> tuple[float | None, float | No
 def corrected_by(lines: Sequence[PackLine]) -> dict[int, int]:
     """Which line corrects which, by their places in `lines`: one with a reason corrects the latest before it of its pack,
     kind and place that does not count."""
-    found: dict[int, int] = {}
+    later: dict[int, int] = {}
     for k, one in enumerate(lines):
         if not one.reason:
             continue
         for earlier in range(k - 1, -1, -1):
             other = lines[earlier]
             same = (other.pack, other.kind, other.position) == (one.pack, one.kind, one.position)
-            if same and not other.counts and earlier not in found.values():
-                found[k] = earlier
+            if same and not other.counts and earlier not in later.values():
+                later[k] = earlier
                 break
-    return found
+    return later

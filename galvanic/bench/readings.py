@@ -89,12 +89,12 @@ def _read(text: str, unit: str, scales: Mapping[str, Decimal], named: Mapping[st
     plain = "".join("-" if mark in MINUS else mark for mark in plain).strip()
     if re.search(r"[0-9.,]\s+[0-9.,+-]", plain):
         raise UnreadableReading(f"“{text.strip()}” looks like two numbers. Type one reading at a time.")
-    found = _NUMBER.fullmatch(re.sub(r"\s+", "", plain))
-    if found is not None and found[5].casefold() in OHMS:
+    match = _NUMBER.fullmatch(re.sub(r"\s+", "", plain))
+    if match is not None and match[5].casefold() in OHMS:
         raise UnreadableReading(NO_OHM_RANGE)
-    if found is None or (found[5] and found[5].casefold() not in named):
+    if match is None or (match[5] and match[5].casefold() not in named):
         raise UnreadableReading(f"“{text.strip()}” is not one number. Type it as on the meter, for example 0.94 or -0.46.")
-    sign, whole, mark, decimals, own = found.groups()
+    sign, whole, mark, decimals, own = match.groups()
     digits = whole + (decimals or "")
     if not digits or (mark and not whole and not decimals):
         raise UnreadableReading(f"“{text.strip()}” has no digits. Type the number on the meter, for example 0.94.")

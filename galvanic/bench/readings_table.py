@@ -86,7 +86,7 @@ def read_readings(text: str, most_rows: int, comments: bool = False) -> Readings
     50: then the rest is not looked at).
     """
     names: Mapping[str, int] | None = None
-    found: list[TableReading] = []
+    readings: list[TableReading] = []
     faults: list[tuple[int, str]] = []
     look = _Names()
     unused: tuple[str, ...] = ()
@@ -95,11 +95,11 @@ def read_readings(text: str, most_rows: int, comments: bool = False) -> Readings
             names = _heading(fields)
             unused = tuple(f for f in fields if f.strip() and _plain(f) not in KNOWN and _plain(f) not in TOLD)
             continue
-        if len(found) + len(faults) >= most_rows:
+        if len(readings) + len(faults) >= most_rows:
             raise BadTableText("too_many_rows", f"The table has more than {most_rows} rows.")
         try:
             check_width(fields, len(names))
-            found.append(_reading(line, {name: fields[place].strip() for name, place in names.items()}, look))
+            readings.append(_reading(line, {name: fields[place].strip() for name, place in names.items()}, look))
         except GalvanicError as error:
             faults.append((line, str(error)))
             if len(faults) >= MOST_FAULTS:
@@ -108,9 +108,9 @@ def read_readings(text: str, most_rows: int, comments: bool = False) -> Readings
         least = "At least " if len(faults) >= MOST_FAULTS else ""
         rows = f"{least}{len(faults)} row{'s' if len(faults) > 1 else ''}"
         raise BadTableText("bad_rows", f"{rows} could not be read; mend them and try again.", faults)
-    if not found:
+    if not readings:
         raise BadTableText("empty", "The table has no readings.")
-    return ReadingsTable(tuple(found), unused)
+    return ReadingsTable(tuple(readings), unused)
 
 
 def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]]:
@@ -177,10 +177,10 @@ class _Names:
                     self.known[wanted] = find(name, catalogue.electrolytes(), what).key
             except UnknownMaterial as error:
                 self.known[wanted] = error
-        found = self.known[wanted]
-        if isinstance(found, UnknownMaterial):
-            raise found
-        return found
+        key = self.known[wanted]
+        if isinstance(key, UnknownMaterial):
+            raise key
+        return key
 
 
 def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:

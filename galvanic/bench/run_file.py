@@ -26,14 +26,14 @@ def run_of_file(content: bytes, units: Mapping[str, str] | None = None) -> RunTa
     except NotText as error:
         raise BadRun(str(error)) from error
     try:
-        found = read_run(text, units)
+        table = read_run(text, units)
     except UnitAsked:
         raise
     except BadRun as error:
-        found = _own(content, error)
-    if len(found.t_s) < LEAST_ROWS:
+        table = _own(content, error)
+    if len(table.t_s) < LEAST_ROWS:
         raise BadRun("A run has two samples at least.")
-    return found
+    return table
 
 
 def _own(content: bytes, plain: BadRun) -> RunTable:

@@ -110,11 +110,11 @@ def from_series(cell: Cell) -> Prediction:
     """Difference of the galvanic series' middles, its ranges as uncertainty."""
     total, variance = 0.0, 0.0
     for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
-        found = series().get(electrodes()[plate].surface)
-        if found is None:
+        rung = series().get(electrodes()[plate].surface)
+        if rung is None:
             return Prediction("series", None, None, f"The chart has no range for {electrodes()[plate].name}.")
-        total += sign * 0.5 * (found.low + found.high)
-        variance += _flat_u(found.low, found.high) ** 2
+        total += sign * 0.5 * (rung.low + rung.high)
+        variance += _flat_u(rung.low, rung.high) ** 2
     return Prediction("series", total, math.sqrt(variance), "middles of the galvanic series in flowing sea water")
 
 
@@ -124,25 +124,25 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: floa
         return []
     plates = tuple(dict.fromkeys(plate for cell in cells for plate in (cell.negative, cell.positive)))
     liquids = tuple(dict.fromkeys(side for cell in cells for side in sides_of(cell)))
-    found = rest_potentials(plates, liquids, draws, seed, celsius=celsius)
+    rested = rest_potentials(plates, liquids, draws, seed, celsius=celsius)
     predictions = []
     for cell in cells:
         low_side, high_side = sides_of(cell)
         i, j = plates.index(cell.negative), liquids.index(low_side)
         k, m = plates.index(cell.positive), liquids.index(high_side)
         bridge = junction(cell)
-        apart = float(found.e_v[k, m] - found.e_v[i, j])
+        apart = float(rested.e_v[k, m] - rested.e_v[i, j])
         volts = apart + bridge.volts_v
         spread = 0.0
-        if found.draws_v is not None:
-            spread = float(np.sqrt(np.mean((found.draws_v[:, k, m] - found.draws_v[:, i, j] - apart) ** 2)))
-        near = [_at_equilibrium(plate, side, float(found.e_v[a, b])) for plate, side, a, b in (
+        if rested.draws_v is not None:
+            spread = float(np.sqrt(np.mean((rested.draws_v[:, k, m] - rested.draws_v[:, i, j] - apart) ** 2)))
+        near = [_at_equilibrium(plate, side, float(rested.e_v[a, b])) for plate, side, a, b in (
             (cell.negative, low_side, i, j), (cell.positive, high_side, k, m))]  # fmt: skip
         own = math.hypot(*(NEAR_U_V if one else PLATE_U_V for one in near))
         same = electrodes()[cell.negative].surface == electrodes()[cell.positive].surface and low_side == high_side
         u = SAME_METAL_U_V if same else math.hypot(spread, own, bridge.u_v)
         reason = "rest potentials of both plates in this liquid"
-        if (lifted := lift(high_side, float(found.e_v[k, m]))) is not None:
+        if (lifted := lift(high_side, float(rested.e_v[k, m]))) is not None:
             volts, u, reason = volts + lifted.middle_v, math.hypot(u, lifted.u_v), f"{lifted.by.name} is {WITHOUT}"
         predictions.append(Prediction("rest", volts, u, reason))
     return predictions

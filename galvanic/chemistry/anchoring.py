@@ -29,7 +29,7 @@ class UnderLoad:
 
 
 def anchored(
-    one: PackCell,
+    cell: PackCell,
     open_v: float | None,
     u_open_v: float = 0.0,
     under: Sequence[UnderLoad] = (),
@@ -38,11 +38,11 @@ def anchored(
     """The cell with its anchor, from the class's open voltage with its standard uncertainty in V and what was measured under
     loads; without either, the model alone. What no cell of this voltage could give (none, the wrong sign, more volts under
     the load than without it) is passed over."""
-    bare = replace(one, anchor=Anchor(), turned=False, touching_ohm=math.inf, contact_ohm=0.0)
-    found = curve(bare, after_s)
-    zero = int(np.searchsorted(found.current_a, 0.0))
-    shift = 0.0 if open_v is None else open_v - float(found.volts_v[0, zero])
-    volts, inside_ohm = found.volts_v[0] + shift, solution_ohm(one.cell, one.geometry)
+    bare = replace(cell, anchor=Anchor(), turned=False, touching_ohm=math.inf, contact_ohm=0.0)
+    drawn = curve(bare, after_s)
+    zero = int(np.searchsorted(drawn.current_a, 0.0))
+    shift = 0.0 if open_v is None else open_v - float(drawn.volts_v[0, zero])
+    volts, inside_ohm = drawn.volts_v[0] + shift, solution_ohm(cell.cell, cell.geometry)
     logs = []
     for measured in under:
         at_v, amps = (
@@ -51,7 +51,7 @@ def anchored(
         if not (amps > 0.0 and 0.0 <= at_v < float(volts[zero])):
             continue
         plates_v = at_v + amps * inside_ohm  # what the liquid takes is Ohm's law; `times` is of the plates
-        model_a = float(np.interp(-plates_v, -(volts + found.current_a * inside_ohm), found.current_a))
+        model_a = float(np.interp(-plates_v, -(volts + drawn.current_a * inside_ohm), drawn.current_a))
         if model_a > 0.0:
             logs.append(math.log(min(max(model_a / amps, LEAST_TIMES), MOST_TIMES)))
     times, u_times = (1.0, 0.0)
@@ -59,4 +59,4 @@ def anchored(
         times = math.exp(math.fsum(logs) / len(logs))
         u_times = math.hypot(CELL_SCATTER, U_LOG_OF_ONE) / math.sqrt(len(logs))
     anchor = Anchor(shift, u_open_v, times, u_times, open_v is not None, bool(logs))
-    return replace(one, anchor=anchor)
+    return replace(cell, anchor=anchor)

@@ -46,7 +46,7 @@ class Pack:
             said = f"A pack has from one to {MOST_CELLS} cells, and no empty row."
             raise OutOfRange(said, field="cells", value=self.size, limit=MOST_CELLS)
         for row in self.rows:
-            cups = [one.cup for one in row if one.cup]
+            cups = [cell.cup for cell in row if cell.cup]
             if len(cups) != len(set(cups)):
                 raise OneLiquid(
                     "Cells that share one liquid cannot be put in a row: the liquid joins them, so only one cell's voltage "
@@ -61,7 +61,7 @@ class Pack:
     @property
     def cells(self) -> tuple[PackCell, ...]:
         """All cells, row after row."""
-        return tuple(one for row in self.rows for one in row)
+        return tuple(cell for row in self.rows for cell in row)
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,14 +109,14 @@ class Curves:
         within("after_s", after_s, LEAST_AFTER_S, math.inf, f"A time after joining is {LEAST_AFTER_S:g} s or more.")
         central: dict[PackCell, Curve] = {}
 
-        bridged = any(math.isfinite(one.bridge_ohm) for one in pack.cells)
+        bridged = any(math.isfinite(cell.bridge_ohm) for cell in pack.cells)
 
-        def one_curve(one: PackCell) -> Curve:
+        def one_curve(cell: PackCell) -> Curve:
             if draws:
-                return curve(one, after_s, draws, rng, bridged)
-            if one not in central:
-                central[one] = curve(one, after_s, plates=bridged)
-            return central[one]
+                return curve(cell, after_s, draws, rng, bridged)
+            if cell not in central:
+                central[cell] = curve(cell, after_s, plates=bridged)
+            return central[cell]
 
         cells = tuple(tuple(one_curve(one) for one in row) for row in pack.rows)
         rows = tuple(row_volts(list(row), list(found)) for row, found in zip(pack.rows, cells, strict=True))

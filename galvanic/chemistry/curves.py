@@ -129,8 +129,8 @@ def cell_draws(
 
     def table(plate: str, liquid: str) -> ManyHalves:
         half = Half.drawn(plate, liquid, draw, np.random.default_rng(SEED + 1), n).after(after_s)
-        found = half.curve(e_v)
-        return ManyHalves(Halves(np.broadcast_to(found, (n, found.shape[1])), e_v).at(DENSITY_GRID))
+        drawn = half.curve(e_v)
+        return ManyHalves(Halves(np.broadcast_to(drawn, (n, drawn.shape[1])), e_v).at(DENSITY_GRID))
 
     low, high = table(negative, low_side), table(positive, high_side)
     return low, high, ManyHalves(high.e_v[:, ::-1] - low.e_v)
@@ -148,40 +148,40 @@ class Curve:
 
 
 def curve(
-    one: PackCell, after_s: float = FIRST_S, n: int = 0, rng: np.random.Generator | None = None, plates: bool = False
+    cell: PackCell, after_s: float = FIRST_S, n: int = 0, rng: np.random.Generator | None = None, plates: bool = False
 ) -> Curve:
     """The cell's curve at the middle of all ranges, or `n` draws of model, anchor and what cells built alike differ in;
     `plates`: with the potentials of both plates."""
-    low_side, high_side = sides_of(one.cell)
+    low_side, high_side = sides_of(cell.cell)
     grid = GRID_OF_MANY_A if n else GRID_A
     if n and rng is not None:
         z = rng.standard_normal((2, n, 1)).clip(-2.0, 2.0)
         low: Halves | ManyHalves
         high: Halves | ManyHalves
-        low, high, whole = cell_draws(one.cell.negative, low_side, high_side, one.cell.positive, after_s, n)
-        shift = one.anchor.shift_v + np.hypot(one.anchor.u_shift_v, CELL_SCATTER_V) * z[0]
-        times = one.anchor.times * np.exp(np.hypot(one.anchor.u_times, CELL_SCATTER) * z[1])
+        low, high, whole = cell_draws(cell.cell.negative, low_side, high_side, cell.cell.positive, after_s, n)
+        shift = cell.anchor.shift_v + np.hypot(cell.anchor.u_shift_v, CELL_SCATTER_V) * z[0]
+        times = cell.anchor.times * np.exp(np.hypot(cell.anchor.u_times, CELL_SCATTER) * z[1])
     else:
         whole = None
-        low = half_table(one.cell.negative, low_side, after_s)
-        high = half_table(one.cell.positive, high_side, after_s)
-        shift, times = np.full((1, 1), one.anchor.shift_v), np.full((1, 1), one.anchor.times)
-    shift = shift + junction(one.cell).volts_v
-    wetted = one.geometry.area_m2 * one.geometry.pairs * one.left
+        low = half_table(cell.cell.negative, low_side, after_s)
+        high = half_table(cell.cell.positive, high_side, after_s)
+        shift, times = np.full((1, 1), cell.anchor.shift_v), np.full((1, 1), cell.anchor.times)
+    shift = shift + junction(cell.cell).volts_v
+    wetted = cell.geometry.area_m2 * cell.geometry.pairs * cell.left
     density = grid[None, :] * times / wetted
-    if n and one.anchor.volts_measured:  # the class has measured what the draws differ in: only their shape is kept
-        shift = shift + _middle_open_v(one, after_s) - _open_v(low, high)
-    ohm = solution_ohm(one.cell, one.geometry) / one.left + one.contact_ohm
-    if whole is not None and not plates and math.isinf(one.touching_ohm):  # both plates read off at once
-        sign = -1.0 if one.turned else 1.0
+    if n and cell.anchor.volts_measured:  # the class has measured what the draws differ in: only their shape is kept
+        shift = shift + _middle_open_v(cell, after_s) - _open_v(low, high)
+    ohm = solution_ohm(cell.cell, cell.geometry) / cell.left + cell.contact_ohm
+    if whole is not None and not plates and math.isinf(cell.touching_ohm):  # both plates read off at once
+        sign = -1.0 if cell.turned else 1.0
         return Curve(grid, sign * (whole.at(sign * density) + shift) - grid * ohm)
     # The current enters a pack's cell by its negative plate (oxidised there), turned by its positive one.
-    inside, outside, sign = (high, low, -1.0) if one.turned else (low, high, 1.0)
+    inside, outside, sign = (high, low, -1.0) if cell.turned else (low, high, 1.0)
     half_shift = 0.5 * sign * shift
     enters, leaves = inside.at(density) - half_shift, outside.at(-density) + half_shift
     volts = leaves - enters - grid * ohm
-    if math.isfinite(one.touching_ohm):
-        volts = _across(grid, volts, volts, one.touching_ohm)
+    if math.isfinite(cell.touching_ohm):
+        volts = _across(grid, volts, volts, cell.touching_ohm)
     return Curve(grid, volts, enters, leaves)
 
 
@@ -190,9 +190,9 @@ def _open_v(low: Halves | ManyHalves, high: Halves | ManyHalves) -> Array:
     return high.at(none) - low.at(none)
 
 
-def _middle_open_v(one: PackCell, after_s: float) -> float:
-    low_side, high_side = sides_of(one.cell)
-    tables = half_table(one.cell.negative, low_side, after_s), half_table(one.cell.positive, high_side, after_s)
+def _middle_open_v(cell: PackCell, after_s: float) -> float:
+    low_side, high_side = sides_of(cell.cell)
+    tables = half_table(cell.cell.negative, low_side, after_s), half_table(cell.cell.positive, high_side, after_s)
     return float(_open_v(*tables)[0, 0])
 
 

@@ -103,7 +103,7 @@ def expect(pack: Pack, load: str | float, after_s: float = FIRST_S) -> Expected:
         verdict_of(0.0 if harm else runs),
         asked.level(meeting.volts_v, meeting.current_a),
         harm,
-        any(one.anchor.volts_measured or one.anchor.load_measured for one in pack.cells),
+        any(cell.anchor.volts_measured or cell.anchor.load_measured for cell in pack.cells),
     )
 
 
@@ -112,20 +112,20 @@ def verdict_of(runs: float) -> Verdict:
     return "no" if runs < DOUBTFUL[0] else "runs" if runs > DOUBTFUL[1] else "doubtful"
 
 
-def smallest(one: PackCell, load: str | float, after_s: float = FIRST_S) -> Smallest | None:
+def smallest(cell: PackCell, load: str | float, after_s: float = FIRST_S) -> Smallest | None:
     """The pack of fewest cells of one kind, then fewest plates, that runs the load; None where none that is tried does."""
     for cells in range(1, MOST_IN_SEARCH + 1):
         for pairs in range(1, MOST_PAIRS + 1):
-            built = replace(one, geometry=replace(one.geometry, pairs=pairs))
+            built = replace(cell, geometry=replace(cell.geometry, pairs=pairs))
             for rows in range(1, MOST_ROWS + 1):
                 if cells % rows:
                     continue
                 pack = in_a_row([built] * (cells // rows), rows)
                 if not _worth(pack, load, after_s):
                     continue
-                found = expect(pack, load, after_s)
-                if found.verdict == "runs":
-                    return Smallest(cells, rows, pairs, found)
+                expected = expect(pack, load, after_s)
+                if expected.verdict == "runs":
+                    return Smallest(cells, rows, pairs, expected)
     return None
 
 
@@ -163,27 +163,27 @@ def _changes(pack: Pack) -> Iterator[tuple[str, str, Pack]]:
 
 
 def _each(pack: Pack, change: Callable[[Geometry], Geometry]) -> Pack:
-    return Pack(tuple(tuple(replace(one, geometry=change(one.geometry)) for one in row) for row in pack.rows))
+    return Pack(tuple(tuple(replace(cell, geometry=change(cell.geometry)) for cell in row) for row in pack.rows))
 
 
 def what_holds_back(pack: Pack, load: str | float, after_s: float = FIRST_S) -> str:
     """Volts, current, one cell, or nothing: what keeps the pack from doing more, in that order of looking."""
-    found = expect(pack, load, after_s)
+    expected = expect(pack, load, after_s)
     asked = demand(load)
     least_v = 0.0 if asked.row is None else asked.row.voltage_v.low
-    shares = found.meeting.cells
-    if len(shares) > 1 and (odd := weakest(found.meeting)) is not None:
+    shares = expected.meeting.cells
+    if len(shares) > 1 and (odd := weakest(expected.meeting)) is not None:
         return f"cell {odd + 1}"
-    if found.meeting.open_v < least_v:
+    if expected.meeting.open_v < least_v:
         return "volts"
-    if found.verdict == "runs":
+    if expected.verdict == "runs":
         return "nothing"
-    return "current" if isinstance(asked.takes, Diode) or found.meeting.volts_v < least_v else "nothing"
+    return "current" if isinstance(asked.takes, Diode) or expected.meeting.volts_v < least_v else "nothing"
 
 
 def weakest(met: Meeting) -> int | None:
     """Which cell falls far behind the others under load, if one does: by half of their middle voltage, or turned."""
-    volts = np.array([one.volts_v for one in met.cells])
+    volts = np.array([cell.volts_v for cell in met.cells])
     middle = float(np.median(volts))
     odd = int(volts.argmin())
     return odd if middle > 0.0 and volts[odd] < 0.5 * middle else None
@@ -230,9 +230,9 @@ class Strength:
     at_ohm: float
 
 
-def strength(one: PackCell, after_s: float = FIRST_S) -> Strength:
+def strength(cell: PackCell, after_s: float = FIRST_S) -> Strength:
     """The cell by itself at every load: the same pair may lead in volts and not in current or power."""
-    curves = Curves.of(in_a_row([one]), after_s)
+    curves = Curves.of(in_a_row([cell]), after_s)
     volts, amps = curves.rows_v[0][0], curves.grid_a
     inside = (amps > 0.0) & (volts > 0.0)
     open_v = float(curves.crossing_v(None)[0, 0])

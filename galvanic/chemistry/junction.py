@@ -55,12 +55,12 @@ def henderson(first: Charged, second: Charged, temperature_k: float = ROOM_K) ->
 
 def charged(made: Composition) -> dict[str, float]:
     """The ions of a composition, mol/L; anions of weak acids as one of charge one for each charge."""
-    found = made.per_l(made.ions_mol)
-    found["H+"], found["OH-"] = 10.0**-made.ph, 10.0 ** (made.ph - PKW_25C)
+    per_l = made.per_l(made.ions_mol)
+    per_l["H+"], per_l["OH-"] = 10.0**-made.ph, 10.0 ** (made.ph - PKW_25C)
     for key, amount in made.per_l(made.acids_mol).items():
         anions = amount * sum(charge * share for charge, share in enumerate(fractions(acids()[key], made.ph)))
-        found["acid-"] = found.get("acid-", 0.0) + anions
-    return found
+        per_l["acid-"] = per_l.get("acid-", 0.0) + anions
+    return per_l
 
 
 def through(first: Charged, second: Charged, bridge: Bridge) -> Junction:

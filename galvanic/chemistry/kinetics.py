@@ -144,7 +144,7 @@ def _dissolution(where: str, row: Mapping[str, Any]) -> Dissolution:
     couple = r.take("couple", str)
     if couple not in half_reactions():
         raise r.fail(f"couple {couple!r} is not in half_reactions.toml")
-    found = Dissolution(
+    dissolution = Dissolution(
         couple,
         parameter(r, "i0_a_per_m2"),
         parameter(r, "slope_v"),
@@ -157,12 +157,12 @@ def _dissolution(where: str, row: Mapping[str, Any]) -> Dissolution:
         _optional(r, "dull_c_per_m2"),
     )
     r.done()
-    return found
+    return dissolution
 
 
 def _film(where: str, row: Mapping[str, Any]) -> Film:
     r = Reader(where, row)
-    found = Film(
+    film = Film(
         current_a_per_m2=parameter(r, "current_a_per_m2"),
         at_v=parameter(r, "at_v"),
         slope_v=parameter(r, "slope_v"),
@@ -175,7 +175,7 @@ def _film(where: str, row: Mapping[str, Any]) -> Film:
         alkali_a_per_m2=_optional(r, "alkali_a_per_m2"),
     )
     r.done()
-    return found
+    return film
 
 
 def _surface(r: Reader) -> Surface:

@@ -83,10 +83,10 @@ def life(
     within("metal_um", metal_um or SHEET_UM, LEAST_UM, MOST_UM, f"Metal is {LEAST_UM:g} to {MOST_UM:.0f} µm thick.")
     within("cup_price", cup_price, 0.0, 1e6, "A price is zero or more.")
     pack = in_a_row(cells)
-    found = expect(pack, load, math.inf)
-    current = found.meeting.current_a
-    factor_low = max(found.current_a.low, 1e-12) / max(found.current_a.middle, 1e-12)
-    factor_high = max(found.current_a.high, 1e-12) / max(found.current_a.middle, 1e-12)
+    expected = expect(pack, load, math.inf)
+    current = expected.meeting.current_a
+    factor_low = max(expected.current_a.low, 1e-12) / max(expected.current_a.middle, 1e-12)
+    factor_high = max(expected.current_a.high, 1e-12) / max(expected.current_a.middle, 1e-12)
     each = [_cell(one, current, volume_ml, metal_um or SHEET_UM) for one in dict.fromkeys(cells)]
     ends = []
     for what in ("acid", "metal", "room", "water"):
@@ -95,41 +95,41 @@ def life(
             ends.append(_spread_by(shortest, factor_low, factor_high))
     ends.sort(key=lambda end: end.seconds.middle)
     lasts = ends[0].seconds.middle if ends else 0.0
-    energy_wh = max(current * found.meeting.volts_v, 0.0) * lasts / J_PER_WH
+    energy_wh = max(current * expected.meeting.volts_v, 0.0) * lasts / J_PER_WH
     metal_g = sum(_grams(one, current, lasts) for one in cells)
     cost = cup_price * len(cells) / (energy_wh / 1e3) if energy_wh > 0.0 else None
     share = min(_oxygen_share(one, current) for one in cells)
     bought = BOUGHT_PRICE / BOUGHT_WH * 1e3
-    return Life(found, tuple(ends), share, current * lasts, energy_wh, metal_g, cost, bought)
+    return Life(expected, tuple(ends), share, current * lasts, energy_wh, metal_g, cost, bought)
 
 
-def _halves(one: PackCell) -> tuple[Half, Half, float]:
-    low, high = sides_of(one.cell)
-    wetted = one.geometry.area_m2 * one.geometry.pairs * one.left
-    return Half.of(one.cell.negative, low).after(math.inf), Half.of(one.cell.positive, high).after(math.inf), wetted
+def _halves(cell: PackCell) -> tuple[Half, Half, float]:
+    low, high = sides_of(cell.cell)
+    wetted = cell.geometry.area_m2 * cell.geometry.pairs * cell.left
+    return Half.of(cell.cell.negative, low).after(math.inf), Half.of(cell.cell.positive, high).after(math.inf), wetted
 
 
-def _eaten_a(one: PackCell, current_a: float) -> tuple[float, float]:
+def _eaten_a(cell: PackCell, current_a: float) -> tuple[float, float]:
     """Current at which the negative plate dissolves, and how much of it the liquid takes by itself, A."""
-    negative, _, wetted = _halves(one)
-    drawn = current_a * one.anchor.times / wetted
+    negative, _, wetted = _halves(cell)
+    drawn = current_a * cell.anchor.times / wetted
     at = negative.at(drawn)[:, None, None]
     through, _ = currents.metal(at, negative.plates, negative.liquids, negative.pairing)
     total = max(float(through[0, 0, 0]), drawn) * wetted
-    return total, max(total - current_a * one.anchor.times, 0.0)
+    return total, max(total - current_a * cell.anchor.times, 0.0)
 
 
-def _cell(one: PackCell, current_a: float, volume_ml: float, metal_um: float) -> dict[str, End]:
-    liquid = electrolytes()[sides_of(one.cell)[0]]
-    negative, _, wetted = _halves(one)
-    total, itself = _eaten_a(one, current_a)
+def _cell(cell: PackCell, current_a: float, volume_ml: float, metal_um: float) -> dict[str, End]:
+    liquid = electrolytes()[sides_of(cell.cell)[0]]
+    negative, _, wetted = _halves(cell)
+    total, itself = _eaten_a(cell, current_a)
     litres = volume_ml * 1e-3
     out: dict[str, End] = {}
     acid_mol = litres * (10.0**-negative.ph + float(negative.liquids.acid_mol_per_m3[0, 0, 0]) * 1e-3)
     if negative.ph < 6.0 and acid_mol > 0.0:
         seconds = HALF_LEFT * acid_mol * F / max(current_a + itself, 1e-15)
         out["acid"] = End("acid", f"half of the acid in {volume_ml:g} mL of {liquid.name}", _factor(seconds, BULK))
-    plate = electrodes()[one.cell.negative]
+    plate = electrodes()[cell.cell.negative]
     if plate.couple is not None:
         couple, metal = half_reactions()[plate.couple], plate.couple.split("/")[1]
         element = elements()[metal]
@@ -167,19 +167,19 @@ def _spread_by(end: End, low: float, high: float) -> End:
     )
 
 
-def _grams(one: PackCell, current_a: float, seconds: float) -> float:
-    plate = electrodes()[one.cell.negative]
+def _grams(cell: PackCell, current_a: float, seconds: float) -> float:
+    plate = electrodes()[cell.cell.negative]
     if plate.couple is None:
         return 0.0
     couple = half_reactions()[plate.couple]
     mass = elements()[plate.couple.split("/")[1]].molar_mass_g_per_mol.value
-    return _eaten_a(one, current_a)[0] * seconds * mass / (couple.electrons * F)
+    return _eaten_a(cell, current_a)[0] * seconds * mass / (couple.electrons * F)
 
 
-def _oxygen_share(one: PackCell, current_a: float) -> float:
+def _oxygen_share(cell: PackCell, current_a: float) -> float:
     """How much of the positive plate's reduction is oxygen's."""
-    _, positive, wetted = _halves(one)
-    at = positive.at(-current_a * one.anchor.times / wetted)[:, None, None]
+    _, positive, wetted = _halves(cell)
+    at = positive.at(-current_a * cell.anchor.times / wetted)[:, None, None]
     parts = currents.cathodic(at, positive.plates, positive.liquids, positive.pairing)
     total = sum(float(np.sum(part)) for part in parts.values())
     return float(np.sum(parts["oxygen"] + parts["peroxide"])) / total if total > 0.0 else 0.0

@@ -37,13 +37,13 @@ def composition(made: Made) -> Composition:
 def made_fields(made: Made) -> dict[str, Any]:
     """A recipe's numbers as the catalogue keeps them: form, pH, conductivity (S/m) and chloride (mol/L) from low to high,
     its acids, its metal ions and the anion they came with. Raises OutOfRange."""
-    found = composition(made)
-    amounts = found.per_l(found.ions_mol)
+    composed = composition(made)
+    amounts = composed.per_l(composed.ions_mol)
     metals = {metal: amounts[key] for metal, key in metal_ions().items() if amounts.get(key, 0.0) > LEAST}
     row = electrolytes().get(made.base)
     half = max(PH_HALF, 0.0 if row is None else 0.5 * (row.ph.high - row.ph.low))
     ratio = max(PART, 1.0 if row is None else _spread(row.conductivity_s_per_m))
-    chloride = found.chloride_mol_per_l
+    chloride = composed.chloride_mol_per_l
     salty = (TRACE_CHLORIDE[0], max(TRACE_CHLORIDE[1], chloride)) if chloride < TRACE_CHLORIDE[1] else None
     if metals.get("Ag+", 0.0) > LEAST:  # silver leaves as much chloride in the water as its chloride dissolves
         left = SILVER_CHLORIDE / metals["Ag+"]
@@ -53,13 +53,13 @@ def made_fields(made: Made) -> dict[str, Any]:
     anion = max(("SO4--", "NO3-"), key=lambda key: amounts.get(key, 0.0)) if metals else None
     return {
         "form": "sulfate" if math.fsum(metals.values()) >= STRONG else form,
-        "ph": (max(-1.0, found.ph - half), min(15.0, found.ph + half)),
-        "conductivity_s_per_m": (found.conductivity_s_per_m / ratio, found.conductivity_s_per_m * ratio),
+        "ph": (max(-1.0, composed.ph - half), min(15.0, composed.ph + half)),
+        "conductivity_s_per_m": (composed.conductivity_s_per_m / ratio, composed.conductivity_s_per_m * ratio),
         "chloride_mol_per_l": salty or (chloride / spread, chloride * spread),
-        "acids_mol_per_l": {key: amount for key, amount in found.per_l(found.acids_mol).items() if amount > LEAST},
+        "acids_mol_per_l": {key: amount for key, amount in composed.per_l(composed.acids_mol).items() if amount > LEAST},
         "ions_mol_per_l": metals,
         "anion": anion if anion is not None and amounts.get(anion, 0.0) > LEAST else None,
-        "oxidants_mol_per_l": _oxidants(made, found.volume_l),
+        "oxidants_mol_per_l": _oxidants(made, composed.volume_l),
         "made": {"base": made.base, "base_ml": made.base_ml, "steps": [list(step) for step in made.steps]},
     }
 
@@ -103,13 +103,13 @@ def _oxidants(made: Made, volume_l: float) -> dict[str, float]:
     """Oxidants that are stirred in, and those of an own base, mol/L by half-reaction."""
     row = electrolytes().get(made.base)
     share = 1e-3 * made.base_ml / volume_l
-    found = {} if row is None else {key: amount * share for key, amount in row.oxidants_mol_per_l.items()}
+    amounts = {} if row is None else {key: amount * share for key, amount in row.oxidants_mol_per_l.items()}
     for key, amount in made.steps:
         what = additions().get(key)
         if what is not None and what.oxidant is not None:
             mol = amount * what.mol_per_unit * what.oxidant_mol
-            found[what.oxidant] = found.get(what.oxidant, 0.0) + mol / volume_l
-    return found
+            amounts[what.oxidant] = amounts.get(what.oxidant, 0.0) + mol / volume_l
+    return amounts
 
 
 def _spread(range_: Range) -> float:

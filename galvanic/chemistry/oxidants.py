@@ -41,9 +41,9 @@ class Oxidising:
 def oxidising(liquid: str) -> tuple[Oxidising, ...]:
     """The oxidants of a liquid, the strongest first."""
     row = electrolytes()[liquid]
-    found = []
+    couples = []
     for couple, amount in row.oxidants_mol_per_l.items():
-        what = next(one for one in additions().values() if one.oxidant == couple)
+        what = next(addition for addition in additions().values() if addition.oxidant == couple)
         half = half_reactions()[couple]
         ph = 0.5 * (row.ph.low + row.ph.high)
         levels = {
@@ -57,8 +57,10 @@ def oxidising(liquid: str) -> tuple[Oxidising, ...]:
         layer_m = forms()[row.form].layer_m.value
         limit = math.inf if what.solid else half.electrons * FARADAY_C_PER_MOL * D_OXIDANT * 1e3 * amount / layer_m
         electrons = PER_MOL_OF_COUPLE.get(couple, float(half.electrons))
-        found.append(Oxidising(couple, what.name, potential_v(half, levels), limit, electrons * FARADAY_C_PER_MOL * amount))
-    return tuple(sorted(found, key=lambda one: -one.at_v))
+        couples.append(
+            Oxidising(couple, what.name, potential_v(half, levels), limit, electrons * FARADAY_C_PER_MOL * amount)
+        )
+    return tuple(sorted(couples, key=lambda one: -one.at_v))
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,8 +83,8 @@ class Lift:
 
 def lift(liquid: str, rest_v: float) -> Lift | None:
     """What the strongest oxidant of a liquid may add to a plate that rests at `rest_v` without it; None without one."""
-    found = oxidising(liquid)
-    return Lift(found[0], max(0.0, found[0].at_v - rest_v)) if found else None
+    couples = oxidising(liquid)
+    return Lift(couples[0], max(0.0, couples[0].at_v - rest_v)) if couples else None
 
 
 def in_words(liquid: str, area_m2: float = AREA_M2, volume_l: float = CUP_L) -> str:

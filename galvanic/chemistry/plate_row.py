@@ -56,21 +56,21 @@ class Row:
     @classmethod
     def of(cls, cells: Sequence[PackCell], celsius: float = 25.0, dull: bool = False) -> Row:
         """The cells as they are joined. Raises OutOfRange for none, or where cups are bridged or plates touch."""
-        if not cells or any(math.isfinite(one.bridge_ohm) or math.isfinite(one.touching_ohm) for one in cells):
+        if not cells or any(math.isfinite(cell.bridge_ohm) or math.isfinite(cell.touching_ohm) for cell in cells):
             raise OutOfRange("A run needs at least one cell, and cells without bridges.", field="cells", value=len(cells))
         halves, wetted, gives, ohm, shift = [], [], [], 0.0, 0.0
-        for one in cells:
-            area = one.geometry.area_m2 * one.geometry.pairs * one.left / one.anchor.times
-            sign = -1.0 if one.turned else 1.0
+        for cell in cells:
+            area = cell.geometry.area_m2 * cell.geometry.pairs * cell.left / cell.anchor.times
+            sign = -1.0 if cell.turned else 1.0
             for key, side, way in zip(
-                (one.cell.negative, one.cell.positive), sides_of(one.cell), (-sign, sign), strict=True
+                (cell.cell.negative, cell.cell.positive), sides_of(cell.cell), (-sign, sign), strict=True
             ):
                 half = Half.of(key, side).in_liquid(celsius=celsius)
                 halves.append(half.dull() if dull else half)
                 wetted.append(area)
                 gives.append(way)
-            ohm += solution_ohm(one.cell, one.geometry) / one.left / warmth(celsius).conductivity + one.contact_ohm
-            shift += sign * (one.anchor.shift_v + junction(one.cell).volts_v)
+            ohm += solution_ohm(cell.cell, cell.geometry) / cell.left / warmth(celsius).conductivity + cell.contact_ohm
+            shift += sign * (cell.anchor.shift_v + junction(cell.cell).volts_v)
         half = Half(*(_stack([getattr(h, part) for h in halves]) for part in ("plates", "liquids", "pairing")))
         own = 1e3 * half.pairing.bulk[:, 0, 0, :].T
         return cls(half, np.array(wetted), np.array(gives), ohm, own, shift)
@@ -166,10 +166,10 @@ def _stack(parts: list[T]) -> T:
     """Dataclasses of arrays (1, …) put one after the other along the first axis."""
     first = parts[0]
     changed: dict[str, object] = {}
-    for one in fields(first):  # type: ignore[arg-type]
-        values = [getattr(part, one.name) for part in parts]
+    for field in fields(first):  # type: ignore[arg-type]
+        values = [getattr(part, field.name) for part in parts]
         if isinstance(values[0], np.ndarray):
-            changed[one.name] = np.concatenate(values)
+            changed[field.name] = np.concatenate(values)
         elif isinstance(values[0], tuple) and values[0] and is_dataclass(values[0][0]):
-            changed[one.name] = tuple(_stack(list(slot)) for slot in zip(*values, strict=True))
+            changed[field.name] = tuple(_stack(list(slot)) for slot in zip(*values, strict=True))
     return replace(first, **changed)  # type: ignore[type-var]

@@ -137,5 +137,5 @@ def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, .
         "groups": ("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon", GROUPS),
         "plating": (forwards(foreign.key) if foreign else "", OTHERS_IONS),
     }
-    found = [Work(equation, parts[name] / total, remark) for name, (equation, remark) in rows.items() if equation]
-    return tuple(sorted((row for row in found if row.share >= LEAST_SHARE), key=lambda row: -row.share))
+    works = [Work(equation, parts[name] / total, remark) for name, (equation, remark) in rows.items() if equation]
+    return tuple(sorted((row for row in works if row.share >= LEAST_SHARE), key=lambda row: -row.share))

@@ -163,16 +163,16 @@ def _column(values: Sequence[Array]) -> Array:
 
 def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
     """Kinetics of electrodes by key of electrodes.toml."""
-    found = [surfaces()[electrodes()[key].surface] for key in keys]
+    chosen = [surfaces()[electrodes()[key].surface] for key in keys]
     zero, one = np.zeros(1), np.ones(1)
 
     def take(get: Callable[[Any], Parameter | None], otherwise: Array = zero) -> Array:
-        got = [draw(p) if (p := get(s)) is not None else otherwise for s in found]
+        got = [draw(p) if (p := get(s)) is not None else otherwise for s in chosen]
         n = max(len(values) for values in got)
         return _column([np.broadcast_to(values, n) for values in got])
 
     def side(slot: int) -> Side:
-        rows = [s.dissolution[slot] if slot < len(s.dissolution) else None for s in found]
+        rows = [s.dissolution[slot] if slot < len(s.dissolution) else None for s in chosen]
 
         def fixed(get: Callable[[Any], float], otherwise: float) -> Array:
             return _column([np.array([get(row) if row else otherwise]) for row in rows])
@@ -216,7 +216,7 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
         groups_i0=take(lambda s: s.groups_i0_a_per_m2),
         groups_v=take(lambda s: s.groups_v),
         groups_c_per_m2=take(lambda s: s.groups_c_per_m2),
-        filmed=_column([np.array([float(s.film is not None)]) for s in found]) > 0,
+        filmed=_column([np.array([float(s.film is not None)]) for s in chosen]) > 0,
         film_current=film("current_a_per_m2", 1.0),
         film_at_v=film("at_v", 0.0),
         film_slope_v=film("slope_v", 0.1),
@@ -225,7 +225,7 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
         alkali_order=film("alkali_order", 0.0),
         alkali_above_ph=film("alkali_above_ph", 14.0),
         alkali=film("alkali_a_per_m2", 0.0),
-        pits=_column([np.array([float(bool(s.film and s.film.pit_v))]) for s in found]) > 0,
+        pits=_column([np.array([float(bool(s.film and s.film.pit_v))]) for s in chosen]) > 0,
         pit_v=film("pit_v", 9.0),
         pit_slope_v=film("pit_chloride_slope_v", 0.1),
     )

@@ -164,19 +164,19 @@ def two_solutions(text: str, celsius: float = 25.0) -> TwoSolutions:
 
 
 def _solution(text: str) -> Solution:
-    found = _SIDE.fullmatch(" ".join(text.split()))
-    if found is None:
+    match = _SIDE.fullmatch(" ".join(text.split()))
+    if match is None:
         raise NotTwoSolutions(f"“{text[:40]}” is no solution: name the salt and its strength, “copper sulfate 0.1 mol/L”.")
-    words = found["name"].split()
+    words = match["name"].split()
     anion = words[-1].casefold()
     if anion not in ANIONS or len(words) < 2:
-        raise NotTwoSolutions(f"“{found['name'][:40]}” is no salt that is known here: sulfates, nitrates and chlorides are.")
+        raise NotTwoSolutions(f"“{match['name'][:40]}” is no salt that is known here: sulfates, nitrates and chlorides are.")
     metal = _metal(" ".join(words[:-1]))
     couple = electrodes()[metal].couple
     if couple is None or couple not in half_reactions():
         raise NotTwoSolutions(f"{electrodes()[metal].name} has no ions in a solution.")
-    per = 1e-3 if found["unit"].casefold() in ("mmol/l", "mm") else 1.0
-    strength = per * float(found["number"].replace(",", "."))
+    per = 1e-3 if match["unit"].casefold() in ("mmol/l", "mm") else 1.0
+    strength = per * float(match["number"].replace(",", "."))
     if not LEAST <= strength <= MOST:
         raise OutOfRange(f"A solution here has between {LEAST:g} and {MOST:g} mol/L, not {strength:g}.", field="mol_per_l")
     made = Solution(metal, PLAIN.get(anion, anion), strength, couple)

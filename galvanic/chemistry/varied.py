@@ -67,16 +67,16 @@ def _level(cell: Cell, condition: Condition) -> Level:
     if not has_model(row):
         raise OutOfRange(
             f"The model has no part in {row.name}: it can be compared, not foretold. It foretells "
-            f"{', '.join(one.name for one in variables().values() if one.moves)}.",
+            f"{', '.join(variable.name for variable in variables().values() if variable.moves)}.",
             field=row.key,
         )
     if row.moves == "time":
         at = 60.0 * float(condition.value)
         trace = simulate([PackCell(cell)], [], min(max(at, FRESH_S) + 1.0, LONGEST_S + 1.0))
         return Level(condition, float(trace.at(np.array([at]))[0][0]), _u(cell), None)
-    found = what_if(cell, change_of(cell, condition))
-    shown = found.shown_v if row.moves == "meter" else found.open_v
-    return Level(condition, shown, _u(cell), abs(found.short_a))
+    answer = what_if(cell, change_of(cell, condition))
+    shown = answer.shown_v if row.moves == "meter" else answer.open_v
+    return Level(condition, shown, _u(cell), abs(answer.short_a))
 
 
 @kept(256)

@@ -52,11 +52,11 @@ def step_of(text: str) -> Step:
     Raises BadFile where it is not understood, UnknownMaterial for a name.
     """
     plain = " ".join(text.split())
-    found = re.fullmatch(rf"(?:(?P<name>.+?)\s+{_AMOUNT}|{_AMOUNT}\s+(?:of\s+)?(?P<after>.+))", plain, re.IGNORECASE)
-    if found is None:
+    match = re.fullmatch(rf"(?:(?P<name>.+?)\s+{_AMOUNT}|{_AMOUNT}\s+(?:of\s+)?(?P<after>.+))", plain, re.IGNORECASE)
+    if match is None:
         raise BadFile(f"“{plain[:40]}” is not understood. Write what and how much, as “table salt 2 g” or “water 50 mL”.")
-    name = found["name"] or found["after"]
-    number, unit = (found[2], found[3]) if found["name"] else (found[4], found[5])
+    name = match["name"] or match["after"]
+    number, unit = (match[2], match[3]) if match["name"] else (match[4], match[5])
     amount = float(number.replace(",", "."))
     what = _what(name, unit.casefold() in ("ml", "l"))
     amount *= {"mg": 1e-3, "l": 1e3}.get(unit.casefold(), 1.0)

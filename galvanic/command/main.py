@@ -120,7 +120,7 @@ def run_gap(options: argparse.Namespace) -> None:
     geometry = geometry_of(options)
     cell = cell_of(negative, electrolyte, positive)
     say_of(cell)
-    found = explain(
+    gap = explain(
         cell,
         measured.volts_v,
         meter_ohm=options.meter_ohm,
@@ -129,9 +129,9 @@ def run_gap(options: argparse.Namespace) -> None:
         u_measured_v=max(measured.resolution_v, 0.001),
     )
     if options.json:
-        dump({**asdict(found), "notation": found.cell.notation})
+        dump({**asdict(gap), "notation": gap.cell.notation})
     else:
-        sys.stdout.write(f"{found.text()}\n")
+        sys.stdout.write(f"{gap.text()}\n")
 
 
 def _say_far(cell: TwoSolutions) -> None:
@@ -174,27 +174,27 @@ def run_load(options: argparse.Namespace) -> None:
     cell = cell_from(options.cell)
     say_of(cell)
     loaded = LoadedCell.of(cell, geometry_of(options))
-    found = loaded.at_load(options.ohms)
+    under = loaded.at_load(options.ohms)
     later = {name: loaded.after(seconds).at_load(options.ohms) for name, seconds in MOMENTS}
-    rows = {name: value for name, value in asdict(found).items() if name != "cell"} | {"cell": found.cell.notation}
+    rows = {name: value for name, value in asdict(under).items() if name != "cell"} | {"cell": under.cell.notation}
     rows |= {f"{name}_current_a": point.current_a for name, point in later.items()}
     if options.json:
         dump(rows)
     else:
         sys.stdout.write(
-            f"{found.cell.notation} into {found.load_ohm:g} Ω: {found.volts_v:.4f} V, {found.current_a * 1000:.4g} mA "
-            f"(open circuit {found.open_v:.4f} V, liquid {found.solution_ohm:.4g} Ω, inside {found.internal_ohm:.4g} Ω)\n"
+            f"{under.cell.notation} into {under.load_ohm:g} Ω: {under.volts_v:.4f} V, {under.current_a * 1000:.4g} mA "
+            f"(open circuit {under.open_v:.4f} V, liquid {under.solution_ohm:.4g} Ω, inside {under.internal_ohm:.4g} Ω)\n"
             + "".join(f"  {name}: {point.volts_v:.4f} V, {point.current_a * 1000:.4g} mA\n" for name, point in later.items())
         )
 
 
 def run_sentences(options: argparse.Namespace) -> None:
     """Every sentence the core can say, with where it stands."""
-    found = [{"place": place, "sentence": text} for place, text in sentences()]
+    rows = [{"place": place, "sentence": text} for place, text in sentences()]
     if options.json:
-        dump(found)
+        dump(rows)
     else:
-        sys.stdout.write("".join(f"{row['place']}\t{row['sentence']}\n" for row in found))
+        sys.stdout.write("".join(f"{row['place']}\t{row['sentence']}\n" for row in rows))
 
 
 def parser() -> argparse.ArgumentParser:

@@ -20,12 +20,12 @@ NUMBERS = ("value", "u", "low", "high")
 def run_materials(options: argparse.Namespace) -> None:
     """The catalogue; with a name, every number of it with its source."""
     if options.name:
-        found = _about(options.name)
+        listed = _about(options.name)
         if options.json:
-            json.dump({title: _plain(part) for title, part in found.items()}, sys.stdout, ensure_ascii=False, indent=1)
+            json.dump({title: _plain(part) for title, part in listed.items()}, sys.stdout, ensure_ascii=False, indent=1)
             sys.stdout.write("\n")
         else:
-            sys.stdout.write("\n".join([*_text(found), ""]))
+            sys.stdout.write("\n".join([*_text(listed), ""]))
         return
     rows: list[dict[str, object]] = []
     for e in catalogue.electrodes().values():
@@ -44,12 +44,12 @@ def _about(name: str) -> dict[str, object]:
     except UnknownMaterial:
         liquid = find(name, catalogue.electrolytes(), "electrode or electrolyte")
         return {"electrolyte": liquid, "form": forms()[liquid.form]}
-    found: dict[str, object] = {"electrode": plate, "kinetics": surfaces()[plate.surface]}
+    parts: dict[str, object] = {"electrode": plate, "kinetics": surfaces()[plate.surface]}
     if plate.couple:
-        found["half_reaction"] = catalogue.half_reactions()[plate.couple]
+        parts["half_reaction"] = catalogue.half_reactions()[plate.couple]
     if plate.surface in series():
-        found["galvanic_series"] = {"e_v": series()[plate.surface]}
-    return found
+        parts["galvanic_series"] = {"e_v": series()[plate.surface]}
+    return parts
 
 
 def _plain(part: object) -> object:

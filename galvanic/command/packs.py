@@ -44,25 +44,25 @@ def run_pack(options: argparse.Namespace) -> None:
     for cell in dict.fromkeys(one.cell for one in row):
         say_of(cell)
     pack, load = Pack((tuple(row),) * options.rows), load_of(options.load)
-    found = expect(pack, load, options.after)
+    expected = expect(pack, load, options.after)
     changes = _options(pack, load, options.after)
     holds = what_holds_back(pack, load, options.after)
     if options.json:
         dump(
             {
-                **_numbers(found),
+                **_numbers(expected),
                 "cells": [
                     {"cell": one.cell.notation, **asdict(share)}
-                    for one, share in zip(pack.cells, found.meeting.cells, strict=True)
+                    for one, share in zip(pack.cells, expected.meeting.cells, strict=True)
                 ],
-                "rows_a": list(found.meeting.rows_a),
-                "round_a": found.meeting.round_a,
+                "rows_a": list(expected.meeting.rows_a),
+                "round_a": expected.meeting.round_a,
                 "holds_back": holds,
                 "options": changes,
             }
         )
         return
-    write_pack(pack, found)
+    write_pack(pack, expected)
     sys.stdout.write(f"What holds it back: {holds}\n")
     for change in changes:
         times = (
@@ -74,7 +74,9 @@ def run_pack(options: argparse.Namespace) -> None:
 def _options(pack: Pack, load: str | float, after_s: float) -> list[dict[str, object]]:
     if pack.size * 2 > MOST_CELLS:
         return []
-    return [{**asdict(one), "times": one.times if one.times < 1e6 else None} for one in options(pack, load, after_s)]
+    return [
+        {**asdict(option), "times": option.times if option.times < 1e6 else None} for option in options(pack, load, after_s)
+    ]
 
 
 def _numbers(found: Expected) -> dict[str, object]:
@@ -113,16 +115,16 @@ def run_smallest(options: argparse.Namespace) -> None:
     row = cells_of(options.cell, geometry_of(options))
     if len(row) != 1:
         raise BadFile("Name one kind of cell, as “zinc | lemon juice | copper”.")
-    found = smallest(row[0], load_of(options.load), options.after)
-    if found is None:
+    fewest = smallest(row[0], load_of(options.load), options.after)
+    if fewest is None:
         answer: dict[str, object] = {"cells": None, "rows": None, "pairs": None, "verdict": "no"}
         words = f"No pack of up to {MOST_IN_SEARCH} such cells runs it.\n"
     else:
-        answer = {"cells": found.cells, "rows": found.rows, "pairs": found.pairs, **_numbers(found.expected)}
+        answer = {"cells": fewest.cells, "rows": fewest.rows, "pairs": fewest.pairs, **_numbers(fewest.expected)}
         words = (
-            f"{found.cells} cells in {found.rows} row{'s' if found.rows > 1 else ''}, {found.pairs} pair"
-            f"{'s' if found.pairs > 1 else ''} of plates in each cup: {1000 * found.expected.meeting.current_a:.3g} mA, "
-            f"runs in {found.expected.runs:.0%} of what can be expected\n"
+            f"{fewest.cells} cells in {fewest.rows} row{'s' if fewest.rows > 1 else ''}, {fewest.pairs} pair"
+            f"{'s' if fewest.pairs > 1 else ''} of plates in each cup: {1000 * fewest.expected.meeting.current_a:.3g} mA, "
+            f"runs in {fewest.expected.runs:.0%} of what can be expected\n"
         )
     if options.json:
         dump(answer)

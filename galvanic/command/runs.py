@@ -62,14 +62,14 @@ def run_fit(options: argparse.Namespace) -> None:
     table = read_run(text_of(options.file))
     if table.unused:
         say(f"not understood and not used: the columns {', '.join(table.unused)}")
-    found = {name: fit_decay(table.t_s, values) for name, values in _series(table)}
+    decays = {name: fit_decay(table.t_s, values) for name, values in _series(table)}
     work = None
     if table.current_a:
         work = work_of(table.t_s, table.current_a, _last_digit(table.current_a), table.volts_v or None)
     if options.json:
-        dump({"n": len(table.t_s), **{name: _fitted(one) for name, one in found.items()}, "work": work and asdict(work)})
+        dump({"n": len(table.t_s), **{name: _fitted(one) for name, one in decays.items()}, "work": work and asdict(work)})
         return
-    for name, one in found.items():
+    for name, one in decays.items():
         sys.stdout.write(f"{name}: level {_said(one.level)}\n")
         for part in one.parts:
             goes = "falls" if part.amount.value > 0.0 else "climbs"
@@ -92,13 +92,13 @@ def _last_digit(values: tuple[float, ...]) -> float:
     return float(steps.min()) / 12.0**0.5 if len(steps) else 0.0
 
 
-def _fitted(one: Decay) -> dict[str, object]:
-    parts = [{"amount": asdict(p.amount), "time_s": asdict(p.time), "half_s": p.half} for p in one.parts]
-    return {"level": asdict(one.level), "parts": parts, "s": one.s, "rss": one.rss}
+def _fitted(decay: Decay) -> dict[str, object]:
+    parts = [{"amount": asdict(p.amount), "time_s": asdict(p.time), "half_s": p.half} for p in decay.parts]
+    return {"level": asdict(decay.level), "parts": parts, "s": decay.s, "rss": decay.rss}
 
 
-def _said(one: Interval, size: bool = False) -> str:
-    value, low, high = (one.value, one.low, one.high)
+def _said(interval: Interval, size: bool = False) -> str:
+    value, low, high = (interval.value, interval.low, interval.high)
     if size and value < 0.0:
         value, low, high = -value, None if high is None else -high, None if low is None else -low
     ends = ["?" if end is None else f"{end:.4g}" for end in (low, high)]
@@ -108,32 +108,34 @@ def _said(one: Interval, size: bool = False) -> str:
 def run_life(options: argparse.Namespace) -> None:
     """How long a pack lasts under a load, and what runs out first."""
     cells = cells_of(options.cells, geometry_of(options))
-    found = life(cells, load_of(options.load), options.volume_ml, options.zinc_um, options.cup_price)
-    met = found.expected.meeting
+    lasting = life(cells, load_of(options.load), options.volume_ml, options.zinc_um, options.cup_price)
+    met = lasting.expected.meeting
     if options.json:
         dump(
             {
                 "volts_v": met.volts_v,
                 "current_a": met.current_a,
-                "verdict": found.expected.verdict,
-                "ends": [asdict(end) for end in found.ends],
-                "first": found.ends[0].what if found.ends else None,
-                "oxygen_share": found.oxygen_share,
-                "charge_c": found.charge_c,
-                "energy_wh": found.energy_wh,
-                "metal_g": found.metal_g,
-                "cost_per_kwh": found.cost_per_kwh,
-                "bought_per_kwh": found.bought_per_kwh,
+                "verdict": lasting.expected.verdict,
+                "ends": [asdict(end) for end in lasting.ends],
+                "first": lasting.ends[0].what if lasting.ends else None,
+                "oxygen_share": lasting.oxygen_share,
+                "charge_c": lasting.charge_c,
+                "energy_wh": lasting.energy_wh,
+                "metal_g": lasting.metal_g,
+                "cost_per_kwh": lasting.cost_per_kwh,
+                "bought_per_kwh": lasting.bought_per_kwh,
             }
         )
         return
-    sys.stdout.write(f"{met.volts_v:.3f} V and {1000 * met.current_a:.3g} mA in the long run: {found.expected.verdict}\n")
-    for end in found.ends:
+    sys.stdout.write(f"{met.volts_v:.3f} V and {1000 * met.current_a:.3g} mA in the long run: {lasting.expected.verdict}\n")
+    for end in lasting.ends:
         days = [seconds / DAY_S for seconds in (end.seconds.middle, end.seconds.low, end.seconds.high)]
         sys.stdout.write(f"  {end.words}: {days[0]:.2g} days ({days[1]:.2g} to {days[2]:.2g})\n")
-    sys.stdout.write(f"Oxygen from the air does {found.oxygen_share:.0%} of the positive plate's work, from the start.\n")
-    gives = f"{found.charge_c:.3g} C, {found.energy_wh:.2g} Wh, {1000 * found.metal_g:.3g} mg of metal"
-    prices = "" if found.cost_per_kwh is None else f"; {found.cost_per_kwh:.2g} a kWh, bought {found.bought_per_kwh:.2g}"
+    sys.stdout.write(f"Oxygen from the air does {lasting.oxygen_share:.0%} of the positive plate's work, from the start.\n")
+    gives = f"{lasting.charge_c:.3g} C, {lasting.energy_wh:.2g} Wh, {1000 * lasting.metal_g:.3g} mg of metal"
+    prices = (
+        "" if lasting.cost_per_kwh is None else f"; {lasting.cost_per_kwh:.2g} a kWh, bought {lasting.bought_per_kwh:.2g}"
+    )
     sys.stdout.write(f"Until the first end: {gives}{prices}\n")
 
 

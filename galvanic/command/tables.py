@@ -75,12 +75,20 @@ def readings(path: str) -> list[ClassReading]:
         raise (UnknownNames if _all_unknown(error) else BadFile)(f"{error}{rows}") from error
     if table.unused:
         say(f"not understood and not used: the columns {', '.join(table.unused)}")
-    if left := sum(1 for one in table.readings if one.why_not):
+    if left := sum(1 for reading in table.readings if reading.why_not):
         say(f"{left} of {len(table.readings)} readings do not count, by the table")
     return [
-        ClassReading(one.group, one.red, one.black, one.electrolyte, one.corrected_v, one.parsed.resolution_v, one.condition)
-        for one in table.readings
-        if not one.why_not
+        ClassReading(
+            reading.group,
+            reading.red,
+            reading.black,
+            reading.electrolyte,
+            reading.corrected_v,
+            reading.parsed.resolution_v,
+            reading.condition,
+        )
+        for reading in table.readings
+        if not reading.why_not
     ]
 
 

@@ -34,7 +34,7 @@ class Ranked:
 @kept(256)  # results are kept too, and are the same object while a bath has nothing new
 def bath_notes(result: ElectrolyteResult) -> tuple[Note, ...]:
     """Notes on one electrolyte's result, most useful first."""
-    found = [
+    ranked = [
         *_outliers(result),
         *_swaps(result),
         *_short(result),
@@ -42,7 +42,7 @@ def bath_notes(result: ElectrolyteResult) -> tuple[Note, ...]:
         *_next(result),
         *_standing(result),
     ]
-    return tuple(one.note for one in sorted(found, key=lambda one: -one.weight))
+    return tuple(one.note for one in sorted(ranked, key=lambda one: -one.weight))
 
 
 def _name(key: str) -> str:
@@ -59,7 +59,7 @@ def _pair(d: Difference) -> str:
 
 def _outliers(result: ElectrolyteResult) -> list[Ranked]:
     """A value that every other cell contradicts."""
-    found = []
+    ranked = []
     for outlier in result.outliers[:4]:
         d = outlier.difference
         near_zero = abs(d.volts_v) < 0.25 * abs(outlier.expected_v)
@@ -82,19 +82,19 @@ def _outliers(result: ElectrolyteResult) -> list[Ranked]:
             else "more than any cell gives, or the others do not scatter at all",
         )
         note = Note("outlier", "wrong", f"{d.group}’s {_pair(d)} does not fit", text, evidence=evidence)
-        found.append(Ranked(90, note))
-    return found
+        ranked.append(Ranked(90, note))
+    return ranked
 
 
 def _swaps(result: ElectrolyteResult) -> list[Ranked]:
     """Two plates in another order than the table's."""
-    found = []
+    ranked = []
     swaps = result.swaps
     for swap in swaps[:3]:
         direct = [c for c in result.cells if set(c.cell.pair) == {swap.upper, swap.lower}]
         rows = [f"{c.cell.short} measured directly: {volts(c.mean_v, signed=True)}, n = {c.n}" for c in direct]
         chain = f"all cells together: {volts(swap.by_v)} ± {spread(swap.u_v)} (standard uncertainty)"
-        found.append(
+        ranked.append(
             Ranked(
                 80,
                 Note(
@@ -109,32 +109,32 @@ def _swaps(result: ElectrolyteResult) -> list[Ranked]:
         )
     if len(swaps) > 3:
         others = ", ".join(f"{_symbol(s.lower)} and {_symbol(s.upper)}" for s in swaps[3:])
-        found.append(Ranked(45, Note("more_swaps", "plain", f"{len(swaps) - 3} more changed places", f"{others}.")))
-    return found
+        ranked.append(Ranked(45, Note("more_swaps", "plain", f"{len(swaps) - 3} more changed places", f"{others}.")))
+    return ranked
 
 
 def shifts(result: ElectrolyteResult) -> list[tuple[Rung, float]]:
     """How far each plate of the table sits from its table value, against the middle of all, largest first, V."""
     listed = [rung for rung in result.rungs if rung.table_v is not None]
-    found = [(rung, rung.class_v - (rung.table_v or 0.0)) for rung in listed]
-    ordered = sorted(shift for _, shift in found)
+    shifted = [(rung, rung.class_v - (rung.table_v or 0.0)) for rung in listed]
+    ordered = sorted(shift for _, shift in shifted)
     middle = ordered[len(ordered) // 2] if ordered else 0.0
-    return sorted(((rung, shift - middle) for rung, shift in found), key=lambda one: -abs(one[1]))
+    return sorted(((rung, shift - middle) for rung, shift in shifted), key=lambda one: -abs(one[1]))
 
 
-def _by_cell(one: CellResult, plate: str, shifted: Mapping[str, float]) -> float:
+def _by_cell(result: CellResult, plate: str, shifted: Mapping[str, float]) -> float:
     """How far a plate is shifted by one cell alone, V: the cell's gap with the shift of its partner taken off."""
-    gap = one.gap_v or 0.0
-    if plate == one.cell.negative:
-        return shifted[one.cell.positive] - gap
-    return gap + shifted[one.cell.negative]
+    gap = result.gap_v or 0.0
+    if plate == result.cell.negative:
+        return shifted[result.cell.positive] - gap
+    return gap + shifted[result.cell.negative]
 
 
 def _short(result: ElectrolyteResult) -> list[Ranked]:
     """A plate that is off by the same amount against every partner: the cause sits on that plate."""
-    found: list[Ranked] = []
+    ranked: list[Ranked] = []
     if result.ladder is None or len(result.rungs) < 4:
-        return found
+        return ranked
     shifted = {rung.electrode: shift for rung, shift in shifts(result)}
     for rung, shift in shifts(result)[:2]:
         plate = rung.electrode
@@ -147,7 +147,7 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
         rows = tuple(
             f"{c.cell.short}: {volts(_by_cell(c, plate, shifted))}, its partner’s own shift taken off" for c in cells
         )
-        found.append(
+        ranked.append(
             Ranked(
                 70,
                 Note(
@@ -161,7 +161,7 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
                 ),
             )
         )
-    return found
+    return ranked
 
 
 def _loops(result: ElectrolyteResult) -> list[Ranked]:
@@ -207,22 +207,22 @@ def _next(result: ElectrolyteResult) -> list[Ranked]:
         return []
     u_next = max(result.between.s_v if result.between else USUAL_SCATTER_V, 1e-3)
     order = [rung.electrode for rung in result.rungs]
-    found = next_cells(result.ladder, order, u_next)
-    if not found or found[0].then - found[0].now < LEAST_GAIN:
+    cells = next_cells(result.ladder, order, u_next)
+    if not cells or cells[0].then - cells[0].now < LEAST_GAIN:
         return []
-    best = found[0]
+    best = cells[0]
     text = (
         f"{best.now:.2f} of {len(order) - 1} neighbours are expected to stand in the right order. One more group on this "
         f"cell would make that {best.then:.2f}, the most of any cell."
     )
-    evidence = (f"scatter of one more group: {volts(u_next, 3)}", f"{len(found)} cells compared")
+    evidence = (f"scatter of one more group: {volts(u_next, 3)}", f"{len(cells)} cells compared")
     title = f"Next cell worth making: {_symbol(best.black)} | {_symbol(best.red)}"
     return [Ranked(40, Note("next", "plain", title, text, evidence=evidence))]
 
 
 def _standing(result: ElectrolyteResult) -> list[Ranked]:
     """What holds of every result: widest gap, what is not on the ladder, where it is held, scatter, order."""
-    found = []
+    ranked = []
     listed = [cell for cell in result.cells if cell.gap_v is not None]
     if listed and abs(listed[0].gap_v or 0.0) >= 0.005:
         widest = listed[0]
@@ -231,33 +231,33 @@ def _standing(result: ElectrolyteResult) -> list[Ranked]:
             f"The table gives {volts(widest.table_v or 0.0)}, the class {volts(widest.mean_v)}: {volts(abs(gap))} "
             f"{'less' if gap < 0 else 'more'}."
         )
-        found.append(Ranked(30, Note("widest_gap", "plain", f"Widest gap: {widest.cell.short}", text)))
+        ranked.append(Ranked(30, Note("widest_gap", "plain", f"Widest gap: {widest.cell.short}", text)))
     if result.loose:
         names = ", ".join(_name(name) for name in result.loose)
         total = len(result.loose) + len(result.rungs)
         text = f"No chain of cells connects {names} to the rest ({len(result.loose)} of {total} plates)."
-        found.append(Ranked(60, Note("loose", "caution", "Not on the ladder yet", text)))
+        ranked.append(Ranked(60, Note("loose", "caution", "Not on the ladder yet", text)))
     if result.anchor:
         text = (
             "Voltmeters only show differences, so one plate has to be held at its table value, "
             f"{volts(electrodes()[result.anchor].table_v(), signed=True)}. The uncertainty of every other plate is that of "
             f"its distance to {_name(result.anchor)}."
         )
-        found.append(Ranked(10, Note("anchor", "plain", f"Held at {_name(result.anchor)}", text)))
-    found += _scatter(result)
+        ranked.append(Ranked(10, Note("anchor", "plain", f"Held at {_name(result.anchor)}", text)))
+    ranked += _scatter(result)
     table = {rung.electrode: rung.table_v for rung in result.rungs if rung.table_v is not None}
     if result.ladder is not None and len(table) >= 3:
         try:
             rank = rank_agreement(result.ladder, table)
         except NotEnoughData:
-            return found
+            return ranked
         text = (
             f"Of {rank.n * (rank.n - 1) // 2} pairs of plates, the class agrees with the table’s order in "
             f"{round((rank.tau + 1) / 2 * rank.n * (rank.n - 1) / 2)}."
         )
         evidence = (f"Kendall’s τ = {rank.tau:.2f}, 95 % from {rank.low:.2f} to {rank.high:.2f}".replace("-", MINUS),)
-        found.append(Ranked(12, Note("order", "plain", "The order", text, evidence=evidence)))
-    return found
+        ranked.append(Ranked(12, Note("order", "plain", "The order", text, evidence=evidence)))
+    return ranked
 
 
 def _kept(result: ElectrolyteResult) -> list[str]:
@@ -275,13 +275,13 @@ def _kept(result: ElectrolyteResult) -> list[str]:
 
 def _scatter(result: ElectrolyteResult) -> list[Ranked]:
     """Repeatability and reproducibility."""
-    found = []
+    ranked = []
     if result.tau_v is None and result.rungs:
         text = (
             f"{len(result.rungs)} plates, and no cell by two groups and no closed loop: the ladder cannot check itself. "
             f"Its bars take the scatter between groups as usual, {volts(USUAL_SCATTER_V)}."
         )
-        found.append(Ranked(55, Note("no_check", "caution", "Nothing measured twice over", text)))
+        ranked.append(Ranked(55, Note("no_check", "caution", "Nothing measured twice over", text)))
     if result.inside and result.between and result.inside.dof > 0:
         text = (
             f"The same group again: {volts(result.inside.s_v, 3)}. Another group: {volts(result.between.s_v, 3)}. "
@@ -292,5 +292,5 @@ def _scatter(result: ElectrolyteResult) -> list[Ranked]:
             f"between groups: s = {volts(result.between.s_v, 4)} with {result.between.dof}",
             *_kept(result),
         )
-        found.append(Ranked(15, Note("scatter", "plain", "How well it repeats", text, evidence=evidence)))
-    return found
+        ranked.append(Ranked(15, Note("scatter", "plain", "How well it repeats", text, evidence=evidence)))
+    return ranked

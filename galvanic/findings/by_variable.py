@@ -88,18 +88,18 @@ Value = tuple[str, Cell, float]  # group, cell with its condition, V or A
 def volts_by_variable(results: Sequence[ElectrolyteResult], really: Really = AS_PLANNED) -> list[Changed]:
     """Volts of every pair that was measured at two levels at least of some variable, in the order of the results."""
     values = [
-        (group.group, one.cell, group.summary.mean_v)
+        (group.group, cell.cell, group.summary.mean_v)
         for result in results
-        for one in result.cells
-        for group in one.groups
-        if group.group not in one.outliers
+        for cell in result.cells
+        for group in cell.groups
+        if group.group not in cell.outliers
     ]
     return _changed(values, "volts", really)
 
 
 def current_by_variable(values: Sequence[Value], really: Really = AS_PLANNED) -> list[Changed]:
     """Short-circuit currents as (group, cell with its condition, A), likewise."""
-    return _changed([one for one in values if one[2] > 0.0], "current", really)
+    return _changed([value for value in values if value[2] > 0.0], "current", really)
 
 
 def _changed(values: Sequence[Value], quantity: Quantity, really: Really) -> list[Changed]:
@@ -108,11 +108,11 @@ def _changed(values: Sequence[Value], quantity: Quantity, really: Really) -> lis
 
 def _by_addition(values: Sequence[Value], quantity: Quantity) -> list[Changed]:
     """Pairs of plates measured both in a liquid and in one made from it: before and after, group by group."""
-    found: dict[tuple[str, str, str], dict[tuple[str, str], list[float]]] = defaultdict(lambda: defaultdict(list))
+    by_pair: dict[tuple[str, str, str], dict[tuple[str, str], list[float]]] = defaultdict(lambda: defaultdict(list))
     for group, cell, value in values:
-        found[cell.negative, cell.positive, cell.condition][cell.electrolyte, group].append(value)
+        by_pair[cell.negative, cell.positive, cell.condition][cell.electrolyte, group].append(value)
     out = []
-    for (negative, positive, condition), every in found.items():
+    for (negative, positive, condition), every in by_pair.items():
         there = dict.fromkeys(liquid for liquid, _ in every)
         for after in there:
             made = electrolytes()[after].made
@@ -135,13 +135,13 @@ def _by_setting(values: Sequence[Value], quantity: Quantity, really: Really) -> 
         level = level_of(cell.condition)
         if level is not None:
             every[Cell(cell.negative, cell.electrolyte, cell.positive), group, level].append(value)
-    found: dict[tuple[str, Cell], list[Tick]] = defaultdict(list)
+    by_cell: dict[tuple[str, Cell], list[Tick]] = defaultdict(list)
     for (cell, group, level), each in every.items():  # a cell measured twice counts once
         at = really.get((group, cell, level), level.rank)
-        found[level.variable, cell].append(Tick(group, level, math.fsum(each) / len(each), at))
+        by_cell[level.variable, cell].append(Tick(group, level, math.fsum(each) / len(each), at))
     return [
         of_one(ticks[0].condition.row, cell, quantity, tuple(ticks))
-        for (_, cell), ticks in found.items()
+        for (_, cell), ticks in by_cell.items()
         if len({tick.condition for tick in ticks}) > 1
     ]
 

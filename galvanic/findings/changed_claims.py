@@ -14,9 +14,11 @@ def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, 
 
     def test(data: ClaimData) -> Verdict:
         own = [
-            one
-            for one in volts_by_variable(data.results, data.really)
-            if one.variable.key in keys and one.cell.pair == data.cell.pair and one.cell.electrolyte == data.cell.electrolyte
+            volt
+            for volt in volts_by_variable(data.results, data.really)
+            if volt.variable.key in keys
+            and volt.cell.pair == data.cell.pair
+            and volt.cell.electrolyte == data.cell.electrolyte
         ]
         if not own:
             return Verdict(without, known, question)
@@ -32,9 +34,9 @@ def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, 
     return test
 
 
-def _own_change(one: Changed, group: str) -> str:
+def _own_change(changed: Changed, group: str) -> str:
     """What the group itself found between its first and its last level."""
-    own = sorted((tick for tick in one.ticks if tick.group == group), key=lambda tick: tick.condition.rank)
+    own = sorted((tick for tick in changed.ticks if tick.group == group), key=lambda tick: tick.condition.rank)
     if len(own) < 2:
         return ""
     step = own[-1].value - own[0].value

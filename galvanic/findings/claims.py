@@ -71,7 +71,7 @@ def _offset(data: ClaimData) -> Verdict:
     offsets = class_offsets(data.results)
     if not offsets:
         return Verdict("open", "There are too few shared cells to tell a meter from its plates.", question)
-    own = next((one for one in offsets if one.group == data.group), None)
+    own = next((offset for offset in offsets if offset.group == data.group), None)
     if own is None:
         return Verdict("open", "Your group has no cell that counts yet.", question)
     text = (
@@ -92,7 +92,9 @@ def _by_slope(of: Callable[[PairInLiquids], tuple[Slope | None, str]], question:
     interval that leaves no room for a step that matters speaks against it."""
 
     def test(data: ClaimData) -> Verdict:
-        one = next((one for one in in_liquids(data.results) if (one.negative, one.positive) == data.cell.pair), None)
+        one = next(
+            (liquid for liquid in in_liquids(data.results) if (liquid.negative, liquid.positive) == data.cell.pair), None
+        )
         if one is None:
             return Verdict("open", "This pair was measured in one liquid only, so nothing is known of it.", question)
         slope, says = of(one)
@@ -152,7 +154,7 @@ def _leads(data: ClaimData) -> Verdict:
 def _alloy(data: ClaimData) -> Verdict:
     question = "What is your plate made of, all the way through?"
     plates = [electrodes()[key] for key in data.cell.pair]
-    mixed = [one for one in plates if one.couple is not None and not one.pure]
+    mixed = [plate for plate in plates if plate.couple is not None and not plate.pure]
     if not mixed:
         return Verdict("contradicted", "Both plates of this cell are the metal they are called.", question)
     names = ", ".join(one.name for one in mixed)
@@ -231,8 +233,8 @@ def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult], r
     cells = [one.cell for result in results for one in result.cells]
     if not cells:
         raise NotEnoughData("Nothing is measured yet.")
-    found = [(cell, weigh(cause, data_of(group, cell, results, really))) for cell in cells]
-    by = {code: [cell for cell, one in found if one.code == code] for code in ("fits", "contradicted", "open")}
+    weighed = [(cell, weigh(cause, data_of(group, cell, results, really))) for cell in cells]
+    by = {code: [cell for cell, one in weighed if one.code == code] for code in ("fits", "contradicted", "open")}
     counts = (
         f"Of {len(cells)} cells the numbers bear it out in {len(by['fits'])}, speak against it in "
         f"{len(by['contradicted'])} and leave it open in {len(by['open'])}."

@@ -35,13 +35,13 @@ def class_notes(
     `shared`: readings of the shared cell with their minutes; `checked_v`: each group's offset by its own meter check, V, as
     taken off already, None for a group without one.
     """
-    found = [*_turned(results), *_offsets(results, checked_v or {}), *_drift(list(shared))]
-    return [one.note for one in sorted(found, key=lambda one: -one.weight)]
+    ranked = [*_turned(results), *_offsets(results, checked_v or {}), *_drift(list(shared))]
+    return [one.note for one in sorted(ranked, key=lambda one: -one.weight)]
 
 
 def joint_differences(results: Sequence[ElectrolyteResult]) -> list[Difference]:
     """All baths' values as one set: plates of different baths are different rungs, groups are the same."""
-    found = []
+    differences = []
     for result in results:
         scatter = result.ladder.scatter if result.ladder else None
         extra = (result.tau_v or 0.0) if scatter is None else scatter.cell_v
@@ -49,8 +49,8 @@ def joint_differences(results: Sequence[ElectrolyteResult]) -> list[Difference]:
             if result.bears_out(d.group, (d.red, d.black)):
                 rough = () if scatter is None else (scatter.rough.get(d.red, 0.0), scatter.rough.get(d.black, 0.0))
                 u_v = math.hypot(d.u_v, extra, *rough)
-                found.append(replace(d, red=_rung(result, d.red), black=_rung(result, d.black), u_v=u_v))
-    return found
+                differences.append(replace(d, red=_rung(result, d.red), black=_rung(result, d.black), u_v=u_v))
+    return differences
 
 
 def _rung(result: ElectrolyteResult, plate: str) -> str:
@@ -115,7 +115,7 @@ def _turned(results: Sequence[ElectrolyteResult]) -> list[Ranked]:
 def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float | None]) -> list[Ranked]:
     """A group whose every reading lies off by the same amount: a meter that is off."""
     differences, offsets = joint_differences(results), class_offsets(results)
-    found = []
+    ranked = []
     for offset in offsets:
         cells = sum(d.group == offset.group for d in differences)
         if abs(offset.volts_v) < LEAST_OFFSET_V or not offset.sure or cells < 3:
@@ -128,7 +128,7 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
             check = f"Their meter check of {volts(checked, 3, signed=True)} is taken off already, so look at the plates too."
         else:
             check = "Their meter check showed no offset, so look at the plates too."
-        found.append(
+        ranked.append(
             Ranked(
                 75,
                 Note(
@@ -144,7 +144,7 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
                 ),
             )
         )
-    return found[:3]
+    return ranked[:3]
 
 
 def _drift(shared: list[Shared]) -> list[Ranked]:

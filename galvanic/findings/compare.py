@@ -147,21 +147,21 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
     for reading in readings:
         values[Cell.of(reading.black, electrolyte, reading.red, condition)][reading.group].append(reading)
     series = {
-        (cell, group): [cell.as_written_v(r.volts_v, r.red) for r in found]
+        (cell, group): [cell.as_written_v(r.volts_v, r.red) for r in by_cell]
         for cell, groups in values.items()
-        for group, found in groups.items()
+        for group, by_cell in groups.items()
     }
     inside = pooled(list(series.values()))
-    found = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
-    differences = _differences(found, inside)
+    by_cell = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
+    differences = _differences(by_cell, inside)
     weighted, outliers = downweight_outliers(differences, MOST_CELL_V) if differences else ([], [])
     out = {outlier.key for outlier in outliers}
     fitting = {
         cell: tuple(g for g in groups if (g.group, frozenset(cell.pair)) not in out) or groups
-        for cell, groups in found.items()
+        for cell, groups in by_cell.items()
     }
     between = pooled([[g.summary.mean_v for g in groups] for groups in fitting.values()])
-    cells = sorted((_cell(cell, groups, fitting[cell], between) for cell, groups in found.items()), key=_widest_gap_first)
+    cells = sorted((_cell(cell, groups, fitting[cell], between) for cell, groups in by_cell.items()), key=_widest_gap_first)
     if not differences:
         return ElectrolyteResult(
             electrolyte, condition, tuple(cells), (), None, (), (), (), None, 0, inside, between, (), None

@@ -58,12 +58,12 @@ def in_liquids(results: Sequence[ElectrolyteResult]) -> list[PairInLiquids]:
             continue
         for cell in result.cells:
             by_pair.setdefault(cell.cell.pair, {})[result.electrolyte] = cell.mean_v
-    found = []
+    pairs = []
     for (negative, positive), values in by_pair.items():
         if len(values) < 2:
             continue
         effect = liquid_effect(values)
-        found.append(
+        pairs.append(
             PairInLiquids(
                 negative,
                 positive,
@@ -73,7 +73,7 @@ def in_liquids(results: Sequence[ElectrolyteResult]) -> list[PairInLiquids]:
                 slope_in_words(effect.per_decade, "for ten times the conductivity", effect.n),
             )
         )
-    return sorted(found, key=lambda one: (-len(one.volts_v), one.negative, one.positive))
+    return sorted(pairs, key=lambda one: (-len(one.volts_v), one.negative, one.positive))
 
 
 def middles(electrolyte: str) -> tuple[float, float]:
@@ -86,12 +86,12 @@ def middles(electrolyte: str) -> tuple[float, float]:
 def what_matters(results: Sequence[ElectrolyteResult]) -> TwoWay | None:
     """Two-way analysis of variance pair × electrolyte over the groups' means; None where there is too little."""
     rows = [
-        ("|".join(one.cell.pair), result.electrolyte, group.summary.mean_v)
+        ("|".join(cell.cell.pair), result.electrolyte, group.summary.mean_v)
         for result in results
         if not result.condition
-        for one in result.cells
-        for group in one.groups
-        if result.bears_out(group.group, one.cell.pair)
+        for cell in result.cells
+        for group in cell.groups
+        if result.bears_out(group.group, cell.cell.pair)
     ]
     try:
         return two_way([p for p, *_ in rows], [q for _, q, _ in rows], [v for *_, v in rows])

@@ -59,29 +59,29 @@ def _same_liquid(data: ClaimData) -> str:
 
 def _same_pair(data: ClaimData) -> str:
     """The same pair in several liquids."""
-    for one in in_liquids(data.results):
-        if (one.negative, one.positive) == data.cell.pair:
-            low, high = min(one.volts_v.values()), max(one.volts_v.values())
-            return f"{one.short} gave {volts(low)} to {volts(high)} over {len(one.volts_v)} liquids."
+    for liquid in in_liquids(data.results):
+        if (liquid.negative, liquid.positive) == data.cell.pair:
+            low, high = min(liquid.volts_v.values()), max(liquid.volts_v.values())
+            return f"{liquid.short} gave {volts(low)} to {volts(high)} over {len(liquid.volts_v)} liquids."
     return ""
 
 
 def _wrong_order(data: ClaimData) -> str:
     """A cell whose order electronegativity gets wrong."""
     for result in data.results:
-        for one in result.cells:
-            low, high = (electronegativity(plate) for plate in one.cell.pair)
-            if low is not None and high is not None and low != high and (high > low) != (one.mean_v > 0.0):
-                return f"{one.cell.short} came out as {volts(one.mean_v, signed=True)}, against that order."
+        for cell in result.cells:
+            low, high = (electronegativity(plate) for plate in cell.cell.pair)
+            if low is not None and high is not None and low != high and (high > low) != (cell.mean_v > 0.0):
+                return f"{cell.cell.short} came out as {volts(cell.mean_v, signed=True)}, against that order."
     return ""
 
 
 def _minus(data: ClaimData) -> str:
     """A cell of the class with a minus sign."""
     for result in data.results:
-        for one in result.cells:
-            if one.mean_v < 0.0:
-                return f"{one.cell.short} is {volts(one.mean_v)} with red on the table’s positive plate: nothing broke."
+        for cell in result.cells:
+            if cell.mean_v < 0.0:
+                return f"{cell.cell.short} is {volts(cell.mean_v)} with red on the table’s positive plate: nothing broke."
     return ""
 
 
@@ -96,11 +96,11 @@ CONTRADICTIONS: dict[str, Against] = {
 
 def _row(r: Reader) -> Misconception:
     texts = {name: r.take(name, str) for name in ("key", "name", "but_not", "against", "question", "data")}
-    found = Misconception(words=r.texts("words"), **texts)
+    misconception = Misconception(words=r.texts("words"), **texts)
     r.source(r.take("source", str))
-    if found.data not in CONTRADICTIONS:
-        raise r.fail(f"no contradiction is called {found.data!r}")
-    return found
+    if misconception.data not in CONTRADICTIONS:
+        raise r.fail(f"no contradiction is called {misconception.data!r}")
+    return misconception
 
 
 @cache
@@ -111,14 +111,14 @@ def misconceptions() -> Mapping[str, Misconception]:
 
 def keys_heard(text: str) -> list[str]:
     """Keys of the misconceptions that a text seems to hold, most specific first; a question holds none."""
-    found = []
+    keys = []
     for sentence in re.findall(r"[^.!?;\n]+[.!?;\n]?", text.casefold().replace("\u2019", "'")):
         if sentence.rstrip().endswith("?") or DENIED.search(sentence):
             continue
         for row in misconceptions().values():
             if all(re.search(word, sentence) for word in row.words) and not re.search(row.but_not, sentence):
-                found.append((len(row.words), row.key))
-    return list(dict.fromkeys(key for _, key in sorted(found, key=lambda item: -item[0])))
+                keys.append((len(row.words), row.key))
+    return list(dict.fromkeys(key for _, key in sorted(keys, key=lambda item: -item[0])))
 
 
 def heard_in(text: str, data: ClaimData) -> list[Heard]:

@@ -31,11 +31,11 @@ class Noted:
     value: float
 
 
-def moved(one: Changed, noted: Sequence[Noted], times: Mapping[Place, float]) -> list[Note]:
+def moved(changed: Changed, noted: Sequence[Noted], times: Mapping[Place, float]) -> list[Note]:
     """Notes on what went along with the levels; `times`: when each cell was read on average, in seconds of any one clock."""
-    level_of = {(tick.group, one.cell, tick.condition): tick.at for tick in one.ticks}
+    level_of = {(tick.group, changed.cell, tick.condition): tick.at for tick in changed.ticks}
     out = []
-    for key in dict.fromkeys(row.variable for row in noted if row.variable != one.variable.key):
+    for key in dict.fromkeys(row.variable for row in noted if row.variable != changed.variable.key):
         here = [(row.place, row.value) for row in noted if row.variable == key and row.place in level_of]
         values = [value for _, value in here]
         row = variables()[key]
@@ -52,7 +52,7 @@ def moved(one: Changed, noted: Sequence[Noted], times: Mapping[Place, float]) ->
             out.append(Note("not_steady", "plain", f"{row.name[:1].upper()}{row.name[1:]} did not stay", f"Noted: {span}."))
     groups = {place[0] for place in times if place in level_of}
     rho = _in_step([(place[0], level_of[place], at) for place, at in times.items() if place in level_of])
-    if rho is not None and abs(rho) >= IN_STEP and len(groups) >= LEAST_GROUPS and one.variable.key != "time":
+    if rho is not None and abs(rho) >= IN_STEP and len(groups) >= LEAST_GROUPS and changed.variable.key != "time":
         text = "Nearly every group went through the levels in the same order, so what time does is in it. Mix the order."
         out.append(Note("order", "caution", "Time went along", text))
     return out
@@ -78,5 +78,5 @@ def _in_step(values: Sequence[tuple[str, float, float]]) -> float | None:
 
 def _ranks(values: Sequence[float]) -> np.ndarray:
     """Ranks about their middle, ties shared."""
-    at = np.array([[(other < one) + 0.5 * (other == one) for other in values] for one in values]).sum(axis=1)
+    at = np.array([[(other < value) + 0.5 * (other == value) for other in values] for value in values]).sum(axis=1)
     return np.asarray(at - at.mean(), dtype=float)

@@ -66,9 +66,9 @@ class PackCause:
 
 def _one_cell(data: PackData) -> Verdict:
     question = "What does each cell read alone, and across itself with the load on?"
-    found = [one for one in pack_findings(data.record) if one.code in SINGLE]
-    if found:
-        return Verdict("fits", " ".join(f"{one.title} {one.text}" for one in found), question)
+    findings = [finding for finding in pack_findings(data.record) if finding.code in SINGLE]
+    if findings:
+        return Verdict("fits", " ".join(f"{one.title} {one.text}" for one in findings), question)
     under = [v for v in data.record.under_v if v is not None]
     whole = [v for v in data.record.sums_v if v is not None]
     if len(under) == len(data.record.under_v) and len(under) > 1:
@@ -182,14 +182,14 @@ def weigh_pack(cause: str, data: PackData) -> Verdict:
 
 def weigh_all(data: PackData) -> list[tuple[PackCause, Verdict]]:
     """Every cause with what the numbers say to it, in the order of PACK_CAUSES."""
-    return [(one, one.test(data)) for one in PACK_CAUSES.values()]
+    return [(cause, cause.test(data)) for cause in PACK_CAUSES.values()]
 
 
 def pack_data(
     record: PackRecord, run: Run | None, volts_v: Sequence[tuple[float, float]], plate: str | None = None
 ) -> PackData:
     """What a claim about a pack is weighed on: its record, its run as told, the volts as (s, V) in order, its plate."""
-    worked = next((one for one in run.stretches if one.joined), None) if run is not None else None
+    worked = next((stretch for stretch in run.stretches if stretch.joined), None) if run is not None else None
     if worked is None:
         return PackData(record, run, plate=plate)
     before = [v for t, v in volts_v if t < worked.from_s]

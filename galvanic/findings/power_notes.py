@@ -98,7 +98,7 @@ def verdict_note(pack: Pack, load_name: str, found: Expected) -> Note:
 
 def holds_note(pack: Pack, load_name: str, holds: str, changes: Sequence[Option]) -> Note | None:
     """What holds it back, with the number of the one change that does most."""
-    useful = [one for one in changes if one.times >= HOLDS][:2]
+    useful = [change for change in changes if change.times >= HOLDS][:2]
     gains = [
         f"{one.words[0].upper()}{one.words[1:]} gives {one.times:.1f} times the current."
         if one.times < 1e3

@@ -93,7 +93,7 @@ def tell(
     stretches = _stretches(volts_v or current_a, events, last)
     charge = _charge(load, volts_v, current_a, events, last)
     metal = None
-    if charge is not None and len({one.cell.negative for one in cells}) == 1:
+    if charge is not None and len({cell.cell.negative for cell in cells}) == 1:
         metal = metal_used_g(cells[0].cell.negative, charge.value)
     notes = [*_under(stretches, bool(volts_v)), *_back(stretches, volts_v)]
     notes += _inside(load, volts_v, events) + _used(cells, charge, metal)
@@ -123,14 +123,14 @@ def _fit(points: Sequence[RunPoint]) -> Decay | None:
     """The fit of a stretch; two parts only where their times lie apart and above the time between two points."""
     t, y = [point.t_s for point in points], [point.value for point in points]
     try:
-        found = fit_decay(t, y)
-        if len(found.parts) == 2:
-            fast, slow = (part.time.value for part in found.parts)
+        decay = fit_decay(t, y)
+        if len(decay.parts) == 2:
+            fast, slow = (part.time.value for part in decay.parts)
             if slow < APART * fast or fast < min(b - a for a, b in zip(t, t[1:], strict=False)):
-                found = fit_decay(t, y, parts=1)
+                decay = fit_decay(t, y, parts=1)
     except GalvanicError:
         return None
-    return found
+    return decay
 
 
 def ohms(value: float) -> str:
@@ -158,13 +158,13 @@ def _under(stretches: Sequence[Stretch], in_volts: bool) -> list[Note]:
     """What a joined stretch does: from where to where, and how fast."""
     out = []
     show = volts if in_volts else amps
-    for one in stretches:
-        if not one.joined or one.fit is None or not one.fit.parts:
+    for stretch in stretches:
+        if not stretch.joined or stretch.fit is None or not stretch.fit.parts:
             continue
-        first, last = (float(v) for v in one.fit.at(np.array([0.0, one.to_s - one.from_s])))
+        first, last = (float(v) for v in stretch.fit.at(np.array([0.0, stretch.to_s - stretch.from_s])))
         goes = "falls" if last < first else "climbs"
-        why = f" {TWO_PARTS}" if len(one.fit.parts) == 2 and goes == "falls" else ""
-        text = f"{show(first)} at first, {show(last)} at the end: half of its way in {half_times(one.fit)}.{why}"
+        why = f" {TWO_PARTS}" if len(stretch.fit.parts) == 2 and goes == "falls" else ""
+        text = f"{show(first)} at first, {show(last)} at the end: half of its way in {half_times(stretch.fit)}.{why}"
         out.append(Note("under", "plain", f"It {goes} while it works", text))
     return out
 

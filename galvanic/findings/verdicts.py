@@ -42,12 +42,12 @@ class ClaimData:
     def by_plate(self, *codes: str) -> list[tuple[str, float]]:
         """What causes of these kinds add to the cell's voltage through each plate, V, the positive one first; plates whose
         part is too small to see are left out."""
-        found = []
+        plates = []
         for plate in (self.cell.positive, self.cell.negative):
             part = math.fsum(c.volts_v for c in self.gap.parts if c.plate == plate and c.code in codes)
             if abs(part) >= MATTERS_V:
-                found.append((plate, part))
-        return found
+                plates.append((plate, part))
+        return plates
 
     def from_causes(self, *codes: str) -> float:
         """What causes of these kinds that belong to no plate add to the cell's voltage, V."""

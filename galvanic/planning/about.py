@@ -143,14 +143,14 @@ def _liquid(row: Electrolyte) -> About:
     elif row.negative_side is not None and row.positive_side is not None and row.bridge is not None:
         left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
         what = f"two cups: {left} and {right}, joined by a {bridges()[row.bridge].long}"
-        found = junction(Cell("zinc", row.key, "copper"))
-        use.append(f"The bridge adds {1e3 * found.volts_v:+.1f} mV to the plates’ own (Henderson).".replace("-", "\u2212"))
+        across = junction(Cell("zinc", row.key, "copper"))
+        use.append(f"The bridge adds {1e3 * across.volts_v:+.1f} mV to the plates’ own (Henderson).".replace("-", "\u2212"))
         prepare.append(bridges()[row.bridge].prepare)
-    prepare += [one.text.format(**USUAL) for one in preparations_of(row.form)]
+    prepare += [preparation.text.format(**USUAL) for preparation in preparations_of(row.form)]
     recipe = recipes().get(row.key)
     if row.bridge is None and (recipe is None or recipe.kind not in ("whole", "card", "two")):
         made = batch(row.key, A_LITRE)
-        parts = ", ".join(f"{one.name} {one.amount:.4g} {one.unit}" for one in made.ingredients)
+        parts = ", ".join(f"{ingredient.name} {ingredient.amount:.4g} {ingredient.unit}" for ingredient in made.ingredients)
         prepare.append(f"For one litre: {parts}. {made.method}")
     facts = [
         _fact("pH", row.ph, ""),
@@ -168,7 +168,7 @@ def _liquid(row: Electrolyte) -> About:
     )
     return About(
         row.key, row.name, what, tuple(use), tuple(prepare), _hazards((), (row.key,)),
-        tuple(one for one in cautions if one), tuple(facts),
+        tuple(caution for caution in cautions if caution), tuple(facts),
     )  # fmt: skip
 
 

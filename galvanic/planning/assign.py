@@ -22,9 +22,9 @@ SWEEPS = 12
 ALL_PAIRS, NEIGHBOURS = 16, 5  # above so many groups only near ones swap, which the dealing has made alike
 
 
-def changes(one: Cell, other: Cell) -> int:
+def changes(cell: Cell, other: Cell) -> int:
     """Plates and cups that change between two cells measured one after the other."""
-    return len(set(other.pair) - set(one.pair)) + (NEW_LIQUID if one.bath != other.bath else 0)
+    return len(set(other.pair) - set(cell.pair)) + (NEW_LIQUID if cell.bath != other.bath else 0)
 
 
 def path_changes(cells: Sequence[Cell]) -> int:
@@ -82,12 +82,12 @@ def rough_cost(hand: Iterable[Cell], shared: Cell | None) -> int:
     for cell in (*hand, shared) if shared else hand:
         reach = bits.setdefault(cell.negative, 1 << len(bits)) | bits.setdefault(cell.positive, 1 << len(bits))
         bath = cell.electrolyte, cell.condition
-        found = chains.get(bath)
-        if found is None:
+        known = chains.get(bath)
+        if known is None:
             chains[bath] = [reach]
             continue
         apart = []
-        for chain in found:
+        for chain in known:
             if chain & reach:
                 reach |= chain
             else:
@@ -164,12 +164,12 @@ class Hands:
         at, failed = 0, []
         for _, _, _, cell in sorted(copies):
             order = sorted(range(len(self.hands)), key=lambda g: (g - at) % len(self.hands))
-            found = next((g for g in order if self.may(g, cell)), None)
-            if found is None:
+            group = next((g for g in order if self.may(g, cell)), None)
+            if group is None:
                 failed.append(cell)
                 continue
-            self.hands[found].add(cell)
-            at = found if len(self.hands[found]) < self.places else (found + 1) % len(self.hands)
+            self.hands[group].add(cell)
+            at = group if len(self.hands[group]) < self.places else (group + 1) % len(self.hands)
         return [cell for cell in failed if not self._squeeze(cell)]
 
     def _squeeze(self, cell: Cell) -> bool:

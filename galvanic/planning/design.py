@@ -92,10 +92,10 @@ class Task:
     @cached_property
     def plates_in(self) -> Mapping[tuple[str, str], tuple[str, ...]]:
         """The plates that may stand in a bath; in one liquid all that have a cell there."""
-        found: dict[tuple[str, str], set[str]] = {bath: set() for bath in self.baths}
+        plates: dict[tuple[str, str], set[str]] = {bath: set() for bath in self.baths}
         for cell in self.cells:
-            found[cell.bath].update(cell.pair)
-        return {bath: tuple(plate for plate in self.electrodes if plate in there) for bath, there in found.items()}
+            plates[cell.bath].update(cell.pair)
+        return {bath: tuple(plate for plate in self.electrodes if plate in there) for bath, there in plates.items()}
 
     @property
     def links(self) -> int:
@@ -252,12 +252,12 @@ def improve(task: Task, plan: Plan, round: int) -> Plan:
     return best
 
 
-def _better(one: Plan, other: Plan) -> bool:
-    if len(one.unplaced) != len(other.unplaced):
-        return len(one.unplaced) < len(other.unplaced)
-    if abs(one.variance - other.variance) > SAME * other.variance:
-        return one.variance < other.variance
-    return one.changes < other.changes
+def _better(plan: Plan, other: Plan) -> bool:
+    if len(plan.unplaced) != len(other.unplaced):
+        return len(plan.unplaced) < len(other.unplaced)
+    if abs(plan.variance - other.variance) > SAME * other.variance:
+        return plan.variance < other.variance
+    return plan.changes < other.changes
 
 
 def _dealt(task: Task, counts: Counts, rng: np.random.Generator | None) -> Plan:

@@ -166,16 +166,16 @@ def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], pri
 def _batches(volumes: Mapping[tuple[str, str], int], cup_l: float) -> tuple[Batch, ...]:
     """What is made: every liquid as it is, as much as is poured and diluted, then its dilutions."""
     litres = {bath: mixing.for_groups(cup_l, cups, SPARE, STEP_L) for bath, cups in volumes.items()}
-    found = []
+    batches = []
     for liquid in sorted({liquid for liquid, _ in litres}):
         parts = {
             condition: (part_of(condition) or 1.0, volume) for (key, condition), volume in litres.items() if key == liquid
         }
         weaker = sorted(((part, one, volume) for one, (part, volume) in parts.items()), reverse=True)
         needed = math.fsum(part * volume for part, volume in parts.values())
-        found.append(batch(liquid, math.ceil(round(needed / STEP_L, 6)) * STEP_L))
-        found += [diluted(liquid, one, part, volume) for part, one, volume in weaker if part < 1.0]
-    return tuple(found)
+        batches.append(batch(liquid, math.ceil(round(needed / STEP_L, 6)) * STEP_L))
+        batches += [diluted(liquid, one, part, volume) for part, one, volume in weaker if part < 1.0]
+    return tuple(batches)
 
 
 def _bath_name(liquid: str, condition: str) -> str:

@@ -129,19 +129,19 @@ def _connection(task: Task, plan: Plan) -> list[Note]:
 
 
 def _telling_apart(task: Task, plan: Plan, scatter_v: float) -> list[Note]:
-    found = tell_apart(task, plan, scatter_v)
-    if all(one.u_v == float("inf") for one in found):
+    neighbours = tell_apart(task, plan, scatter_v)
+    if all(one.u_v == float("inf") for one in neighbours):
         return []
-    weak = [one for one in found if one.probability < SURE and one.u_v < float("inf")]
-    loose = sum(one.u_v == float("inf") for one in found)
+    weak = [one for one in neighbours if one.probability < SURE and one.u_v < float("inf")]
+    loose = sum(one.u_v == float("inf") for one in neighbours)
     start = f"With values that scatter {volts(scatter_v)} from group to group, "
     if not weak:
-        told = f"{len(found) - loose} of {len(found)} neighbours" if loose else "all neighbours"
+        told = f"{len(neighbours) - loose} of {len(neighbours)} neighbours" if loose else "all neighbours"
         text = f"{start}{told} on the expected ladders come out in the right order, each with 90{PER_CENT} or more."
         return [Note("tells_apart", "good" if not loose else "plain", "What this plan can tell apart", text)]
     text = f"{start}every neighbour on the expected ladders separates except {_listed(weak[:3])}."
     if len(weak) > 3:
-        many = f"{len(weak)} of {len(found)} neighbours may come out in the wrong order"
+        many = f"{len(weak)} of {len(neighbours)} neighbours may come out in the wrong order"
         text = f"{start}{many}; least sure: {_listed(weak[:3])}."
     help_ = cheapest_help(task, plan, weak[0], scatter_v)
     action = None

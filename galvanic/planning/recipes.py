@@ -120,17 +120,19 @@ def _made(electrolyte: str, made: Made, volume_l: float) -> Batch:
     times = 1000.0 * volume_l / whole_ml
     alone = made.base == WATER and all(_unit(key) == "g" for key, _ in made.steps)
     base = "distilled water" if made.base == WATER else electrolytes()[made.base].name
-    found = [Ingredient(f"{base}, made up to" if alone else base, times * made.base_ml, "mL")]
+    ingredients = [Ingredient(f"{base}, made up to" if alone else base, times * made.base_ml, "mL")]
     said = []
     for key, amount in made.steps:
         what = additions().get(key)
         name = electrolytes()[key].name if what is None and key != WATER else key if what is None else what.name
         formula = f", {what.formula.replace('.', '·')}" if what is not None and what.unit == "g" else ""
-        found.insert(len(found) - 1 if alone else len(found), Ingredient(f"{name}{formula}", times * amount, _unit(key)))
+        ingredients.insert(
+            len(ingredients) - 1 if alone else len(ingredients), Ingredient(f"{name}{formula}", times * amount, _unit(key))
+        )
         said += [what.hazard] if what is not None and what.hazard else []
     how = "Dissolve in two thirds of the water, then make up to the volume." if alone else "Stir in until all is clear."
     method = " ".join([how, "Label with what is in it and the date.", *dict.fromkeys(said)])
-    return Batch(electrolyte, volume_l, tuple(found), method, True)
+    return Batch(electrolyte, volume_l, tuple(ingredients), method, True)
 
 
 def _unit(key: str) -> str:
@@ -187,8 +189,8 @@ def _dilute(recipe: Recipe, volume_l: float) -> Batch:
 def _parts(recipe: Recipe, volume_l: float) -> Batch:
     # Parts by mass; one litre of these thin brines is taken as one kilogram.
     amounts = mixing.by_parts(recipe.parts, 1000.0 * volume_l)
-    found = tuple(Ingredient(name, grams, "mL" if "water" in name else "g") for name, grams in amounts.items())
-    return Batch(recipe.key, volume_l, found, recipe.method or "Mix.", True)
+    ingredients = tuple(Ingredient(name, grams, "mL" if "water" in name else "g") for name, grams in amounts.items())
+    return Batch(recipe.key, volume_l, ingredients, recipe.method or "Mix.", True)
 
 
 def _juice(recipe: Recipe, volume_l: float) -> Batch:

@@ -99,7 +99,7 @@ def _known() -> dict[str, set[str]]:
         "gas": {e.surface for e in plates},
         "form": {e.form for e in liquids},
         "ion": {ion for e in liquids for ion in e.ions_mol_per_l} | set(metal_ions()),
-        "oxidant": {one.oxidant for one in additions().values() if one.oxidant},
+        "oxidant": {addition.oxidant for addition in additions().values() if addition.oxidant},
         "activity": set(ACTIVITIES),
         "asked": set(ASKED),
     }
@@ -161,7 +161,7 @@ def _because(
         metals = [e.name for e in (electrodes()[key] for key in plates) if rule.to in (e.surface, e.beneath)]
         met = [electrolytes()[key] for key in liquids]
         return [f"{metal} in {liquid.name}" for metal in metals for liquid in met if _gassy(rule, liquid.ph)]
-    found = []
+    reasons = []
     for liquid in (electrolytes()[key] for key in liquids):
         sides = [electrolytes()[key] for key in (liquid.negative_side, liquid.positive_side) if key] or [liquid]
         hit = {
@@ -173,8 +173,8 @@ def _because(
             "ph-below": any(side.ph.low < float(rule.to) for side in sides) if rule.applies == "ph-below" else False,
         }
         if hit[rule.applies]:
-            found.append(liquid.name)
-    return found
+            reasons.append(liquid.name)
+    return reasons
 
 
 def sheet(

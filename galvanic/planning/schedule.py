@@ -69,11 +69,11 @@ class Steps:
     def cell_times(self, cells: int) -> list[tuple[float, float]]:
         """Start and end of each cell in minutes; a step that the break would cut waits until after it."""
         at = self._past_break(self.late, self.start)[1]
-        found = []
+        times = []
         for _ in range(cells):
             begin, at = self._past_break(at, self.cell)
-            found.append((begin, at))
-        return found
+            times.append((begin, at))
+        return times
 
     def _past_break(self, at: float, length: float) -> tuple[float, float]:
         if self.pause > 0.0 and at < self.pause_at + self.pause and at + length > self.pause_at:
@@ -101,16 +101,16 @@ class Segment:
 def timeline(cells: int, steps: Steps) -> list[Segment]:
     """One group's period: start, cells, break where it falls, clearing up."""
     begin, at = steps._past_break(steps.late, steps.start)
-    found = [Segment("late", 0.0, steps.late)] if steps.late else []
+    segments = [Segment("late", 0.0, steps.late)] if steps.late else []
     if steps.pause:
-        found.append(Segment("pause", steps.pause_at, steps.pause_at + steps.pause))
-    found.append(Segment("start", begin, at))
-    found += [Segment("cell", *times, cell=k) for k, times in enumerate(steps.cell_times(cells))]
+        segments.append(Segment("pause", steps.pause_at, steps.pause_at + steps.pause))
+    segments.append(Segment("start", begin, at))
+    segments += [Segment("cell", *times, cell=k) for k, times in enumerate(steps.cell_times(cells))]
     begin, at = steps._after(cells)
     if steps.packs:
-        found.append(Segment("packs", begin, at))
+        segments.append(Segment("packs", begin, at))
     begin, at = steps._past_break(at, steps.clear)
-    return sorted([*found, Segment("clear", begin, at)], key=lambda one: (one.begin, one.end))
+    return sorted([*segments, Segment("clear", begin, at)], key=lambda one: (one.begin, one.end))
 
 
 def overfull(hands: Sequence[Sequence[Cell]], steps: Steps, minutes: float) -> list[int]:

@@ -64,8 +64,8 @@ def _rest(plates: tuple[str, ...], liquids: tuple[str, ...]) -> Rest:
 
 def expected_ladders(task: Task) -> dict[tuple[str, str], dict[str, float]]:
     """Expected potential of every plate in every bath, V against hydrogen; plates without an expectation are left out."""
-    found = plate_potentials(tuple(task.electrodes), tuple(task.electrolytes))
-    known = {liquid: {plate: v for plate, v in row.items() if v is not None} for liquid, row in found.items()}
+    potentials = plate_potentials(tuple(task.electrodes), tuple(task.electrolytes))
+    known = {liquid: {plate: v for plate, v in row.items() if v is not None} for liquid, row in potentials.items()}
     return {
         bath: {plate: known[bath[0]][plate] for plate in plates if plate in known[bath[0]]}
         for bath, plates in task.plates_in.items()
@@ -78,10 +78,10 @@ def plate_potentials(plates: tuple[str, ...], liquids: tuple[str, ...]) -> dict[
     Two-solution cells have no single liquid: there the table's value stands, None for an inert plate.
     """
     single = tuple(key for key in liquids if electrolytes()[key].negative_side is None)
-    found = _rest(plates, single) if single else None
+    rested = _rest(plates, single) if single else None
     table = {plate: electrodes()[plate].table_v_or_none() for plate in plates}
     return {
-        liquid: {plate: found.at(plate, liquid) for plate in plates} if found and liquid in found.liquids else dict(table)
+        liquid: {plate: rested.at(plate, liquid) for plate in plates} if rested and liquid in rested.liquids else dict(table)
         for liquid in liquids
     }
 
@@ -97,7 +97,7 @@ def tell_apart(
         raise OutOfRange("The scatter must be above zero.", field="scatter_v", value=scatter_v, limit=0.0)
     counts = _counts(task, plan)
     rows = {name: i for i, name in enumerate(task.electrodes)}
-    found = []
+    neighbours = []
     for bath, ladder in (expected or expected_ladders(task)).items():
         p = counts.p[task.baths.index(bath)]
         for lower, upper in pairwise(sorted(ladder, key=lambda name: (ladder[name], name))):
@@ -105,8 +105,8 @@ def tell_apart(
             variance = float(p[i, i] + p[j, j] - 2.0 * p[i, j])
             gap = ladder[upper] - ladder[lower]
             u = math.inf if variance > LOOSE else scatter_v * math.sqrt(variance)
-            found.append(Neighbours(bath, lower, upper, gap, u, 0.5 if math.isinf(u) else right_order(gap, u)))
-    return sorted(found, key=lambda one: (round(one.probability, 9), one.bath, one.lower))
+            neighbours.append(Neighbours(bath, lower, upper, gap, u, 0.5 if math.isinf(u) else right_order(gap, u)))
+    return sorted(neighbours, key=lambda one: (round(one.probability, 9), one.bath, one.lower))
 
 
 def cheapest_help(task: Task, plan: Plan, weakest: Neighbours, scatter_v: float = SCATTER_V) -> Help | None:

@@ -142,10 +142,10 @@ def molar_mass(formula: str) -> float:
     """Molar mass in g/mol of a formula such as `CuSO4.5H2O` or `Ca(OH)2`. Raises BadTable for anything else."""
     total = 0.0
     for part in formula.replace("·", ".").split("."):
-        found = re.fullmatch(r"(\d*)(.+)", part)
-        if found is None:
+        match = re.fullmatch(r"(\d*)(.+)", part)
+        if match is None:
             raise BadTable(f"“{formula}” is not a formula.")
-        total += int(found[1] or 1) * _mass(found[2], formula)
+        total += int(match[1] or 1) * _mass(match[2], formula)
     return total
 
 

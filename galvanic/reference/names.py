@@ -36,9 +36,9 @@ def find(name: str, table: Mapping[str, Thing], what: str) -> Thing:
     for thing in table.values():
         for word in (thing.key, thing.name, *thing.synonyms):
             known.setdefault(_plain(word), thing)
-    found = known.get(_plain(name))
-    if found is not None:
-        return found
+    match = known.get(_plain(name))
+    if match is not None:
+        return match
     nearest: dict[str, None] = {}
     for word in get_close_matches(_plain(name), known, n=9, cutoff=0.3):
         nearest.setdefault(known[word].name)

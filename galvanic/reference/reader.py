@@ -61,18 +61,18 @@ class Reader:
         return BadTable(f"{self.where}: {message}")
 
     def take(self, field: str, kind: type | tuple[type, ...], default: Any = ...) -> Any:
-        found = self.row.pop(field, default)
-        if found is ...:
+        value = self.row.pop(field, default)
+        if value is ...:
             raise self.fail(f"{field} is missing")
-        if found is not default and (not isinstance(found, kind) or isinstance(found, bool) is not (kind is bool)):
+        if value is not default and (not isinstance(value, kind) or isinstance(value, bool) is not (kind is bool)):
             raise self.fail(f"{field} has the wrong type")
-        return found
+        return value
 
     def texts(self, field: str) -> tuple[str, ...]:
-        found = self.take(field, list)
-        if not all(isinstance(item, str) and item for item in found):
+        values = self.take(field, list)
+        if not all(isinstance(item, str) and item for item in values):
             raise self.fail(f"{field} must be a list of words")
-        return tuple(found)
+        return tuple(values)
 
     def cited(self, field: str, numbers: tuple[str, ...]) -> dict[str, Any]:
         cited = dict(self.take(field, dict))
@@ -98,10 +98,10 @@ class Reader:
         return Value(**{**cited, "u": u})
 
     def range(self, field: str) -> Range:
-        found = Range(**self.cited(field, ("low", "high")))
-        if found.low > found.high:
+        limits = Range(**self.cited(field, ("low", "high")))
+        if limits.low > limits.high:
             raise self.fail(f"{field}: low is above high")
-        return found
+        return limits
 
     def done(self) -> None:
         if self.row:
@@ -146,7 +146,7 @@ def sources() -> Mapping[str, Source]:
 @cache
 def edition() -> str:
     """The edition of the tables, to be stored with results. Raises BadTable if the files disagree."""
-    found = {tomllib.loads(path.read_text(encoding="utf-8"))["edition"] for path in sorted(REFERENCE.glob("*.toml"))}
-    if len(found) != 1:
-        raise BadTable(f"the tables are of different editions: {sorted(found)}")
-    return str(found.pop())
+    editions = {tomllib.loads(path.read_text(encoding="utf-8"))["edition"] for path in sorted(REFERENCE.glob("*.toml"))}
+    if len(editions) != 1:
+        raise BadTable(f"the tables are of different editions: {sorted(editions)}")
+    return str(editions.pop())

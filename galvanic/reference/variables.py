@@ -41,7 +41,7 @@ def _variable(r: Reader) -> Variable:
         raise r.fail(f"kind is one of {', '.join(KINDS)}")
     measured = kind == "number"
     words = YES_NO if kind == "yes_no" else () if measured else tuple(r.take("words", list))
-    found = Variable(
+    variable = Variable(
         r.take("key", str),
         r.take("name", str),
         kind,
@@ -57,11 +57,13 @@ def _variable(r: Reader) -> Variable:
         tuple(r.take("keep", list)),
         r.take("hazard", str, ""),
     )
-    if measured and not (found.low < found.high and all(found.low <= level <= found.high for level in found.levels)):
+    if measured and not (
+        variable.low < variable.high and all(variable.low <= level <= variable.high for level in variable.levels)
+    ):
         raise r.fail("low is below high and the levels lie between")
     if not measured and len(words) < 2:
         raise r.fail("words are two at least")
-    return found
+    return variable
 
 
 @cache

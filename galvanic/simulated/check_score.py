@@ -27,7 +27,7 @@ class Score:
 def score(entries: Iterable[Entry]) -> Score:
     """Check every entry of a class as it comes, against the account and what the other groups have by then."""
     all_entries = list(entries)
-    plates = sorted({plate for one in all_entries for plate in one.cell.pair})
+    plates = sorted({plate for entry in all_entries for plate in entry.cell.pair})
     liquids = sorted({all_entry.cell.electrolyte for all_entry in all_entries})
     result = Score()
     readings: dict[tuple[int, int], list[float]] = {}

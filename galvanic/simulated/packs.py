@@ -29,11 +29,11 @@ class BuiltPack:
     record: PackRecord
 
 
-def build(one: PackCell, n: int, load: str | float, fault: str, rng: np.random.Generator) -> BuiltPack:
+def build(cell: PackCell, n: int, load: str | float, fault: str, rng: np.random.Generator) -> BuiltPack:
     """Build, measure and try one pack of n cells like `one` with a fault of PACK_FAULTS, or none. Raises KeyError."""
     if fault and fault not in PACK_FAULTS:
         raise KeyError(fault)
-    cells = [replace(one, anchor=_apart(one.anchor, rng)) for _ in range(n)]
+    cells = [replace(cell, anchor=_apart(cell.anchor, rng)) for _ in range(n)]
     lamp = demand(load)
     at = int(rng.integers(1, n)) if fault == "pack_bridge" else int(rng.integers(0, n))
     sound = list(cells)
@@ -85,5 +85,5 @@ def _measured(
 def found(pack: BuiltPack) -> bool:
     """Whether what is said names the fault, and at its cell where it has one."""
     codes, beside = faults()[pack.fault].codes, 1 if pack.fault == "pack_bridge" else 0
-    said = [one for one in pack_findings(pack.record) if one.code in codes]
-    return any(pack.cell is None or one.cell is None or abs(one.cell - pack.cell) <= beside for one in said)
+    said = [finding for finding in pack_findings(pack.record) if finding.code in codes]
+    return any(pack.cell is None or finding.cell is None or abs(finding.cell - pack.cell) <= beside for finding in said)

@@ -54,5 +54,5 @@ class CellStream:
 
     def of(self, cell: Cell) -> CellStream:
         """The same meter on another cell: its rest account, positive lead on the positive plate."""
-        found = rest([cell])[0].volts_v
-        return self if found is None else replace(self, end_v=found)
+        rest_v = rest([cell])[0].volts_v
+        return self if rest_v is None else replace(self, end_v=rest_v)

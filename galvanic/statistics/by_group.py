@@ -59,13 +59,13 @@ def slope_by_group(groups: Sequence[str], x: Sequence[float], y: Sequence[float]
     points: dict[str, list[tuple[float, float]]] = defaultdict(list)
     for group, at, value in zip(groups, x, y, strict=True):
         points[group].append((at, value))
-    own = [found for one in points.values() if (found := _own(one)) is not None]
+    own = [found for point in points.values() if (found := _own(point)) is not None]
     middle_x, middle_y = (math.fsum(values) / len(values) for values in (x, y)) if len(x) else (0.0, 0.0)
     if len(own) >= LEAST_GROUPS:
         b, u, dof = _joined(own)
         half = coverage(dof, level) * u
         return ByGroup(b, u, b - half, b + half, middle_x, middle_y, len(own), True)
-    means = [tuple(math.fsum(v) / len(v) for v in zip(*one, strict=True)) for one in points.values()]
+    means = [tuple(math.fsum(v) / len(v) for v in zip(*point, strict=True)) for point in points.values()]
     if len(means) < LEAST_GROUPS:
         raise NotEnoughData(f"It takes {LEAST_GROUPS} groups, best with two levels each.")
     line = slope([at for at, _ in means], [value for _, value in means], level)

@@ -67,27 +67,27 @@ def fit_class(differences: Sequence[Difference]) -> Ladder:
     there = (np.abs(whole).sum(axis=2) > 0.0).astype(float)
     names, parts = _components(whole, there)
     values = _Values(whole[:, :, free], y, own, np.array(parts))
-    found = _reml(values)
+    fitted = _reml(values)
     for _ in range(MOST_ROUGH):
-        rough = _rough(plain, values, whole, names, found)
+        rough = _rough(plain, values, whole, names, fitted)
         if rough is None:
             break
         names.append(rough)
         values = replace(values, parts=np.concatenate([values.parts, _touching(whole, index[rough])[None]]))
-        found = _reml(values)
-    covariance = basis @ found.covariance @ basis.T
-    sds = {name: math.sqrt(value) for name, value in zip(names, found.theta, strict=True)}
+        fitted = _reml(values)
+    covariance = basis @ fitted.covariance @ basis.T
+    sds = {name: math.sqrt(value) for name, value in zip(names, fitted.theta, strict=True)}
     scatter = Scatter(
-        sds.pop("cell"), sds.pop("plates", 0.0), sds.pop("meter", 0.0), sds, basis @ found.slopes @ basis.T,
-        np.asarray(np.linalg.pinv(found.information, hermitian=True), dtype=np.float64),
+        sds.pop("cell"), sds.pop("plates", 0.0), sds.pop("meter", 0.0), sds, basis @ fitted.slopes @ basis.T,
+        np.asarray(np.linalg.pinv(fitted.information, hermitian=True), dtype=np.float64),
     )  # fmt: skip
-    added = np.einsum("p,pgii->gi", found.theta, values.parts)
+    added = np.einsum("p,pgii->gi", fitted.theta, values.parts)
     rows = tuple(np.array([place[id(d)] for d in differences]).T)
-    leverage = np.einsum("gij,jk,gik->gi", values.a, found.covariance, values.a)
+    leverage = np.einsum("gij,jk,gik->gi", values.a, fitted.covariance, values.a)
     spare = np.maximum(own + added - leverage, LEAST_V2)
     return replace(
-        plain, potential_v=basis @ found.beta, covariance_v2=covariance, residual_v=found.residual[rows],
-        studentised=(found.residual / np.sqrt(spare))[rows], tau_v=math.sqrt(float(added[rows].mean())), scatter=scatter,
+        plain, potential_v=basis @ fitted.beta, covariance_v2=covariance, residual_v=fitted.residual[rows],
+        studentised=(fitted.residual / np.sqrt(spare))[rows], tau_v=math.sqrt(float(added[rows].mean())), scatter=scatter,
     )  # fmt: skip
 
 
@@ -123,14 +123,14 @@ def _reml(values: _Values) -> _Fit:
     """Penalised restricted maximum likelihood of the variances, by Fisher scoring on their logarithms."""
     start = _at(np.full(len(values.parts), LEAST_V2), values)
     scale = float((start.residual**2).mean()) + LEAST_V2
-    found = _at(np.full(len(values.parts), scale / len(values.parts)), values)
+    fitted = _at(np.full(len(values.parts), scale / len(values.parts)), values)
     for _ in range(ROUNDS):
-        step = np.linalg.solve(found.information + PENALTY * np.eye(len(found.theta)), found.score + PENALTY)
+        step = np.linalg.solve(fitted.information + PENALTY * np.eye(len(fitted.theta)), fitted.score + PENALTY)
         step = np.clip(step, -LONGEST_STEP, LONGEST_STEP)
-        found = _at(np.maximum(found.theta * np.exp(step), LEAST_V2), values)
+        fitted = _at(np.maximum(fitted.theta * np.exp(step), LEAST_V2), values)
         if float(np.abs(step).max()) < SETTLED:
             break
-    return found
+    return fitted
 
 
 def _at(theta: Array, values: _Values) -> _Fit:

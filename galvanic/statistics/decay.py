@@ -79,8 +79,8 @@ def _left(basis: Array, y: Array) -> Array:
 
 def _linear(t: Array, y: Array, times: Sequence[float]) -> tuple[Array, float]:
     basis = _basis(t, times)
-    found = np.asarray(np.linalg.lstsq(basis, y, rcond=None)[0], dtype=float)
-    return found, float(((y - basis @ found) ** 2).sum())
+    amounts = np.asarray(np.linalg.lstsq(basis, y, rcond=None)[0], dtype=float)
+    return amounts, float(((y - basis @ amounts) ** 2).sum())
 
 
 def fit_decay(t: Sequence[float], y: Sequence[float], parts: int | None = None, intervals: bool = True) -> Decay:
@@ -125,8 +125,8 @@ def _search(t: Array, y: Array, parts: int, held: Sequence[float] = ()) -> list[
     grid = np.geomspace(SHORTEST * np.diff(t).min(), LONGEST * t[-1], STARTS)
     starts = [(a,) for a in grid] if free == 1 else [(a, b) for i, a in enumerate(grid) for b in grid[i + 1 :]]
     rated = sorted(starts, key=lambda times: _linear(t, y, [*held, *times])[1])
-    found = min((_polished(t, y, list(start), held) for start in rated[:3]), key=lambda pair: pair[0])
-    return sorted([*held, *found[1]])
+    best = min((_polished(t, y, list(start), held) for start in rated[:3]), key=lambda pair: pair[0])
+    return sorted([*held, *best[1]])
 
 
 def _polished(
@@ -216,7 +216,7 @@ def _profile_linear(t: Array, y: Array, times: list[float], slot: int, bound: fl
     def rss(value: float) -> float:
         return _held_linear(t, y, times, slot, value)
 
-    found: list[float | None] = []
+    ends: list[float | None] = []
     for sign in (-1.0, 1.0):
         inside, length, outside = best, step, None
         for _ in range(24):
@@ -225,13 +225,13 @@ def _profile_linear(t: Array, y: Array, times: list[float], slot: int, bound: fl
                 break
             inside, length = best + sign * length, 1.5 * length
         if outside is None:
-            found.append(None)
+            ends.append(None)
             continue
         for _ in range(HALVINGS):
             middle = 0.5 * (inside + outside)
             inside, outside = (inside, middle) if rss(middle) > bound else (middle, outside)
-        found.append(0.5 * (inside + outside))
-    return found[0], found[1]
+        ends.append(0.5 * (inside + outside))
+    return ends[0], ends[1]
 
 
 def _held_linear(t: Array, y: Array, times: list[float], slot: int, value: float) -> float:

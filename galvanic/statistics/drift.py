@@ -65,5 +65,5 @@ def shared_cell_drift(readings: Sequence[Shared], level: float = 0.95) -> Drift:
 
 
 def _about_mean(values: Sequence[float]) -> np.ndarray:
-    found = np.asarray(values, dtype=float)
-    return np.asarray(found - found.mean())
+    centred = np.asarray(values, dtype=float)
+    return np.asarray(centred - centred.mean())

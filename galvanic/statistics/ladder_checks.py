@@ -105,8 +105,8 @@ def _path(near: Mapping[str, Sequence[str]], start: str, end: str) -> list[str]:
 
 def odd_readings(differences: Sequence[Difference], ladder: Ladder) -> list[tuple[Difference, float]]:
     """Readings more than three of their own standard deviations off the ladder, worst first, with that number."""
-    found = [(d, float(t)) for d, t in zip(differences, ladder.studentised, strict=True) if abs(t) > ODD]
-    return sorted(found, key=lambda item: -abs(item[1]))
+    odd = [(d, float(t)) for d, t in zip(differences, ladder.studentised, strict=True) if abs(t) > ODD]
+    return sorted(odd, key=lambda item: -abs(item[1]))
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +137,7 @@ def next_cells(ladder: Ladder, order: Sequence[str], u_v: float) -> list[NextCel
     before = np.maximum(g[p, p] + g[q, q] - 2.0 * g[p, q], LEAST_V2)
     now = float(ndtr(np.abs(apart) / np.sqrt(before)).sum())
     nodes, weights = np.polynomial.hermite_e.hermegauss(NODES)
-    found = []
+    cells = []
     for part in ladder.parts:
         for red, black in combinations(part, 2):
             i, j = index[red], index[black]
@@ -146,8 +146,8 @@ def next_cells(ladder: Ladder, order: Sequence[str], u_v: float) -> list[NextCel
             after = np.maximum(before - taken, LEAST_V2)
             moved = np.abs(apart[:, None] + np.sqrt(np.maximum(before - after, 0.0))[:, None] * nodes)
             then = float((ndtr(moved / np.sqrt(after)[:, None]) @ weights).sum() / weights.sum())
-            found.append(NextCell(red, black, now, then))
-    return sorted(found, key=lambda cell: -cell.then)
+            cells.append(NextCell(red, black, now, then))
+    return sorted(cells, key=lambda cell: -cell.then)
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,11 +192,11 @@ def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float]
     variances = np.diag(adds_to_nothing @ covariance[n:, n:] @ adds_to_nothing.T)
     spare = max(1.0, float(len(x) - x.shape[1]))
     times, sure = coverage(spare), coverage(spare, 1.0 - FALSE_OFFSETS / len(groups))
-    found = []
+    away = []
     for group, volts_v, u2 in zip(groups, (float(v) for v in offsets), variances, strict=True):
         u_v = math.sqrt(float(u2))
-        found.append(Offset(group, volts_v, u_v, volts_v - times * u_v, volts_v + times * u_v, abs(volts_v) > sure * u_v))
-    return sorted(found, key=lambda offset: -abs(offset.volts_v))
+        away.append(Offset(group, volts_v, u_v, volts_v - times * u_v, volts_v + times * u_v, abs(volts_v) > sure * u_v))
+    return sorted(away, key=lambda offset: -abs(offset.volts_v))
 
 
 def _kept_covariance(differences: Sequence[Difference], kept_v: Mapping[str, float]) -> np.ndarray:

@@ -15,9 +15,9 @@ from galvanic.reference.variables import variables
 class Conditions(unittest.TestCase):
     def test_at_least_the_variables_of_a_class_are_there_each_with_what_to_keep(self):
         self.assertGreaterEqual(len(variables()), 20)
-        for one in variables().values():
-            self.assertTrue(one.set_up.endswith("."), one.key)
-            self.assertTrue(one.keep, one.key)
+        for variable in variables().values():
+            self.assertTrue(variable.set_up.endswith("."), variable.key)
+            self.assertTrue(variable.keep, variable.key)
 
     @given(st.sampled_from(sorted(key for key, one in variables().items() if one.kind == "number")), st.floats(0.0, 1.0))
     def test_a_number_comes_back_as_it_went_out(self, key, part):

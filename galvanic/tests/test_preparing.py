@@ -44,7 +44,7 @@ class Steps(unittest.TestCase):
         self.assertIn("pieces of felt or cotton cloth", " ".join(line.name for line in cloth))
 
     def test_a_paste_is_made_by_mass(self):
-        amounts = {one.name: one.amount for one in batch("salt-paste", 0.2).ingredients}
+        amounts = {ingredient.name: ingredient.amount for ingredient in batch("salt-paste", 0.2).ingredients}
         self.assertAlmostEqual(amounts["plain flour"] / sum(amounts.values()), 0.40, places=6)
         self.assertAlmostEqual(sum(amounts.values()), 200.0, places=6)
 

@@ -61,11 +61,11 @@ _SLOTS: OrderedDict[Hashable, Slot] = OrderedDict()
 def _slot(key: Hashable) -> Slot:
     """The slot of a key; the longest unused are let go."""
     with _LOCK:
-        found = _SLOTS.setdefault(key, Slot())
+        slot = _SLOTS.setdefault(key, Slot())
         _SLOTS.move_to_end(key)
         while len(_SLOTS) > MOST:
             _SLOTS.popitem(last=False)
-        return found
+        return slot
 
 
 def as_json(body: bytes) -> HttpResponse:
@@ -101,8 +101,8 @@ def made_of_each(
 ) -> list[Made]:
     """What `make` makes of each of a lab's groups, called with those that have changed; kept while the lab is open."""
     if lab.state != OPEN:
-        found = make(groups)
-        return [found[group.id] for group in groups]
+        new = make(groups)
+        return [new[group.id] for group in groups]
     with _slot((kind, lab.id)).lock:
         slots = {group.id: _slot((kind, group.id)) for group in groups}
         stale = [group for group in groups if slots[group.id].changes < group.changes]

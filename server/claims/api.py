@@ -63,7 +63,7 @@ def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), 
             *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=False) for key, one in CAUSES.items()),
             *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=True) for key, one in PACK_CAUSES.items()),
         ],
-        packs=[PackChoice(id=one.id, name=services.name_of_pack(one)) for one in own_packs],
+        packs=[PackChoice(id=pack.id, name=services.name_of_pack(pack)) for pack in own_packs],
         rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
         released=list(lab.released),
     )
@@ -78,7 +78,7 @@ def _claim(
     latest: bool,
 ) -> ClaimOut:
     own = [readings[key] for key in claim.cited if key in readings]
-    found = services.tested(claim, results, own, packs, really)
+    tested = services.tested(claim, results, own, packs, really)
     cell = claim.cell
     answers: list[Answer] = list(claim.answers.all())
     return ClaimOut(
@@ -95,12 +95,12 @@ def _claim(
         revises=claim.revises_id,
         latest=latest,
         received_at=claim.received_at,
-        verdict=found.verdict.code,
-        says=found.verdict.text,
-        question=found.verdict.question,
-        evidence=found.evidence,
+        verdict=tested.verdict.code,
+        says=tested.verdict.text,
+        question=tested.verdict.question,
+        evidence=tested.evidence,
         heard=[
-            HeardOut(name=one.name, against=one.against, in_data=one.in_data, question=one.question) for one in found.heard
+            HeardOut(name=one.name, against=one.against, in_data=one.in_data, question=one.question) for one in tested.heard
         ],
         answer=AnswerOut(text=answers[-1].text, marks=answers[-1].marks, shown=answers[-1].shown, at=answers[-1].at)
         if answers

@@ -35,10 +35,10 @@ def built() -> dict[str, Any] | None:
 @require_safe
 def worker(request: HttpRequest) -> HttpResponse:
     """The service worker, from the root so that it may serve every page."""
-    found = settings.BASE_DIR / "web" / "dist" / "app" / "sw.js"
-    if not found.is_file():
+    script = settings.BASE_DIR / "web" / "dist" / "app" / "sw.js"
+    if not script.is_file():
         return HttpResponse("The front end is not built yet.", status=404, content_type="text/plain")
-    response = HttpResponse(found.read_bytes(), content_type="text/javascript; charset=utf-8")
+    response = HttpResponse(script.read_bytes(), content_type="text/javascript; charset=utf-8")
     response["Cache-Control"] = "no-cache"
     return response
 
@@ -47,10 +47,10 @@ def worker(request: HttpRequest) -> HttpResponse:
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The application's page, for every address that is not the API's."""
-    found = built()
-    if found is None:
+    built_page = built()
+    if built_page is None:
         return HttpResponse("The front end is not built yet. Run ./pipette demo.", status=503, content_type="text/plain")
-    response = render(request, "page.html", found)
+    response = render(request, "page.html", built_page)
     know_device(request, response)
     response["Cache-Control"] = "no-cache"
     return response

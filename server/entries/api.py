@@ -105,9 +105,9 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     )
 
 
-def has_own(one: CellInHand) -> bool:
+def has_own(hand: CellInHand) -> bool:
     """Whether the group has all its own readings of a cell."""
-    return len(one.rows) >= READINGS_PER_CELL
+    return len(hand.rows) >= READINGS_PER_CELL
 
 
 def _working(planned: PlannedCell, negative: str) -> Working:

@@ -94,14 +94,14 @@ def record_actual(*, actor: Member, entry: ActualIn) -> Actual:
     def create() -> Actual:
         cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         try:
-            found = as_found(cell.condition, entry.text)
+            condition = as_found(cell.condition, entry.text)
         except OutOfRange as error:
             raise Problem(422, error.code, f"{error} It was not recorded.", field="text") from error
         _room_for(Actual, cell, MAX_ACTUALS)
         announce(actor.lab_id, actor.group_id)
-        text = str(found).removeprefix(f"{found.row.name} ")
+        text = str(condition).removeprefix(f"{condition.row.name} ")
         return Actual.objects.create(
-            id=entry.id, cell=cell, text=text, variable=found.variable, value=found.rank, **arrival.columns
+            id=entry.id, cell=cell, text=text, variable=condition.variable, value=condition.rank, **arrival.columns
         )
 
     return keep_once(Actual, actor, entry.id, create)[0]

@@ -52,10 +52,10 @@ def check_last(rows: Sequence[Row], reference: Reference) -> list[Finding]:
 def check_rows(own: Sequence[Row], reference_for: Callable[[Row], Reference]) -> Findings:
     """Findings on every reading of one group that counts, each held against its reference; those without are left out."""
     earlier: dict[uuid.UUID, list[float]] = defaultdict(list)
-    found: dict[uuid.UUID, Sequence[Finding]] = {}
+    findings: dict[uuid.UUID, Sequence[Finding]] = {}
     for row in own:
         said = check(row.cell, row.signed_v, row.resolution_v, earlier[row.cell_id], reference_for(row).of(row.cell))
         earlier[row.cell_id].append(row.signed_v)
         if said:
-            found[row.id] = said
-    return found
+            findings[row.id] = said
+    return findings

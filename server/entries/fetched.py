@@ -12,20 +12,20 @@ BESIDE = ("under_load", "observations", "actuals", "photos__removed", "traces")
 
 def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:
     """Cells with their readings, why these are set aside, and what was asked of the group, as plain lists."""
-    found: PlannedCellQuerySet = cells.prefetch_related(
+    fetched: PlannedCellQuerySet = cells.prefetch_related(
         Prefetch("readings", queryset=Reading.objects.with_aside(), to_attr="kept_readings"),
         Prefetch("asked", to_attr="kept_asked"),
     )
-    return found
+    return fetched
 
 
 def readings_of(planned: PlannedCell) -> list[Reading]:
     """The readings of a cell that was fetched `with_their_readings`, oldest first."""
-    found: list[Reading] = planned.__dict__["kept_readings"]
-    return found
+    readings: list[Reading] = planned.__dict__["kept_readings"]
+    return readings
 
 
 def asked_of(planned: PlannedCell) -> list[AskedAgain]:
     """What was asked of the group about a cell that was fetched `with_their_readings`."""
-    found: list[AskedAgain] = planned.__dict__["kept_asked"]
-    return found
+    asked: list[AskedAgain] = planned.__dict__["kept_asked"]
+    return asked

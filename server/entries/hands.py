@@ -49,7 +49,7 @@ class Hand:
     @property
     def rows(self) -> list[Row]:
         """The readings that count, cell by cell, oldest first."""
-        return [row for one in self.cells for row in one.rows]
+        return [row for cell in self.cells for row in cell.rows]
 
 
 def hands_of(lab: Lab, groups: Sequence[Group]) -> list[Hand]:

@@ -45,7 +45,7 @@ def record_meter_check(*, actor: Member, entry: MeterIn) -> MeterCheck:
 def _create(actor: Member, entry: MeterIn) -> MeterCheck:
     group = Group.objects.select_related("lab").get(id=actor.group_id)
     came = arrival(group.lab, entry.clock)
-    found = judge(_parsed(entry.leads, "leads"), _parsed(entry.dry, "dry"))
+    verdict = judge(_parsed(entry.leads, "leads"), _parsed(entry.dry, "dry"))
     if MeterCheck.objects.visible_to(actor).count() >= MAX_CHECKS:
         raise Problem(409, "enough", f"This group has {MAX_CHECKS} meter checks, which is the most it can hold.")
     announce(actor.lab_id, actor.group_id)
@@ -54,9 +54,9 @@ def _create(actor: Member, entry: MeterIn) -> MeterCheck:
         group=group,
         leads_text=entry.leads.strip(),
         dry_text=entry.dry.strip(),
-        offset_v=found.taken_off_v,
-        resolution_v=found.resolution_v,
-        code=found.code,
+        offset_v=verdict.taken_off_v,
+        resolution_v=verdict.resolution_v,
+        code=verdict.code,
         **came.columns,
     )
 

@@ -36,8 +36,8 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
             return models.Subquery(asides.filter(**of).order_by("-at", "-id").values("reason")[:1])
 
         own, whole = latest(reading=models.OuterRef("pk")), latest(group=models.OuterRef("cell__group"))
-        found: ReadingQuerySet = self.annotate(aside_reason=Coalesce(NullIf(own, empty), whole, empty))
-        return found
+        annotated: ReadingQuerySet = self.annotate(aside_reason=Coalesce(NullIf(own, empty), whole, empty))
+        return annotated
 
     def counted(self) -> ReadingQuerySet:
         """Those that count: not corrected, not set aside."""

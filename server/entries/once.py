@@ -91,8 +91,8 @@ def _kept(model: type[Kept], actor: Member, key: uuid.UUID) -> Kept | None:
     kept: Any = (objects if of_group else objects.select_related("cell")).filter(pk=key).first()
     if kept is not None and (kept if of_group else kept.cell).group_id != actor.group_id:
         raise Problem(409, "id_taken", "This entry’s number is taken. Type it again.")
-    found: Kept | None = kept
-    return found
+    earlier: Kept | None = kept
+    return earlier
 
 
 def open_cell(actor: Member, cell_id: uuid.UUID, clock: Clock) -> tuple[PlannedCell, Arrival]:

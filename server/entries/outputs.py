@@ -49,17 +49,17 @@ def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID 
 
 def with_readings(cells: Iterable[PlannedCell]) -> list[CellWithReadings]:
     """Cells with prefetched readings as they are sent."""
-    found = []
+    shown = []
     for planned in cells:
         readings = readings_of(planned)
         corrected = {r.corrects_id: r.id for r in readings if r.corrects_id}
-        found.append(
+        shown.append(
             CellWithReadings(
                 **cell_out(planned).model_dump(),
                 readings=[reading_out(r, planned, corrected.get(r.id)) for r in readings],
             )
         )
-    return found
+    return shown
 
 
 def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
@@ -95,7 +95,7 @@ def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
 def is_asked(planned: PlannedCell) -> bool:
     """Whether the teacher has asked for a reading of this cell and none has come since; both are prefetched."""
     asked = max((one.asked_at for one in asked_of(planned)), default=None)
-    newest = max((one.received_at for one in readings_of(planned)), default=None)
+    newest = max((reading.received_at for reading in readings_of(planned)), default=None)
     return asked is not None and (newest is None or newest < asked)
 
 
@@ -115,16 +115,16 @@ def latest_prediction(planned: PlannedCell) -> PredictionOut | None:
 
 def meter_out(check: MeterCheck) -> MeterOut:
     """A meter check with its verdict as it is sent."""
-    found = verdict_of(check)
-    return MeterOut(offset_v=check.offset_v, code=found.code, tone=found.tone, text=found.text, do=found.do)
+    verdict = verdict_of(check)
+    return MeterOut(offset_v=check.offset_v, code=verdict.code, tone=verdict.tone, text=verdict.text, do=verdict.do)
 
 
 def under_load_out(under: UnderLoad, open_v: float | None, u_open_v: float) -> UnderLoadOut:
     """A measurement under load, with the inner resistance it gives."""
-    found = inner_of(open_v, u_open_v, under) if open_v is not None else None
+    inner = inner_of(open_v, u_open_v, under) if open_v is not None else None
     return UnderLoadOut(
         id=under.id, kind=under.kind, text=under.text, unit=under.unit, load_ohm=under.load_ohm,
-        says="" if found is None else in_words(found), remark=remark(under.kind, under.value, open_v),
+        says="" if inner is None else in_words(inner), remark=remark(under.kind, under.value, open_v),
     )  # fmt: skip
 
 
@@ -136,11 +136,12 @@ def beside_out(planned: PlannedCell, rows: Iterable[Row]) -> Beside:
     return Beside(
         under_load=[under_load_out(one, open_v, u_open_v) for one in planned.under_load.all()],
         observations=[
-            ObservationOut(id=one.id, text=one.text, received_at=one.received_at) for one in planned.observations.all()
+            ObservationOut(id=observation.id, text=observation.text, received_at=observation.received_at)
+            for observation in planned.observations.all()
         ],
-        actuals=[actual_out(one) for one in planned.actuals.all()],
-        photos=[photo_out(one) for one in planned.photos.all()],
-        traces=[trace_out(one) for one in planned.traces.all()],
+        actuals=[actual_out(actual) for actual in planned.actuals.all()],
+        photos=[photo_out(photo) for photo in planned.photos.all()],
+        traces=[trace_out(trace) for trace in planned.traces.all()],
     )
 
 
@@ -180,7 +181,7 @@ def preview_out(trace: Trace) -> PreviewTrace:
 
 def others_out(planned: PlannedCell, values: Iterable[GroupCell]) -> OthersOut | None:
     """The other groups' values of a cell; None where there are none."""
-    found = [one.volts_v for one in values if one.cell == planned.cell and one.group != str(planned.group_id)]
-    if not found:
+    volts = [value.volts_v for value in values if value.cell == planned.cell and value.group != str(planned.group_id)]
+    if not volts:
         return None
-    return OthersOut(groups=len(found), mean_v=sum(found) / len(found), low_v=min(found), high_v=max(found))
+    return OthersOut(groups=len(volts), mean_v=sum(volts) / len(volts), low_v=min(volts), high_v=max(volts))

@@ -70,8 +70,8 @@ def changed_in(lab: Lab) -> list[Changed]:
     def make() -> list[Changed]:
         noted = noted_in(lab)
         really, times = really_in(noted), _times(lab)
-        found = [*volts_by_variable(compare_lab(lab), really), *current_by_variable(short_circuits(lab), really)]
-        return [replace(one, notes=(*one.notes, *moved(one, noted, times))) for one in found]
+        changed = [*volts_by_variable(compare_lab(lab), really), *current_by_variable(short_circuits(lab), really)]
+        return [replace(one, notes=(*one.notes, *moved(one, noted, times))) for one in changed]
 
     return made_once(lab, "by variable", make)
 
@@ -81,27 +81,27 @@ def variables_out(lab: Lab) -> VariablesOut:
     return VariablesOut(changed=[_changed(one) for one in changed_in(lab)])
 
 
-def _changed(one: Changed) -> ChangedOut:
-    amps = one.quantity == "current"
+def _changed(changed: Changed) -> ChangedOut:
+    amps = changed.quantity == "current"
     return ChangedOut(
-        variable=one.variable.key,
-        name=one.variable.name,
-        unit=one.variable.unit,
-        words=list(one.variable.words),
-        short=one.cell.short,
-        electrolyte=one.cell.electrolyte,
-        quantity=one.quantity,
-        ticks=[TickOut(group=tick.group, at=tick.at, level=tick.condition.rank, value=tick.value) for tick in one.ticks],
-        line=[LinePoint(at=at, value=value) for at, value in one.line],
+        variable=changed.variable.key,
+        name=changed.variable.name,
+        unit=changed.variable.unit,
+        words=list(changed.variable.words),
+        short=changed.cell.short,
+        electrolyte=changed.cell.electrolyte,
+        quantity=changed.quantity,
+        ticks=[TickOut(group=tick.group, at=tick.at, level=tick.condition.rank, value=tick.value) for tick in changed.ticks],
+        line=[LinePoint(at=at, value=value) for at, value in changed.line],
         model=[
             LevelOut(
                 at=level.condition.rank,
                 value=(level.short_a or 0.0) if amps else level.open_v,
                 u=None if amps else level.u_open_v,
             )
-            for level in one.model
+            for level in changed.model
             if not amps or level.short_a is not None
         ],
-        notes=notes_out(one.notes),
-        keep=list(one.variable.keep),
+        notes=notes_out(changed.notes),
+        keep=list(changed.variable.keep),
     )

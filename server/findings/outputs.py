@@ -92,15 +92,15 @@ def _slope(found: Slope | None) -> SlopeOut | None:
     return SlopeOut(slope=found.slope, intercept=found.intercept, low=found.low, high=found.high)
 
 
-def _pair(one: PairInLiquids) -> PairInLiquidsOut:
+def _pair(liquids: PairInLiquids) -> PairInLiquidsOut:
     points = []
-    for key, mean_v in one.volts_v.items():
+    for key, mean_v in liquids.volts_v.items():
         ph, kappa = middles(key)
         points.append(InLiquid(electrolyte=key, mean_v=mean_v, ph=ph, conductivity_s_per_m=kappa))
     return PairInLiquidsOut(
-        short=one.short, negative=one.negative, positive=one.positive, points=points,
-        per_ph=_slope(one.effect.per_ph), per_decade=_slope(one.effect.per_decade),
-        ph_says=one.ph_says, conductivity_says=one.conductivity_says,
+        short=liquids.short, negative=liquids.negative, positive=liquids.positive, points=points,
+        per_ph=_slope(liquids.effect.per_ph), per_decade=_slope(liquids.effect.per_decade),
+        ph_says=liquids.ph_says, conductivity_says=liquids.conductivity_says,
     )  # fmt: skip
 
 

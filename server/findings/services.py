@@ -92,20 +92,20 @@ def shows_class(lab: Lab) -> bool:
 
 def checked_offsets(lab: Lab) -> dict[str, float | None]:
     """Each group's offset by its latest meter check, V; None without one."""
-    found: dict[str, float | None] = dict.fromkeys(lab.groups.values_list("name", flat=True))
+    offsets: dict[str, float | None] = dict.fromkeys(lab.groups.values_list("name", flat=True))
     checks = MeterCheck.objects.filter(group__lab=lab).order_by("received_at", "id")
-    found.update(checks.values_list("group__name", "offset_v"))
-    return found
+    offsets.update(checks.values_list("group__name", "offset_v"))
+    return offsets
 
 
 def predictions_of(lab: Lab) -> Predictions:
     """Each group's latest prediction of each cell, signed as the cell is written; one query."""
-    found: dict[Cell, dict[str, float]] = defaultdict(dict)
+    predicted: dict[Cell, dict[str, float]] = defaultdict(dict)
     rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
     for row in rows:
         sign = 1.0 if row.negative == row.cell.negative else -1.0
-        found[row.cell.cell][row.cell.group.name] = sign * row.volts_v
-    return found
+        predicted[row.cell.cell][row.cell.group.name] = sign * row.volts_v
+    return predicted
 
 
 def set_aside(lab: Lab) -> list[Reading]:

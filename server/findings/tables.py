@@ -57,13 +57,13 @@ def _names() -> tuple[dict[str, str], dict[str, str]]:
 
 def sheets_of(lab: Lab) -> list[Sheet]:
     """All tables of a lab."""
-    found = compare_out(lab, {})
+    compared = compare_out(lab, {})
     return [
         _readings(lab),
-        _cells(found),
-        _ladders(found),
-        _predictions(found),
-        _liquids(found),
+        _cells(compared),
+        _ladders(compared),
+        _predictions(compared),
+        _liquids(compared),
         _variables(lab),
         *_explained(lab),
     ]
@@ -188,9 +188,9 @@ def _liquids(found: CompareOut) -> Sheet:
         "liquids",
         ("pair", "electrolyte", "class mean, V", "pH, middle", "conductivity, S/m, middle"),
         [
-            (one.short, liquids[p.electrolyte], p.mean_v, p.ph, p.conductivity_s_per_m)
-            for one in found.liquids
-            for p in one.points
+            (liquid.short, liquids[p.electrolyte], p.mean_v, p.ph, p.conductivity_s_per_m)
+            for liquid in found.liquids
+            for p in liquid.points
         ],
     )
 
@@ -219,12 +219,12 @@ def _explained(lab: Lab) -> list[Sheet]:
         ("cell", "electrolyte", "condition", "step", "plate", "adds, V", "standard uncertainty, V", "working", "test"),
         [
             (
-                one.cell.short, liquids[one.cell.electrolyte], one.cell.condition, cause.name,
+                cell.cell.short, liquids[cell.cell.electrolyte], cell.cell.condition, cause.name,
                 plates[cause.plate] if cause.plate else "", cause.volts_v, cause.u_v, cause.equation, cause.test,
             )
             for result in results
-            for one in result.cells
-            for cause in explain(one.cell, one.mean_v, u_measured_v=one.u_v or 0.02).causes
+            for cell in result.cells
+            for cause in explain(cell.cell, cell.mean_v, u_measured_v=cell.u_v or 0.02).causes
         ],
     )  # fmt: skip
     return [accounts, causes]

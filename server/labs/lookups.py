@@ -14,14 +14,14 @@ MOST_LABS, MOST_SIGNED = 200, 50
 
 def labs_of(actor: Teacher) -> LabQuerySet:
     """A teacher's labs with `group_count`, newest first."""
-    found: LabQuerySet = Lab.objects.visible_to(actor).with_group_count().order_by("-date", "-created_at")[:MOST_LABS]
-    return found
+    labs: LabQuerySet = Lab.objects.visible_to(actor).with_group_count().order_by("-date", "-created_at")[:MOST_LABS]
+    return labs
 
 
 def deleted_labs_of(actor: Teacher) -> LabQuerySet:
     """The labs a teacher has deleted and can still take back, the last first."""
-    found: LabQuerySet = Lab.objects.deleted_of(actor).order_by("-deleted_at")[:MOST_LABS]
-    return found
+    labs: LabQuerySet = Lab.objects.deleted_of(actor).order_by("-deleted_at")[:MOST_LABS]
+    return labs
 
 
 def lab_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:

@@ -28,10 +28,10 @@ def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     lab = owned(actor, lab_id)
     if lab.state == Lab.State.OPEN:
         return lab
-    found = sheet_of(lab)
-    if found.refusals:
-        raise Problem(409, "refused_by_rule", found.refusals[0].hazard.text + " " + found.refusals[0].hazard.do)
-    if not signed(lab, found):
+    sheet = sheet_of(lab)
+    if sheet.refusals:
+        raise Problem(409, "refused_by_rule", sheet.refusals[0].hazard.text + " " + sheet.refusals[0].hazard.do)
+    if not signed(lab, sheet):
         raise Problem(409, "not_signed", "Read the safety sheet and sign it off first; then groups can be let in.")
     lab.join_code = lab.join_code or fresh_code()
     lab.state = Lab.State.OPEN
@@ -50,13 +50,13 @@ def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
     Raises Problem: not_found, refused_by_rule, or sheet_changed where the sheet is another one than that which was read.
     """
     lab = owned(actor, lab_id)
-    found = sheet_of(lab)
-    if found.refusals:
-        raise Problem(409, "refused_by_rule", found.refusals[0].hazard.text + " " + found.refusals[0].hazard.do)
-    if fingerprint != found.fingerprint:
+    sheet = sheet_of(lab)
+    if sheet.refusals:
+        raise Problem(409, "refused_by_rule", sheet.refusals[0].hazard.text + " " + sheet.refusals[0].hazard.do)
+    if fingerprint != sheet.fingerprint:
         raise Problem(409, "sheet_changed", "The materials have changed since you read this sheet. Read it again, please.")
-    rows = [[e.hazard.key, e.hazard.severity, e.hazard.text, e.hazard.do, list(e.because)] for e in found.entries]
-    kept = {"age": found.age, "edition": reader.edition(), "entries": rows}
+    rows = [[e.hazard.key, e.hazard.severity, e.hazard.text, e.hazard.do, list(e.because)] for e in sheet.entries]
+    kept = {"age": sheet.age, "edition": reader.edition(), "entries": rows}
     keep_deed(actor, "signed_off", lab)
     return SignOff.objects.create(lab=lab, teacher=actor, fingerprint=fingerprint, sheet=kept)
 

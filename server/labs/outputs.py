@@ -73,7 +73,7 @@ def _cell(cell: Cell) -> dict[str, str]:
 
 def notes_out(notes: Sequence[Note]) -> list[NoteOut]:
     """Margin notes as they are sent."""
-    found = []
+    out = []
     for n in notes:
         action = n.action and ActionOut(
             kind=n.action.kind,
@@ -82,7 +82,7 @@ def notes_out(notes: Sequence[Note]) -> list[NoteOut]:
             times=n.action.times,
             group=n.action.group,
         )
-        found.append(
+        out.append(
             NoteOut.model_validate(
                 {
                     "code": n.code,
@@ -94,15 +94,15 @@ def notes_out(notes: Sequence[Note]) -> list[NoteOut]:
                 }
             )
         )
-    return found
+    return out
 
 
 def level_out(condition: str) -> LevelSet | None:
     """What a cell is set to, where a variable fits its condition."""
-    found = condition_of(condition)
-    if found is None:
+    setting = condition_of(condition)
+    if setting is None:
         return None
-    return LevelSet(variable=found.variable, name=found.row.name, text=str(found).removeprefix(f"{found.row.name} "))
+    return LevelSet(variable=setting.variable, name=setting.row.name, text=str(setting).removeprefix(f"{setting.row.name} "))
 
 
 def cell_out(planned: PlannedCell) -> PlannedCellOut:
@@ -189,7 +189,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
         edition=lab.edition,
         code=lab.join_code or "",
         groups=[
-            GroupPlan(id=g.id, name=g.name, pin=g.pin, cells=[cell_out(one) for one in hand])
+            GroupPlan(id=g.id, name=g.name, pin=g.pin, cells=[cell_out(cell) for cell in hand])
             for g, hand in zip(groups, hands, strict=True)
         ],
         notes=notes_out(notes),
@@ -206,8 +206,8 @@ def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: NewLab) -> PreviewOu
         lab, task, made, names = services.deal(actor, plan)
         said: tuple[str, ...] = ()
     else:
-        found = revision(actor, draft_for_teacher(actor, lab_id), plan)
-        lab, task, made, names, said = found.lab, found.task, found.plan, found.names, found.said
+        revised = revision(actor, draft_for_teacher(actor, lab_id), plan)
+        lab, task, made, names, said = revised.lab, revised.task, revised.plan, revised.names, revised.said
     steps = steps_of(lab)
     return PreviewOut(
         hands=[

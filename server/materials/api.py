@@ -173,7 +173,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
             AdditionOut(key=a.key, name=a.name, unit=a.unit, metal=_metal_in(a), hazard=a.hazard)
             for a in additions().values()
         ],
-        bridges=[NamedOut(key=one.key, name=one.long) for one in bridges().values()],
+        bridges=[NamedOut(key=bridge.key, name=bridge.long) for bridge in bridges().values()],
         activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
         symptoms=[
             SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(tries_of(s.key))) for s in symptoms().values()
@@ -186,18 +186,18 @@ def materials(request: HttpRequest) -> MaterialsOut:
 )
 def about_material(request: HttpRequest, key: str) -> AboutOut:
     """What one material is good for, how to prepare it, what can hurt, its numbers with their sources."""
-    found = about(key)
-    if found is None:
+    material = about(key)
+    if material is None:
         raise not_found("material")
-    hazards = [HazardLine(text=one.text, do=one.do, refuse=list(one.refuse)) for one in found.hazards]
+    hazards = [HazardLine(text=hazard.text, do=hazard.do, refuse=list(hazard.refuse)) for hazard in material.hazards]
     return AboutOut(
-        key=found.key,
-        name=found.name,
-        what=found.what,
-        use=list(found.use),
-        prepare=list(found.prepare),
-        hazards=[*hazards, *(HazardLine(text=text, do="", refuse=[]) for text in found.cautions)],
-        facts=[FactOut(**asdict(one)) for one in found.facts],
+        key=material.key,
+        name=material.name,
+        what=material.what,
+        use=list(material.use),
+        prepare=list(material.prepare),
+        hazards=[*hazards, *(HazardLine(text=text, do="", refuse=[]) for text in material.cautions)],
+        facts=[FactOut(**asdict(fact)) for fact in material.facts],
     )
 
 

@@ -181,8 +181,8 @@ def preview_two(data: TwoIn) -> TwoPreview:
             )
 
 
-def _name(one: Side, other: Side) -> str:
-    return f"{one.name} ‖ {other.name}"[:60]
+def _name(side: Side, other: Side) -> str:
+    return f"{side.name} ‖ {other.name}"[:60]
 
 
 @transaction.atomic

@@ -83,8 +83,8 @@ def set_address(*, actor: Teacher, group_id: uuid.UUID, text: str) -> Group:
         raise not_found("group")
     announce(group.lab_id, group.id)  # first: it locks the lab, and then the group, as every change does
     if text.strip():
-        found = address_of(text)
-        group.meter_address = f"{found.host}:{found.port}"
+        address = address_of(text)
+        group.meter_address = f"{address.host}:{address.port}"
     else:
         group.meter_address = ""
     group.save(update_fields=["meter_address"])
@@ -135,10 +135,10 @@ def _event(name: str, **what: object) -> str:
 def judge(times: list[float], volts: list[float]) -> dict[str, object]:
     """Whether a trace is steady, with the drift in mV per 10 s and the seconds still to wait where they are known."""
     try:
-        found = settling(times, volts)
+        settled = settling(times, volts)
     except NotEnoughData:
         return {"steady": False, "drift_mv": None, "wait_s": None}
-    return {"steady": found.steady, "drift_mv": 1e4 * found.drift_v_per_s, "wait_s": found.wait_s}
+    return {"steady": settled.steady, "drift_mv": 1e4 * settled.drift_v_per_s, "wait_s": settled.wait_s}
 
 
 async def samples(

@@ -65,9 +65,9 @@ def member_of(cookie: str | None) -> Member | None:
     if not cookie:
         return None
     try:
-        found = GroupSession.objects.alive().filter(id=uuid.UUID(signing.loads(cookie, salt=SALT, max_age=MAX_AGE_S)))
-        found = found.filter(group__lab__deleted_at__isnull=True)
-        return Member(*found.values_list("group_id", "group__lab_id", "group__name", "group__lab__owner_id", "id").get())
+        sessions = GroupSession.objects.alive().filter(id=uuid.UUID(signing.loads(cookie, salt=SALT, max_age=MAX_AGE_S)))
+        sessions = sessions.filter(group__lab__deleted_at__isnull=True)
+        return Member(*sessions.values_list("group_id", "group__lab_id", "group__name", "group__lab__owner_id", "id").get())
     except (signing.BadSignature, GroupSession.DoesNotExist, AttributeError, TypeError, ValueError):
         return None
 

@@ -33,7 +33,7 @@ def device_of(request: HttpRequest) -> Device:
     """The device that a request comes from."""
     try:
         kept = signing.loads(request.COOKIES.get(COOKIE, ""), salt=SALT, max_age=MAX_AGE_S)
-        return Device(str(kept["key"])[:36], float(kept["since"]), tuple(int(one) for one in kept["teachers"]))
+        return Device(str(kept["key"])[:36], float(kept["since"]), tuple(int(teacher) for teacher in kept["teachers"]))
     except (signing.BadSignature, KeyError, TypeError, ValueError):
         return Device()
 

@@ -52,18 +52,18 @@ def check(what: Try) -> None:
     now = timezone.now()
     joins = what.door == WrongTry.Door.JOIN
     mine = _by(what.device, what.address) & (Q(account=what.account) if what.own else Q())
-    found = WrongTry.objects.filter(door=what.door, at__gt=now - WINDOW).aggregate(
+    tries = WrongTry.objects.filter(door=what.door, at__gt=now - WINDOW).aggregate(
         mine=Count("id", filter=mine),
         mine_last=Max("at", filter=mine),
         all=Count("id", filter=Q(account=what.account)),
         all_last=Max("at", filter=Q(account=what.account)),
     )
     free = OWN_DEVICE_FREE if what.own else NO_COOKIE_FREE if joins and not what.device.key else DEVICE_FREE
-    longest = wait_s(found["mine"], free, found["mine_last"], now)
-    if joins and found["all"] >= CODE_STORM:
+    longest = wait_s(tries["mine"], free, tries["mine_last"], now)
+    if joins and tries["all"] >= CODE_STORM:
         longest = max(longest, what.device.since + STORM_AGE_S - time.time())
     elif not joins and not what.own:
-        longest = max(longest, wait_s(found["all"], ACCOUNT_FREE, found["all_last"], now))
+        longest = max(longest, wait_s(tries["all"], ACCOUNT_FREE, tries["all_last"], now))
     if longest > 0.0:
         raise too_many(longest)
 

@@ -118,8 +118,8 @@ def count_change(lab_id: uuid.UUID, group_id: uuid.UUID | None) -> None:
 def teacher_named(username: str | None) -> Teacher:
     """The teacher of that name; without a name, the only teacher there is. Raises Problem, naming those there are."""
     active = Teacher.objects.filter(is_active=True)
-    found = list(active.filter(Q(username=username)) if username else active[:2])
-    if len(found) == 1:
-        return found[0]
+    teachers = list(active.filter(Q(username=username)) if username else active[:2])
+    if len(teachers) == 1:
+        return teachers[0]
     names = ", ".join(active.order_by("username").values_list("username", flat=True)[:10]) or "none yet"
     raise Problem(404, "no_teacher", f"Say which teacher the lab belongs to. Teachers: {names}.", field="teacher")

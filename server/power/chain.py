@@ -135,8 +135,8 @@ def _corrected(chain: Chain, actor: Member, entry: ChainEntryIn) -> ChainEntry |
 
 
 def _latest(lab: Lab) -> Chain | None:
-    found: Chain | None = Chain.objects.filter(lab=lab).last()
-    return found
+    chain: Chain | None = Chain.objects.filter(lab=lab).last()
+    return chain
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,7 +150,7 @@ class _Told:
 
 def _told(entries: Sequence[ChainEntry]) -> _Told:
     """The latest vote of each group, joined cells in their order (a corrected one in its place), and what was seen when."""
-    first_of = {one.id: one for one in entries}
+    first_of = {entry.id: entry for entry in entries}
 
     def root(one: ChainEntry) -> ChainEntry:
         while one.corrects_id is not None:
@@ -159,15 +159,15 @@ def _told(entries: Sequence[ChainEntry]) -> _Told:
 
     links = sorted((one for one in counting(entries) if one.kind == "link"), key=lambda one: _at(root(one)))
     seen = [
-        Seen(one.text, sum(_at(root(link)) <= _at(one) for link in links))
-        for one in sorted(entries, key=_at)
-        if one.kind == "seen"
+        Seen(entry.text, sum(_at(root(link)) <= _at(entry) for link in links))
+        for entry in sorted(entries, key=_at)
+        if entry.kind == "seen"
     ]
-    return _Told({one.group.name: one.cells or 0 for one in entries if one.kind == "vote"}, links, seen)
+    return _Told({entry.group.name: entry.cells or 0 for entry in entries if entry.kind == "vote"}, links, seen)
 
 
-def _at(one: ChainEntry) -> Any:
-    return (one.taken_at or one.received_at, one.received_at)
+def _at(entry: ChainEntry) -> Any:
+    return (entry.taken_at or entry.received_at, entry.received_at)
 
 
 def chain_of(actor: Member) -> ChainOut | None:
@@ -185,9 +185,9 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
     told = _told(entries)
     volts = measured_cells(lab) if group_id is None else {}
 
-    def alone(one: ChainEntry) -> float | None:
-        cell = Cell(one.negative, one.electrolyte, one.positive)
-        other = Cell(one.positive, one.electrolyte, one.negative)
+    def alone(entry: ChainEntry) -> float | None:
+        cell = Cell(entry.negative, entry.electrolyte, entry.positive)
+        other = Cell(entry.positive, entry.electrolyte, entry.negative)
         known = volts.get(cell) or volts.get(other)
         return None if known is None else abs(known[0])
 
@@ -195,7 +195,7 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
     load = known_load(chain.load)
     row = None if load is None else load.row
     lit = lit_with(told.seen)
-    own = [one.cells for one in entries if one.kind == "vote" and one.group_id == group_id]
+    own = [entry.cells for entry in entries if entry.kind == "vote" and entry.group_id == group_id]
     groups = list(Group.objects.filter(lab=lab).values_list("name", flat=True)) if group_id is None else []
     covered = group_id is not None or (not links and not set(groups) <= set(told.votes))
     return ChainOut(
@@ -226,8 +226,8 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
         nearest=[] if lit is None else nearest(told.votes, lit),
         harm=too_much(load, links[-1].whole_v if links else None),
         findings=[
-            PackFindingOut(**asdict(one) | {"tries": list(one.tries)})
-            for one in chain_findings(chain.load, links, told.seen)
+            PackFindingOut(**asdict(finding) | {"tries": list(finding.tries)})
+            for finding in chain_findings(chain.load, links, told.seen)
         ],
         can_be_seen=list(what_is_seen(load)),
         cautions=list(CAUTIONS),
@@ -247,10 +247,10 @@ def _foretold(lab: Lab, chain: Chain) -> list[ForetoldOut]:
 
     def make() -> list[ForetoldOut]:
         ask = PackAsk(load=chain.load, cell=[f"{chain.negative}|{chain.electrolyte}|{chain.positive}"])
-        found = how_many(pack_of(lab, ask), load_named(chain.load), FORETOLD)
+        smallest = how_many(pack_of(lab, ask), load_named(chain.load), FORETOLD)
         return [
             ForetoldOut(cells=n, open_v=one.meeting.open_v, verdict=one.verdict, said=promise(one))
-            for n, one in enumerate(found, start=1)
+            for n, one in enumerate(smallest, start=1)
         ]
 
     return made_once(lab, f"chain {chain.id}", make)

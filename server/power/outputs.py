@@ -75,8 +75,8 @@ def load_out(row: Load) -> LoadOut:
 
 
 @kept(512)
-def _strength(one: PackCell) -> Strength:
-    return strength(one)
+def _strength(cell: PackCell) -> Strength:
+    return strength(cell)
 
 
 def kinds_out(kinds: Sequence[tuple[str, PackCell]]) -> list[KindOut]:
@@ -107,7 +107,7 @@ def loads_out() -> list[LoadOut]:
 def kept_pack_out(pack: Pack) -> KeptPack:
     """A group's pack as it is sent; its entries are prefetched."""
     entries = list(pack.entries.all())
-    later = {one.corrects_id: one.id for one in entries if one.corrects_id}
+    later = {entry.corrects_id: entry.id for entry in entries if entry.corrects_id}
     record, findings = made_of(pack, entries)
     return KeptPack(
         id=pack.id,
@@ -116,15 +116,25 @@ def kept_pack_out(pack: Pack) -> KeptPack:
         load_name=pack.load if record.load is None else record.load.name,
         entries=[
             PackEntryOut(
-                id=one.id, kind=cast(Kind, one.kind), position=one.position, text=one.text, unit=one.unit, value=one.value,
-                negative=one.negative, electrolyte=one.electrolyte, positive=one.positive, corrected_by=later.get(one.id),
-                corrects=one.corrects_id, reason=one.reason, received_at=one.received_at,
+                id=entry.id,
+                kind=cast(Kind, entry.kind),
+                position=entry.position,
+                text=entry.text,
+                unit=entry.unit,
+                value=entry.value,
+                negative=entry.negative,
+                electrolyte=entry.electrolyte,
+                positive=entry.positive,
+                corrected_by=later.get(entry.id),
+                corrects=entry.corrects_id,
+                reason=entry.reason,
+                received_at=entry.received_at,
             )
-            for one in entries
+            for entry in entries
         ],
-        files=[RunFileOut(id=one.id, name=one.name, rows=one.rows) for one in pack.files.all()],
+        files=[RunFileOut(id=file.id, name=file.name, rows=file.rows) for file in pack.files.all()],
         steps=[PackStepOut(**asdict(step)) for step in steps_of(record)],
-        findings=[PackFindingOut(**asdict(one) | {"tries": list(one.tries)}) for one in findings],
+        findings=[PackFindingOut(**asdict(finding) | {"tries": list(finding.tries)}) for finding in findings],
         harm=too_much(record.load, record.open_v),
         open_v=record.open_v,
         seen=list(what_is_seen(record.load)),

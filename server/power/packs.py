@@ -131,14 +131,14 @@ def _corrected(pack: Pack, entry: PackEntryIn) -> PackEntry | None:
 def packs_of(actor: Member) -> list[Pack]:
     """A group's packs with all their entries and the names of their files, oldest first; three queries."""
     named = RunFile.objects.defer("times_s", "volts_v", "current_a")
-    found = Pack.objects.visible_to(actor).select_related("group")
-    return list(found.prefetch_related("entries", Prefetch("files", queryset=named)))
+    packs = Pack.objects.visible_to(actor).select_related("group")
+    return list(packs.prefetch_related("entries", Prefetch("files", queryset=named)))
 
 
 def packs_of_lab(actor: Teacher, lab_id: uuid.UUID) -> list[Pack]:
     """All packs of a teacher's lab with their entries and files, group by group; three queries."""
-    found = Pack.objects.visible_to(actor).filter(group__lab_id=lab_id).select_related("group")
-    return list(found.prefetch_related("entries", "files").order_by("group__position", "received_at", "id"))
+    packs = Pack.objects.visible_to(actor).filter(group__lab_id=lab_id).select_related("group")
+    return list(packs.prefetch_related("entries", "files").order_by("group__position", "received_at", "id"))
 
 
 Counted = TypeVar("Counted", PackEntry, ChainEntry)

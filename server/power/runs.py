@@ -39,7 +39,8 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
         current=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.current_a],
         events=[RunDoneOut(t_s=done.t_s, what=done.what) for done in typed.events],
         stretches=[
-            StretchOut(name=one.name, from_s=one.from_s, to_s=one.to_s, joined=one.joined) for one in found.stretches
+            StretchOut(name=stretch.name, from_s=stretch.from_s, to_s=stretch.to_s, joined=stretch.joined)
+            for stretch in found.stretches
         ],
         model=[RunPointOut(t_s=t, value=v) for t, v in found.model],
         notes=notes_out([*found.notes, *([] if last is None else [last])]),
@@ -77,10 +78,10 @@ def typed_of(pack: Pack) -> Typed:
         return 0.0 if start is None else (at - start).total_seconds()
 
     def points(kind: str, column: str) -> tuple[RunPoint, ...]:
-        found = {seconds(_at(one)): one.value for one in mine if one.kind == kind and one.value is not None}
+        values = {seconds(_at(entry)): entry.value for entry in mine if entry.kind == kind and entry.value is not None}
         for began, file in files:
-            found |= {seconds(began) + t: v for t, v in zip(file.times_s, getattr(file, column), strict=False)}
-        return tuple(RunPoint(t, value) for t, value in sorted(found.items()))
+            values |= {seconds(began) + t: v for t, v in zip(file.times_s, getattr(file, column), strict=False)}
+        return tuple(RunPoint(t, value) for t, value in sorted(values.items()))
 
     done = (Done(seconds(_at(one)), one.text) for one in mine if one.kind == "event")
     return Typed(
@@ -97,7 +98,7 @@ def data_of_pack(pack: Pack) -> PackData:
     record, _ = made_of(pack, list(pack.entries.all()))
     typed = typed_of(pack)
     run = typed.told(pack.load) if typed.volts_v or typed.current_a else None
-    plates = {one.cell.negative for one in typed.cells}
+    plates = {cell.cell.negative for cell in typed.cells}
     plate = plates.pop() if len(plates) == 1 else None
     return pack_data(record, run, [(point.t_s, point.value) for point in typed.volts_v], plate)
 
@@ -113,8 +114,8 @@ def _began(file: RunFile) -> datetime:
 
 def _cells(entries: Sequence[PackEntry]) -> tuple[PackCell, ...]:
     """The cells of the row, each held to what the group measured of it alone."""
-    plates = {one.position: one for one in entries if one.kind == "cell"}
-    alone = {one.position: one.value for one in entries if one.kind == "alone"}
+    plates = {entry.position: entry for entry in entries if entry.kind == "cell"}
+    alone = {entry.position: entry.value for entry in entries if entry.kind == "alone"}
     out = []
     for place in sorted(position for position in plates if position is not None):
         one = plates[place]

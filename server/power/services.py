@@ -31,10 +31,10 @@ Loaded = Mapping[Cell, Sequence[UnderLoad]]
 def measured_cells(lab: Lab) -> Measured:
     """The class's mean and its standard uncertainty of every cell without a setting of its own, V."""
     return {
-        one.cell: (one.mean_v, U_OF_ONE_V if one.u_v is None else one.u_v)
+        cell.cell: (cell.mean_v, U_OF_ONE_V if cell.u_v is None else cell.u_v)
         for result in compare_lab(lab)
         if not result.condition
-        for one in result.cells
+        for cell in result.cells
     }
 
 
@@ -50,10 +50,10 @@ def measured_under_load(lab: Lab) -> Loaded:
         for row in KeptUnderLoad.objects.filter(cell__group__lab=lab).select_related("cell"):
             if not aside.get(row.cell.group_id):
                 latest[row.cell_id, row.kind] = row
-        found: dict[Cell, list[UnderLoad]] = defaultdict(list)
+        loads: dict[Cell, list[UnderLoad]] = defaultdict(list)
         for row in latest.values():
-            found[row.cell.cell].append(UnderLoad(row.load_ohm or 0.0, abs(row.value)))
-        return found
+            loads[row.cell.cell].append(UnderLoad(row.load_ohm or 0.0, abs(row.value)))
+        return loads
 
     return made_once(lab, "power under load", fetch)
 

@@ -49,20 +49,20 @@ def plan_of(row: Mapping[str, Any], minutes: int, **more: Any) -> NewLab:
 
 def readings_of(planned: PlannedCell, opened: datetime, read: Callable[[], str], rng: np.random.Generator) -> list[Reading]:
     """A cell's readings at their minutes, not kept yet; `read` is what the meter shows each time, in V."""
-    found = []
+    readings = []
     for nth in range(READINGS_PER_CELL):
         minute = STEPS.start + (planned.position - 1 + (nth + 1.5) / (READINGS_PER_CELL + 2)) * STEPS.cell
         at = opened + timedelta(minutes=minute)
         shown = read()
         parsed = parse(shown)
-        found.append(
+        readings.append(
             Reading(
                 id=drawn_key(rng), cell=planned, red=planned.positive, black=planned.negative, text=shown, unit=parsed.unit,
                 volts_v=parsed.volts_v, resolution_v=parsed.resolution_v, origin=Reading.Origin.SIMULATED,
                 device_at=at, taken_at=at, received_at=at,
             )
         )  # fmt: skip
-    return found
+    return readings
 
 
 def drawn_key(rng: np.random.Generator) -> uuid.UUID:

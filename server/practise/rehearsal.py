@@ -100,13 +100,13 @@ def timed(entries: Sequence[Entry], steps: Steps, groups: int) -> Iterator[tuple
     """Entries with their minute, in order of time; every group has a pace of its own."""
     most = max((entry.place for entry in entries), default=0) + 1
     times = steps.cell_times(most)
-    found = []
+    parts = []
     for entry in entries:
         begin, end = times[entry.place]
         pace = 0.94 + 0.18 * entry.group / max(1, groups - 1)
         within = (entry.nth + 1.5) / (READINGS + 2) * (end - begin)
-        found.append(((begin + within) * pace, entry))
-    yield from sorted(found, key=lambda pair: (pair[0], pair[1].group, pair[1].nth))
+        parts.append(((begin + within) * pace, entry))
+    yield from sorted(parts, key=lambda pair: (pair[0], pair[1].group, pair[1].nth))
 
 
 def play(

@@ -147,16 +147,16 @@ def _check_meters(groups: Sequence[Group], opened: datetime, rng: np.random.Gene
         leads, dry = "0.000", f"{rng.normal(1.56, 0.02):.3f}"
         if group.name not in off:
             at = opened + timedelta(minutes=STEPS.start / 2)
-            found = judge(parse(leads), parse(dry))
+            verdict = judge(parse(leads), parse(dry))
             checks.append(
                 MeterCheck(
                     id=uuid.UUID(bytes=rng.bytes(16), version=4),
                     group=group,
                     leads_text=leads,
                     dry_text=dry,
-                    offset_v=found.offset_v,
-                    resolution_v=found.resolution_v,
-                    code=found.code,
+                    offset_v=verdict.offset_v,
+                    resolution_v=verdict.resolution_v,
+                    code=verdict.code,
                     device_at=at,
                     received_at=at,
                 )

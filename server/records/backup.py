@@ -71,16 +71,16 @@ def backup(target: Path, photographs: bool = True) -> Manifest:
             pictures = _pictures() if photographs else {}
             missing = [name for name, path in pictures.items() if not path.is_file()]
             files = {DUMP: dump} | {name: path for name, path in pictures.items() if name not in missing}
-            found = Manifest(
+            manifest = Manifest(
                 timezone.now().isoformat(), migrations, rows, {name: _sha(path) for name, path in files.items()}, missing
             )
             with os.fdopen(os.open(beside, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
-                _write(file, found, files)
+                _write(file, manifest, files)
         check(beside)
         beside.replace(target)
     finally:
         beside.unlink(missing_ok=True)
-    return found
+    return manifest
 
 
 def _write(file: IO[bytes], found: Manifest, files: Mapping[str, Path]) -> None:
@@ -99,8 +99,8 @@ def check(source: Path) -> Manifest:
     """Read a backup through and compare every part with its manifest. Raises BadBackup."""
     try:
         with tarfile.open(source, "r:") as tar:
-            found = _manifest(tar)
-            left = dict(found.sha256)
+            manifest = _manifest(tar)
+            left = dict(manifest.sha256)
             for member in tar:
                 if member.name == MANIFEST:
                     continue
@@ -110,7 +110,7 @@ def check(source: Path) -> Manifest:
                 raise BadBackup(f"{source.name} is not whole: {len(left)} parts are missing. Nothing was changed.")
     except (OSError, tarfile.TarError, EOFError) as error:
         raise BadBackup(f"{source.name} cannot be read as a backup of Pipette. Nothing was changed.") from error
-    return found
+    return manifest
 
 
 def restore(source: Path) -> Manifest:
@@ -119,9 +119,9 @@ def restore(source: Path) -> Manifest:
     Raises BadBackup for a damaged file, one from a newer version, or one whose rows do not come back whole; then nothing was
     changed.
     """
-    found = check(source)
+    manifest = check(source)
     known = set(MigrationLoader(None).disk_migrations or {})
-    newer = [f"{app}.{name}" for app, name in found.migrations if (app, name) not in known and app in _apps()]
+    newer = [f"{app}.{name}" for app, name in manifest.migrations if (app, name) not in known and app in _apps()]
     if newer:
         raise BadBackup(f"{source.name} comes from a newer version of Pipette ({newer[-1]}). Nothing was changed.")
     to = connection.settings_dict["NAME"]
@@ -131,12 +131,12 @@ def restore(source: Path) -> Manifest:
     with _cluster() as cluster:
         cluster.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(new)))
         try:
-            _fill(source, new, found)
+            _fill(source, new, manifest)
             _swap(cluster, to, new)
         except BaseException:
             cluster.execute(sql.SQL("DROP DATABASE IF EXISTS {} WITH (FORCE)").format(sql.Identifier(new)))
             raise
-    return found
+    return manifest
 
 
 def before_change(folder: Path) -> Path | None:
@@ -260,13 +260,13 @@ def _cluster() -> Iterator[psycopg.Connection[Any]]:
 def _run(program: str, *arguments: str) -> None:
     """Run one of PostgreSQL's programs against this cluster. Raises BadBackup with what it said."""
     installed = sorted(glob.glob(f"/usr/lib/postgresql/*/bin/{program}"), reverse=True)
-    found = installed[0] if installed else shutil.which(program)
-    if found is None:
+    path = installed[0] if installed else shutil.which(program)
+    if path is None:
         raise BadBackup(f"{program} is not installed: it comes with PostgreSQL’s client programs.")
     to = _parameters()
     surroundings = {**os.environ, "PGHOST": to["host"], "PGPORT": str(to["port"]), "PGUSER": to["user"]}
     done = subprocess.run(  # noqa: S603  (a fixed program with our own arguments)
-        [found, *arguments], env={**surroundings, "PGPASSWORD": to["password"]}, capture_output=True, text=True, check=False
+        [path, *arguments], env={**surroundings, "PGPASSWORD": to["password"]}, capture_output=True, text=True, check=False
     )
     if done.returncode != 0:
         raise BadBackup(f"{program} failed: {done.stderr.strip()[-400:]}")

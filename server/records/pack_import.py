@@ -64,21 +64,21 @@ def _key(lab: Lab, name: str) -> uuid.UUID:
 def _keep(lines: Sequence[PackLine], keys: dict[str, uuid.UUID], groups: dict[str, Group]) -> None:
     now = timezone.now()
     packs: dict[str, Pack] = {}
-    for one in lines:
-        if one.pack not in packs:
-            at = one.at or now
-            packs[one.pack] = Pack(
-                id=keys[one.pack], group=groups[one.group], load=one.load, taken_at=at, received_at=now, device_at=at
+    for line in lines:
+        if line.pack not in packs:
+            at = line.at or now
+            packs[line.pack] = Pack(
+                id=keys[line.pack], group=groups[line.group], load=line.load, taken_at=at, received_at=now, device_at=at
             )
     Pack.objects.bulk_create(packs.values())
     made = [
         PackEntry(
-            id=uuid.uuid4(), group=groups[one.group], pack=packs[one.pack], kind=one.kind, position=one.position,
-            negative=one.plates[0], electrolyte=one.plates[1], positive=one.plates[2], text=one.text, unit=one.unit,
-            value=one.value, resolution=one.resolution, reason=one.reason, device_at=one.at, taken_at=one.at or now,
+            id=uuid.uuid4(), group=groups[line.group], pack=packs[line.pack], kind=line.kind, position=line.position,
+            negative=line.plates[0], electrolyte=line.plates[1], positive=line.plates[2], text=line.text, unit=line.unit,
+            value=line.value, resolution=line.resolution, reason=line.reason, device_at=line.at, taken_at=line.at or now,
             received_at=now,
         )
-        for one in lines
+        for line in lines
     ]  # fmt: skip
     for later, earlier in corrected_by(lines).items():
         made[later].corrects = made[earlier]

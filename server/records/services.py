@@ -45,8 +45,8 @@ def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Broug
     spelled: dict[str, str] = {}
     for row in rows:
         group = spelled.setdefault(row.group.casefold(), row.group)
-        found = Cell.of(row.black, row.electrolyte, row.red, row.condition)
-        hands.setdefault(group, {}).setdefault(found, []).append(row)
+        cell = Cell.of(row.black, row.electrolyte, row.red, row.condition)
+        hands.setdefault(group, {}).setdefault(cell, []).append(row)
     plan = NewLab.model_construct(  # a table may have more of something than a form takes
         title=title,
         date=on,
@@ -67,8 +67,8 @@ def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Broug
 
 def varied_by(conditions: Sequence[str]) -> Varies:
     """What a table's conditions change on purpose: the one variable that all of them are of, else pairs of plates."""
-    found = {None if one is None else one.variable for text in conditions if text for one in [condition_of(text)]}
-    only = next(iter(found)) if len(found) == 1 and len(conditions) > 1 else None
+    variables = {None if one is None else one.variable for text in conditions if text for one in [condition_of(text)]}
+    only = next(iter(variables)) if len(variables) == 1 and len(conditions) > 1 else None
     return Varies.PAIRS if only is None else Varies.of(only)
 
 

@@ -35,14 +35,14 @@ def decode(data: bytes) -> str:
 def read_table(text: str) -> ReadingsTable:
     """Read the table. Raises Problem naming every faulty row by its line and reason; a faulty table is refused whole."""
     try:
-        found = read_readings(text, MAX_ROWS)
+        table = read_readings(text, MAX_ROWS)
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
     long = [
         RowFault(reading.line, f"The group’s name is longer than {MAX_GROUP_NAME} letters.")
-        for reading in found.readings
+        for reading in table.readings
         if len(reading.group) > MAX_GROUP_NAME
     ]
     if long:
         raise refused("bad_rows", f"{len(long)} rows could not be read; mend them and try again.", long[:50])
-    return found
+    return table

@@ -69,10 +69,10 @@ def sound_values(lab: Lab, hands: Sequence[Hand]) -> list[GroupCell]:
     """The groups' values by which the others are judged."""
     alone = reference_of(lab, lab.id, [])
     wrong = {
-        (str(one.planned.group_id), one.planned.cell)
+        (str(cell.planned.group_id), cell.planned.cell)
         for hand in hands
-        for one in hand.cells
-        if any(finding.sure == "likely" for finding in check_last(one.rows, alone))
+        for cell in hand.cells
+        if any(finding.sure == "likely" for finding in check_last(cell.rows, alone))
     }
     return attention.sound_values([value for hand in hands for value in hand.values], wrong)
 
@@ -84,12 +84,12 @@ def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str
         name: [Left(cell.planned.cell, bool(cell.sent.readings), cell.planned.shared) for cell in hands[k].cells]
         for name, k in at.items()
     }
-    found = {}
+    reliefs = {}
     for name in behind:
         if (helps := relief(name, lists, behind)) is not None:
             place, to = helps
-            found[name] = Relief(hands[at[name]].cells[place].planned, groups[at[to]])
-    return found
+            reliefs[name] = Relief(hands[at[name]].cells[place].planned, groups[at[to]])
+    return reliefs
 
 
 def _state(
@@ -119,6 +119,6 @@ def _state(
     return replace(state, group=group.name)
 
 
-def _work(one: CellInHand) -> Work:
-    values = [row.signed_v for row in one.rows]
-    return Work(one.planned.cell, len(values), fmean(values) if values else None, one.planned.shared)
+def _work(hand: CellInHand) -> Work:
+    values = [row.signed_v for row in hand.rows]
+    return Work(hand.planned.cell, len(values), fmean(values) if values else None, hand.planned.shared)

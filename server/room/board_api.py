@@ -39,9 +39,9 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
     expected = set()
     for planned in cells_with_predictions(lab):
         expected.add((planned.cell, planned.group_id))
-        found = by_cell.setdefault(planned.cell, {})
+        told = by_cell.setdefault(planned.cell, {})
         for kept in planned.predictions.all():
-            found[planned.group.name] = GroupPrediction(
+            told[planned.group.name] = GroupPrediction(
                 group=planned.group.name, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v
             )
     return PredictionsOut(
@@ -53,11 +53,11 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
                 positive=cell.positive,
                 condition=cell.condition,
                 table_v=cell.table_v,
-                predictions=list(found.values()),
+                predictions=list(told.values()),
             )
-            for cell, found in by_cell.items()
+            for cell, told in by_cell.items()
         ],
-        made=sum(len(found) for found in by_cell.values()),
+        made=sum(len(told) for told in by_cell.values()),
         expected=len(expected),
     )
 

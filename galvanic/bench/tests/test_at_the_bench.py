@@ -124,12 +124,12 @@ class OneListOfFaults(unittest.TestCase):
     def test_every_finding_of_the_checks_has_a_fault_that_it_is_made_for(self):
         codes = self.codes_in(checks, "Finding")
         self.assertGreaterEqual(len(codes), 8)
-        made_for = {one.codes[0] for one in faults().values() if one.of != "pack" and one.codes}
+        made_for = {fault.codes[0] for fault in faults().values() if fault.of != "pack" and fault.codes}
         self.assertEqual(made_for - {"ohm_range"}, codes)
         self.assertTrue(all(tries_for(code) for code in codes))
 
     def test_of_packs_only_what_the_checks_of_packs_find(self):
-        found = {code for one in faults().values() if one.of == "pack" for code in one.codes}
+        found = {code for fault in faults().values() if fault.of == "pack" for code in fault.codes}
         self.assertLessEqual(found, self.codes_in(pack_faults, "PackFinding"))
         self.assertGreaterEqual(len(found), 6)
 

@@ -51,8 +51,8 @@ class Judging(unittest.TestCase):
 
     def test_one_swapped_lead_does_not_count_against_the_others(self):
         values = [GroupCell(g, self.CELL, v) for g, v in (("A", 0.95), ("B", -0.94), ("C", 0.96))]
-        self.assertEqual([one.group for one in sound_values(values, {("B", self.CELL)})], ["A", "C"])
-        self.assertEqual([one.group for one in sound_values(values[:2], {("B", self.CELL)})], ["A"])
+        self.assertEqual([value.group for value in sound_values(values, {("B", self.CELL)})], ["A", "C"])
+        self.assertEqual([value.group for value in sound_values(values[:2], {("B", self.CELL)})], ["A"])
 
     def test_where_most_groups_go_against_the_account_all_of_them_count(self):
         values = [GroupCell(g, self.CELL, v) for g, v in (("A", -0.95), ("B", -0.94), ("C", 0.96))]

@@ -20,7 +20,7 @@ STRONG = PackCell(Cell("magnesium", "salt-water", "copper"), Geometry(4e-4, 0.02
 def codes(**known):
     """Codes of what is said of three cells of 0.95 V, with what else is known."""
     plain = {"alone_v": (0.95, 0.95, 0.95), "sums_v": (0.95, 1.9, 2.85)}
-    return [(one.code, one.cell) for one in pack_findings(PackRecord(**(plain | known)))]
+    return [(finding.code, finding.cell) for finding in pack_findings(PackRecord(**(plain | known)))]
 
 
 class Steps(unittest.TestCase):
@@ -82,7 +82,7 @@ class Simulated(unittest.TestCase):
             for k in range(n):
                 pack = build((LEMON, STRONG)[k % 2], int(rng.integers(3, 6)), "led-red", fault, rng)
                 hits += found(pack)
-                others += bool({one.code for one in pack_findings(pack.record)} - set(faults()[fault].codes))
+                others += bool({finding.code for finding in pack_findings(pack.record)} - set(faults()[fault].codes))
             with self.subTest(fault):
                 self.assertGreaterEqual(hits, 0.85 * n, f"{hits} of {n}")
                 self.assertLess(others, 0.08 * n)

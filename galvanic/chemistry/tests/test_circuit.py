@@ -43,11 +43,11 @@ def nodal(rows, ohm):
     """
     plates = []
     for row in rows:
-        for one in row:
-            low, high = (one.cell.negative, one.cell.positive)
-            halves = [Half.of(key, one.cell.electrolyte).after(FIRST_S) for key in (low, high)]
+        for cell in row:
+            low, high = (cell.cell.negative, cell.cell.positive)
+            halves = [Half.of(key, cell.cell.electrolyte).after(FIRST_S) for key in (low, high)]
             plates.append(
-                (halves, one.geometry.area_m2 * one.geometry.pairs, LoadedCell.of(one.cell, one.geometry).solution_ohm)
+                (halves, cell.geometry.area_m2 * cell.geometry.pairs, LoadedCell.of(cell.cell, cell.geometry).solution_ohm)
             )
     ends = list(itertools.accumulate(len(row) for row in rows))
 
@@ -264,15 +264,15 @@ class Advice(unittest.TestCase):
         self.assertEqual(what_holds_back(worn, "led-red"), "cell 3")
 
     def test_each_option_does_what_it_says(self):
-        found = {one.key: one for one in options(in_a_row([LEMON] * 3), "led-red")}
+        found = {option.key: option for option in options(in_a_row([LEMON] * 3), "led-red")}
         now = meet(in_a_row([LEMON] * 3), "led-red").current_a
         self.assertAlmostEqual(found["cell"].times, meet(in_a_row([LEMON] * 4), "led-red").current_a / now, places=6)
         self.assertAlmostEqual(found["row"].times, meet(in_a_row([LEMON] * 3, 2), "led-red").current_a / now, places=6)
         self.assertGreater(found["area"].times, 1.3)
 
     def test_a_change_that_still_gives_no_current_is_no_gain(self):
-        for one in options(in_a_row([LEMON]), "led-red"):
-            self.assertEqual(math.isinf(one.times), one.key == "cell", one)
+        for option in options(in_a_row([LEMON]), "led-red"):
+            self.assertEqual(math.isinf(option.times), option.key == "cell", option)
 
     def test_the_curve_meets_the_load_where_the_pack_does(self):
         pack = in_a_row([LEMON] * 3)

@@ -66,7 +66,7 @@ class Recipes(unittest.TestCase):
         half = solution("copper-sulfate", 0.5)
         with also(lambda: ([], [half])):
             found = batch("own copper-sulfate 0.5", 0.4)
-        self.assertEqual([round(one.amount, 1) for one in found.ingredients], [49.9, 400.0])
+        self.assertEqual([round(ingredient.amount, 1) for ingredient in found.ingredients], [49.9, 400.0])
         self.assertIn("CuSO4·5H2O", found.ingredients[0].name)
         self.assertIn("splash goggles", found.method)
         self.assertEqual(strength_of(Made("water", 200.0, (("zinc-sulfate", 28.755),))), "zinc sulfate 0.5 mol/L")

@@ -25,7 +25,7 @@ class Bounds(unittest.TestCase):
         for couple, volts in (("H2O2/H2O", 1.776), ("MnO2/Mn2+", 1.224), ("HSO5-/HSO4-", 1.82)):
             self.assertAlmostEqual(half_reactions()[couple].e_v.value, volts, delta=0.03)
         self.assertEqual(
-            {one.oxidant for one in additions().values() if one.oxidant},
+            {addition.oxidant for addition in additions().values() if addition.oxidant},
             {"H2O2/H2O", "HSO5-/HSO4-", "MnO2/Mn2+", "CuO/Cu2O"},
         )
 

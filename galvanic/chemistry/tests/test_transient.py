@@ -83,16 +83,16 @@ class Diffusion(unittest.TestCase):
 
 class Steady(unittest.TestCase):
     def test_left_alone_every_plate_comes_to_its_rest_potential(self):
-        for one in KINDS:
-            rest = LoadedCell.of(one.cell, FIVE).after(math.inf).rest()
-            found = simulate([one], [], 1e6).plates_v[-1]
+        for kind in KINDS:
+            rest = LoadedCell.of(kind.cell, FIVE).after(math.inf).rest()
+            found = simulate([kind], [], 1e6).plates_v[-1]
             for mine, other in zip(found, rest, strict=True):
                 self.assertAlmostEqual(mine, other, delta=1e-3)
 
     def test_under_a_load_it_comes_to_the_steady_working_point(self):
-        for one in KINDS:
-            point = LoadedCell.of(one.cell, FIVE).after(math.inf).at_load(470.0)
-            found = simulate([one], [Event(100.0, "load", demand(470.0))], 1e6)
+        for kind in KINDS:
+            point = LoadedCell.of(kind.cell, FIVE).after(math.inf).at_load(470.0)
+            found = simulate([kind], [Event(100.0, "load", demand(470.0))], 1e6)
             self.assertAlmostEqual(found.volts_v[-1], point.volts_v, delta=1e-3)
             self.assertAlmostEqual(found.current_a[-1] / point.current_a, 1.0, delta=5e-3)
 
@@ -109,8 +109,8 @@ class Steady(unittest.TestCase):
     def test_steps_may_be_long(self):
         events = [Event(120.0, "load", demand(470.0)), Event(720.0, "open")]
         at = np.array([1.0, 60.0, 121.0, 130.0, 180.0, 600.0, 722.0, 760.0, 3000.0])
-        for one in KINDS:
-            coarse, fine = (simulate([one], events, 3600.0, moves_v=v).at(at)[0] for v in (0.04, 0.004))
+        for kind in KINDS:
+            coarse, fine = (simulate([kind], events, 3600.0, moves_v=v).at(at)[0] for v in (0.04, 0.004))
             np.testing.assert_allclose(coarse, fine, atol=0.02)
 
 

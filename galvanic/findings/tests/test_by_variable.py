@@ -85,7 +85,7 @@ class Volts(unittest.TestCase):
     def test_two_numbers_are_too_few_for_a_bend_and_two_groups_for_an_answer(self):
         found = self.one("spacing", (1.0, 8.0), lambda _: 0.95)
         self.assertIn("two_levels", {note.code for note in found.notes})
-        few = [one for one in readings("spacing", (1.0, 4.0), lambda _: 0.9) if one.group in GROUPS[:2]]
+        few = [reading for reading in readings("spacing", (1.0, 4.0), lambda _: 0.9) if reading.group in GROUPS[:2]]
         self.assertEqual(volts_by_variable(compare(few))[0].notes[0].code, "too_little")
 
 

@@ -36,7 +36,8 @@ class Told(unittest.TestCase):
     def test_a_run_is_cut_where_something_was_done_and_each_part_is_told(self):
         run = tell((SALT,), OHM, recorded(), (), EVENTS)
         self.assertEqual(
-            [(one.name, one.joined) for one in run.stretches], [("open", False), ("joined", True), ("open again", False)]
+            [(stretch.name, stretch.joined) for stretch in run.stretches],
+            [("open", False), ("joined", True), ("open again", False)],
         )
         notes = codes(run)
         self.assertIn("It falls while it works", notes["under"].title)

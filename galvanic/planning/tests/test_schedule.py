@@ -51,10 +51,10 @@ class Minutes(unittest.TestCase):
         work = [one for one in line if one.kind not in ("pause", "late")]
         for one, other in zip(work, work[1:], strict=False):
             self.assertLessEqual(one.end, other.begin + 1e-9)
-        self.assertEqual([one.cell for one in work if one.kind == "cell"], list(range(cells)))
+        self.assertEqual([step.cell for step in work if step.kind == "cell"], list(range(cells)))
         for rest in (one for one in line if one.kind == "pause"):
             self.assertTrue(all(w.end <= rest.begin + 1e-9 or w.begin >= rest.end - 1e-9 for w in work))
-        self.assertAlmostEqual(work[-1].end if work else 0.0, max(one.end for one in work) if work else 0.0)
+        self.assertAlmostEqual(work[-1].end if work else 0.0, max(step.end for step in work) if work else 0.0)
 
     @given(st.floats(10, 300), minutes, minutes)
     def test_as_many_cells_fit_as_are_said_to(self, period, late, pause):

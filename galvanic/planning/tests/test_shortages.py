@@ -10,7 +10,7 @@ JUICE = "lemon-juice"
 
 
 def zinc_copper(groups, *conditions):
-    return kit([[Cell("zinc", JUICE, "copper", one) for one in conditions or ("",)] for _ in range(groups)])
+    return kit([[Cell("zinc", JUICE, "copper", condition) for condition in conditions or ("",)] for _ in range(groups)])
 
 
 class Shortages(unittest.TestCase):

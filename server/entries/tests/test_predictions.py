@@ -40,7 +40,7 @@ class Predicting(TestCase):
     def test_the_subtraction_is_there_both_ways_round(self):
         working = self.client.get("/api/bench").json()["cells"][0]["working"]
         self.assertEqual([one["negative"] for one in working], ["zinc", "copper"])
-        self.assertEqual([one["why"] for one in working[0]["lines"]][2], "minus a minus is plus")
+        self.assertEqual([line["why"] for line in working[0]["lines"]][2], "minus a minus is plus")
 
     def test_what_is_no_prediction_is_refused_and_nothing_is_kept(self):
         for changes, code in [

@@ -46,7 +46,7 @@ class TheRoom(TestCase):
         record(cell_of(self.knot), "0.50")
         send(self.client, f"/groups/{self.knot.id}/aside", {"reason": "a faulty meter"})
         self.assertEqual([class_reading.group for class_reading in class_readings(self.lab)], ["Tern"])
-        groups = {one["name"]: one for one in self.board()["groups"]}
+        groups = {group["name"]: group for group in self.board()["groups"]}
         self.assertEqual(groups["Knot"]["aside"], "a faulty meter")
         self.assertEqual(groups["Knot"]["cells"][0]["readings"][0]["aside"], "a faulty meter")
 

@@ -151,7 +151,7 @@ class Covered(TestCase):
         for cause in ("leads", "bridge", "offset", "film", "acid"):
             send(self.device, "/bench/claims", self.claim(cause))
         self.assertEqual(self.leaks(), set())
-        verdicts = {one["cause"]: one for one in self.device.get("/api/bench/claims").json()["claims"]}
+        verdicts = {claim["cause"]: claim for claim in self.device.get("/api/bench/claims").json()["claims"]}
         self.assertEqual(verdicts["leads"]["verdict"], "open")
         shown = as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/claims").json()["claims"]
         self.assertIn("the other groups", next(one for one in shown if one["cause"] == "leads")["says"])

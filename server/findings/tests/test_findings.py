@@ -101,9 +101,9 @@ class Explaining(AClass):
 class Comparing(AClass):
     def test_offsets_liquids_and_the_shared_cell_are_sent(self):
         found = self.get("compare").json()
-        self.assertEqual({one["group"] for one in found["offsets"]}, {"Tern", "Knot", "Ruff", "Gull"})
+        self.assertEqual({offset["group"] for offset in found["offsets"]}, {"Tern", "Knot", "Ruff", "Gull"})
         self.assertTrue(found["shared"])
-        self.assertTrue(all("points" in one and len(one["points"]) >= 2 for one in found["liquids"]))
+        self.assertTrue(all("points" in liquid and len(liquid["points"]) >= 2 for liquid in found["liquids"]))
         self.assertTrue(any(note["evidence"] for e in found["electrolytes"] for note in e["notes"]))
 
     def test_setting_a_reading_aside_changes_the_numbers_and_hides_nothing(self):
@@ -179,7 +179,7 @@ class Claiming(AClass):
         self.claim(cited=[])
         self.claim(cited=[str(other.first().id)])
         self.claim()
-        evidence = [one["evidence"] for one in self.device.get("/api/bench/claims").json()["claims"]]
+        evidence = [claim["evidence"] for claim in self.device.get("/api/bench/claims").json()["claims"]]
         self.assertIn("No reading is cited", evidence[0])
         self.assertIn("of other cells", evidence[1])
         self.assertEqual(evidence[2], "")

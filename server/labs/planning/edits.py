@@ -62,19 +62,19 @@ def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: EditIn) -> Edited:
 
 
 def _taken_back(lab: Lab, task: Task) -> Change:
-    found = take_back(lab, task)
-    if found is None:
+    change = take_back(lab, task)
+    if change is None:
         raise CannotChange("There is no change to take back.")
-    return Change(found.task, found.plan, (f"Taken back: {found.said}",))
+    return Change(change.task, change.plan, (f"Taken back: {change.said}",))
 
 
 def _cell(task: Task, edit: EditIn) -> Cell:
     """The cell of an edit, its plates in either order. Raises Problem for a cell that is none of this plan's."""
     asked = edit.cell and edit.cell.cell
-    found = [c for c in task.cells if asked and c.bath == asked.bath and set(c.pair) == set(asked.pair)]
-    if not found:
+    cells = [c for c in task.cells if asked and c.bath == asked.bath and set(c.pair) == set(asked.pair)]
+    if not cells:
         raise Problem(422, "no_cell", "That cell does not belong to this plan. Nothing was changed.", field="cell")
-    return found[0]
+    return cells[0]
 
 
 def _group(number: int | None, names: list[str]) -> int:

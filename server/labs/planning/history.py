@@ -24,7 +24,7 @@ class TakenBack:
 
 def keep_earlier(lab: Lab, wished: Sequence[object], hands: Sequence[Sequence[PlannedCell]], said: Sequence[str]) -> None:
     """Keep a plan that is about to be changed, with what the change does; the oldest beyond 20 go."""
-    rows = [[asdict(one.cell) | {"pinned": one.pinned, "shared": one.shared} for one in hand] for hand in hands]
+    rows = [[asdict(cell.cell) | {"pinned": cell.pinned, "shared": cell.shared} for cell in hand] for hand in hands]
     EarlierPlan.objects.create(lab=lab, said=" ".join(said), wished=list(wished), hands=rows)
     old = EarlierPlan.objects.filter(lab=lab).values_list("id", flat=True)[MOST_EARLIER:]
     EarlierPlan.objects.filter(id__in=list(old)).delete()

@@ -58,13 +58,13 @@ def revision(actor: Teacher, lab: Lab, plan: NewLab) -> Revision:
 @transaction.atomic
 def revise_lab(*, actor: Teacher, lab_id: uuid.UUID, plan: NewLab) -> Revision:
     """Change what a draft is about; groups that keep their name keep their PIN. Raises Problem; then nothing is changed."""
-    found = revision(actor, draft_of(actor, lab_id), plan)
-    found.lab.save()
-    _regroup(found.lab, found.groups, found.names)
-    forget_earlier(found.lab)
-    replace_cells(*groups_with_cells(found.lab), found.task, found.plan)
-    keep_deed(actor, "changed_lab", found.lab)
-    return found
+    revised = revision(actor, draft_of(actor, lab_id), plan)
+    revised.lab.save()
+    _regroup(revised.lab, revised.groups, revised.names)
+    forget_earlier(revised.lab)
+    replace_cells(*groups_with_cells(revised.lab), revised.task, revised.plan)
+    keep_deed(actor, "changed_lab", revised.lab)
+    return revised
 
 
 def _regroup(lab: Lab, groups: Sequence[Group], names: Sequence[str]) -> None:

@@ -80,8 +80,8 @@ def kit(request: HttpRequest, lab_id: uuid.UUID) -> KitOut:
 @router.get("/labs/short", response=list[ShortOut], operation_id="short")
 def short(request: HttpRequest) -> list[ShortOut]:
     """What the teacher's labs to come need more of than there is."""
-    found = shortages_of(teacher_of(request))
-    return [ShortOut(key=one.key, needed=one.needed, there=one.there, labs=list(one.labs)) for one in found]
+    shortages = shortages_of(teacher_of(request))
+    return [ShortOut(key=one.key, needed=one.needed, there=one.there, labs=list(one.labs)) for one in shortages]
 
 
 @router.get("/labs/{uuid:lab_id}/kit.csv", operation_id="kit_csv", response={200: str, **ABSENT})
@@ -176,16 +176,16 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
             Card(
                 group=group.name,
                 pin=group.pin,
-                cells=[cell_out(one) for one in hand],
+                cells=[cell_out(cell) for cell in hand],
                 steps=[
                     StepsOfOut(electrolyte=key, text=text)
-                    for key, text in {one.electrolyte: " ".join(usual_steps(one.cell)) for one in hand}.items()
+                    for key, text in {cell.electrolyte: " ".join(usual_steps(cell.cell)) for cell in hand}.items()
                     if text
                 ],
                 cautions=cautions(
                     lab,
-                    list(dict.fromkeys(plate for one in hand for plate in one.cell.pair)),
-                    list(dict.fromkeys(one.electrolyte for one in hand)),
+                    list(dict.fromkeys(plate for cell in hand for plate in cell.cell.pair)),
+                    list(dict.fromkeys(cell.electrolyte for cell in hand)),
                 ),
             )
             for group, hand in zip(groups, hands, strict=True)

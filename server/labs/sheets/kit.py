@@ -44,8 +44,8 @@ def kit_of(lab: Lab) -> tuple[Kit, list[str]]:
     shelf = Shelf.objects.visible_to(lab.owner).filter(price__isnull=False)
     prices = {row.material: float(row.price) for row in shelf if row.price is not None}
     cells = [[planned.cell for planned in hand] for hand in hands]
-    found = kit(cells, stock_of(lab.owner, lab.electrodes), prices, lab.cup_ml, asked_of(lab))
-    return found, [group.name for group in groups]
+    needed = kit(cells, stock_of(lab.owner, lab.electrodes), prices, lab.cup_ml, asked_of(lab))
+    return needed, [group.name for group in groups]
 
 
 def shortages_of(teacher: Teacher) -> list[Short]:
@@ -58,8 +58,8 @@ def shortages_of(teacher: Teacher) -> list[Short]:
     )
     hands: dict[uuid.UUID, dict[uuid.UUID, list[Cell]]] = {lab.id: {} for lab in labs}
     cells = PlannedCell.objects.filter(group__lab__in=labs).select_related("group")
-    for one in cells.order_by("group__position", "position"):
-        hands[one.group.lab_id].setdefault(one.group_id, []).append(one.cell)
+    for cell in cells.order_by("group__position", "position"):
+        hands[cell.group.lab_id].setdefault(cell.group_id, []).append(cell.cell)
     shelf = Shelf.objects.visible_to(teacher).filter(count__isnull=False)
     there = {row.material: float(row.count or 0.0) for row in shelf}
     kits = [(lab.title, kit(list(hands[lab.id].values()), cup_ml=lab.cup_ml)) for lab in labs]

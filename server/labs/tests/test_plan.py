@@ -225,14 +225,14 @@ class Planning(TestCase):
     def test_every_variable_of_the_core_can_be_changed_on_purpose_and_its_card_says_how(self):
         start = self.client.get("/api/labs/start").json()
         self.assertGreaterEqual(len(start["variables"]), 20)
-        for one in start["variables"]:
-            warm = PLAN | {"varies": one["varies"], "conditions": one["settings"][:3]}
+        for variable in start["variables"]:
+            warm = PLAN | {"varies": variable["varies"], "conditions": variable["settings"][:3]}
             made = send(self.client, "/labs", warm)
-            self.assertEqual(made.status_code, 201, (one["name"], made.content))
+            self.assertEqual(made.status_code, 201, (variable["name"], made.content))
             cells = [cell for group in made.json()["groups"] for cell in group["cells"]]
-            self.assertEqual({cell["condition"] for cell in cells}, set(one["settings"][:3]))
-            self.assertTrue(all(cell["setting"] for cell in cells), one["name"])
-            self.assertIn(f"You change {one['name']}", [note["title"] for note in made.json()["notes"]])
+            self.assertEqual({cell["condition"] for cell in cells}, set(variable["settings"][:3]))
+            self.assertTrue(all(cell["setting"] for cell in cells), variable["name"])
+            self.assertIn(f"You change {variable['name']}", [note["title"] for note in made.json()["notes"]])
         own = send(self.client, "/labs", PLAN | {"varies": "own", "conditions": ["on the sill", "in the fridge"]})
         self.assertEqual(own.status_code, 201)
 

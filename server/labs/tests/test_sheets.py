@@ -269,7 +269,7 @@ class ChangedMaterials(TestCase):
         after = self.own()["electrodes"]
         self.assertEqual([one["prepare"] for one in after], ["Brush."])
         self.assertNotEqual(after[0]["key"], before["key"])
-        listed = {one["key"]: one for one in self.client.get("/api/materials").json()["electrodes"]}
+        listed = {electrode["key"]: electrode for electrode in self.client.get("/api/materials").json()["electrodes"]}
         self.assertEqual(listed[after[0]["key"]]["shelf"], {"count": 7.0, "price": 1.5})
         self.assertTrue(listed[before["key"]]["retired"])
         kept = self.client.get(f"/api/labs/{lab['id']}").json()["settings"]["electrodes"]

@@ -26,7 +26,10 @@ class Made(TestCase):
         self.desk = as_teacher(self.ada)
 
     def materials(self, client=None):
-        return {one["key"]: one for one in (client or self.desk).get("/api/materials").json()["electrolytes"]}
+        return {
+            electrolyte["key"]: electrolyte
+            for electrolyte in (client or self.desk).get("/api/materials").json()["electrolytes"]
+        }
 
     def test_before_it_is_kept_it_says_what_the_recipe_does_to_a_pair_of_plates(self):
         found = send(self.desk, "/materials/made/preview", SALTED | {"negative": "zinc", "positive": "copper"}).json()
@@ -45,7 +48,7 @@ class Made(TestCase):
         lab = send(self.desk, "/labs", PLAN | {"electrolytes": ["lemon-juice", key]}).json()
         kit = self.desk.get(f"/api/labs/{lab['id']}/kit").json()
         batch = next(one for one in kit["batches"] if one["electrolyte"] == key)
-        amounts = {one["name"]: (one["amount"], one["unit"]) for one in batch["ingredients"]}
+        amounts = {ingredient["name"]: (ingredient["amount"], ingredient["unit"]) for ingredient in batch["ingredients"]}
         litres = batch["volume_l"]
         self.assertAlmostEqual(amounts["table salt, NaCl"][0], 20.0 * litres, places=6)
         self.assertAlmostEqual(amounts["lemon juice"][0], 1000.0 * litres, places=6)
@@ -86,7 +89,7 @@ class Made(TestCase):
         self.assertEqual(OwnMaterial.objects.count(), 0)
 
     def test_every_salt_of_a_metal_names_the_plate_that_stands_in_it(self):
-        salts = {one["key"]: one["metal"] for one in self.desk.get("/api/materials").json()["additions"]}
+        salts = {addition["key"]: addition["metal"] for addition in self.desk.get("/api/materials").json()["additions"]}
         self.assertEqual((salts["iron-sulfate"], salts["copper-nitrate"], salts["table-salt"]), ("steel", "copper", ""))
         self.assertEqual((salts["nickel-sulfate"], salts["lead-nitrate"]), ("nickel", "lead"))
 

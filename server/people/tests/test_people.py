@@ -215,5 +215,5 @@ class Accounts(TestCase):
         refused = send(Client(), "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
         self.assertEqual(refused.status_code, 401)
         self.signed_in(FIREFOX, "harbour kelp nine")
-        self.assertIn("Changed the password", [one["what"] for one in self.laptop.get("/api/deeds").json()])
+        self.assertIn("Changed the password", [deed["what"] for deed in self.laptop.get("/api/deeds").json()])
         self.assertEqual(send(Client(), "/account/password", {"old": "a", "new": "b"}).status_code, 401)

@@ -64,7 +64,7 @@ class TheChain(TestCase):
         self.link(self.knot, "3.79")
         self.enter(self.knot, "seen", text="glows by day")
         found = self.shown()
-        self.assertEqual([(one["group"], one["whole_v"]) for one in found["links"]],
+        self.assertEqual([(link["group"], link["whole_v"]) for link in found["links"]],
                          [("Tern", 0.95), ("Knot", 1.9), ("Tern", 2.84), ("Knot", 3.79)])  # fmt: skip
         self.assertAlmostEqual(found["links"][2]["added_v"], 0.94)
         self.assertEqual((found["lit_with"], found["seen_with"], found["nearest"]), (4, 4, ["Tern"]))
@@ -82,7 +82,7 @@ class TheChain(TestCase):
     def test_a_cell_that_adds_nothing_is_named(self):
         self.link(self.tern, "0.95")
         self.link(self.knot, "1.00")
-        self.assertEqual([(one["code"], one["cell"]) for one in self.shown()["findings"]], [("bridged", 2)])
+        self.assertEqual([(finding["code"], finding["cell"]) for finding in self.shown()["findings"]], [("bridged", 2)])
 
     def test_a_wrong_sum_is_corrected_in_its_place_with_a_reason(self):
         wrong = self.link(self.tern, "9.5")
@@ -91,7 +91,7 @@ class TheChain(TestCase):
         self.assertEqual(refused["code"], "not_found")  # another group's
         self.assertEqual(self.enter(self.tern, "link", 422, text="0.95", corrects=wrong, **PLATES)["code"], "no_reason")
         self.link(self.tern, "0.95", corrects=wrong, reason="the point was missing")
-        self.assertEqual([one["text"] for one in self.shown()["links"]], ["0.95", "1.90"])
+        self.assertEqual([link["text"] for link in self.shown()["links"]], ["0.95", "1.90"])
         again = self.enter(self.tern, "link", 409, text="0.96", corrects=wrong, reason="again", **PLATES)
         self.assertEqual(again["code"], "already_corrected")
 
@@ -112,7 +112,9 @@ class TheChain(TestCase):
         self.link(self.knot, "0.95")
         found = self.of(self.tern)
         self.assertEqual((found["votes"], found["foretold"], found["my_vote"]), ([], [], None))
-        self.assertEqual([(one["alone_v"], one["whole_v"], one["mine"]) for one in found["links"]], [(None, 0.95, False)])
+        self.assertEqual(
+            [(link["alone_v"], link["whole_v"], link["mine"]) for link in found["links"]], [(None, 0.95, False)]
+        )
         self.assertEqual(self.of(self.knot)["my_vote"], 4)
         self.assertTrue(self.of(self.knot)["links"][0]["mine"])
 

@@ -61,7 +61,7 @@ class Packs(TestCase):
         self.assertEqual(shown["findings"], [])
         self.assertAlmostEqual(shown["steps"][1]["short_v"], 0.0, places=6)
         self.assertAlmostEqual(shown["open_v"], 1.90)
-        self.assertEqual([one["text"] for one in shown["entries"] if one["kind"] == "sum"], ["1.00", "1.95"])
+        self.assertEqual([entry["text"] for entry in shown["entries"] if entry["kind"] == "sum"], ["1.00", "1.95"])
 
     def test_the_load_is_tried_and_the_milliamps_are_read(self):
         for k, total in enumerate(("0.95", "1.90", "2.85"), start=1):
@@ -70,13 +70,13 @@ class Packs(TestCase):
         self.enter("load_v", "2.84")
         self.enter("load_a", "0.000", unit="mA")
         pack = self.shown()[0]
-        self.assertEqual([one["code"] for one in pack["findings"]], ["led_turned"])
+        self.assertEqual([finding["code"] for finding in pack["findings"]], ["led_turned"])
         self.assertEqual(pack["seen"], ["dark", "glows in the dark", "glows by day", "bright"])
         self.enter("seen", "glows by day")
         self.enter("load_a", "0.12", unit="mA")
         pack = self.shown()[0]
         self.assertEqual((pack["findings"], pack["lit"]), ([], True))
-        amps = [one for one in pack["entries"] if one["kind"] == "load_a"]
+        amps = [entry for entry in pack["entries"] if entry["kind"] == "load_a"]
         self.assertAlmostEqual(amps[-1]["value"], 0.12e-3)
 
     def test_a_device_is_not_to_be_joined_above_its_volts(self):
@@ -87,19 +87,19 @@ class Packs(TestCase):
 
     def test_a_correction_says_why_and_the_old_number_stays(self):
         self.join(1, "9.5", "0.95")
-        wrong = next(one for one in self.shown()[0]["entries"] if one["kind"] == "alone")
+        wrong = next(entry for entry in self.shown()[0]["entries"] if entry["kind"] == "alone")
         fix = {"position": 1, "unit": "V", "corrects": wrong["id"]}
         self.assertEqual(self.enter("alone", "0.95", **fix).json()["code"], "no_reason")
         self.assertEqual(self.enter("alone", "0.95", reason="typed it wrong", **fix).status_code, 200)
         self.assertEqual(self.enter("alone", "0.96", reason="again", **fix).json()["code"], "already_corrected")
-        entries = [one for one in self.shown()[0]["entries"] if one["kind"] == "alone"]
-        self.assertEqual([one["text"] for one in entries], ["9.5", "0.95"])
+        entries = [entry for entry in self.shown()[0]["entries"] if entry["kind"] == "alone"]
+        self.assertEqual([entry["text"] for entry in entries], ["9.5", "0.95"])
         self.assertEqual(entries[0]["corrected_by"], entries[1]["id"])
         self.assertEqual(self.shown()[0]["findings"], [])
 
     def test_a_correction_is_of_the_same_cell(self):
         self.join(1, "0.95", "0.95")
-        first = next(one for one in self.shown()[0]["entries"] if one["kind"] == "alone")
+        first = next(entry for entry in self.shown()[0]["entries"] if entry["kind"] == "alone")
         answer = self.enter("alone", "0.9", position=2, unit="V", corrects=first["id"], reason="x")
         self.assertEqual(answer.json()["code"], "not_found")
 
@@ -178,7 +178,7 @@ class Packs(TestCase):
         run = self.tern.get(f"/api/packs/{self.pack}/run").json()
         self.assertEqual([round(point["t_s"]) for point in run["volts"][:4]], [0, 10, 20, 35])
         self.assertEqual([event["what"] for event in run["events"]], ["joined", "taken off"])
-        self.assertEqual([one["joined"] for one in run["stretches"]], [False, True, False])
+        self.assertEqual([stretch["joined"] for stretch in run["stretches"]], [False, True, False])
         self.assertTrue({"under", "back"} <= {note["code"] for note in run["notes"]})
         self.assertTrue(run["model"])
         self.assertEqual(as_teacher(self.ada).get(f"/api/packs/{self.pack}/run").json()["volts"], run["volts"])

@@ -84,10 +84,10 @@ class Demo(TestCase):
         lab = Lab.objects.get(state="closed", varies="pairs")
         client = as_teacher(Teacher.objects.get(username=TEACHER))
         packs = client.get(f"/api/labs/{lab.id}/packs").json()["packs"]
-        said = {pack["group"]: [one["code"] for one in pack["findings"]] for pack in packs}
+        said = {pack["group"]: [finding["code"] for finding in pack["findings"]] for pack in packs}
         self.assertEqual((said["Tern"], said["Plover"], said["Dunlin"]), (["bridged"], ["turned"], ["led_turned"]))
         self.assertEqual((said["Knot"], said["Fulmar"], said["Gannet"]), ([], [], []))
-        run = next(pack for pack in packs if any(one["kind"] == "run_v" for one in pack["entries"]))
+        run = next(pack for pack in packs if any(entry["kind"] == "run_v" for entry in pack["entries"]))
         told = client.get(f"/api/packs/{run['id']}/run").json()
         self.assertEqual((run["group"], [event["what"] for event in told["events"]]), ("Curlew", ["joined", "taken off"]))
         self.assertIn("It comes back", [note["title"] for note in told["notes"]])

@@ -105,13 +105,13 @@ class BackupAndRestore(KeptReadingsTestCase):
     def test_what_cannot_be_written_whole_leaves_no_file(self):
         with mock.patch.object(module, "check", side_effect=BadBackup("x")), self.assertRaises(BadBackup):
             backup(self.file)
-        self.assertEqual([one.name for one in self.file.parent.iterdir()], ["photos"])
+        self.assertEqual([path.name for path in self.file.parent.iterdir()], ["photos"])
 
     def test_before_a_change_a_dump_is_kept_and_only_the_newest_five(self):
         folder = self.file.parent / "backups"
         for k in range(7):
             with mock.patch.object(module.timezone, "now", return_value=module.timezone.now().replace(year=2030 + k)):
                 made = before_change(folder)
-        names = sorted(one.name for one in folder.iterdir())
+        names = sorted(path.name for path in folder.iterdir())
         self.assertEqual((len(names), names[-1]), (5, made.name))
         self.assertEqual(check(made).rows["bench_reading"], 5)

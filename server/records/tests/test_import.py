@@ -219,7 +219,7 @@ class OutAndIn(TestCase):
             said = StringIO()
             with contextlib.redirect_stdout(said), contextlib.redirect_stderr(StringIO()):
                 self.assertEqual(main(["ladder", str(path), "--json"]), 0)
-        rungs = {one["electrode"]: one for one in before["electrolytes"][0]["rungs"]}
+        rungs = {rung["electrode"]: rung for rung in before["electrolytes"][0]["rungs"]}
         for row in json.loads(said.getvalue()):
             key = {"zinc strip": "zinc"}.get(row["electrode"], row["electrode"].split()[0])
             self.assertEqual((row["potential_v"], row["u_v"]), (rungs[key]["class_v"], rungs[key]["u_v"]))

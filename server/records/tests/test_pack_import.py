@@ -43,18 +43,18 @@ class BringingPacks(TestCase):
         for pack in found:
             del pack["id"], pack["received_at"]
             places = {one["id"]: k for k, one in enumerate(pack["entries"])}
-            for one in pack["entries"]:
-                one["corrected_by"] = places.get(one["corrected_by"])
-                one["corrects"] = places.get(one["corrects"])
-                del one["id"], one["received_at"]
+            for entry in pack["entries"]:
+                entry["corrected_by"] = places.get(entry["corrected_by"])
+                entry["corrects"] = places.get(entry["corrects"])
+                del entry["id"], entry["received_at"]
             pack["entries"].sort(key=lambda one: (one["kind"], one["text"]))
         return found
 
     def test_another_lab_gets_the_same_packs_with_their_corrections_and_once(self):
         self.assertEqual(self.bring(self.table), {"packs": 1, "entries": 6, "known": 0})
         theirs, ours = self.packs_of(self.bob, self.other), self.packs_of(self.ada, self.lab)
-        for one in (*theirs[0]["entries"], *ours[0]["entries"]):
-            one["corrects"], one["corrected_by"] = one["corrects"] is not None, one["corrected_by"] is not None
+        for entry in (*theirs[0]["entries"], *ours[0]["entries"]):
+            entry["corrects"], entry["corrected_by"] = entry["corrects"] is not None, entry["corrected_by"] is not None
         self.assertEqual(theirs, ours)
         self.assertEqual(PackEntry.objects.filter(group__lab=self.other, corrects__isnull=False).get().text, "0.95")
         self.assertEqual(self.bring(self.table), {"packs": 0, "entries": 0, "known": 1})

@@ -25,32 +25,33 @@ const Line = styled.div`
 
 /** The accounts by how far they miss, best first: the shorter the bar the better. */
 export function AccountBars({ accounts }: { accounts: Schemas["ScoreOut"][] }) {
-  const most = Math.max(...accounts.map((one) => one.rms_v ?? 0), 0.05);
+  const most = Math.max(...accounts.map((account) => account.rms_v ?? 0), 0.05);
   return (
     <List>
-      {accounts.map((one) => (
-        <li key={one.account}>
-          <strong>{one.name}</strong>
-          <small>{one.about}</small>
+      {accounts.map((account) => (
+        <li key={account.account}>
+          <strong>{account.name}</strong>
+          <small>{account.about}</small>
           <Line>
             <svg width="100%" height="12" aria-hidden>
               <rect
-                width={`${(100 * (one.rms_v ?? 0)) / most}%`}
+                width={`${(100 * (account.rms_v ?? 0)) / most}%`}
                 height="12"
-                fill={one.account === "standard" ? colour.table : colour.account}
+                fill={account.account === "standard" ? colour.table : colour.account}
               />
             </svg>
             <span>
-              {one.rms_v === null ? "no answer" : <Num>{volts(one.rms_v, 2)}</Num>} · {one.signs_right} of {one.n} signs
+              {account.rms_v === null ? "no answer" : <Num>{volts(account.rms_v, 2)}</Num>} · {account.signs_right} of{" "}
+              {account.n} signs
             </span>
           </Line>
           <small>
-            {one.bias_v !== null && `on average ${number(one.bias_v, 2, true)} V off`}
-            {one.left_out > 0 && `, ${one.left_out} without an answer`}
-            {one.worse_v !== null &&
-              one.worse_low_v !== null &&
-              one.worse_high_v !== null &&
-              `; misses by ${number(one.worse_v, 2, true)} V more than the best (95 %: ${number(one.worse_low_v, 2, true)} to ${number(one.worse_high_v, 2, true)})`}
+            {account.bias_v !== null && `on average ${number(account.bias_v, 2, true)} V off`}
+            {account.left_out > 0 && `, ${account.left_out} without an answer`}
+            {account.worse_v !== null &&
+              account.worse_low_v !== null &&
+              account.worse_high_v !== null &&
+              `; misses by ${number(account.worse_v, 2, true)} V more than the best (95 %: ${number(account.worse_low_v, 2, true)} to ${number(account.worse_high_v, 2, true)})`}
           </small>
         </li>
       ))}

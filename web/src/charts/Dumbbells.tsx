@@ -58,7 +58,12 @@ export function Dumbbells({ result }: { result: Result }) {
   const slim = width < 480;
   const names = slim ? 74 : NAMES;
   const tail = slim ? GAP : GAP + N;
-  const values = cells.flatMap((cell) => [0, cell.mean_v, cell.table_v ?? 0, ...cell.groups.map((one) => one.mean_v)]);
+  const values = cells.flatMap((cell) => [
+    0,
+    cell.mean_v,
+    cell.table_v ?? 0,
+    ...cell.groups.map((group) => group.mean_v),
+  ]);
   const low = Math.floor((Math.min(...values) - 0.06) * 2) / 2;
   const high = Math.ceil((Math.max(...values) + 0.06) * 2) / 2;
   const x = scaleLinear<number>({ domain: [low, high], range: [names, Math.max(names + 60, width - tail)] });
@@ -125,8 +130,8 @@ export function Dumbbells({ result }: { result: Result }) {
               )}
               {cell.table_v !== null && <TableMark x={x(cell.table_v)} y={y} />}
               <ReadingMark x={x(cell.mean_v)} y={y} />
-              {cell.groups.map((one) => (
-                <GroupTick key={one.group} x={x(one.mean_v)} y={y + 13} />
+              {cell.groups.map((group) => (
+                <GroupTick key={group.group} x={x(group.mean_v)} y={y + 13} />
               ))}
               {cell.gap_v === null ? (
                 <text className="small" x={width - (slim ? 2 : N + 4)} y={y + 5} textAnchor="end">

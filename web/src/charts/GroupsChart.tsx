@@ -29,11 +29,11 @@ const Drawing = styled.div`
 /** How far each group reads above or below the class in all its cells, with its 95 % interval. */
 export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
   const [ref, width] = useWidth<HTMLDivElement>(480);
-  const reach = Math.max(0.02, ...offsets.map((one) => Math.max(-one.low_v, one.high_v))) * 1.1;
+  const reach = Math.max(0.02, ...offsets.map((offset) => Math.max(-offset.low_v, offset.high_v))) * 1.1;
   const x = scaleLinear<number>({ domain: [-reach, reach], range: [NAMES, Math.max(NAMES + 80, width - 70)] });
   const rows = [...offsets].sort((a, b) => a.group.localeCompare(b.group));
   const height = TOP + rows.length * ROW;
-  const said = rows.map((one) => `${one.group} ${number(one.volts_v, 3, true)} ± ${number(one.u_v, 3)}`).join("; ");
+  const said = rows.map((row) => `${row.group} ${number(row.volts_v, 3, true)} ± ${number(row.u_v, 3)}`).join("; ");
   return (
     <Drawing ref={ref}>
       <svg
@@ -51,25 +51,25 @@ export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
             </text>
           </g>
         ))}
-        {rows.map((one, index) => {
+        {rows.map((row, index) => {
           const y = TOP + index * ROW + ROW / 2;
           return (
-            <g key={one.group}>
+            <g key={row.group}>
               <text x={2} y={y + 5} fontWeight={600}>
-                {one.group}
+                {row.group}
               </text>
               <line
-                x1={x(one.low_v)}
-                x2={x(one.high_v)}
+                x1={x(row.low_v)}
+                x2={x(row.high_v)}
                 y1={y}
                 y2={y}
                 stroke={colour.reading}
                 strokeWidth={4}
                 opacity={0.45}
               />
-              <ReadingMark x={x(one.volts_v)} y={y} />
+              <ReadingMark x={x(row.volts_v)} y={y} />
               <text className="step" x={width - 2} y={y + 5} textAnchor="end">
-                {number(one.volts_v, 3, true)}
+                {number(row.volts_v, 3, true)}
               </text>
             </g>
           );

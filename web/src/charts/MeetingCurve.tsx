@@ -83,7 +83,7 @@ export function MeetingCurve({ pack }: { pack: Pack }) {
           strokeWidth={2.6}
         />
         <path
-          d={line(takes.map((one) => [one.volts_v, one.takes_a]))}
+          d={line(takes.map((take) => [take.volts_v, take.takes_a]))}
           fill="none"
           stroke={colour.ink}
           strokeWidth={2.2}

@@ -34,7 +34,7 @@ const said = (run: Run) =>
 /** What a group typed over time as squares, the model's line beside, and shaded where something was joined. */
 export function RunChart({ run }: { run: Run }) {
   const [ref, width] = useWidth<HTMLDivElement>(360);
-  const ends = [...run.volts.map((point) => point.t_s), ...run.stretches.map((one) => one.to_s)];
+  const ends = [...run.volts.map((point) => point.t_s), ...run.stretches.map((stretch) => stretch.to_s)];
   const last = Math.max(...ends, 1);
   const [unit, name] = unitOf(last);
   const values = [...run.volts, ...run.model].map((point) => point.value);
@@ -58,12 +58,12 @@ export function RunChart({ run }: { run: Run }) {
         aria-label={said(run)}
       >
         {run.stretches
-          .filter((one) => one.joined)
-          .map((one) => (
+          .filter((stretch) => stretch.joined)
+          .map((stretch) => (
             <rect
-              key={one.from_s}
-              x={x(one.from_s / unit)}
-              width={Math.max(2, x(one.to_s / unit) - x(one.from_s / unit))}
+              key={stretch.from_s}
+              x={x(stretch.from_s / unit)}
+              width={Math.max(2, x(stretch.to_s / unit) - x(stretch.from_s / unit))}
               y={TOP}
               height={BOTTOM - TOP}
               fill={colour.margin}

@@ -34,8 +34,8 @@ type Props = { points: Point[]; line: Line; xName: string; says: string; tick?: 
 /** Values against one property of the liquids, with the fitted line where there are enough; dashed if it may be none. */
 export function Scatter({ points, line, xName, says, tick = (x) => number(x, 1) }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(420);
-  const xs = points.map((one) => one.x);
-  const ys = points.map((one) => one.y);
+  const xs = points.map((point) => point.x);
+  const ys = points.map((point) => point.y);
   const pad = Math.max(0.2, 0.12 * (Math.max(...xs) - Math.min(...xs)));
   const [x0, x1] = [Math.min(...xs) - pad, Math.max(...xs) + pad];
   const room = Math.max(0.05, 0.2 * (Math.max(...ys) - Math.min(...ys)));
@@ -45,13 +45,13 @@ export function Scatter({ points, line, xName, says, tick = (x) => number(x, 1) 
   const yStep = roundStep(y0, y1, 0.01, 5);
   const xStep = roundStep(x0, x1, 0.5, 6);
   const places = spreadApart(
-    points.map((one) => y(one.y)),
+    points.map((point) => y(point.y)),
     17,
     TOP,
     BOTTOM,
   );
   const sure = line !== null && (line.low > 0 || line.high < 0);
-  const list = points.map((one) => `${one.label}: ${tick(one.x)}, ${number(one.y, 3)} V`).join("; ");
+  const list = points.map((point) => `${point.label}: ${tick(point.x)}, ${number(point.y, 3)} V`).join("; ");
   return (
     <Drawing ref={ref}>
       <svg
@@ -88,17 +88,17 @@ export function Scatter({ points, line, xName, says, tick = (x) => number(x, 1) 
             strokeDasharray={sure ? undefined : "3 5"}
           />
         )}
-        {points.map((one, index) => {
-          const leftwards = x(one.x) > width * 0.6;
+        {points.map((point, index) => {
+          const leftwards = x(point.x) > width * 0.6;
           return (
-            <g key={one.key}>
-              <ReadingMark x={x(one.x)} y={y(one.y)} />
+            <g key={point.key}>
+              <ReadingMark x={x(point.x)} y={y(point.y)} />
               <text
-                x={x(one.x) + (leftwards ? -11 : 11)}
+                x={x(point.x) + (leftwards ? -11 : 11)}
                 y={(places[index] ?? 0) + 4}
                 textAnchor={leftwards ? "end" : "start"}
               >
-                {one.label}
+                {point.label}
               </text>
             </g>
           );

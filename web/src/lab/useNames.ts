@@ -5,8 +5,8 @@ import { useMaterials } from "../api/materials";
 export function useNames() {
   const { data } = useMaterials();
   return useMemo(() => {
-    const plates = new Map(data?.electrodes.map((one) => [one.key, one]));
-    const liquids = new Map(data?.electrolytes.map((one) => [one.key, one]));
+    const plates = new Map(data?.electrodes.map((electrode) => [electrode.key, electrode]));
+    const liquids = new Map(data?.electrolytes.map((electrolyte) => [electrolyte.key, electrolyte]));
     return {
       plate: (key: string) => plates.get(key)?.name ?? key,
       symbol: (key: string) => plates.get(key)?.symbol ?? key,

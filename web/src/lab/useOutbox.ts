@@ -46,7 +46,7 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string
   const client = useQueryClient();
   const cellKey = bench.map((cell) => cell.id).join();
   const seen = useMemo(
-    () => new Set([...bench.flatMap((cell) => cell.readings.map((one) => one.id)), ...shown]),
+    () => new Set([...bench.flatMap((cell) => cell.readings.map((reading) => reading.id)), ...shown]),
     [bench, shown],
   );
   const own = useMemo<Whose>(() => ({ group, cells: new Set(cellKey ? cellKey.split(",") : []) }), [group, cellKey]);

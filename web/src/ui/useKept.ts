@@ -26,7 +26,7 @@ export function keptTexts(group: string): number {
 function isText(json: string): boolean {
   const value = JSON.parse(json) as unknown;
   const words = typeof value === "object" && value !== null ? Object.values(value) : [value];
-  return words.some((one) => typeof one === "string" && one.trim() !== "");
+  return words.some((word) => typeof word === "string" && word.trim() !== "");
 }
 
 /** State that outlives a reload or a step to another page and back, in this tab; the third value forgets it. */

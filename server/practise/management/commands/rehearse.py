@@ -27,9 +27,9 @@ class Command(BaseCommand):
         if not 0.1 <= speed <= 10_000:
             raise CommandError("The speed lies between 0.1 and 10000.")
         try:
-            found = find_lab(lab)
-            with materials_of(found.owner):
-                made = prepare(actor=found.owner, lab=found)
+            original = find_lab(lab)
+            with materials_of(original.owner):
+                made = prepare(actor=original.owner, lab=original)
                 self.stdout.write(f"Watch it at {url}/labs/{made.lab_id}/board")
                 self.stdout.flush()
                 kept, refused = play(made, url.rstrip("/"), seed, speed, self._say)

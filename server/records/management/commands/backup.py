@@ -20,12 +20,12 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, file: Path, **options: Any) -> None:
         try:
-            found = backup(file.absolute())
+            manifest = backup(file.absolute())
         except BadBackup as error:
             raise CommandError(str(error)) from error
         except OSError as error:
             raise CommandError(f"{file} cannot be written: {error.strerror}.") from error
-        readings, pictures = found.rows.get("bench_reading", 0), len(found.sha256) - 1
+        readings, pictures = manifest.rows.get("bench_reading", 0), len(manifest.sha256) - 1
         self.stdout.write(f"{file.name}: {readings} readings, {pictures} photographs; read back and whole.")
-        if found.missing:
-            self.stdout.write(f"{len(found.missing)} photographs have no file any more; their rows are in the backup.")
+        if manifest.missing:
+            self.stdout.write(f"{len(manifest.missing)} photographs have no file any more; their rows are in the backup.")

@@ -20,10 +20,10 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, file: Path, **options: Any) -> None:
         try:
-            found = restore(file.absolute())
+            manifest = restore(file.absolute())
         except BadBackup as error:
             raise CommandError(str(error)) from error
         except OSError as error:
             raise CommandError(f"{file} cannot be read: {error.strerror}.") from error
-        readings, pictures = found.rows.get("bench_reading", 0), len(found.sha256) - 1
-        self.stdout.write(f"Restored as of {found.made_at[:16]}: {readings} readings, {pictures} photographs.")
+        readings, pictures = manifest.rows.get("bench_reading", 0), len(manifest.sha256) - 1
+        self.stdout.write(f"Restored as of {manifest.made_at[:16]}: {readings} readings, {pictures} photographs.")

@@ -15,8 +15,8 @@ class Command(BaseCommand):
     help = __doc__ or ""
 
     def handle(self, *args: Any, **options: Any) -> None:
-        found = purge()
+        purged = purge()
         self.stdout.write(
-            f"Removed for good: {found.labs} labs, {found.teachers} accounts, {found.photographs} photographs, "
-            f"{found.sessions} sessions, {found.tries} wrong tries."
+            f"Removed for good: {purged.labs} labs, {purged.teachers} accounts, {purged.photographs} photographs, "
+            f"{purged.sessions} sessions, {purged.tries} wrong tries."
         )

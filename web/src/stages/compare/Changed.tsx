@@ -11,7 +11,7 @@ export function Changed({ before, now }: { before: Compare; now: Compare }) {
   const names = useNames();
   const moved = now.electrolytes.flatMap((result) => {
     const was = before.electrolytes.find(
-      (one) => one.electrolyte === result.electrolyte && one.condition === result.condition,
+      (electrolyte) => electrolyte.electrolyte === result.electrolyte && electrolyte.condition === result.condition,
     );
     return result.rungs.flatMap((rung) => {
       const old = was?.rungs.find((one) => one.electrode === rung.electrode);

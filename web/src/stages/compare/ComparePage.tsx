@@ -126,9 +126,9 @@ export function CompareView({ data, tab, setTab, hold, before, changed, strength
   return (
     <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
       <Liquids aria-label="What to compare">
-        {electrolytes.map((one) => (
-          <Liquid key={tabOf(one)} id={tabOf(one)}>
-            {bathName(names, one)}
+        {electrolytes.map((electrolyte) => (
+          <Liquid key={tabOf(electrolyte)} id={tabOf(electrolyte)}>
+            {bathName(names, electrolyte)}
           </Liquid>
         ))}
         {electrolytes.length > 1 && <Liquid id="liquids">all liquids</Liquid>}
@@ -157,7 +157,7 @@ export function CompareView({ data, tab, setTab, hold, before, changed, strength
 
 /** What the margin says on a tab: of that liquid, or of the class as a whole. */
 export function notesOn(data: Compare, tab: string): MarginNote[] {
-  const result = data.electrolytes.find((one) => tabOf(one) === tab);
+  const result = data.electrolytes.find((electrolyte) => tabOf(electrolyte) === tab);
   const whole = withoutActions(data.notes);
   if (!result) return whole;
   const accusing = whole.filter((note) => note.tone === "caution" || note.tone === "wrong");
@@ -175,8 +175,8 @@ export function ComparePage({ id }: { id: string }) {
   const { data } = compare;
   const { state, electrolytes } = data;
   const first = electrolytes[0];
-  const varies = electrolytes.some((one) => one.condition !== "") || data.added;
-  const plain = electrolytes.some((one) => one.condition === "");
+  const varies = electrolytes.some((electrolyte) => electrolyte.condition !== "") || data.added;
+  const plain = electrolytes.some((electrolyte) => electrolyte.condition === "");
   const tabs = [
     ...electrolytes.map(tabOf),
     ...(electrolytes.length > 1 ? ["liquids"] : []),

@@ -48,18 +48,18 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
           <tbody>
             {found.cells.flatMap((cell) =>
               cell.readings
-                .filter((one) => one.corrected_by === null)
-                .map((one) => (
-                  <tr key={one.id}>
+                .filter((reading) => reading.corrected_by === null)
+                .map((reading) => (
+                  <tr key={reading.id}>
                     <td>
                       {cell.short}, {names.liquid(cell.electrolyte)}
                     </td>
                     <td>
-                      <Num as={one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
+                      <Num as={reading.aside ? "s" : "span"}>{asTyped(reading.text, reading.unit)}</Num>
                     </td>
-                    <td>{one.aside}</td>
+                    <td>{reading.aside}</td>
                     <td>
-                      <SetAside kind="readings" id={one.id} aside={one.aside} before={before} />
+                      <SetAside kind="readings" id={reading.id} aside={reading.aside} before={before} />
                     </td>
                   </tr>
                 )),
@@ -99,15 +99,15 @@ function Predicted({ data }: { data: Compare }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map((one) => (
-              <tr key={`${one.group}-${one.cell.short}-${one.liquid}`}>
-                <td>{one.group}</td>
+            {rows.map((row) => (
+              <tr key={`${row.group}-${row.cell.short}-${row.liquid}`}>
+                <td>{row.group}</td>
                 <td>
-                  {one.cell.short}, {one.liquid}
+                  {row.cell.short}, {row.liquid}
                 </td>
-                <td data-number>◇ {number(one.signed_v, 2)}</td>
-                <td>{one.right_sign ? "yes" : "no"}</td>
-                <td data-number>{number(one.off_v, 2, true)}</td>
+                <td data-number>◇ {number(row.signed_v, 2)}</td>
+                <td>{row.right_sign ? "yes" : "no"}</td>
+                <td data-number>{number(row.off_v, 2, true)}</td>
               </tr>
             ))}
           </tbody>

@@ -14,7 +14,7 @@ type Compare = Schemas["CompareOut"];
 export function LiquidsTab({ data }: { data: Compare }) {
   const names = useNames();
   const [chosen, setChosen] = useState<string | null>(null);
-  const pair = data.liquids.find((one) => one.short === chosen) ?? data.liquids[0];
+  const pair = data.liquids.find((liquid) => liquid.short === chosen) ?? data.liquids[0];
   return (
     <>
       <Column>
@@ -28,9 +28,9 @@ export function LiquidsTab({ data }: { data: Compare }) {
             <h2>The same pair in other liquids</h2>
             <Select
               label="Pair"
-              options={data.liquids.map((one) => ({
-                key: one.short,
-                name: `${one.short}, ${one.points.length} liquids`,
+              options={data.liquids.map((liquid) => ({
+                key: liquid.short,
+                name: `${liquid.short}, ${liquid.points.length} liquids`,
               }))}
               value={pair.short}
               onChange={setChosen}
@@ -40,11 +40,11 @@ export function LiquidsTab({ data }: { data: Compare }) {
             <Column>
               <h3>Against pH</h3>
               <Scatter
-                points={pair.points.map((one) => ({
-                  key: one.electrolyte,
-                  label: names.liquid(one.electrolyte),
-                  x: one.ph,
-                  y: one.mean_v,
+                points={pair.points.map((point) => ({
+                  key: point.electrolyte,
+                  label: names.liquid(point.electrolyte),
+                  x: point.ph,
+                  y: point.mean_v,
                 }))}
                 line={pair.per_ph}
                 xName="pH, middle of what is known of the liquid"
@@ -59,11 +59,11 @@ export function LiquidsTab({ data }: { data: Compare }) {
             <Column>
               <h3>Against conductivity</h3>
               <Scatter
-                points={pair.points.map((one) => ({
-                  key: one.electrolyte,
-                  label: names.liquid(one.electrolyte),
-                  x: Math.log10(one.conductivity_s_per_m),
-                  y: one.mean_v,
+                points={pair.points.map((point) => ({
+                  key: point.electrolyte,
+                  label: names.liquid(point.electrolyte),
+                  x: Math.log10(point.conductivity_s_per_m),
+                  y: point.mean_v,
                 }))}
                 line={pair.per_decade}
                 xName="conductivity, S/m, in steps of ten"
@@ -93,12 +93,12 @@ export function LiquidsTab({ data }: { data: Compare }) {
                   </tr>
                 </thead>
                 <tbody>
-                  {pair.points.map((one) => (
-                    <tr key={one.electrolyte}>
-                      <td>{names.liquid(one.electrolyte)}</td>
-                      <td data-number>{number(one.mean_v, 3)}</td>
-                      <td data-number>{number(one.ph, 1)}</td>
-                      <td data-number>{Number(one.conductivity_s_per_m.toPrecision(2))}</td>
+                  {pair.points.map((point) => (
+                    <tr key={point.electrolyte}>
+                      <td>{names.liquid(point.electrolyte)}</td>
+                      <td data-number>{number(point.mean_v, 3)}</td>
+                      <td data-number>{number(point.ph, 1)}</td>
+                      <td data-number>{Number(point.conductivity_s_per_m.toPrecision(2))}</td>
                     </tr>
                   ))}
                 </tbody>

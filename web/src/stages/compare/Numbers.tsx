@@ -123,7 +123,8 @@ export function CellTable({ result }: { result: Result }) {
               <td>
                 {cell.groups
                   .map(
-                    (one) => `${one.group} ${number(one.mean_v, 3)} (${one.n}${one.outlier ? ", does not fit" : ""})`,
+                    (group) =>
+                      `${group.group} ${number(group.mean_v, 3)} (${group.n}${group.outlier ? ", does not fit" : ""})`,
                   )
                   .join(", ")}
               </td>

@@ -29,9 +29,9 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
                 <th scope="col" data-number>
                   class, V
                 </th>
-                {data.accounts.map((one) => (
-                  <th key={one.account} scope="col" data-number>
-                    {one.name}, off by, V
+                {data.accounts.map((account) => (
+                  <th key={account.account} scope="col" data-number>
+                    {account.name}, off by, V
                   </th>
                 ))}
               </tr>
@@ -43,10 +43,10 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
                     {cell.short}, {bathName(names, cell)}
                   </td>
                   <td data-number>{number(cell.measured_v, 2, true)}</td>
-                  {data.accounts.map((one) => {
-                    const says = cell.says_v[one.account];
+                  {data.accounts.map((account) => {
+                    const says = cell.says_v[account.account];
                     return (
-                      <td key={one.account} data-number>
+                      <td key={account.account} data-number>
                         {says === null || says === undefined
                           ? "no answer"
                           : `${number(says - cell.measured_v, 2, true)}${says * cell.measured_v < 0 ? ", sign wrong" : ""}`}

@@ -53,7 +53,7 @@ function ClaimForm({
   const [reasoning, setReasoning] = useKept(`${slot}:reasoning`, revises?.reasoning ?? "");
   const [cited, setCited] = useKept<string[]>(`${ticked}:cited`, revises?.cited.map((one) => one.id) ?? []);
   const [mayShow, setMayShow] = useKept(`${ticked}:show`, revises?.may_show ?? false);
-  const measured = bench.cells.filter((one) => one.readings.length > 0);
+  const measured = bench.cells.filter((cell) => cell.readings.length > 0);
   const whole = cellId === LADDER;
   const pack = data.packs.find((one) => one.id === cellId);
   const about = measured.find((one) => one.id === cellId) ?? measured[0];
@@ -61,9 +61,11 @@ function ClaimForm({
   const choice = causes.find((one) => one.key === cause);
   if (!about) return <Soft>Measure a cell first; then you can say what became of its volts.</Soft>;
   const counts = bench.cells.flatMap((cell) =>
-    cell.readings.filter((one) => one.corrected_by === null && !one.aside).map((one) => ({ ...one, cell })),
+    cell.readings
+      .filter((reading) => reading.corrected_by === null && !reading.aside)
+      .map((reading) => ({ ...reading, cell })),
   );
-  const near = whole ? counts : counts.filter((one) => one.cell.short === about.short);
+  const near = whole ? counts : counts.filter((count) => count.cell.short === about.short);
   return (
     <form
       onSubmit={(event) => {
@@ -167,7 +169,7 @@ export function BenchClaims() {
   }
   const { data } = claims;
   const open = data.released.includes("claims");
-  const target = data.claims.find((one) => one.id === revising) ?? null;
+  const target = data.claims.find((claim) => claim.id === revising) ?? null;
   return (
     <Frame
       title={`Claims, ${bench.data.group}`}

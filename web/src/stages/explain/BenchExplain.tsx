@@ -16,7 +16,7 @@ import { WhatIf } from "./WhatIf";
 /** The cells a group has read itself, each once. */
 function ownCells(bench: Schemas["BenchOut"]) {
   const found = bench.cells
-    .filter((one) => one.readings.length > 0)
+    .filter((cell) => cell.readings.length > 0)
     .map(({ negative, electrolyte, positive, condition, short }) => ({
       key: `${negative}|${electrolyte}|${positive}|${condition}`,
       gap: null,

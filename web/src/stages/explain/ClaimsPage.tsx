@@ -201,8 +201,8 @@ function Earlier({ versions }: { versions: Claim[] }) {
   if (versions.length === 0) return null;
   return (
     <Disclosure title={count(versions.length, "earlier version")}>
-      {versions.map((one) => (
-        <ClaimText key={one.id} claim={one} asks={false} />
+      {versions.map((version) => (
+        <ClaimText key={version.id} claim={version} asks={false} />
       ))}
     </Disclosure>
   );

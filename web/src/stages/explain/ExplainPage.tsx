@@ -45,9 +45,9 @@ export function CellChoice({ cells, value, change }: { cells: Cells; value: stri
   return (
     <Select
       label="Cell"
-      options={cells.map((one) => ({
-        key: one.key,
-        name: `${one.short}, ${bathName(names, one.bath)}${one.gap === null ? "" : `, ${number(one.gap, 2, true)} V`}`,
+      options={cells.map((cell) => ({
+        key: cell.key,
+        name: `${cell.short}, ${bathName(names, cell.bath)}${cell.gap === null ? "" : `, ${number(cell.gap, 2, true)} V`}`,
       }))}
       value={value}
       onChange={change}

@@ -132,13 +132,13 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
               </tr>
             </thead>
             <tbody>
-              {found.causes.map((one) => (
-                <tr key={one.name}>
-                  <td>{one.name}</td>
-                  <td data-number>{number(one.volts_v, 3, true)}</td>
-                  <td data-number>{number(one.u_v, 3)}</td>
-                  <td>{one.equation}</td>
-                  <td>{one.test}</td>
+              {found.causes.map((cause) => (
+                <tr key={cause.name}>
+                  <td>{cause.name}</td>
+                  <td data-number>{number(cause.volts_v, 3, true)}</td>
+                  <td data-number>{number(cause.u_v, 3)}</td>
+                  <td>{cause.equation}</td>
+                  <td>{cause.test}</td>
                 </tr>
               ))}
             </tbody>

@@ -25,7 +25,7 @@ export function UnderLoad({ lab }: { lab: string }) {
   const [chosen, choose] = useState("");
   const pack = packs.find((one) => one.id === chosen) ?? packs[0];
   if (!pack) return null;
-  const open = pack.causes.filter((one) => one.verdict === "open");
+  const open = pack.causes.filter((cause) => cause.verdict === "open");
   return (
     <section aria-label="Under load">
       <h2>Under load: why a pack fell short</h2>
@@ -37,13 +37,13 @@ export function UnderLoad({ lab }: { lab: string }) {
       />
       <Causes>
         {pack.causes
-          .filter((one) => one.verdict !== "open")
-          .map((one) => (
-            <div key={one.key}>
+          .filter((cause) => cause.verdict !== "open")
+          .map((cause) => (
+            <div key={cause.key}>
               <dt>
-                {one.name}: <span style={{ color: SHADES[one.verdict] }}>{MARKS[one.verdict]}</span>
+                {cause.name}: <span style={{ color: SHADES[cause.verdict] }}>{MARKS[cause.verdict]}</span>
               </dt>
-              <dd>{one.says}</dd>
+              <dd>{cause.says}</dd>
             </div>
           ))}
       </Causes>

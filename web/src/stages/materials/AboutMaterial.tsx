@@ -126,10 +126,10 @@ export function AboutMaterial({ at, stocked, unit, short, change, close }: Props
       {hazards.length > 0 && (
         <>
           <h3>What can hurt</h3>
-          {hazards.map((one) => (
-            <p key={one.text}>
-              {one.text} {one.do}
-              {one.refuse.length > 0 && <strong> Not for ages {one.refuse.join(", ")}.</strong>}
+          {hazards.map((hazard) => (
+            <p key={hazard.text}>
+              {hazard.text} {hazard.do}
+              {hazard.refuse.length > 0 && <strong> Not for ages {hazard.refuse.join(", ")}.</strong>}
             </p>
           ))}
           <Small>Your school’s own rules and risk assessment come first.</Small>
@@ -137,13 +137,13 @@ export function AboutMaterial({ at, stocked, unit, short, change, close }: Props
       )}
       <h3>Its numbers</h3>
       <Facts>
-        {facts.map((one) => (
-          <div key={one.what}>
+        {facts.map((fact) => (
+          <div key={fact.what}>
             <dt>
-              {one.what} <Num>{one.value}</Num>
+              {fact.what} <Num>{fact.value}</Num>
             </dt>
             <dd>
-              <Small>{[one.source, one.locator, one.checked].filter(Boolean).join("; ")}</Small>
+              <Small>{[fact.source, fact.locator, fact.checked].filter(Boolean).join("; ")}</Small>
             </dd>
           </div>
         ))}

@@ -37,16 +37,17 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
   const [wrong, setWrong] = useState(false);
   const set = (change: Partial<typeof FRESH>) => setTyped((before) => ({ ...before, ...change }));
   const setStep = (at: number, change: Partial<Step>) =>
-    set({ steps: typed.steps.map((one, index) => (index === at ? { ...one, ...change } : one)) });
-  const single = materials.electrolytes.filter((one) => one.sides === null && !one.retired);
-  const unitOf = (what: string) => (materials.additions.find((one) => one.key === what)?.unit === "g" ? "g" : "mL");
+    set({ steps: typed.steps.map((step, index) => (index === at ? { ...step, ...change } : step)) });
+  const single = materials.electrolytes.filter((electrolyte) => electrolyte.sides === null && !electrolyte.retired);
+  const unitOf = (what: string) =>
+    materials.additions.find((addition) => addition.key === what)?.unit === "g" ? "g" : "mL";
   const addable = [
     ...materials.additions.map(({ key, name }) => ({ key, name })),
     ...single.filter(({ pours }) => pours).map(({ key, name }) => ({ key, name: `${name} (poured)` })),
   ];
-  const parts = typed.steps.some((one) => one.unit === "parts");
-  const steps = typed.steps.map((one) => ({ ...one, amount: asNumber(one.amount) }));
-  const sound = steps.every((one) => one.amount > 0) && asNumber(typed.parts) > 0;
+  const parts = typed.steps.some((step) => step.unit === "parts");
+  const steps = typed.steps.map((step) => ({ ...step, amount: asNumber(step.amount) }));
+  const sound = steps.every((step) => step.amount > 0) && asNumber(typed.parts) > 0;
   const body: Schemas["MadeIn"] = {
     name: typed.name,
     base: typed.base,
@@ -58,9 +59,9 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
   };
   const preview = useMadePreview(sound ? { ...body, name: "" } : null);
   const hazards = [
-    ...new Set(typed.steps.flatMap((one) => materials.additions.find(({ key }) => key === one.what)?.hazard || [])),
+    ...new Set(typed.steps.flatMap((step) => materials.additions.find(({ key }) => key === step.what)?.hazard || [])),
   ];
-  const plates = materials.electrodes.filter((one) => !one.retired).map(({ key, name }) => ({ key, name }));
+  const plates = materials.electrodes.filter((electrode) => !electrode.retired).map(({ key, name }) => ({ key, name }));
   return (
     <Form
       onSubmit={(event) => {
@@ -134,8 +135,8 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
       </Row>
       {preview.data && sound && !preview.error && <Comes preview={preview.data} />}
       <ProblemNote problem={sound ? preview.error : null} />
-      {hazards.map((one) => (
-        <p key={one}>{one}</p>
+      {hazards.map((hazard) => (
+        <p key={hazard}>{hazard}</p>
       ))}
       <TextField
         label="Name"

@@ -110,24 +110,38 @@ export function MaterialsPage() {
       "Plates",
       electrodes
         .filter(shown)
-        .map((one) =>
-          item(one.key, one.name, one.shelf.count === null ? one.symbol : `${one.symbol} × ${one.shelf.count}`),
+        .map((electrode) =>
+          item(
+            electrode.key,
+            electrode.name,
+            electrode.shelf.count === null ? electrode.symbol : `${electrode.symbol} × ${electrode.shelf.count}`,
+          ),
         ),
     ],
     [
       "Liquids",
-      electrolytes.filter(shown).map((one) => item(one.key, one.name, one.own ? "yours" : one.form.replace("-", " "))),
+      electrolytes
+        .filter(shown)
+        .map((electrolyte) =>
+          item(electrolyte.key, electrolyte.name, electrolyte.own ? "yours" : electrolyte.form.replace("-", " ")),
+        ),
     ],
     [
       "To stir in",
       additions
-        .filter((one) => (search.trim() ? matches(search, [one.name]) : all || !one.metal))
-        .map((one) => item(one.key, one.name, one.metal ? "a metal’s salt" : one.unit === "g" ? "weighed" : "poured")),
+        .filter((addition) => (search.trim() ? matches(search, [addition.name]) : all || !addition.metal))
+        .map((addition) =>
+          item(
+            addition.key,
+            addition.name,
+            addition.metal ? "a metal’s salt" : addition.unit === "g" ? "weighed" : "poured",
+          ),
+        ),
     ],
   ];
   const nothing = shelves.every(([, items]) => items.length === 0);
-  const plate = own.data?.electrodes.find((one) => one.key === at);
-  const liquid = own.data?.electrolytes.find((one) => one.key === at);
+  const plate = own.data?.electrodes.find((electrode) => electrode.key === at);
+  const liquid = own.data?.electrolytes.find((electrolyte) => electrolyte.key === at);
   const names = new Map(stocked.map((one) => [one.key, one.name]));
   const done = () => open(null);
   const forms: Record<Make, ReactNode> = {
@@ -157,7 +171,7 @@ export function MaterialsPage() {
         <AboutMaterial
           at={at}
           stocked={here}
-          unit={electrodes.some((one) => one.key === at) ? "piece" : "litre"}
+          unit={electrodes.some((electrode) => electrode.key === at) ? "piece" : "litre"}
           short={missing.get(at)}
           change={(plate ?? liquid) ? () => setChanging(true) : null}
           close={done}

@@ -55,11 +55,11 @@ export function Shelf({ title, items, here, open }: Props) {
     <section aria-label={title}>
       <h2>{title}</h2>
       <Board>
-        {items.map((one) => (
-          <li key={one.key}>
-            <Label $here={one.key === here} aria-pressed={one.key === here} onClick={() => open(one.key)}>
-              <small data-short={one.short ? "" : undefined}>{one.short ? `▲ ${one.short}` : one.sign}</small>
-              {one.name}
+        {items.map((item) => (
+          <li key={item.key}>
+            <Label $here={item.key === here} aria-pressed={item.key === here} onClick={() => open(item.key)}>
+              <small data-short={item.short ? "" : undefined}>{item.short ? `▲ ${item.short}` : item.sign}</small>
+              {item.name}
             </Label>
           </li>
         ))}

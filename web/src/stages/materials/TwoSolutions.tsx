@@ -33,8 +33,8 @@ type SideProps = {
 
 /** One cup: what is in it, how strong, and which plate stands in it. */
 function OneSide({ title, side, materials, change }: SideProps) {
-  const salts = materials.additions.filter((one) => one.metal);
-  const liquids = materials.electrolytes.filter((one) => one.pours && !one.retired);
+  const salts = materials.additions.filter((addition) => addition.metal);
+  const liquids = materials.electrolytes.filter((electrolyte) => electrolyte.pours && !electrolyte.retired);
   return (
     <div role="group" aria-label={title} style={{ display: "grid", gap: "0.8rem", padding: "0.6rem" }}>
       <h3>{title}</h3>
@@ -46,7 +46,7 @@ function OneSide({ title, side, materials, change }: SideProps) {
         ]}
         value={side.what}
         onChange={(what) => {
-          const metal = salts.find((one) => SALT + one.key === what)?.metal;
+          const metal = salts.find((salt) => SALT + salt.key === what)?.metal;
           change({ what, ...(metal && !side.plate.startsWith(metal) ? { plate: metal } : {}) });
         }}
       />
@@ -61,7 +61,7 @@ function OneSide({ title, side, materials, change }: SideProps) {
       )}
       <Select
         label="Plate"
-        options={materials.electrodes.filter((one) => !one.retired).map(({ key, name }) => ({ key, name }))}
+        options={materials.electrodes.filter((electrode) => !electrode.retired).map(({ key, name }) => ({ key, name }))}
         value={side.plate}
         onChange={(plate) => change({ plate })}
       />
@@ -86,12 +86,12 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
   };
   const preview = useTwoPreview(sound ? { ...body, name: "" } : null);
   const found = sound && !preview.error ? preview.data : undefined;
-  const symbol = (key: string) => materials.electrodes.find((one) => one.key === key)?.symbol ?? key;
+  const symbol = (key: string) => materials.electrodes.find((electrode) => electrode.key === key)?.symbol ?? key;
   const bridge = materials.bridges.find((one) => one.key === typed.bridge);
   const words = (side: Side) =>
     side.what.startsWith(SALT)
-      ? `${materials.additions.find((one) => SALT + one.key === side.what)?.name ?? ""} ${side.strength} mol/L`
-      : (materials.electrolytes.find((one) => one.key === side.what)?.name ?? "");
+      ? `${materials.additions.find((addition) => SALT + addition.key === side.what)?.name ?? ""} ${side.strength} mol/L`
+      : (materials.electrolytes.find((electrolyte) => electrolyte.key === side.what)?.name ?? "");
   return (
     <Form
       onSubmit={(event) => {

@@ -33,7 +33,7 @@ export function AsFound({ cell, level, open, outbox }: Props) {
   const waiting = only(outbox.waiting, "actual").filter(
     (one) => one.cell_id === cell.id && !actuals.some(({ id }) => id === one.id),
   );
-  const replaced = (index: number, name: string) => actuals.slice(index + 1).some((one) => one.name === name);
+  const replaced = (index: number, name: string) => actuals.slice(index + 1).some((actual) => actual.name === name);
   const keep = async () => {
     if (!text.trim()) return setWrong("Write the number you measured first.");
     const id = newId();
@@ -59,9 +59,9 @@ export function AsFound({ cell, level, open, outbox }: Props) {
       </Soft>
       {actuals.length + waiting.length > 0 && (
         <ul aria-label="What it was">
-          {actuals.map((one, index) => (
-            <li key={one.id}>
-              {one.name} <Num as={replaced(index, one.name) ? "s" : "span"}>{one.text}</Num>
+          {actuals.map((actual, index) => (
+            <li key={actual.id}>
+              {actual.name} <Num as={replaced(index, actual.name) ? "s" : "span"}>{actual.text}</Num>
             </li>
           ))}
           {waiting.map((one) => (

@@ -27,7 +27,7 @@ type Cell = Bench["cells"][number];
 /** A device's clock this far from the server's is remarked on. */
 const SKEW_MS = 120_000;
 const NONE: Cell[] = [];
-const currentOf = (cell: Cell) => cell.readings.filter((one) => one.corrected_by === null && !one.aside);
+const currentOf = (cell: Cell) => cell.readings.filter((reading) => reading.corrected_by === null && !reading.aside);
 
 /** What is known of the group's meter, and the way to check it. */
 function meterNote(bench: Bench, outbox: Outbox, check: () => void): MarginNote {

@@ -62,7 +62,7 @@ function notesOf(board: Board): MarginNote[] {
     title: visit.group,
     text: visit.text,
     action: visit.cell ? (
-      <AskAgain cell={visit.cell} asked={cells.some((one) => one.id === visit.cell && one.asked)} />
+      <AskAgain cell={visit.cell} asked={cells.some((cell) => cell.id === visit.cell && cell.asked)} />
     ) : visit.relief ? (
       <Relieve relief={visit.relief} />
     ) : undefined,

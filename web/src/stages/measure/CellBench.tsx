@@ -69,8 +69,8 @@ type Props = {
 
 /** How the last two readings differ, in words; nothing of one that is remarked on or turned round, which says so itself. */
 function trendOf(cell: Cell): string | null {
-  const remarked = new Set(cell.findings.map((one) => one.reading));
-  const counted = cell.readings.filter((one) => one.corrected_by === null && !one.aside);
+  const remarked = new Set(cell.findings.map((finding) => finding.reading));
+  const counted = cell.readings.filter((reading) => reading.corrected_by === null && !reading.aside);
   const [before, last] = counted.slice(-2);
   if (!before || !last || remarked.has(before.id) || remarked.has(last.id) || before.red !== last.red) return null;
   const change = last.signed_v - before.signed_v;
@@ -95,7 +95,9 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const black = swapped ? cell.positive : cell.negative;
   const mine = only(outbox.waiting, "reading").filter((one) => one.cell_id === cell.id);
   const correctedHere = new Set(mine.filter((one) => one.refusal === null).map((one) => one.body.corrects));
-  const kept = cell.readings.filter((one) => one.corrected_by === null && !one.aside && !correctedHere.has(one.id));
+  const kept = cell.readings.filter(
+    (reading) => reading.corrected_by === null && !reading.aside && !correctedHere.has(reading.id),
+  );
   const levels: Level[] = [
     ...kept.map(({ id, text, unit, volts_v }) => ({ id, text, unit, volts: volts_v })),
     ...mine
@@ -104,7 +106,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   ];
   const readable = new RegExp(bench.readable, "i");
   const counting = levels.filter(
-    (one) => one.volts !== null || readable.test(one.text.normalize("NFKC").replace(/\s+/g, "")),
+    (level) => level.volts !== null || readable.test(level.text.normalize("NFKC").replace(/\s+/g, "")),
   );
   const enough = counting.length >= wanted;
   const putIn = () => {
@@ -126,7 +128,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
     : [cell.negative, cell.positive];
   const where = names.cups(cell.electrolyte) ? "two cups" : bathName(names, cell);
   const cups = names.cups(cell.electrolyte, first !== cell.negative);
-  const target = cell.readings.find((one) => one.id === correcting) ?? null;
+  const target = cell.readings.find((reading) => reading.id === correcting) ?? null;
   const title = target
     ? `Correct ${target.text} ${target.unit}`
     : enough
@@ -134,7 +136,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
       : `${ordinal(counting.length + 1)} reading of ${wanted}`;
 
   const last = kept.at(-1)?.id;
-  const saidOfLast = cell.findings.filter((one) => one.reading === last);
+  const saidOfLast = cell.findings.filter((finding) => finding.reading === last);
 
   const toEntry = () => focusOn(field.current);
   const readMeter = () => {

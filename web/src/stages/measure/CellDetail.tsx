@@ -62,27 +62,27 @@ function BesideOf({ cell }: { cell: string }) {
       )}
       {observations.length > 0 && (
         <ul>
-          {observations.map((one) => (
-            <li key={one.id}>“{one.text}”</li>
+          {observations.map((observation) => (
+            <li key={observation.id}>“{observation.text}”</li>
           ))}
         </ul>
       )}
       {actuals.length > 0 && (
         <ul>
-          {actuals.map((one) => (
-            <li key={one.id}>
-              {one.name} was <Num>{one.text}</Num>
+          {actuals.map((actual) => (
+            <li key={actual.id}>
+              {actual.name} was <Num>{actual.text}</Num>
             </li>
           ))}
         </ul>
       )}
       {photos.length > 0 && <Photographs photos={photos} />}
-      {traces.map((one) => (
-        <div key={one.id}>
-          <Soft>{one.name}</Soft>
+      {traces.map((trace) => (
+        <div key={trace.id}>
+          <Soft>{trace.name}</Soft>
           <TraceLine
-            points={one.times_s.map((t, index) => [t, one.volts_v[index] ?? 0] as const)}
-            label={`Trace ${one.name}`}
+            points={trace.times_s.map((t, index) => [t, trace.volts_v[index] ?? 0] as const)}
+            label={`Trace ${trace.name}`}
           />
         </div>
       ))}
@@ -134,17 +134,19 @@ export function CellDetail({ board, picked, toGroup }: Props) {
               </tr>
             </thead>
             <tbody>
-              {cell.readings.map((one) => (
-                <tr key={one.id}>
+              {cell.readings.map((reading) => (
+                <tr key={reading.id}>
                   <td>
-                    <Num>{clock(into(board, one.taken_at))}</Num>
+                    <Num>{clock(into(board, reading.taken_at))}</Num>
                   </td>
                   <td>
-                    <Num as={one.corrected_by || one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
+                    <Num as={reading.corrected_by || reading.aside ? "s" : "span"}>
+                      {asTyped(reading.text, reading.unit)}
+                    </Num>
                   </td>
-                  <td>{names.symbol(one.red)}</td>
-                  <td>{remark(one)}</td>
-                  <td>{!one.corrected_by && <SetAside kind="readings" id={one.id} aside={one.aside} />}</td>
+                  <td>{names.symbol(reading.red)}</td>
+                  <td>{remark(reading)}</td>
+                  <td>{!reading.corrected_by && <SetAside kind="readings" id={reading.id} aside={reading.aside} />}</td>
                 </tr>
               ))}
             </tbody>

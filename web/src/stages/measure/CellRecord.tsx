@@ -50,35 +50,37 @@ type Props = {
 /** Everything recorded for this cell, in order; corrected entries stay, struck through, with the reason. */
 export function CellRecord({ cell, waiting, correcting, correct, remove }: Props) {
   const { symbol } = useNames();
-  const reasonFor = new Map(cell.readings.filter((one) => one.corrects).map((one) => [one.corrects, one.reason]));
+  const reasonFor = new Map(
+    cell.readings.filter((reading) => reading.corrects).map((reading) => [reading.corrects, reading.reason]),
+  );
   const flagged = new Set(cell.findings.map((finding) => finding.reading));
   const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.id));
   if (cell.readings.length === 0 && unsent.length === 0) return <Soft>Nothing recorded for this cell yet.</Soft>;
   return (
     <section aria-label="Recorded for this cell">
       <List>
-        {cell.readings.map((one) => (
-          <Item key={one.id} $old={one.corrected_by !== null}>
-            {one.corrected_by || one.aside ? (
-              <Num as="s">{asTyped(one.text, one.unit)}</Num>
+        {cell.readings.map((reading) => (
+          <Item key={reading.id} $old={reading.corrected_by !== null}>
+            {reading.corrected_by || reading.aside ? (
+              <Num as="s">{asTyped(reading.text, reading.unit)}</Num>
             ) : (
-              <Num>{asTyped(one.text, one.unit)}</Num>
+              <Num>{asTyped(reading.text, reading.unit)}</Num>
             )}
             <small>
-              red on {symbol(one.red)}
-              {one.corrected_by && `, corrected: ${reasonFor.get(one.id) ?? ""}`}
-              {one.corrects && ", a correction"}
-              {one.offset_v !== 0 && `, ${volts(one.offset_v, 3, true)} of the meter taken off`}
-              {one.origin === "meter" && ", from the meter"}
-              {one.origin === "simulated" && ", simulated"}
-              {one.origin === "imported" && ", from a file"}
-              {waited(one) && `, typed at ${time(one.taken_at)}, sent later`}
-              {one.after_closing && ", came in after closing"}
-              {one.aside && `, set aside by your teacher: ${one.aside}`}
-              {flagged.has(one.id) && !one.corrected_by && ", remarked on"}
+              red on {symbol(reading.red)}
+              {reading.corrected_by && `, corrected: ${reasonFor.get(reading.id) ?? ""}`}
+              {reading.corrects && ", a correction"}
+              {reading.offset_v !== 0 && `, ${volts(reading.offset_v, 3, true)} of the meter taken off`}
+              {reading.origin === "meter" && ", from the meter"}
+              {reading.origin === "simulated" && ", simulated"}
+              {reading.origin === "imported" && ", from a file"}
+              {waited(reading) && `, typed at ${time(reading.taken_at)}, sent later`}
+              {reading.after_closing && ", came in after closing"}
+              {reading.aside && `, set aside by your teacher: ${reading.aside}`}
+              {flagged.has(reading.id) && !reading.corrected_by && ", remarked on"}
             </small>
-            {correct && !one.corrected_by && correcting !== one.id && (
-              <TextButton onPress={() => correct(one.id)} aria-label={`Correct ${one.text} ${one.unit}`}>
+            {correct && !reading.corrected_by && correcting !== reading.id && (
+              <TextButton onPress={() => correct(reading.id)} aria-label={`Correct ${reading.text} ${reading.unit}`}>
                 Correct
               </TextButton>
             )}

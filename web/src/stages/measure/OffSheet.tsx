@@ -54,8 +54,8 @@ export function OffSheet({ close }: { close: () => void }) {
         <Disclosure key={symptom.key} title={symptom.seen}>
           <p>{symptom.means}</p>
           <ol>
-            {symptom.tries.map((one) => (
-              <li key={one}>{one}</li>
+            {symptom.tries.map((step) => (
+              <li key={step}>{step}</li>
             ))}
           </ol>
         </Disclosure>

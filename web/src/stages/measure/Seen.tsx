@@ -77,14 +77,14 @@ export function Seen({ cell, open, outbox }: Props) {
     >
       {observations.length + notes.length > 0 && (
         <ul aria-label="What you noted">
-          {observations.map((one) => (
-            <li key={one.id}>
-              {time(one.received_at)} {one.text}
+          {observations.map((observation) => (
+            <li key={observation.id}>
+              {time(observation.received_at)} {observation.text}
             </li>
           ))}
-          {notes.map((one) => (
-            <li key={one.id}>
-              {one.body.text} <Soft as="span">{one.refusal ?? "safe on this device, not sent yet"}</Soft>
+          {notes.map((note) => (
+            <li key={note.id}>
+              {note.body.text} <Soft as="span">{note.refusal ?? "safe on this device, not sent yet"}</Soft>
             </li>
           ))}
         </ul>
@@ -123,9 +123,11 @@ export function Seen({ cell, open, outbox }: Props) {
       {photos.length + pictures.length > 0 && (
         <Photographs
           photos={photos}
-          more={pictures.map((one) => (
-            <li key={one.id}>
-              <Soft>{one.refusal ?? `a photograph, ${Math.round((one.file?.size ?? 0) / 1000)} kB, not sent yet`}</Soft>
+          more={pictures.map((picture) => (
+            <li key={picture.id}>
+              <Soft>
+                {picture.refusal ?? `a photograph, ${Math.round((picture.file?.size ?? 0) / 1000)} kB, not sent yet`}
+              </Soft>
             </li>
           ))}
         />

@@ -8,7 +8,7 @@ type Board = Schemas["BoardOut"];
 
 /** The readings of a cell that count. */
 export const currentOf = (cell: Schemas["BoardCell"]) =>
-  cell.readings.filter((one) => one.corrected_by === null && !one.aside);
+  cell.readings.filter((reading) => reading.corrected_by === null && !reading.aside);
 
 /** Seconds into the lab at a moment. */
 export const into = (board: Board, at: string) =>

@@ -127,9 +127,9 @@ export function BenchCards({ cards }: { cards: Cards }) {
             {cards.offline} Write the unit, and a minus sign where the meter shows one. Between readings lift the plates
             out and put them back.
           </p>
-          {card.steps.map((one) => (
-            <p key={one.electrolyte}>
-              <strong>{names.liquid(one.electrolyte)}:</strong> {one.text}
+          {card.steps.map((step) => (
+            <p key={step.electrolyte}>
+              <strong>{names.liquid(step.electrolyte)}:</strong> {step.text}
             </p>
           ))}
           <Cautions>

@@ -28,7 +28,9 @@ export function Matrices({ plan, change, press, children }: Props) {
           key={bathName(names, bath)}
           caption={bathName(names, bath)}
           order={plan.order}
-          counts={plan.counts.filter((one) => one.electrolyte === bath.electrolyte && one.condition === bath.condition)}
+          counts={plan.counts.filter(
+            (count) => count.electrolyte === bath.electrolyte && count.condition === bath.condition,
+          )}
           symbol={names.symbol}
           change={change}
           press={press}

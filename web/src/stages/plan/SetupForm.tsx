@@ -82,7 +82,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         <Picks
           label="Start from"
           hint={
-            start.templates.find((one) => one.key === typed.template)?.about ??
+            start.templates.find((template) => template.key === typed.template)?.about ??
             "Fills the form; you change what you like."
           }
           options={start.templates}
@@ -123,7 +123,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         <Select
           label="What else"
           options={[
-            ...others.map((one) => ({ key: one.varies, name: one.name })),
+            ...others.map((other) => ({ key: other.varies, name: other.name })),
             { key: "own", name: "in your own words" },
           ]}
           value={typed.varies}
@@ -259,7 +259,9 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
                 isSelected={typed.activities.includes(key)}
                 onChange={(on) =>
                   change({
-                    activities: on ? [...typed.activities, key] : typed.activities.filter((one) => one !== key),
+                    activities: on
+                      ? [...typed.activities, key]
+                      : typed.activities.filter((activity) => activity !== key),
                   })
                 }
               >

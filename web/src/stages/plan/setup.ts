@@ -46,7 +46,7 @@ export const empty = (usual: Schemas["LabSettings"]): Typed => ({
 export function settingsFor(varies: Typed["varies"], start: Schemas["StartOut"]): string | undefined {
   if (varies === "own") return "";
   const template = start.templates.find((one) => one.varies === varies && one.conditions.length > 0);
-  return (template?.conditions ?? start.variables.find((one) => one.varies === varies)?.settings)?.join("\n");
+  return (template?.conditions ?? start.variables.find((variable) => variable.varies === varies)?.settings)?.join("\n");
 }
 
 const same = (one: string, other: string) => one.trim() === other.trim();

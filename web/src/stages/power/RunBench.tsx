@@ -72,7 +72,7 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
   const [every, setEvery] = useKept(`choice:${slot}:every`, "30");
   const [unit, setUnit] = useKept(`choice:${slot}:unit`, "V");
   const [entered, setEntered] = useKept<number | null>(`choice:${slot}:at`, null);
-  const mine = view.entries.filter((one) => ["run_v", "run_a", "event", "seen"].includes(one.kind));
+  const mine = view.entries.filter((entry) => ["run_v", "run_a", "event", "seen"].includes(entry.kind));
   const waiting = mine.filter((one) => one.waiting).length;
   const run = usePackRun(view.id, mine.some((one) => !one.waiting) || (view.kept?.files.length ?? 0) > 0).data;
   const gone = useSeconds(entered);

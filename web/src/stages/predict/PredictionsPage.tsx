@@ -42,7 +42,7 @@ export function PredictionsPage({ id }: { id: string }) {
   const { cells, made, expected } = predictions.data;
   const said = cells.filter((cell) => cell.predictions.length > 0);
   const otherWay = said.reduce(
-    (sum, cell) => sum + cell.predictions.filter((one) => one.negative !== cell.negative).length,
+    (sum, cell) => sum + cell.predictions.filter((prediction) => prediction.negative !== cell.negative).length,
     0,
   );
   const notes: MarginNote[] = [
@@ -98,12 +98,13 @@ export function PredictionsPage({ id }: { id: string }) {
                     <td data-number>{cell.table_v === null ? "not listed" : volts(cell.table_v, 2)}</td>
                     <td>
                       <Said>
-                        {cell.predictions.map((one) => (
-                          <li key={one.group}>
+                        {cell.predictions.map((prediction) => (
+                          <li key={prediction.group}>
                             <svg width="11" height="11" viewBox="0 0 14 14" aria-hidden>
                               <path d="M7 1l6 6-6 6-6-6z" fill="none" stroke={colour.prediction} strokeWidth="2" />
                             </svg>
-                            {one.group}: {names.symbol(one.negative)}, <Num>{asTyped(one.text, one.unit)}</Num>
+                            {prediction.group}: {names.symbol(prediction.negative)},{" "}
+                            <Num>{asTyped(prediction.text, prediction.unit)}</Num>
                           </li>
                         ))}
                       </Said>
