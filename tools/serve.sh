@@ -155,11 +155,18 @@ serve() { # serve DATABASE PORT FRESH
   start_server "$2"
   wait_until_up "$2" || { tail -n 15 "$RUN/server.log" "$RUN/server.out" >&2; fail "the server did not start; the whole log is .run/server.log"; }
   printf '\nPipette is at %s/\n\n%s\n' "$(public_url)" "$said"
+  if [[ $1 = pipette ]]; then say_first_code; fi
   if [[ $IN_CLASS = yes ]]; then say_how_phones_join; else printf '\nGroups join at %s/join, on this computer only; for phones: ./pipette %s --in-class\n' "$(public_url)" "$command"; fi
   printf 'Ctrl-C stops it. The log is .run/server.log\n'
   look_after &
   echo "$!" >"$SERVER/helper"
   keep_running "$2"
+}
+
+say_first_code() { # where nobody has an account yet
+  local code
+  code=$(manage first_code)
+  [[ -z $code ]] || printf 'Nobody has an account here yet. Open %s/first in a browser and type this code: %s\nIt makes the first account once, within a day; a new start makes a new code.\n' "$(public_url)" "$code"
 }
 
 prepare() { # migrations and rights, as the owner of the tables

@@ -25,10 +25,11 @@ from server.entries.once import keep_once
 from server.findings.models import Answer, Claim
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
-from server.labs.services import owned
+from server.labs.services import lab_to_change
 from server.people.auth import Member
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
+from server.people.sharing import to_change
 from server.power.models import Pack
 from server.power.packs import made_of
 from server.power.runs import data_of_pack
@@ -129,9 +130,7 @@ def _evidence(data: ClaimData, cited: Sequence[Reading]) -> str:
 @transaction.atomic
 def answer_claim(*, actor: Teacher, claim_id: uuid.UUID, text: str, marks: dict[str, float], shown: bool) -> Answer:
     """Keep the teacher's answer to a claim. Raises Problem: not_found, marks, or no_leave (the group has not agreed)."""
-    claim = Claim.objects.visible_to(actor).select_related("group__lab").filter(id=claim_id).first()
-    if claim is None:
-        raise not_found("claim")
+    claim: Claim = to_change(Claim.objects.select_related("group__lab"), actor, claim_id, "claim")
     if shown and not claim.may_show:
         raise Problem(409, "no_leave", f"{claim.group.name} has not agreed to have this claim shown. Ask them.")
     rows = {row["name"]: float(row["most"]) for row in rubric_of(claim.group.lab)}
@@ -151,7 +150,7 @@ def rubric_of(lab: Lab) -> list[dict[str, Any]]:
 @transaction.atomic
 def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[tuple[str, int]]) -> Lab:
     """Set the rows of the rubric. Raises Problem: not_found, or rubric."""
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     tidy = [(" ".join(name.split()), most) for name, most in rows if name.strip()]
     if not 1 <= len(tidy) <= MAX_ROWS or len({name for name, _ in tidy}) != len(tidy):
         raise Problem(422, "rubric", f"A rubric has 1 to {MAX_ROWS} rows, each with its own name.", field="rows")

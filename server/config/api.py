@@ -17,6 +17,7 @@ from server.findings.api import router as findings
 from server.findings.explain_api import router as explaining
 from server.labs.api import router as labs
 from server.labs.joining_api import router as joining
+from server.labs.sharing_api import router as sharing
 from server.labs.sheets.api import router as sheets
 from server.materials.api import router as materials
 from server.materials.making_api import router as making
@@ -28,6 +29,7 @@ from server.records.export_api import router as tables
 from server.room.api import router as room
 from server.room.board_api import router as board
 from server.room.list_api import router as room_list
+from server.school.api import router as school
 
 
 class Api(NinjaAPI):
@@ -51,11 +53,13 @@ errors.install(api)
 for router in (
     health,
     people,
+    school,
     materials,
     making,
     room_list,
     labs,
     joining,
+    sharing,
     sheets,
     bench,
     beside,

@@ -24,6 +24,7 @@ from server.labs.models import PlannedCell
 from server.people.auth import Member
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
+from server.people.sharing import to_change
 
 MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_ACTUALS, MAX_PHOTOS, MAX_TRACES = 20, 40, 20, 8, 8
 KEPT_SAMPLES = 2000
@@ -129,8 +130,10 @@ def remove_photo(*, actor: Teacher | Member, photo_id: uuid.UUID) -> None:
 
     Raises Problem: not_found, or photos_away.
     """
-    photo = Photo.objects.visible_to(actor).select_related("cell__group__lab").filter(id=photo_id).first()
-    if photo is None:
+    with_lab = Photo.objects.select_related("cell__group__lab")
+    if isinstance(actor, Teacher):
+        photo = to_change(with_lab, actor, photo_id, "photograph")
+    elif (photo := with_lab.visible_to(actor).filter(id=photo_id).first()) is None:
         raise not_found("photograph")
     announce(photo.cell.group.lab_id, photo.cell.group_id)
     PhotoRemoved.objects.get_or_create(photo=photo, defaults={"teacher": None if isinstance(actor, Member) else actor})

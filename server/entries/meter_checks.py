@@ -9,7 +9,7 @@ from django.db import transaction
 from galvanic.bench.meter import MeterVerdict, judge
 from galvanic.bench.readings import ParsedReading, parse
 from galvanic.errors import UnreadableReading
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem
 from server.entries.entry import MeterIn
 from server.entries.models import AskedAgain, MeterCheck
 from server.entries.once import arrival, keep_once
@@ -18,6 +18,7 @@ from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
+from server.people.sharing import to_change
 
 MAX_CHECKS = 40
 
@@ -70,9 +71,7 @@ def latest_offset_v(actor: Member) -> float:
 @transaction.atomic
 def ask_again(*, actor: Teacher, cell_id: uuid.UUID) -> None:
     """Ask a group for a new reading of a cell; it appears on their bench. Raises Problem: not_found, or not_open."""
-    cell = PlannedCell.objects.visible_to(actor).select_related("group__lab").filter(id=cell_id).first()
-    if cell is None:
-        raise not_found("cell")
+    cell: PlannedCell = to_change(PlannedCell.objects.select_related("group__lab"), actor, cell_id, "cell")
     if cell.group.lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", "The lab is not open, so nothing can be asked of the groups.")
     AskedAgain.objects.create(cell=cell)

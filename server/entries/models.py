@@ -12,7 +12,7 @@ from django.db.models import F, Q
 from django.db.models.functions import Coalesce, NullIf
 
 from server.people.auth import Member
-from server.people.models import Teacher
+from server.people.models import Teacher, of_teacher
 
 
 class ReadingQuerySet(models.QuerySet["Reading"]):
@@ -22,7 +22,11 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
         """A teacher sees the readings of their labs; a group sees its own."""
         if isinstance(actor, Member):
             return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "cell__group__lab"))
+
+    def changed_by(self, actor: Teacher) -> ReadingQuerySet:
+        """Those of labs in which the teacher may work."""
+        return self.filter(of_teacher(actor, "cell__group__lab", work=True))
 
     def current(self) -> ReadingQuerySet:
         """Without those a later entry corrects."""
@@ -51,7 +55,7 @@ class MeterCheckQuerySet(models.QuerySet["MeterCheck"]):
         """A teacher sees those of their labs; a group sees its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "group__lab"))
 
 
 class AtCellQuerySet(models.QuerySet[Any]):
@@ -61,7 +65,11 @@ class AtCellQuerySet(models.QuerySet[Any]):
         """A teacher sees what is in their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "cell__group__lab"))
+
+    def changed_by(self, actor: Teacher) -> AtCellQuerySet:
+        """Those of labs in which the teacher may work."""
+        return self.filter(of_teacher(actor, "cell__group__lab", work=True))
 
 
 class PredictionQuerySet(models.QuerySet["Prediction"]):
@@ -71,7 +79,7 @@ class PredictionQuerySet(models.QuerySet["Prediction"]):
         """A teacher sees those of their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(cell__group_id=actor.group_id)
-        return self.filter(cell__group__lab__owner=actor, cell__group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "cell__group__lab"))
 
 
 class Reading(models.Model):

@@ -10,7 +10,7 @@ from django.db import models
 
 from galvanic.cells import Cell
 from server.people.auth import Member
-from server.people.models import Teacher
+from server.people.models import Teacher, of_teacher
 
 
 class ClaimQuerySet(models.QuerySet["Claim"]):
@@ -20,7 +20,11 @@ class ClaimQuerySet(models.QuerySet["Claim"]):
         """A teacher sees those of their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "group__lab"))
+
+    def changed_by(self, actor: Teacher) -> ClaimQuerySet:
+        """Those of labs in which the teacher may work."""
+        return self.filter(of_teacher(actor, "group__lab", work=True))
 
 
 class AnswerQuerySet(models.QuerySet["Answer"]):
@@ -30,7 +34,7 @@ class AnswerQuerySet(models.QuerySet["Answer"]):
         """A teacher sees those of their labs; a group those to its own claims."""
         if isinstance(actor, Member):
             return self.filter(claim__group_id=actor.group_id)
-        return self.filter(claim__group__lab__owner=actor, claim__group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "claim__group__lab"))
 
 
 class Claim(models.Model):

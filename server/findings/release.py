@@ -11,7 +11,7 @@ from server.base.problems import Problem
 from server.findings.services import PARTS
 from server.labs.changes import announce
 from server.labs.models import Lab
-from server.labs.services import owned
+from server.labs.services import lab_to_change
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 
@@ -19,7 +19,7 @@ from server.people.models import Teacher
 @transaction.atomic
 def release(*, actor: Teacher, lab_id: uuid.UUID, parts: Sequence[str]) -> Lab:
     """Decide what groups see. Raises Problem: not_found, or part."""
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     if not set(parts) <= set(PARTS):
         raise Problem(422, "part", f"Parts are {', '.join(PARTS)}.", field="parts")
     lab.released = [part for part in PARTS if part in parts]

@@ -13,9 +13,9 @@ MOST_LABS, MOST_SIGNED = 200, 50
 
 
 def labs_of(actor: Teacher) -> LabQuerySet:
-    """A teacher's labs with `group_count`, newest first."""
-    labs: LabQuerySet = Lab.objects.visible_to(actor).with_group_count().order_by("-date", "-created_at")[:MOST_LABS]
-    return labs
+    """A teacher's labs and those shared with them, with owner, `way` and `group_count`, newest first."""
+    labs: LabQuerySet = Lab.objects.visible_to(actor).with_way(actor).with_group_count().select_related("owner")
+    return labs.order_by("-date", "-created_at")[:MOST_LABS]
 
 
 def deleted_labs_of(actor: Teacher) -> LabQuerySet:
@@ -25,8 +25,9 @@ def deleted_labs_of(actor: Teacher) -> LabQuerySet:
 
 
 def lab_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:
-    """A lab of the teacher's, with its owner and `group_count`. Raises Problem not_found."""
-    lab: Lab | None = Lab.objects.visible_to(actor).with_group_count().select_related("owner").filter(id=lab_id).first()
+    """A lab that the teacher may see, with its owner, `way` and `group_count`. Raises Problem not_found."""
+    labs = Lab.objects.visible_to(actor).with_way(actor).with_group_count()
+    lab: Lab | None = labs.select_related("owner").filter(id=lab_id).first()
     if lab is None:
         raise not_found("lab")
     return lab

@@ -12,26 +12,36 @@ from typing import Any
 from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
-from django.db.models import Count, F, Q
+from django.db.models import Case, Count, Exists, F, OuterRef, Q, Value, When
 
 from galvanic.cells import Cell
 from server.labs.settings import Varies
 from server.people.auth import Member
-from server.people.models import Teacher
+from server.people.models import Share, Teacher, of_teacher
 
 
 class LabQuerySet(models.QuerySet["Lab"]):
     """Labs."""
 
     def visible_to(self, actor: Teacher | Member) -> LabQuerySet:
-        """A teacher sees their own labs; a group sees its one lab. What is deleted nobody sees."""
+        """A teacher sees their own labs and those shared with them; a group its one lab. What is deleted nobody sees."""
         if isinstance(actor, Member):
             return self.filter(id=actor.lab_id, deleted_at__isnull=True)
-        return self.filter(owner=actor, deleted_at__isnull=True)
+        return self.filter(of_teacher(actor))
+
+    def changed_by(self, actor: Teacher) -> LabQuerySet:
+        """Those in which the teacher may work: their own, and those shared with them to work in."""
+        return self.filter(of_teacher(actor, work=True))
 
     def deleted_of(self, actor: Teacher) -> LabQuerySet:
         """The labs a teacher has deleted and can still take back."""
         return self.filter(owner=actor, deleted_at__isnull=False)
+
+    def with_way(self, actor: Teacher) -> Any:
+        """With `way`: "own", or as it is shared with the teacher, "work" or "look"."""
+        shared = Exists(Share.objects.filter(lab=OuterRef("pk"), teacher=actor, work=True))
+        own = When(owner=actor, then=Value("own"))
+        return self.annotate(way=Case(own, When(shared, then=Value("work")), default=Value("look")))
 
     def with_group_count(self) -> Any:
         """With `group_count`."""
@@ -45,7 +55,11 @@ class PlannedCellQuerySet(models.QuerySet["PlannedCell"]):
         """A teacher sees the cells of their labs; a group sees its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "group__lab"))
+
+    def changed_by(self, actor: Teacher) -> PlannedCellQuerySet:
+        """Those of labs in which the teacher may work."""
+        return self.filter(of_teacher(actor, "group__lab", work=True))
 
 
 class EarlierPlanQuerySet(models.QuerySet["EarlierPlan"]):
@@ -53,7 +67,7 @@ class EarlierPlanQuerySet(models.QuerySet["EarlierPlan"]):
 
     def visible_to(self, actor: Teacher) -> EarlierPlanQuerySet:
         """A teacher sees those of their labs; groups see none."""
-        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "lab"))
 
 
 class SignOffQuerySet(models.QuerySet["SignOff"]):
@@ -61,7 +75,7 @@ class SignOffQuerySet(models.QuerySet["SignOff"]):
 
     def visible_to(self, actor: Teacher) -> SignOffQuerySet:
         """A teacher sees those of their labs; groups see none."""
-        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "lab"))
 
 
 def _no_condition() -> list[str]:

@@ -12,7 +12,7 @@ from server.base.problems import Problem
 from server.labs.changes import announce
 from server.labs.models import Lab, SignOff
 from server.labs.policy import sheet_of, signed
-from server.labs.services import fresh_code, owned
+from server.labs.services import fresh_code, lab_to_change
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.people.services import tell_rights
@@ -25,7 +25,7 @@ def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     Raises Problem: refused_by_rule where the safety sheet forbids the plan, not_signed where nobody has signed the sheet as
     it is now.
     """
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     if lab.state == Lab.State.OPEN:
         return lab
     sheet = sheet_of(lab)
@@ -49,7 +49,7 @@ def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
 
     Raises Problem: not_found, refused_by_rule, or sheet_changed where the sheet is another one than that which was read.
     """
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     sheet = sheet_of(lab)
     if sheet.refusals:
         raise Problem(409, "refused_by_rule", sheet.refusals[0].hazard.text + " " + sheet.refusals[0].hazard.do)
@@ -64,7 +64,7 @@ def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
 @transaction.atomic
 def close_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     """End recording. Raises Problem for a draft, which has nothing to close."""
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     if lab.state == Lab.State.DRAFT:
         raise Problem(409, "not_open", "This lab was never opened, so there is nothing to close.")
     if lab.state == Lab.State.OPEN:

@@ -42,6 +42,7 @@ from server.labs.schemas import (
     PreviewOut,
     SegmentOut,
     VariableOut,
+    Way,
 )
 from server.labs.settings import NewLab, Varies
 from server.people.auth import teacher_of
@@ -59,7 +60,20 @@ def line(lab: Lab) -> dict[str, Any]:
         "join_code": lab.join_code if lab.state == Lab.State.OPEN else None,
         "simulated": lab.simulated,
         "group_count": getattr(lab, "group_count", 0),
+        "way": way_of(lab),
+        "owner": lab.owner.username,
     }
+
+
+def pin_for(lab: Lab, group: Group) -> str:
+    """A group's PIN for whoever may work in the lab; empty for who may only look: with it one can record."""
+    return "" if way_of(lab) == "look" else group.pin
+
+
+def way_of(lab: Lab) -> Way:
+    """How a lab fetched with_way is the asking teacher's: own, or shared with them to work in or to look at."""
+    way: Way = lab.__dict__["way"]
+    return way
 
 
 def _cell(cell: Cell) -> dict[str, str]:
@@ -189,7 +203,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
         edition=lab.edition,
         code=lab.join_code or "",
         groups=[
-            GroupPlan(id=g.id, name=g.name, pin=g.pin, cells=[cell_out(cell) for cell in hand])
+            GroupPlan(id=g.id, name=g.name, pin=pin_for(lab, g), cells=[cell_out(cell) for cell in hand])
             for g, hand in zip(groups, hands, strict=True)
         ],
         notes=notes_out(notes),

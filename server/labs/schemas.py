@@ -47,8 +47,11 @@ class CopyIn(BaseModel):
     date: datetime.date
 
 
+Way = Literal["own", "work", "look"]
+
+
 class LabLine(BaseModel):
-    """A lab in a line."""
+    """A lab in a line. `way`: whether it is the teacher's own, or shared with them to work in or to look at."""
 
     id: uuid.UUID
     title: str
@@ -58,6 +61,8 @@ class LabLine(BaseModel):
     join_code: str | None
     simulated: bool
     group_count: int
+    way: Way
+    owner: str
 
 
 class CellIO(BaseModel):
@@ -266,3 +271,26 @@ class StartOut(BaseModel):
     usual: LabSettings
     templates: list[TemplateOut]
     variables: list[VariableOut]
+
+
+class LabShareIn(BaseModel):
+    """With which colleague the lab is shared, and how."""
+
+    teacher: Annotated[int, Field(ge=1, le=2**53 - 1)]
+    way: Literal["work", "look", "no"]
+
+
+class LabShareOut(BaseModel):
+    """How a lab is shared with a colleague."""
+
+    teacher: int
+    name: str
+    way: Literal["work", "look", "no"]
+
+
+class LabSharesOut(BaseModel):
+    """Whose a lab is; for its owner, how it is shared with each colleague."""
+
+    way: Way
+    owner: str
+    colleagues: list[LabShareOut]

@@ -24,6 +24,7 @@ from server.labs.settings import LabSettings, NewLab, Varies
 from server.people.codes import join_code, pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
+from server.people.sharing import to_change
 
 MAX_GROUPS = 40
 MAX_TITLE = 120
@@ -218,17 +219,30 @@ def _rows(
     ]
 
 
+def lab_to_change(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """A lab in which the teacher may work, locked until the change is kept. Raises Problem: not_found, or look_only."""
+    labs = Lab.objects.with_way(actor).select_related("owner").select_for_update(of=("self",))
+    lab: Lab = to_change(labs, actor, lab_id, "lab")
+    return lab
+
+
 def owned(actor: Teacher, lab_id: uuid.UUID) -> Lab:
-    """A lab of the teacher's, locked until the change is kept. Raises Problem not_found."""
-    lab = Lab.objects.visible_to(actor).select_for_update().filter(id=lab_id).first()
+    """A lab of the teacher's own, locked until the change is kept. Raises Problem: not_found, or not_yours."""
+    lab = Lab.objects.visible_to(actor).select_for_update(of=("self",)).filter(id=lab_id).first()
     if lab is None:
         raise not_found("lab")
+    if lab.owner_id != actor.id:
+        message = "Only the teacher whose lab this is can do that. Nothing was changed."
+        raise Problem(403, "not_yours", message, passing=False)
     return lab
 
 
 def draft_of(actor: Teacher, lab_id: uuid.UUID) -> Lab:
-    """A draft of the teacher's, locked until the change is kept. Raises Problem: not_found, or not_a_draft."""
-    lab = owned(actor, lab_id)
+    """A draft in which the teacher may work, locked until the change is kept.
+
+    Raises Problem: not_found, look_only, or not_a_draft.
+    """
+    lab = lab_to_change(actor, lab_id)
     if lab.state != Lab.State.DRAFT:
         message = "Groups have been let in, so the plan stays as it is. Copy the lab to plan it differently."
         raise Problem(409, "not_a_draft", message)
@@ -261,7 +275,7 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
 @transaction.atomic
 def rename_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str) -> Lab:
     """Give a lab another title, whatever its state. Raises Problem: not_found, or title."""
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     before, lab.title = lab.title, tidy_title(title)
     if lab.title != before:
         lab.save(update_fields=["title"])

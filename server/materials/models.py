@@ -4,24 +4,58 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
+from django.db.models import Subquery, Value
+from django.db.models.functions import Coalesce
 
-from server.people.models import Teacher
+from server.people.auth import Member
+from server.people.models import Share, Teacher
 
 
 class OwnMaterialQuerySet(models.QuerySet["OwnMaterial"]):
     """Teachers' own materials."""
 
     def visible_to(self, actor: Teacher) -> OwnMaterialQuerySet:
-        """A teacher sees their own."""
-        return self.filter(owner=actor)
+        """A teacher sees their own, and those in the school's cupboard."""
+        return self.filter(models.Q(owner=actor) | models.Q(owner__in=SchoolCupboard.objects.values("owner")))
+
+    def known_to(self, actor: Teacher) -> OwnMaterialQuerySet:
+        """Also those of colleagues who share a lab with the teacher: what is in it has to have its numbers."""
+        theirs = Share.objects.filter(teacher=actor).values("lab__owner")
+        return self.filter(
+            models.Q(owner=actor) | models.Q(owner__in=SchoolCupboard.objects.values("owner")) | models.Q(owner__in=theirs)
+        )
+
+    def at_bench(self, member: Member) -> OwnMaterialQuerySet:
+        """Those of the teacher whose lab a group is in, and those in the school's cupboard."""
+        theirs = models.Q(owner=member.teacher_id)
+        return self.filter(theirs | models.Q(owner__in=SchoolCupboard.objects.values("owner")))
 
 
 class ShelfQuerySet(models.QuerySet["Shelf"]):
-    """What is on teachers' shelves."""
+    """What is on shelves."""
 
     def visible_to(self, actor: Teacher) -> ShelfQuerySet:
-        """A teacher sees their own."""
-        return self.filter(owner=actor)
+        """A teacher sees the school's cupboard, or their own where the school has none."""
+        keeper = Subquery(SchoolCupboard.objects.values("owner_id")[:1])
+        return self.filter(owner_id=Coalesce(keeper, Value(actor.id)))
+
+
+class SchoolCupboard(models.Model):
+    """Whose cupboard all teachers of the school see and keep; none: everybody has their own. One row at most."""
+
+    owner = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+
+    class Meta:
+        app_label = "labs"
+
+    def __str__(self) -> str:
+        return f"of {self.owner_id}"
+
+
+def keeper_of(actor: Teacher) -> int:
+    """The id of the teacher whose cupboard `actor` sees and changes: the school's, or their own."""
+    owner = SchoolCupboard.objects.values_list("owner_id", flat=True).first()
+    return actor.id if owner is None else owner
 
 
 class OwnMaterial(models.Model):

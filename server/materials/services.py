@@ -12,7 +12,7 @@ from django.utils import timezone
 from galvanic.errors import BadTable
 from galvanic.reference import catalogue
 from server.base.problems import Problem, not_found
-from server.materials.models import OwnMaterial, Shelf
+from server.materials.models import OwnMaterial, Shelf, keeper_of
 from server.materials.own import build
 from server.people.models import Teacher
 
@@ -45,8 +45,8 @@ def add_material(*, actor: Teacher, kind: str, name: str, data: dict[str, Any], 
         raise Problem(422, "bad_material", f"That does not make a material: {str(error).split(': ', 2)[-1]}.") from error
     shelf = Shelf.objects.visible_to(actor).filter(material=replaces).first() if replaces else None
     if shelf is not None:
-        Shelf.objects.create(owner=actor, material=key, count=shelf.count, price=shelf.price)
-    return OwnMaterial.objects.create(key=key, owner=actor, kind=kind, name=tidy, data=data)
+        Shelf.objects.create(owner_id=keeper_of(actor), material=key, count=shelf.count, price=shelf.price)
+    return OwnMaterial.objects.create(key=key, owner_id=keeper_of(actor), kind=kind, name=tidy, data=data)
 
 
 @transaction.atomic
@@ -69,7 +69,7 @@ def set_shelf(*, actor: Teacher, key: str, count: float | None, price: float | N
     if count is not None and key in catalogue.electrodes() and count != int(count):
         raise Problem(422, "whole_pieces", "Plates come in whole pieces: type 0, 1, 2 …", field="count")
     values = {"count": count, "price": None if price is None else Decimal(str(round(price, 2)))}
-    Shelf.objects.update_or_create(owner=actor, material=key, defaults=values)
+    Shelf.objects.update_or_create(owner_id=keeper_of(actor), material=key, defaults=values)
 
 
 def offered(actor: Teacher) -> list[OwnMaterial]:

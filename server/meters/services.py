@@ -24,11 +24,12 @@ from galvanic.bench.settling import settling
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData, UnreadableReading
 from server.base.live import HUB, Allowed, Still
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem
 from server.labs.changes import announce
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 from server.people.services import tell_rights
+from server.people.sharing import to_change
 
 USUAL_PORT = 5025  # registered for SCPI over TCP at IANA (scpi-raw)
 ANSWER_S = 2.0
@@ -78,9 +79,7 @@ def allows(row: str, ip: ipaddress.IPv4Address | ipaddress.IPv6Address, port: in
 @transaction.atomic
 def set_address(*, actor: Teacher, group_id: uuid.UUID, text: str) -> Group:
     """Say where a group's meter listens; empty for none. Raises Problem: not_found, or address."""
-    group = Group.objects.visible_to(actor).filter(id=group_id).first()
-    if group is None:
-        raise not_found("group")
+    group: Group = to_change(Group.objects.select_related("lab"), actor, group_id, "group")
     announce(group.lab_id, group.id)  # first: it locks the lab, and then the group, as every change does
     if text.strip():
         address = address_of(text)

@@ -34,3 +34,8 @@ def _is_address(text: str) -> bool:
     except ValueError:
         return False
     return True
+
+
+def site_address(request: HttpRequest) -> str:
+    """What devices open: as the start says (PIPETTE_ADDRESS), or as this browser has it."""
+    return settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")

@@ -9,12 +9,26 @@ from django.views.decorators.csrf import csrf_protect
 from ninja import Router
 from ninja.decorators import decorate_view
 
-from server.people import services, signing
+from server.people import second, services, signing
 from server.people.auth import TeacherAuth, end_session, forget_group, member_behind, teacher_of
-from server.people.deeds import DEEDS, deeds_of
+from server.people.deeds import deeds_of
 from server.people.device import know_device
-from server.people.outputs import who_out
-from server.people.schemas import DeedOut, Done, NewPasswordIn, PasswordIn, ProblemOut, SignIn, SignInOut, WhoAmI
+from server.people.outputs import account_out, deed_out, second_out, who_out
+from server.people.schemas import (
+    AccountOut,
+    CodeIn,
+    DeedOut,
+    Done,
+    EmailIn,
+    NewPasswordIn,
+    PasswordIn,
+    ProblemOut,
+    RecoveryOut,
+    SecondOut,
+    SignIn,
+    SignInOut,
+    WhoAmI,
+)
 
 router = Router()
 
@@ -30,7 +44,7 @@ def who(request: HttpRequest) -> WhoAmI:
 @decorate_view(csrf_protect)
 def sign_in(request: HttpRequest, response: HttpResponse, data: SignIn) -> WhoAmI:
     """Sign a teacher in."""
-    teacher = services.sign_in(request=request, username=data.username, password=data.password)
+    teacher = services.sign_in(request=request, username=data.username, password=data.password, code=data.code)
     know_device(request, response, teacher.id)
     return WhoAmI(teacher=teacher.username, group=None)
 
@@ -46,10 +60,59 @@ def sign_out(request: HttpRequest) -> Done:
 @router.get("/deeds", response=list[DeedOut], auth=TeacherAuth(), operation_id="deeds")
 def deeds(request: HttpRequest, lab: uuid.UUID | None = None) -> list[DeedOut]:
     """What the teacher did lately, newest first; of one lab, if it is named."""
-    return [
-        DeedOut(at=deed.at, what=DEEDS[deed.what], lab=deed.lab, title=deed.title, about=deed.about)
-        for deed in deeds_of(teacher_of(request), lab)
-    ]
+    return [deed_out(deed) for deed in deeds_of(teacher_of(request), lab)]
+
+
+@router.get("/account", response=AccountOut, auth=TeacherAuth(), operation_id="account")
+def account(request: HttpRequest) -> AccountOut:
+    """The teacher's account."""
+    return account_out(teacher_of(request))
+
+
+@router.post(
+    "/account/email",
+    response={200: Done, 401: ProblemOut, 422: ProblemOut, 429: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="set_email",
+)
+def set_email(request: HttpRequest, data: EmailIn) -> Done:
+    """Keep an address for mail, or none."""
+    services.set_email(request=request, actor=teacher_of(request), email=data.email, password=data.password)
+    return Done(ok=True)
+
+
+@router.post(
+    "/account/second",
+    response={200: SecondOut, 401: ProblemOut, 409: ProblemOut, 429: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="begin_second",
+)
+def begin_second(request: HttpRequest, data: PasswordIn) -> SecondOut:
+    """A new secret for an app that shows codes; it counts once a code of it has been typed."""
+    return second_out(services.begin_second(request=request, actor=teacher_of(request), password=data.password))
+
+
+@router.post(
+    "/account/second/confirm",
+    response={200: RecoveryOut, 401: ProblemOut, 409: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="confirm_second",
+)
+def confirm_second(request: HttpRequest, data: CodeIn) -> RecoveryOut:
+    """Turn the second step of signing in on with the app's first code."""
+    return RecoveryOut(codes=second.confirm(teacher_of(request), data.code))
+
+
+@router.post(
+    "/account/second/end",
+    response={200: Done, 401: ProblemOut, 429: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="end_second",
+)
+def end_second(request: HttpRequest, data: PasswordIn) -> Done:
+    """Turn the second step of signing in off."""
+    services.end_second(request=request, actor=teacher_of(request), password=data.password)
+    return Done(ok=True)
 
 
 @router.post(

@@ -13,6 +13,24 @@ DEEDS = {
     "signed_out": "Signed out",
     "new_password": "Changed the password",
     "ended_sign_in": "Ended a sign-in elsewhere",
+    "began_school": "Made the first account of this school",
+    "second_on": "Turned the second step of signing in on",
+    "second_off": "Turned the second step of signing in off",
+    "recovery_code": "Signed in with a recovery code",
+    "new_email": "Changed the address for mail",
+    "invited": "Invited a colleague",
+    "ended_link": "Withdrew a link",
+    "joined_school": "Came in by an invitation",
+    "reset_link": "Made a link for a new password",
+    "reset_password": "Set a new password by a link",
+    "asked_mail": "Asked for a link by mail",
+    "made_head": "Made a colleague head of the school’s accounts",
+    "no_head": "Took the school’s accounts from a colleague",
+    "ended_account": "Ended a colleague’s account",
+    "restored_account": "Let a colleague in again",
+    "cupboard": "Chose the school’s cupboard",
+    "shared_lab": "Shared a lab",
+    "unshared_lab": "Shared a lab no more",
     "made_lab": "Planned a lab",
     "changed_lab": "Changed what a lab is about",
     "renamed_lab": "Renamed a lab",
@@ -59,7 +77,12 @@ def keep_deed(actor: Teacher, what: str, lab: Titled | None = None, about: str =
     Deed.objects.create(teacher=actor, what=what, lab=None if lab is None else lab.id, title=title[:120], about=about[:240])
 
 
+def deeds_of_school(actor: Teacher) -> list[Deed]:
+    """What was done with the school's accounts lately, newest first, with who did it; nothing for all but its head."""
+    return list(Deed.objects.of_school(actor).select_related("teacher")[:MOST_DEEDS])
+
+
 def deeds_of(actor: Teacher, lab_id: uuid.UUID | None = None) -> list[Deed]:
-    """What a teacher did lately, newest first; of one lab, if it is named."""
-    rows = Deed.objects.visible_to(actor)
+    """What a teacher did lately, and colleagues in the teacher's labs, newest first; of one lab, if it is named."""
+    rows = Deed.objects.visible_to(actor).select_related("teacher")
     return list((rows if lab_id is None else rows.filter(lab=lab_id))[:MOST_DEEDS])

@@ -4,20 +4,36 @@ from __future__ import annotations
 
 import uuid
 from datetime import timedelta
+from typing import ClassVar
 
-from django.contrib.auth.models import AbstractUser
+from django.contrib.auth.models import AbstractUser, UserManager
 from django.db import models
 from django.utils import timezone
 
 SESSION = timedelta(hours=12)
 
 
+def of_teacher(actor: Teacher, lab: str = "", work: bool = False) -> models.Q:
+    """What is in a teacher's own labs and in those shared with them (`work`: shared to work in), not in deleted ones.
+
+    `lab` is the way to the lab in the model that is asked for, for example `cell__group__lab`; empty for the lab itself.
+    """
+    shares = Share.objects.filter(teacher=actor, **({"work": True} if work else {})).values("lab")
+    way = f"{lab}__" if lab else ""
+    theirs = models.Q(**{f"{way}owner": actor}) | models.Q(**{f"{lab or 'pk'}__in": shares})
+    return theirs & models.Q(**{f"{way}deleted_at__isnull": True})
+
+
 class GroupQuerySet(models.QuerySet["Group"]):
     """Groups."""
 
     def visible_to(self, actor: Teacher) -> GroupQuerySet:
-        """A teacher sees the groups of their labs."""
-        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
+        """A teacher sees the groups of their labs and of those shared with them."""
+        return self.filter(of_teacher(actor, "lab"))
+
+    def changed_by(self, actor: Teacher) -> GroupQuerySet:
+        """Those of labs in which the teacher may work."""
+        return self.filter(of_teacher(actor, "lab", work=True))
 
 
 class GroupSessionQuerySet(models.QuerySet["GroupSession"]):
@@ -36,14 +52,36 @@ class DeedQuerySet(models.QuerySet["Deed"]):
     """What teachers did."""
 
     def visible_to(self, actor: Teacher) -> DeedQuerySet:
-        """A teacher sees their own."""
-        return self.filter(teacher=actor)
+        """A teacher sees their own, and what colleagues did in labs that are theirs."""
+        return self.filter(models.Q(teacher=actor) | models.Q(lab__in=actor.labs.values("id")))
+
+    def of_school(self, actor: Teacher) -> DeedQuerySet:
+        """The head of the school's accounts sees what was done with accounts, whoever did it; others see nothing."""
+        return self.filter(lab__isnull=True) if actor.is_head else self.none()
+
+
+class TeacherManager(UserManager["Teacher"]):
+    """A school's teachers."""
+
+    def here(self) -> models.QuerySet[Teacher]:
+        """Those who may sign in."""
+        return self.filter(is_active=True, deleted_at__isnull=True)
+
+    def colleagues_of(self, actor: Teacher) -> models.QuerySet[Teacher]:
+        """The others of the school who may sign in."""
+        return self.here().exclude(id=actor.id)
 
 
 class Teacher(AbstractUser):
-    """A teacher signs in with a name and a password. `deleted_at`: wants to be forgotten; gone for good 30 days later."""
+    """A teacher signs in with a name and a password. `deleted_at`: wants to be forgotten; gone for good 30 days later.
 
+    `is_head`: keeps the school's accounts (invites, resets, ends them) and sees what was done in the school.
+    """
+
+    is_head = models.BooleanField(default=False)
     deleted_at = models.DateTimeField(null=True, blank=True)
+
+    objects: ClassVar[TeacherManager] = TeacherManager()
 
 
 class Group(models.Model):
@@ -71,6 +109,21 @@ class Group(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Share(models.Model):
+    """A lab that its owner shares with a colleague: to look at it, or to work in it as the owner does."""
+
+    lab = models.ForeignKey("labs.Lab", on_delete=models.CASCADE, related_name="shares")
+    teacher = models.ForeignKey(Teacher, on_delete=models.CASCADE, related_name="shares")
+    work = models.BooleanField()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["lab", "teacher"], name="one_share_a_colleague")]
+
+    def __str__(self) -> str:
+        return f"{self.lab_id} with {self.teacher_id}"
 
 
 class GroupSession(models.Model):

@@ -14,10 +14,11 @@ from pydantic import BaseModel, StringConstraints
 
 
 class SignIn(BaseModel):
-    """A teacher's name and password."""
+    """A teacher's name and password, and the code of the second step where the account asks for one."""
 
     username: Annotated[str, StringConstraints(min_length=1, max_length=150)]
     password: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+    code: Annotated[str, StringConstraints(max_length=40)] = ""
 
 
 class NewPasswordIn(BaseModel):
@@ -44,10 +45,11 @@ class Join(BaseModel):
 
 
 class WhoAmI(BaseModel):
-    """Who this browser is: a teacher's name, a group's name, both, or neither."""
+    """Who this browser is: a teacher's name, a group's name, both, or neither. `first`: the school has no account yet."""
 
     teacher: str | None
     group: str | None
+    first: bool = False
 
 
 class Done(BaseModel):
@@ -74,9 +76,10 @@ class ProblemOut(BaseModel):
 
 
 class DeedOut(BaseModel):
-    """What the teacher did: when, in words, in which lab (with its title as it was), and about what."""
+    """What was done: when, by whom, in words, in which lab (with its title as it was), and about what."""
 
     at: datetime.datetime
+    who: str
     what: str
     lab: uuid.UUID | None
     title: str
@@ -93,3 +96,45 @@ class NewPin(BaseModel):
     """A group's new PIN."""
 
     pin: str
+
+
+class AccountOut(BaseModel):
+    """The teacher's account. `second`: signing in takes a second step; `recovery`: codes left for a lost phone.
+
+    `mail`: this school's server can send mail.
+    """
+
+    name: str
+    email: str
+    head: bool
+    second: bool
+    recovery: int
+    mail: bool
+
+
+class EmailIn(BaseModel):
+    """An address for mail, empty for none, with the password."""
+
+    email: Annotated[str, StringConstraints(max_length=200)]
+    password: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+
+
+class SecondOut(BaseModel):
+    """What an app for codes needs: the secret to type, or the link as a square code."""
+
+    secret: str
+    address: str
+    qr_path: str
+    qr_size: int
+
+
+class CodeIn(BaseModel):
+    """A code from the app, or a recovery code."""
+
+    code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
+
+
+class RecoveryOut(BaseModel):
+    """Codes that each sign the teacher in once without the app; shown this once."""
+
+    codes: list[str]

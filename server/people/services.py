@@ -7,13 +7,15 @@ import uuid
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
+from django.core.validators import validate_email
 from django.db.models import F, Q
 from django.http import HttpRequest
 from django.utils import timezone
+from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from server.base.live import RIGHTS, notify
 from server.base.problems import Problem, not_found
-from server.people import limits, signing
+from server.people import limits, second, signing
 from server.people.address import client_address
 from server.people.deeds import keep_deed
 from server.people.device import device_of
@@ -24,8 +26,12 @@ WRONG_PASSWORD = Problem(
 )
 
 
-def sign_in(*, request: HttpRequest, username: str, password: str) -> Teacher:
-    """Open a teacher's session. Raises Problem: wrong_password, or too_many_tries with the seconds to wait."""
+def sign_in(*, request: HttpRequest, username: str, password: str, code: str = "") -> Teacher:
+    """Open a teacher's session.
+
+    Raises Problem: wrong_password, code_asked or wrong_code where the account has a second step, or too_many_tries with the
+    seconds to wait.
+    """
     device, name = device_of(request), " ".join(username.split())
     alike = list(Teacher.objects.filter(username__iexact=name).values_list("id", "username")[:2])
     known, name = alike[0] if len(alike) == 1 else (None, name)  # capitals matter only where two names differ by them
@@ -35,6 +41,12 @@ def sign_in(*, request: HttpRequest, username: str, password: str) -> Teacher:
     if not isinstance(user, Teacher):
         limits.failed(what)
         raise WRONG_PASSWORD
+    if second.is_on(user):
+        if not code.strip():
+            raise second.CODE_ASKED
+        if not second.passes(user, code):
+            limits.failed(what)
+            raise second.WRONG_CODE
     limits.succeeded(what)
     if user.deleted_at is not None:
         user.deleted_at = None
@@ -74,6 +86,34 @@ def _check_password(request: HttpRequest, actor: Teacher, password: str) -> None
     if not actor.check_password(password):
         limits.failed(what)
         raise WRONG_PASSWORD
+
+
+def begin_second(*, request: HttpRequest, actor: Teacher, password: str) -> TOTPDevice:
+    """A new secret for an app that shows codes. Raises Problem: wrong_password, too_many_tries, or second_on."""
+    _check_password(request, actor, password)
+    return second.begin(actor)
+
+
+def end_second(*, request: HttpRequest, actor: Teacher, password: str) -> None:
+    """Turn the second step of signing in off. Raises Problem: wrong_password, or too_many_tries."""
+    _check_password(request, actor, password)
+    second.end(actor)
+
+
+def set_email(*, request: HttpRequest, actor: Teacher, email: str, password: str) -> None:
+    """Keep an address for mail, or none. Raises Problem: wrong_password, too_many_tries, or bad_email."""
+    _check_password(request, actor, password)
+    tidy = email.strip()
+    if tidy:
+        try:
+            validate_email(tidy)
+        except ValidationError as error:
+            raise Problem(
+                422, "bad_email", "That is no address for mail, for example name@school.org.", field="email"
+            ) from error
+    actor.email = tidy
+    actor.save(update_fields=["email"])
+    keep_deed(actor, "new_email")
 
 
 def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> None:

@@ -20,8 +20,8 @@ from server.base.kept import made_once
 from server.base.problems import Problem, not_found
 from server.entries.once import arrival, keep_once
 from server.labs.changes import announce
-from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
+from server.labs.services import lab_to_change
 from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.entry import ChainEntryIn
@@ -41,7 +41,7 @@ def begin_chain(*, actor: Teacher, lab_id: uuid.UUID, data: ChainIn) -> Chain:
 
     Raises Problem: not_found, unknown_material (no such load or cell).
     """
-    lab = lab_for_teacher(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     kept = Chain.objects.visible_to(actor).filter(id=data.id).first()
     if kept is not None:
         return kept

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from server.entries.models import FromDevice
 from server.people.auth import Member
-from server.people.models import Teacher
+from server.people.models import Teacher, of_teacher
 
 
 class ChainQuerySet(models.QuerySet["Chain"]):
@@ -21,7 +21,7 @@ class ChainQuerySet(models.QuerySet["Chain"]):
         """A teacher sees those of their labs; a group that of its class."""
         if isinstance(actor, Member):
             return self.filter(lab_id=actor.lab_id)
-        return self.filter(lab__owner=actor, lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "lab"))
 
 
 class OfGroupQuerySet(models.QuerySet[Any]):
@@ -31,7 +31,7 @@ class OfGroupQuerySet(models.QuerySet[Any]):
         """A teacher sees what is in their labs; a group its own."""
         if isinstance(actor, Member):
             return self.filter(group_id=actor.group_id)
-        return self.filter(group__lab__owner=actor, group__lab__deleted_at__isnull=True)
+        return self.filter(of_teacher(actor, "group__lab"))
 
 
 class OfGroup(FromDevice):

@@ -30,6 +30,7 @@ from server.labs.policy import READINGS_PER_CELL, sheet_of
 from server.labs.schemas import CellIO
 from server.labs.services import create_lab
 from server.labs.settings import NewLab
+from server.labs.sharing import share_lab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.packs import packs_of
@@ -38,6 +39,7 @@ from server.practise.spacing import make_spacing_lab
 from server.practise.two_cups import make_two_cups_lab
 
 TEACHER = "demo-teacher"
+COLLEAGUE = "demo-colleague"
 PASSWORD = "tidewater-demo"  # noqa: S105  (printed at every start; the demo has no real data)
 FIRST_PIN = 1904
 STEPS = Steps()
@@ -49,13 +51,22 @@ def make_demo() -> bool:
     """Make the demo teacher and the four labs once; returns whether anything was made."""
     if Teacher.objects.filter(username=TEACHER).exists():
         return False
-    teacher = Teacher.objects.create_user(TEACHER, password=PASSWORD)
+    teacher = Teacher.objects.create_user(TEACHER, password=PASSWORD, is_head=True)
     for number, described in enumerate(SCENARIO["lab"]):
         _make_lab(teacher, described, np.random.default_rng([SCENARIO["seed"], number]))
     rng = np.random.default_rng([SCENARIO["seed"], len(SCENARIO["lab"])])
     make_spacing_lab(teacher, SCENARIO["spacing"], SCENARIO, rng)
     make_two_cups_lab(teacher, SCENARIO["two_cups"], SCENARIO, rng)
+    _share_with_colleague(teacher)
     return True
+
+
+def _share_with_colleague(teacher: Teacher) -> None:
+    """A colleague who signs in with the same password: may look at the oldest lab and work in the newest."""
+    colleague = Teacher.objects.create_user(COLLEAGUE, password=PASSWORD)
+    labs = list(teacher.labs.order_by("date"))
+    share_lab(actor=teacher, lab_id=labs[0].id, teacher_id=colleague.id, way="look")
+    share_lab(actor=teacher, lab_id=labs[-1].id, teacher_id=colleague.id, way="work")
 
 
 def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Generator) -> None:

@@ -13,8 +13,8 @@ from galvanic.bench.pack_table import PackLine, corrected_by, read_packs
 from galvanic.bench.readings_table import BadTableText
 from server.base.problems import RowFault
 from server.labs.changes import announce
-from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
+from server.labs.services import lab_to_change
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 from server.power.models import Pack, PackEntry
@@ -36,7 +36,7 @@ def import_packs(*, actor: Teacher, lab_id: uuid.UUID, text: str) -> BroughtPack
 
     Raises Problem: not_found (the lab), or what is wrong with the table by line; then nothing is kept.
     """
-    lab = lab_for_teacher(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     try:
         lines = read_packs(text, MAX_ROWS)
     except BadTableText as error:

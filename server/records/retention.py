@@ -32,6 +32,7 @@ from server.labs.models import Lab, PlannedCell, SignOff
 from server.people import limits
 from server.people.models import Group, GroupSession, SignedIn, Teacher, WrongTry
 from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
+from server.school.models import Link
 
 ENDED_SESSIONS = timedelta(days=1)
 
@@ -68,6 +69,7 @@ def purge() -> Purged:
     old_sessions, _ = GroupSession.objects.filter(joined_at__lt=timezone.now() - ENDED_SESSIONS).delete()
     web_sessions, _ = Session.objects.filter(expire_date__lt=timezone.now()).delete()
     SignedIn.objects.exclude(session_key__in=Session.objects.values("session_key")).delete()
+    Link.objects.filter(ends_at__lt=before).delete()
     tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
     return Purged(len(labs), len(gone), photographs, old_sessions + web_sessions, tries)
 

@@ -16,6 +16,7 @@ from server.entries.outputs import beside_out, current_rows
 from server.entries.schemas import GroupPrediction, PredictedCell, PredictionsOut
 from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
+from server.labs.outputs import pin_for, way_of
 from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, stage_of
 from server.people.auth import TeacherAuth, teacher_of
@@ -66,7 +67,7 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
 def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
     """All groups' cells and readings."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
-    return answer(lab, "board", lambda: _board(lab))
+    return answer(lab, ("board", way_of(lab) == "look"), lambda: _board(lab))
 
 
 def _board(lab: Lab) -> BoardOut:
@@ -78,7 +79,7 @@ def _board(lab: Lab) -> BoardOut:
         GroupBoard(
             id=g.id,
             name=g.name,
-            pin=g.pin,
+            pin=pin_for(lab, g),
             meter=None if hand.meter is None else hand.meter.code,
             meter_address=g.meter_address,
             aside=hand.aside,

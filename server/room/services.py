@@ -12,17 +12,18 @@ from server.base.problems import Problem, not_found
 from server.entries.models import Reading, SetAside
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
-from server.labs.services import owned
+from server.labs.services import lab_to_change
 from server.people.codes import pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, GroupSession, Teacher
 from server.people.services import tell_rights
+from server.people.sharing import to_change
 
 MOST_MINUTES = 600
 
 
 def _open(actor: Teacher, lab_id: uuid.UUID) -> Lab:
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     if lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", "The lab is not open, so there is nothing to change on its board.")
     return lab
@@ -59,7 +60,7 @@ def add_minutes(*, actor: Teacher, lab_id: uuid.UUID, minutes: int) -> Lab:
 @transaction.atomic
 def show_values(*, actor: Teacher, lab_id: uuid.UUID, shown: bool) -> Lab:
     """Let groups see the others' values of a cell once they have their own three, or cover them. Raises not_found."""
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     lab.show_values = shown
     lab.save(update_fields=["show_values"])
     keep_deed(actor, "showed" if shown else "covered", lab)
@@ -73,9 +74,7 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
 
     Raises Problem: not_found, not_open, begun, has_it, or last_cell.
     """
-    cell = PlannedCell.objects.visible_to(actor).select_related("group").filter(id=cell_id).first()
-    if cell is None:
-        raise not_found("cell")
+    cell: PlannedCell = to_change(PlannedCell.objects.select_related("group"), actor, cell_id, "cell")
     _open(actor, cell.group.lab_id)
     to = Group.objects.filter(id=group_id, lab=cell.group.lab_id).exclude(id=cell.group_id).first()
     if to is None:
@@ -111,9 +110,7 @@ def _close_gaps(group_id: uuid.UUID, position: int) -> None:
 @transaction.atomic
 def set_reading_aside(*, actor: Teacher, reading_id: uuid.UUID, reason: str) -> SetAside:
     """Set a reading aside with a reason, or with an empty one take it back. Raises Problem: not_found, or corrected."""
-    reading = Reading.objects.visible_to(actor).select_related("cell__group__lab").filter(id=reading_id).first()
-    if reading is None:
-        raise not_found("reading")
+    reading: Reading = to_change(Reading.objects.select_related("cell__group__lab"), actor, reading_id, "reading")
     if Reading.objects.filter(corrects=reading).exists():
         raise Problem(409, "corrected", "That reading is corrected by a later one and does not count anyway.")
     group, reason = reading.cell.group, " ".join(reason.split())
@@ -126,9 +123,7 @@ def set_reading_aside(*, actor: Teacher, reading_id: uuid.UUID, reason: str) -> 
 @transaction.atomic
 def set_group_aside(*, actor: Teacher, group_id: uuid.UUID, reason: str) -> SetAside:
     """Set all readings of a group aside, or take that back. Raises Problem not_found."""
-    group = Group.objects.visible_to(actor).filter(id=group_id).first()
-    if group is None:
-        raise not_found("group")
+    group: Group = to_change(Group.objects.select_related("lab"), actor, group_id, "group")
     reason = " ".join(reason.split())
     announce(group.lab_id, group.id)
     keep_deed(actor, "set_aside" if reason else "counted_again", group.lab, f"all of {group.name}. {reason}")
@@ -138,9 +133,7 @@ def set_group_aside(*, actor: Teacher, group_id: uuid.UUID, reason: str) -> SetA
 @transaction.atomic
 def new_pin(*, actor: Teacher, group_id: uuid.UUID) -> Group:
     """Give a group another PIN; its devices must join again with it. Raises Problem not_found."""
-    group = Group.objects.visible_to(actor).filter(id=group_id).first()
-    if group is None:
-        raise not_found("group")
+    group: Group = to_change(Group.objects.select_related("lab"), actor, group_id, "group")
     announce(group.lab_id)  # first: it locks the lab, and then its groups, as every change does
     taken = set(Group.objects.filter(lab=group.lab_id).values_list("pin", flat=True))
     group.pin = next(pin for pin in pins(len(taken) + 1) if pin not in taken)

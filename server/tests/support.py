@@ -101,9 +101,9 @@ def as_group(group: Group, **options: Any) -> Client:
     return client
 
 
-def send(client: Client, path: str, body: dict[str, Any] | None = None, **headers: Any) -> Any:
-    """POST JSON."""
-    return client.post(f"/api{path}", body or {}, content_type="application/json", **headers)
+def send(client: Client, path: str, body: dict[str, Any] | None = None, verb: str = "post", **headers: Any) -> Any:
+    """POST JSON, or PUT it."""
+    return getattr(client, verb)(f"/api{path}", body or {}, content_type="application/json", **headers)
 
 
 def without_times(answer: Any) -> str:

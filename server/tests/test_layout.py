@@ -1,9 +1,11 @@
 """What import-linter cannot see: endpoints and outputs ask the database for nothing themselves."""
 
 import re
+from importlib import import_module
 
 from django.conf import settings
 from django.test import SimpleTestCase
+from pydantic import BaseModel
 
 
 class Layout(SimpleTestCase):
@@ -15,3 +17,16 @@ class Layout(SimpleTestCase):
                 self.assertIsNone(
                     re.search(r"\.objects\b|select_related|prefetch_related|\.save\(", path.read_text(encoding="utf-8"))
                 )
+
+    def test_no_two_shapes_of_the_api_have_one_name(self):
+        # the schema of the API keeps one of two shapes of the same name, in silence
+        import_module("server.config.api")
+        named: dict[str, set[str]] = {}
+        waiting = [BaseModel]
+        while waiting:
+            shape = waiting.pop()
+            waiting += shape.__subclasses__()
+            if shape.__module__.startswith("server."):
+                named.setdefault(shape.__name__, set()).add(shape.__module__)
+        self.assertGreater(len(named), 100)
+        self.assertEqual({name: at for name, at in named.items() if len(at) > 1}, {})

@@ -45,6 +45,11 @@ export function day(iso: string): string {
   );
 }
 
+/** A moment in the reader's own time: 27 Nov, 08:15. */
+export function moment(iso: string): string {
+  return new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+}
+
 export function today(): string {
   const now = new Date();
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, "0")).join("-");

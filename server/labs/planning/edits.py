@@ -21,7 +21,7 @@ from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import keep_earlier, take_back
 from server.labs.planning.tasks import planned, stock_of, wish_out
 from server.labs.schemas import EditIn
-from server.labs.services import designed, draft_of, groups_with_cells, owned, replace_cells
+from server.labs.services import designed, draft_of, groups_with_cells, lab_to_change, replace_cells
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 
@@ -177,7 +177,7 @@ def set_times(*, actor: Teacher, lab_id: uuid.UUID, minutes: int, steps: Mapping
 
     Raises Problem: not_found, or out_of_range.
     """
-    lab = owned(actor, lab_id)
+    lab = lab_to_change(actor, lab_id)
     try:
         lab.steps = asdict(Steps(**steps))
     except OutOfRange as error:

@@ -6,19 +6,19 @@ import uuid
 from dataclasses import asdict
 from urllib.parse import urlsplit
 
-from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from galvanic.planning.safety import LOCAL_RULES, Sheet
 from galvanic.preparing import usual_steps
+from server.base.square_code import qr_path
 from server.labs import opening
 from server.labs.lookups import lab_for_teacher, signatures
 from server.labs.models import Lab
-from server.labs.outputs import cell_out
+from server.labs.outputs import cell_out, pin_for
 from server.labs.policy import READINGS_PER_CELL, cautions, sheet_of
 from server.labs.services import groups_with_cells
-from server.labs.sheets.kit import kit_csv, kit_of, qr_path, shortages_of
+from server.labs.sheets.kit import kit_csv, kit_of, shortages_of
 from server.labs.sheets.schemas import (
     BatchOut,
     Card,
@@ -35,6 +35,7 @@ from server.labs.sheets.schemas import (
     SignOffOut,
     StepsOfOut,
 )
+from server.people.address import site_address
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 
@@ -141,7 +142,7 @@ def sign_off(request: HttpRequest, lab_id: uuid.UUID, data: SignOffIn) -> Safety
 
 def join_link(request: HttpRequest, lab: Lab) -> JoinLink:
     """What a group's device opens to join, with a code to scan; and whether any other computer can open it."""
-    base = settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
+    base = site_address(request)
     address = f"{base}/join?code={lab.join_code}"
     path, size = qr_path(address)
     host = urlsplit(base).hostname or ""
@@ -175,7 +176,7 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
         cards=[
             Card(
                 group=group.name,
-                pin=group.pin,
+                pin=pin_for(lab, group),
                 cells=[cell_out(cell) for cell in hand],
                 steps=[
                     StepsOfOut(electrolyte=key, text=text)

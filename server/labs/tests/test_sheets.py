@@ -7,8 +7,8 @@ import json
 from django.db import DatabaseError, connection, transaction
 from django.test import Client, TestCase, override_settings
 
+from server.base.square_code import qr_path
 from server.labs.models import Lab, PlannedCell, SignOff
-from server.labs.sheets.kit import qr_path
 from server.labs.tests.test_labs import PLAN
 from server.materials.models import OwnMaterial
 from server.tests.support import as_group, as_teacher, group_of, lab_of, opened_lab, send, teacher

@@ -41,7 +41,7 @@ class SigningIn(TestCase):
         client = Client()
         self.assertEqual(client.get("/api/labs/list").status_code, 401)
         answer = send(client, "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
-        self.assertEqual(answer.json(), {"teacher": "ada", "group": None})
+        self.assertEqual(answer.json(), {"teacher": "ada", "group": None, "first": False})
         self.assertEqual(client.get("/api/labs/list").status_code, 200)
         send(client, "/sign-out")
         self.assertEqual(client.get("/api/labs/list").status_code, 401)
@@ -135,7 +135,7 @@ class Joining(TestCase):
         client = as_group(self.tern)
         client.cookies["pipette_group"] = client.cookies["pipette_group"].value[:-2] + "xx"
         self.assertEqual(client.get("/api/bench").status_code, 401)
-        self.assertEqual(client.get("/api/who").json(), {"teacher": None, "group": None})
+        self.assertEqual(client.get("/api/who").json(), {"teacher": None, "group": None, "first": False})
 
 
 class Addresses(TestCase):

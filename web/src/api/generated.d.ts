@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Account
+         * @description The teacher's account.
+         */
+        get: operations["account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/delete": {
         parameters: {
             query?: never;
@@ -24,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Email
+         * @description Keep an address for mail, or none.
+         */
+        post: operations["set_email"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/password": {
         parameters: {
             query?: never;
@@ -38,6 +78,66 @@ export interface paths {
          * @description Give the teacher another password; all other browsers are signed out.
          */
         post: operations["change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Second
+         * @description A new secret for an app that shows codes; it counts once a code of it has been typed.
+         */
+        post: operations["begin_second"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Confirm Second
+         * @description Turn the second step of signing in on with the app's first code.
+         */
+        post: operations["confirm_second"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Second
+         * @description Turn the second step of signing in off.
+         */
+        post: operations["end_second"];
         delete?: never;
         options?: never;
         head?: never;
@@ -506,6 +606,46 @@ export interface paths {
         get: operations["deeds"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin School
+         * @description Make the first teacher of a new installation, by the code in the terminal.
+         */
+        post: operations["begin_school"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forgotten
+         * @description Send a link by mail, if the account has an address; the answer is the same if not.
+         */
+        post: operations["forgotten"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1324,6 +1464,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/shares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shares
+         * @description Whose the lab is; for its owner also how it is shared with each colleague.
+         */
+        get: operations["shares"];
+        /**
+         * Share Lab
+         * @description Share the teacher's own lab with a colleague, or no more.
+         */
+        put: operations["share_lab"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/show-values": {
         parameters: {
             query?: never;
@@ -1438,6 +1602,46 @@ export interface paths {
          * @description End the group's session, here and on the server.
          */
         post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/link/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a link is for; it still counts afterwards.
+         */
+        post: operations["look_at_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/link/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use
+         * @description Make an account by an invitation, or set a new password by a link; signs the teacher in, once.
+         */
+        post: operations["use_link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1704,6 +1908,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * School
+         * @description The school's teachers; for its head also open links.
+         */
+        get: operations["school"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/cupboard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Cupboard
+         * @description Choose whose cupboard is the school's.
+         */
+        put: operations["set_cupboard"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/deeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * School Deeds
+         * @description What was done with the school's accounts, for its head; empty for others.
+         */
+        get: operations["school_deeds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description A link for one colleague, good once and for seven days.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/links/{link_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Link
+         * @description Withdraw a link.
+         */
+        post: operations["end_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/teachers/{teacher_id}/active": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Active
+         * @description End a colleague's account, or let them in again.
+         */
+        put: operations["set_active"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/teachers/{teacher_id}/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Head
+         * @description Let a colleague head the school's accounts, or no more.
+         */
+        put: operations["set_head"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/teachers/{teacher_id}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset
+         * @description A link with which a colleague sets a new password.
+         */
+        post: operations["reset_colleague"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/{key}": {
         parameters: {
             query?: never;
@@ -1851,6 +2215,26 @@ export interface components {
             short: string;
         };
         /**
+         * AccountOut
+         * @description The teacher's account. `second`: signing in takes a second step; `recovery`: codes left for a lost phone.
+         *
+         *     `mail`: this school's server can send mail.
+         */
+        AccountOut: {
+            /** Email */
+            email: string;
+            /** Head */
+            head: boolean;
+            /** Mail */
+            mail: boolean;
+            /** Name */
+            name: string;
+            /** Recovery */
+            recovery: number;
+            /** Second */
+            second: boolean;
+        };
+        /**
          * AccountsOut
          * @description The accounts, best first.
          */
@@ -1879,6 +2263,14 @@ export interface components {
             label: string;
             /** Times */
             times: number;
+        };
+        /**
+         * ActiveIn
+         * @description Whether a teacher may sign in.
+         */
+        ActiveIn: {
+            /** Active */
+            active: boolean;
         };
         /**
          * ActualIn
@@ -2735,6 +3127,32 @@ export interface components {
             rubric: components["schemas"]["RubricRow"][];
         };
         /**
+         * CodeIn
+         * @description A code from the app, or a recovery code.
+         */
+        CodeIn: {
+            /** Code */
+            code: string;
+        };
+        /**
+         * ColleagueOut
+         * @description A teacher of the school. What only its head may know is null for others.
+         */
+        ColleagueOut: {
+            /** Active */
+            active: boolean;
+            /** Head */
+            head: boolean;
+            /** Id */
+            id: number;
+            /** Last */
+            last: string | null;
+            /** Me */
+            me: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * CompareOut
          * @description A class's result. `released` are the parts that groups may see; `foretold` says how predictions did; `added`: a liquid
          *     and one made from it are both in it.
@@ -2822,6 +3240,14 @@ export interface components {
             wished: boolean;
         };
         /**
+         * CupboardIn
+         * @description Whose cupboard is the school's; null: everybody has their own.
+         */
+        CupboardIn: {
+            /** Teacher */
+            teacher: number | null;
+        };
+        /**
          * CurvePoint
          * @description What the pack gives at a voltage, and what the load takes there.
          */
@@ -2839,7 +3265,7 @@ export interface components {
         };
         /**
          * DeedOut
-         * @description What the teacher did: when, in words, in which lab (with its title as it was), and about what.
+         * @description What was done: when, by whom, in words, in which lab (with its title as it was), and about what.
          */
         DeedOut: {
             /** About */
@@ -2855,6 +3281,8 @@ export interface components {
             title: string;
             /** What */
             what: string;
+            /** Who */
+            who: string;
         };
         /**
          * DeletedLab
@@ -3016,6 +3444,16 @@ export interface components {
             tau_v: number | null;
         };
         /**
+         * EmailIn
+         * @description An address for mail, empty for none, with the password.
+         */
+        EmailIn: {
+            /** Email */
+            email: string;
+            /** Password */
+            password: string;
+        };
+        /**
          * ExplainOut
          * @description One cell: where the volts went, and what happens at each plate. `negative_plate` is the one that really is.
          */
@@ -3088,6 +3526,18 @@ export interface components {
             tries: string[];
         };
         /**
+         * FirstIn
+         * @description The code in the terminal, and the first teacher's name and password.
+         */
+        FirstIn: {
+            /** Code */
+            code: string;
+            /** Password */
+            password: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * ForetoldOut
          * @description So many cells of the class's own: what they come to with nothing joined, and whether the load runs.
          */
@@ -3103,6 +3553,14 @@ export interface components {
              * @enum {string}
              */
             verdict: "runs" | "doubtful" | "no";
+        };
+        /**
+         * ForgottenIn
+         * @description Whose password is forgotten.
+         */
+        ForgottenIn: {
+            /** Username */
+            username: string;
         };
         /**
          * GiveIn
@@ -3208,6 +3666,14 @@ export interface components {
             refuse: string[];
             /** Text */
             text: string;
+        };
+        /**
+         * HeadIn
+         * @description Whether a teacher heads the school's accounts.
+         */
+        HeadIn: {
+            /** Head */
+            head: boolean;
         };
         /**
          * Health
@@ -3325,6 +3791,17 @@ export interface components {
             name: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * InviteIn
+         * @description For whom the invitation is, in the head's own words.
+         */
+        InviteIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
         /**
          * Join
@@ -3527,6 +4004,8 @@ export interface components {
              * @enum {string}
              */
             leads: "plan" | "board" | "compare";
+            /** Owner */
+            owner: string;
             /** Reading Count */
             reading_count: number;
             /** Simulated */
@@ -3542,6 +4021,11 @@ export interface components {
             title: string;
             /** Waits */
             waits: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "own" | "work" | "look";
         };
         /**
          * LabOut
@@ -3574,6 +4058,8 @@ export interface components {
             last_change: string | null;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            /** Owner */
+            owner: string;
             plan: components["schemas"]["PlanDetail"] | null;
             settings: components["schemas"]["LabSettings"];
             /** Signed */
@@ -3589,6 +4075,11 @@ export interface components {
             state: string;
             /** Title */
             title: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "own" | "work" | "look";
         };
         /**
          * LabPacks
@@ -3715,6 +4206,49 @@ export interface components {
             varies: components["schemas"]["Varies"];
         };
         /**
+         * LabShareIn
+         * @description With which colleague the lab is shared, and how.
+         */
+        LabShareIn: {
+            /** Teacher */
+            teacher: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "work" | "look" | "no";
+        };
+        /**
+         * LabShareOut
+         * @description How a lab is shared with a colleague.
+         */
+        LabShareOut: {
+            /** Name */
+            name: string;
+            /** Teacher */
+            teacher: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "work" | "look" | "no";
+        };
+        /**
+         * LabSharesOut
+         * @description Whose a lab is; for its owner, how it is shared with each colleague.
+         */
+        LabSharesOut: {
+            /** Colleagues */
+            colleagues: components["schemas"]["LabShareOut"][];
+            /** Owner */
+            owner: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "own" | "work" | "look";
+        };
+        /**
          * LevelOut
          * @description What the model says at a level, with its standard uncertainty where it states one.
          */
@@ -3747,6 +4281,14 @@ export interface components {
             at: number;
             /** Value */
             value: number;
+        };
+        /**
+         * LinkIn
+         * @description The secret of a link.
+         */
+        LinkIn: {
+            /** Secret */
+            secret: string;
         };
         /**
          * LinkOut
@@ -3796,6 +4338,26 @@ export interface components {
             low_v: number;
             /** Most V */
             most_v: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LookOut
+         * @description What a link is for: a new account (`invite`) or a new password, for whom, and who made it.
+         */
+        LookOut: {
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "invite" | "reset" | "mail";
+            /** Made By */
+            made_by: string;
             /** Name */
             name: string;
         };
@@ -4054,6 +4616,18 @@ export interface components {
             varies: components["schemas"]["Varies"];
         };
         /**
+         * NewLinkOut
+         * @description A new link, told this once; also as a square code.
+         */
+        NewLinkOut: {
+            /** Address */
+            address: string;
+            /** Qr Path */
+            qr_path: string;
+            /** Qr Size */
+            qr_size: number;
+        };
+        /**
          * NewPasswordIn
          * @description The password so far, and the one to come.
          */
@@ -4158,6 +4732,28 @@ export interface components {
             count: number | null;
             /** Price */
             price: number | null;
+        };
+        /**
+         * OpenLinkOut
+         * @description A link that still lets somebody in.
+         */
+        OpenLinkOut: {
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Made By */
+            made_by: string;
+            /** Name */
+            name: string;
         };
         /**
          * OthersOut
@@ -5034,6 +5630,14 @@ export interface components {
             reason: string;
         };
         /**
+         * RecoveryOut
+         * @description Codes that each sign the teacher in once without the app; shown this once.
+         */
+        RecoveryOut: {
+            /** Codes */
+            codes: string[];
+        };
+        /**
          * ReleaseIn
          * @description What groups may see.
          */
@@ -5249,6 +5853,20 @@ export interface components {
             signed: boolean;
         };
         /**
+         * SchoolOut
+         * @description A school's teachers, and for its head the open links; `cupboard`: whose is the school's.
+         */
+        SchoolOut: {
+            /** Cupboard */
+            cupboard: number | null;
+            /** Head */
+            head: boolean;
+            /** Links */
+            links: components["schemas"]["OpenLinkOut"][];
+            /** Teachers */
+            teachers: components["schemas"]["ColleagueOut"][];
+        };
+        /**
          * ScoreOut
          * @description One account against the groups' values: how often it has no answer, bias, rms, signs right.
          */
@@ -5275,6 +5893,20 @@ export interface components {
             worse_low_v: number | null;
             /** Worse V */
             worse_v: number | null;
+        };
+        /**
+         * SecondOut
+         * @description What an app for codes needs: the secret to type, or the link as a square code.
+         */
+        SecondOut: {
+            /** Address */
+            address: string;
+            /** Qr Path */
+            qr_path: string;
+            /** Qr Size */
+            qr_size: number;
+            /** Secret */
+            secret: string;
         };
         /**
          * SeenPoint
@@ -5393,9 +6025,14 @@ export interface components {
         };
         /**
          * SignIn
-         * @description A teacher's name and password.
+         * @description A teacher's name and password, and the code of the second step where the account asks for one.
          */
         SignIn: {
+            /**
+             * Code
+             * @default
+             */
+            code: string;
             /** Password */
             password: string;
             /** Username */
@@ -5810,6 +6447,21 @@ export interface components {
             unit: string;
         };
         /**
+         * UseIn
+         * @description The secret of a link, the password to come, and the name of a new account.
+         */
+        UseIn: {
+            /** Password */
+            password: string;
+            /** Secret */
+            secret: string;
+            /**
+             * Username
+             * @default
+             */
+            username: string;
+        };
+        /**
          * VariableOut
          * @description One thing that a lab can change on purpose: its usual levels as settings, how to set it up, what stays the same.
          */
@@ -5969,9 +6621,14 @@ export interface components {
         };
         /**
          * WhoAmI
-         * @description Who this browser is: a teacher's name, a group's name, both, or neither.
+         * @description Who this browser is: a teacher's name, a group's name, both, or neither. `first`: the school has no account yet.
          */
         WhoAmI: {
+            /**
+             * First
+             * @default false
+             */
+            first: boolean;
             /** Group */
             group: string | null;
             /** Teacher */
@@ -6020,6 +6677,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     delete_account: {
         parameters: {
             query?: never;
@@ -6044,6 +6730,66 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_email: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6104,6 +6850,168 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_second: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    confirm_second: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    end_second: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7513,6 +8421,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeedOut"][];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_school: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoAmI"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    forgotten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForgottenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */
@@ -9664,6 +10674,99 @@ export interface operations {
             };
         };
     };
+    shares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabSharesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    share_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabShareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     show_values: {
         parameters: {
             query?: never;
@@ -9928,6 +11031,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    look_at_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    use_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoAmI"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */
@@ -10581,6 +11786,424 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    school: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_cupboard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupboardIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    school_deeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedOut"][];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLinkOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    end_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_active: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_head: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    reset_colleague: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLinkOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -36,3 +36,16 @@ export const useNewPin = () =>
   useChange((group: string) =>
     dataOf(POST("/api/groups/{group_id}/new-pin", { params: { path: { group_id: group } } })),
   );
+
+export const useAccount = () => useQuery({ queryKey: ["account"], queryFn: () => dataOf(GET("/api/account")) });
+
+export const useSetEmail = () => useChange((body: Schemas["EmailIn"]) => dataOf(POST("/api/account/email", { body })));
+
+export const useBeginSecond = () =>
+  useChange((password: string) => dataOf(POST("/api/account/second", { body: { password } })));
+
+export const useConfirmSecond = () =>
+  useChange((code: string) => dataOf(POST("/api/account/second/confirm", { body: { code } })));
+
+export const useEndSecond = () =>
+  useChange((password: string) => dataOf(POST("/api/account/second/end", { body: { password } })));

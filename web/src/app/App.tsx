@@ -14,6 +14,9 @@ import { Waiting } from "../ui/Waiting";
 const LabsPage = lazy(async () => ({ default: (await import("../stages/labs/LabsPage")).LabsPage }));
 const ImportPage = lazy(async () => ({ default: (await import("../stages/labs/ImportPage")).ImportPage }));
 const AccountPage = lazy(async () => ({ default: (await import("../stages/labs/AccountPage")).AccountPage }));
+const SchoolPage = lazy(async () => ({ default: (await import("../stages/school/SchoolPage")).SchoolPage }));
+const FirstPage = lazy(async () => ({ default: (await import("../stages/school/FirstPage")).FirstPage }));
+const LinkPage = lazy(async () => ({ default: (await import("../stages/school/LinkPage")).LinkPage }));
 const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).NewLabPage }));
 const SetupPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).SetupPage }));
 const KitPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).KitPage }));
@@ -57,6 +60,7 @@ function Start() {
   if (!who.data) return <Waiting title="Start" error={who.error} />;
   if (who.data.teacher) return <Navigate to="/labs" replace />;
   if (who.data.group) return <Navigate to="/bench" replace />;
+  if (who.data.first) return <Navigate to="/first" replace />;
   return <JoinPage />;
 }
 
@@ -108,6 +112,8 @@ export function App() {
             <Route path="/" element={<Start />} />
             <Route path="/join" element={<JoinPage />} />
             <Route path="/sign-in" element={<SignInPage />} />
+            <Route path="/first" element={<FirstPage />} />
+            <Route path="/link" element={<LinkPage />} />
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
             <Route path="/bench/results" element={<BenchCompare />} />
@@ -144,6 +150,14 @@ export function App() {
               element={
                 <Teachers>
                   <AccountPage />
+                </Teachers>
+              }
+            />
+            <Route
+              path="/school"
+              element={
+                <Teachers>
+                  <SchoolPage />
                 </Teachers>
               }
             />

@@ -6,17 +6,20 @@ import { TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "../ui/Frame";
+import { Forgotten } from "./Forgotten";
 
 /** Teachers sign in; a teacher sent here from a page goes back to it. */
 export function SignInPage() {
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
   const signIn = useSignIn();
+  const asked = signIn.error?.body.field === "code" || code !== "";
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const submit = () =>
     signIn.mutate(
-      { username, password },
+      { username, password, code },
       { onSuccess: () => navigate(pathname === "/sign-in" ? "/labs" : pathname, { replace: true }) },
     );
   return (
@@ -48,9 +51,23 @@ export function SignInPage() {
               isRequired
               maxLength={200}
             />
+            {asked && (
+              <TextField
+                label="Code of your app"
+                hint="Or one of your recovery codes."
+                value={code}
+                onChange={setCode}
+                autoComplete="one-time-code"
+                spellCheck="false"
+                isRequired
+                maxLength={40}
+                autoFocus
+              />
+            )}
             <ProblemNote problem={signIn.error} />
             <MainButton type="submit">{signIn.isPending ? "One moment…" : "Sign in"}</MainButton>
           </Form>
+          <Forgotten username={username} />
           <Soft>
             Students need no account: <Link to="/join">join with a code</Link>.
           </Soft>

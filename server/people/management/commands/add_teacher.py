@@ -38,6 +38,7 @@ class Command(BaseCommand):
         teacher = Teacher.objects.filter(username__iexact=name).first() or Teacher(username=name)
         if teacher.pk is not None and not options["new_password"]:
             raise CommandError(f"There is a teacher {teacher.username} already. For a new password add --new-password.")
+        teacher.is_head = teacher.is_head or not Teacher.objects.exists()
         teacher.set_password(password)
         teacher.save()
         self.stdout.write(f"In the data {connection.settings_dict['NAME']}:")

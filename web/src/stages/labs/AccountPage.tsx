@@ -1,17 +1,26 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { useChangePassword, useDeeds, useDeleteAccount, useEndSignIn, useSignIns, useWho } from "../../api/who";
-import { count } from "../../format";
+import {
+  useAccount,
+  useChangePassword,
+  useDeeds,
+  useDeleteAccount,
+  useEndSignIn,
+  useSignIns,
+  useWho,
+} from "../../api/who";
+import { count, moment } from "../../format";
+import { TeacherWho } from "../../lab/TeacherWho";
 import { Frame } from "../../ui/Frame";
 import { Waiting } from "../../ui/Waiting";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
+import { DeedTable } from "../../ui/DeedTable";
 import { TextField } from "../../ui/fields";
-import { Column, Form, Narrow, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
+import { Column, Form, Narrow, Num, Row, Soft, Spread } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
-
-const when = (iso: string) =>
-  new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+import { MailAddress } from "./MailAddress";
+import { SecondStep } from "./SecondStep";
 
 /** Delete the account, with the password typed once more. */
 function DeleteAccount() {
@@ -104,12 +113,12 @@ function SignIns() {
         {list.data.map((one) => (
           <li key={one.id}>
             <Row>
-              {one.browser}, since <Num>{when(one.at)}</Num>
+              {one.browser}, since <Num>{moment(one.at)}</Num>
               {one.here ? (
                 <strong>this browser</strong>
               ) : (
                 <TextButton onPress={() => end.mutate(one.id)}>
-                  Sign out {one.browser} of {when(one.at)}
+                  Sign out {one.browser} of {moment(one.at)}
                 </TextButton>
               )}
             </Row>
@@ -124,48 +133,27 @@ function SignIns() {
 /** What the teacher did and when, and the way out. */
 export function AccountPage() {
   const deeds = useDeeds();
+  const account = useAccount();
   const who = useWho();
   if (!deeds.data) return <Waiting title="Account" error={deeds.error} />;
   return (
-    <Frame title="Account" who={<strong>{who.data?.teacher}</strong>}>
+    <Frame title="Account" who={<TeacherWho name={who.data?.teacher} />}>
       <Column>
         <Spread>
           <h1>Your account</h1>
-          <ButtonLink to="/labs">Your labs</ButtonLink>
+          <Row>
+            <ButtonLink to="/school">School</ButtonLink>
+            <ButtonLink to="/labs">Your labs</ButtonLink>
+          </Row>
         </Spread>
         <NewPassword />
+        {account.data && <SecondStep account={account.data} />}
+        {account.data?.mail && <MailAddress email={account.data.email} />}
         <SignIns />
         <DeleteAccount />
         <h2>What you did</h2>
-        <Soft>Kept for you alone, newest first, until the account is gone.</Soft>
-        {deeds.data.length === 0 ? (
-          <Soft>Nothing yet.</Soft>
-        ) : (
-          <Scroll tabIndex={0} role="region" aria-label="What you did">
-            <Table>
-              <thead>
-                <tr>
-                  <th scope="col">when</th>
-                  <th scope="col">what</th>
-                  <th scope="col">lab</th>
-                  <th scope="col">about</th>
-                </tr>
-              </thead>
-              <tbody>
-                {deeds.data.map((one) => (
-                  <tr key={`${one.at}-${one.what}`}>
-                    <td>
-                      <Num>{when(one.at)}</Num>
-                    </td>
-                    <td>{one.what}</td>
-                    <td>{one.title}</td>
-                    <td>{one.about}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-          </Scroll>
-        )}
+        <Soft>Kept for you, newest first, until the account is gone; with what colleagues did in labs of yours.</Soft>
+        <DeedTable deeds={deeds.data} label="What you did" />
       </Column>
     </Frame>
   );

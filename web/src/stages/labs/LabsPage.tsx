@@ -50,6 +50,7 @@ function LabLine({ lab }: { lab: Lab }) {
         <br />
         <Small>
           {day(lab.date)} · {count(lab.group_count, "group")}
+          {lab.way !== "own" && ` · ${lab.owner}’s, to ${lab.way === "work" ? "work in" : "look at"}`}
           {lab.simulated && lab.reading_count > 0 && " · simulated readings"}
         </Small>
       </div>
@@ -60,7 +61,7 @@ function LabLine({ lab }: { lab: Lab }) {
         </Small>
       </StemBox>
       <div>
-        <Small>{lab.waits}</Small> <DeleteLab id={lab.id} title={lab.title} />
+        <Small>{lab.waits}</Small> {lab.way === "own" && <DeleteLab id={lab.id} title={lab.title} />}
       </div>
     </Line>
   );
@@ -72,7 +73,18 @@ export function LabsPage() {
   const who = useWho();
   if (!labs.data) return <Waiting title="Labs" error={labs.error} />;
   return (
-    <Frame title="Labs" who={<TeacherWho name={who.data?.teacher} links={[{ to: "/account", name: "Account" }]} />}>
+    <Frame
+      title="Labs"
+      who={
+        <TeacherWho
+          name={who.data?.teacher}
+          links={[
+            { to: "/school", name: "School" },
+            { to: "/account", name: "Account" },
+          ]}
+        />
+      }
+    >
       <Column>
         <Spread>
           <h1>Your labs</h1>

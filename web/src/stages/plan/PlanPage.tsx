@@ -16,6 +16,7 @@ import type { Change, Count } from "./Matrix";
 import { PlanFrame } from "./PlanFrame";
 import { withActions } from "../../lab/planNotes";
 import { Rename } from "./Rename";
+import { ShareLab } from "./ShareLab";
 import { RoomPlan } from "./RoomPlan";
 import { Times } from "./Times";
 import { useNames } from "../../lab/useNames";
@@ -176,7 +177,7 @@ export function PlanPage({ id }: { id: string }) {
           />
         ) : (
           <Lanes
-            lanes={groups.map(({ name, pin, cells }) => ({ name, detail: `PIN ${pin}`, cells }))}
+            lanes={groups.map(({ name, pin, cells }) => ({ name, detail: pin && `PIN ${pin}`, cells }))}
             liquid={names.liquid}
           />
         )}
@@ -199,6 +200,7 @@ export function PlanPage({ id }: { id: string }) {
           </Button>
           <Rename id={id} title={title} />
         </Row>
+        <ShareLab lab={id} />
       </Column>
     </PlanFrame>
   );

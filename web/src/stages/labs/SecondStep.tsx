@@ -1,0 +1,120 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useBeginSecond, useConfirmSecond, useEndSecond } from "../../api/who";
+import { count } from "../../format";
+import { Button } from "../../ui/Button";
+import { Disclosure } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
+import { JoinCode } from "../../ui/JoinCode";
+import { Form, Narrow, Num, Row, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+
+/** The password typed once more, before something about signing in is changed. */
+function WithPassword({
+  label,
+  go,
+  problem,
+}: {
+  label: string;
+  go: (password: string) => void;
+  problem: Parameters<typeof ProblemNote>[0]["problem"];
+}) {
+  const [password, setPassword] = useState("");
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        go(password);
+        setPassword("");
+      }}
+    >
+      <TextField
+        label="Your password"
+        type="password"
+        value={password}
+        onChange={setPassword}
+        autoComplete="current-password"
+        maxLength={200}
+        isRequired
+      />
+      <Row>
+        <Button type="submit">{label}</Button>
+      </Row>
+      <ProblemNote problem={problem} />
+    </Form>
+  );
+}
+
+/** Codes that are shown once. */
+function Recovery({ codes }: { codes: string[] }) {
+  return (
+    <div role="status">
+      <p>
+        <strong>The second step is on.</strong> Print or write these codes down: each signs you in once if the phone is
+        lost. They are not shown again.
+      </p>
+      <ul>
+        {codes.map((code) => (
+          <li key={code}>
+            <Num>{code}</Num>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** A code from an app when signing in, so that a password that somebody has seen does not let them in. */
+export function SecondStep({ account }: { account: Schemas["AccountOut"] }) {
+  const begin = useBeginSecond();
+  const confirm = useConfirmSecond();
+  const end = useEndSecond();
+  const [code, setCode] = useState("");
+  return (
+    <Disclosure
+      title="A second step when signing in"
+      detail={account.second ? `on, ${count(account.recovery, "recovery code")} left` : "off"}
+    >
+      <Narrow>
+        {confirm.data && account.second && <Recovery codes={confirm.data.codes} />}
+        {account.second ? (
+          <WithPassword label="Turn it off" go={(password) => end.mutate(password)} problem={end.error} />
+        ) : !begin.data ? (
+          <>
+            <Soft>
+              An app on your phone shows a new code every half minute; any app for such codes will do. You type it after
+              your password.
+            </Soft>
+            <WithPassword label="Begin" go={(password) => begin.mutate(password)} problem={begin.error} />
+          </>
+        ) : (
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault();
+              confirm.mutate(code, { onSuccess: () => setCode("") });
+            }}
+          >
+            <p>Scan this with the app, or type the letters into it.</p>
+            <JoinCode link={{ ...begin.data, address: "your app" }} size="180px" />
+            <p>
+              <Num style={{ whiteSpace: "normal" }}>{begin.data.secret}</Num>
+            </p>
+            <TextField
+              label="The code the app shows now"
+              value={code}
+              onChange={setCode}
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              maxLength={40}
+              isRequired
+            />
+            <Row>
+              <Button type="submit">Turn it on</Button>
+            </Row>
+            <ProblemNote problem={confirm.error} />
+          </Form>
+        )}
+      </Narrow>
+    </Disclosure>
+  );
+}

@@ -1,0 +1,76 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { useBeginSchool } from "../../api/school";
+import { useWho } from "../../api/who";
+import { ButtonLink, MainButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Frame } from "../../ui/Frame";
+import { Column, Form, Narrow, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Waiting } from "../../ui/Waiting";
+import { NewPassword } from "./NewPassword";
+
+/** The first account of a new installation, with the code that stands in the terminal. */
+export function FirstPage() {
+  const who = useWho();
+  const begin = useBeginSchool();
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState({ code: "", username: "", password: "" });
+  if (!who.data) return <Waiting title="First account" error={who.error} />;
+  return (
+    <Frame title="First account">
+      <Column>
+        <Narrow>
+          <h1>The first account</h1>
+          {!who.data.first ? (
+            <>
+              <Soft>
+                This school has its first account. Sign in, or ask the head of its accounts for an invitation.
+              </Soft>
+              <p>
+                <ButtonLink to={who.data.teacher ? "/labs" : "/sign-in"}>
+                  {who.data.teacher ? "Your labs" : "Sign in"}
+                </ButtonLink>
+              </p>
+            </>
+          ) : (
+            <Form
+              onSubmit={(event) => {
+                event.preventDefault();
+                begin.mutate(typed, { onSuccess: () => navigate("/labs", { replace: true }) });
+              }}
+            >
+              <Soft>
+                Nobody has an account here yet. Yours will head the school’s accounts: you can then invite colleagues
+                from the page “School”, without the terminal.
+              </Soft>
+              <TextField
+                label="Code"
+                hint="It stands in the window where Pipette was started."
+                value={typed.code}
+                onChange={(code) => setTyped((now) => ({ ...now, code }))}
+                autoComplete="off"
+                spellCheck="false"
+                maxLength={80}
+                isRequired
+                autoFocus
+              />
+              <TextField
+                label="Your name here"
+                hint="You sign in with it, and colleagues see it."
+                value={typed.username}
+                onChange={(username) => setTyped((now) => ({ ...now, username }))}
+                autoComplete="username"
+                maxLength={150}
+                isRequired
+              />
+              <NewPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
+              <ProblemNote problem={begin.error} />
+              <MainButton type="submit">{begin.isPending ? "One moment…" : "Make the account"}</MainButton>
+            </Form>
+          )}
+        </Narrow>
+      </Column>
+    </Frame>
+  );
+}

@@ -1,0 +1,77 @@
+import { useState } from "react";
+import { useLocation, useNavigate } from "react-router";
+import { useLookAtLink, useUseLink } from "../../api/school";
+import { moment } from "../../format";
+import { ButtonLink, MainButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Frame } from "../../ui/Frame";
+import { Column, Form, Narrow, Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Waiting } from "../../ui/Waiting";
+import { NewPassword } from "./NewPassword";
+
+/** Behind an invitation, or a link for a new password. */
+export function LinkPage() {
+  const secret = useLocation().hash.slice(1);
+  const look = useLookAtLink(secret);
+  const use = useUseLink();
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState({ username: "", password: "" });
+  if (secret === "" || look.error)
+    return (
+      <Frame title="Link">
+        <Column>
+          <h1>This link does not open</h1>
+          <Soft>
+            {look.error ? look.error.message : "A part of it is missing. Copy it whole, with what stands behind the #."}
+          </Soft>
+          <p>
+            <ButtonLink to="/sign-in">Sign in</ButtonLink>
+          </p>
+        </Column>
+      </Frame>
+    );
+  if (!look.data) return <Waiting title="Link" error={null} />;
+  const invited = look.data.kind === "invite";
+  return (
+    <Frame title={invited ? "Invitation" : "New password"}>
+      <Column>
+        <Narrow>
+          <h1>{invited ? "Your account" : `A new password for ${look.data.name}`}</h1>
+          <Soft>
+            {invited
+              ? `${look.data.made_by} invites you${look.data.name ? ` (“${look.data.name}”)` : ""}. The link works once, until ${moment(look.data.ends_at)}.`
+              : "The link works once. You are signed out in all other browsers."}
+          </Soft>
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault();
+              use.mutate(
+                { secret, ...typed },
+                { onSuccess: (who) => navigate(who.teacher ? "/labs" : "/sign-in", { replace: true }) },
+              );
+            }}
+          >
+            {invited && (
+              <TextField
+                label="Your name here"
+                hint="You sign in with it, and colleagues see it."
+                value={typed.username}
+                onChange={(username) => setTyped((now) => ({ ...now, username }))}
+                autoComplete="username"
+                maxLength={150}
+                isRequired
+                autoFocus
+              />
+            )}
+            <NewPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
+            <ProblemNote problem={use.error} />
+            <MainButton type="submit">
+              {use.isPending ? "One moment…" : invited ? "Make the account" : "Set this password"}
+            </MainButton>
+          </Form>
+        </Narrow>
+      </Column>
+    </Frame>
+  );
+}

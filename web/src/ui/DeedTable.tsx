@@ -1,0 +1,39 @@
+import type { Schemas } from "../api/client";
+import { moment } from "../format";
+import { Num, Scroll, Soft, Table } from "./layout";
+
+type Props = { deeds: Schemas["DeedOut"][]; label: string };
+
+/** What was done, newest first. */
+export function DeedTable({ deeds, label }: Props) {
+  const labs = deeds.some((deed) => deed.lab !== null);
+  if (deeds.length === 0) return <Soft>Nothing yet.</Soft>;
+  return (
+    <Scroll tabIndex={0} role="region" aria-label={label}>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">when</th>
+            <th scope="col">who</th>
+            <th scope="col">what</th>
+            {labs && <th scope="col">lab</th>}
+            <th scope="col">about</th>
+          </tr>
+        </thead>
+        <tbody>
+          {deeds.map((deed) => (
+            <tr key={`${deed.at}-${deed.what}`}>
+              <td>
+                <Num>{moment(deed.at)}</Num>
+              </td>
+              <td>{deed.who}</td>
+              <td>{deed.what}</td>
+              {labs && <td>{deed.title}</td>}
+              <td>{deed.about}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
