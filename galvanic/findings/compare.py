@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from galvanic.bench.checks import MOST_CELL_V
@@ -20,7 +20,7 @@ from galvanic.statistics import ladder
 from galvanic.statistics.class_ladder import fit_class
 from galvanic.statistics.ladder import Difference, Ladder
 from galvanic.statistics.outliers import Outlier, downweight_outliers
-from galvanic.statistics.repeats import Pooled, Repeats, coverage, pooled, summarise
+from galvanic.statistics.repeats import Pooled, Repeats, coverage, pooled, summarise, unsteady
 
 FALSE_SWAPS = 0.03  # of classes in which any change of places is found that is none, all pairs of plates counted in
 USUAL_SCATTER_V = 0.03  # between groups, one cell: common practice, no source
@@ -42,10 +42,14 @@ class ClassReading:
 
 @dataclass(frozen=True, slots=True)
 class GroupValue:
-    """What one group found for one cell, V, red on the positive plate."""
+    """What one group found for one cell, V, red on the positive plate.
+
+    `restless`: its readings differ more from each other than anybody's, so its scatter says nothing of the class's.
+    """
 
     group: str
     summary: Repeats
+    restless: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,8 +155,11 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
         for cell, groups in values.items()
         for group, by_cell in groups.items()
     }
-    inside = pooled(list(series.values()))
-    by_cell = {cell: _group_values(cell, groups, series) for cell, groups in values.items()}
+    step = max((reading.resolution_v for reading in readings), default=0.0)
+    odd = unsteady(list(series.values()), step)
+    inside = pooled([volts for place, volts in enumerate(series.values()) if place not in odd])
+    restless = {key for place, key in enumerate(series) if place in odd}
+    by_cell = {cell: _group_values(cell, groups, series, restless) for cell, groups in values.items()}
     differences = _differences(by_cell, inside)
     weighted, outliers = downweight_outliers(differences, MOST_CELL_V) if differences else ([], [])
     out = {outlier.key for outlier in outliers}
@@ -184,7 +191,7 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
 
 def _differences(found: Mapping[Cell, Sequence[GroupValue]], inside: Pooled | None) -> list[ladder.Difference]:
     return [
-        ladder.Difference(cell.positive, cell.negative, g.summary.mean_v, _own_u_v(g.summary, inside), g.group)
+        ladder.Difference(cell.positive, cell.negative, g.summary.mean_v, _own_u_v(g, inside), g.group)
         for cell, groups in found.items()
         for g in groups
         if cell.positive != cell.negative
@@ -197,10 +204,13 @@ def differences_of(result: ElectrolyteResult) -> list[ladder.Difference]:
 
 
 def _group_values(
-    cell: Cell, groups: Mapping[str, list[ClassReading]], series: Mapping[tuple[Cell, str], list[float]]
+    cell: Cell,
+    groups: Mapping[str, list[ClassReading]],
+    series: Mapping[tuple[Cell, str], list[float]],
+    restless: Collection[tuple[Cell, str]],
 ) -> tuple[GroupValue, ...]:
     return tuple(
-        GroupValue(group, summarise(series[cell, group], max(r.resolution_v for r in readings)))
+        GroupValue(group, summarise(series[cell, group], max(r.resolution_v for r in readings)), (cell, group) in restless)
         for group, readings in groups.items()
     )
 
@@ -218,9 +228,12 @@ def _cell(cell: Cell, groups: tuple[GroupValue, ...], fitting: tuple[GroupValue,
     return CellResult(cell, cell.table_v, mean_v, u_v, mean_v - half, mean_v + half, groups, n, outliers)
 
 
-def _own_u_v(summary: Repeats, inside: Pooled | None) -> float:
-    """Standard uncertainty of a group's mean from the class's pooled scatter and its own last digit, V; above zero."""
-    return max(1e-6, math.hypot((inside.s_v if inside else 0.0) / math.sqrt(summary.n), summary.u_b_v))
+def _own_u_v(value: GroupValue, inside: Pooled | None) -> float:
+    """Standard uncertainty of a group's mean, V, above zero: from the class's pooled scatter, or from its own where that is
+    another, and from its last digit."""
+    own = value.summary
+    s_v = own.s_v or 0.0 if value.restless else inside.s_v if inside else 0.0
+    return max(1e-6, math.hypot(s_v / math.sqrt(own.n), own.u_b_v))
 
 
 def _widest_gap_first(result: CellResult) -> tuple[bool, float, Cell]:

@@ -28,26 +28,26 @@ def score(entries: Iterable[Entry]) -> Score:
     """Check every entry of a class as it comes, against the account and what the other groups have by then."""
     all_entries = list(entries)
     plates = sorted({plate for entry in all_entries for plate in entry.cell.pair})
-    liquids = sorted({all_entry.cell.electrolyte for all_entry in all_entries})
+    liquids = sorted({entry.cell.electrolyte for entry in all_entries})
     result = Score()
     readings: dict[tuple[int, int], list[float]] = {}
-    cells = {(all_entry.group, all_entry.place): all_entry.cell for all_entry in all_entries}
+    cells = {(entry.group, entry.place): entry.cell for entry in all_entries}
     caught: set[tuple[int, int]] = set()
-    for all_entry in all_entries:
-        at = (all_entry.group, all_entry.place)
+    for entry in all_entries:
+        at = (entry.group, entry.place)
         others = [GroupCell(str(g), cells[g, p], fmean(values)) for (g, p), values in readings.items() if (g, p) != at]
-        expected = Reference(plates, liquids, others, str(all_entry.group)).of(all_entry.cell)
-        parsed = parse(all_entry.typed.text, all_entry.typed.unit)
+        expected = Reference(plates, liquids, others, str(entry.group)).of(entry.cell)
+        parsed = parse(entry.typed.text, entry.typed.unit)
         earlier = readings.setdefault(at, [])
-        codes = {found.code for found in check(all_entry.cell, parsed.volts_v, parsed.resolution_v, earlier, expected)}
+        codes = {found.code for found in check(entry.cell, parsed.volts_v, parsed.resolution_v, earlier, expected)}
         earlier.append(parsed.volts_v)
-        if not all_entry.kind:
+        if not entry.kind:
             result.sound += 1
             result.flagged += bool(codes)
             continue
-        if all_entry.nth == 0:
-            result.tried[all_entry.kind] += 1
-        if codes & set(faults()[all_entry.kind].codes) and at not in caught:
+        if entry.nth == 0:
+            result.tried[entry.kind] += 1
+        if codes & set(faults()[entry.kind].codes) and at not in caught:
             caught.add(at)
-            result.caught[all_entry.kind] += 1
+            result.caught[entry.kind] += 1
     return result

@@ -30,7 +30,7 @@ class BuiltPack:
 
 
 def build(cell: PackCell, n: int, load: str | float, fault: str, rng: np.random.Generator) -> BuiltPack:
-    """Build, measure and try one pack of n cells like `one` with a fault of PACK_FAULTS, or none. Raises KeyError."""
+    """Build, measure and try one pack of n cells like `cell` with a fault of PACK_FAULTS, or none. Raises KeyError."""
     if fault and fault not in PACK_FAULTS:
         raise KeyError(fault)
     cells = [replace(cell, anchor=_apart(cell.anchor, rng)) for _ in range(n)]

@@ -121,3 +121,27 @@ def pooled(series: Sequence[Sequence[float]]) -> Pooled | None:
             squares += float(((values - values.mean()) ** 2).sum())
             dof += len(one) - 1
     return Pooled(math.sqrt(squares / dof), dof) if dof else None
+
+
+def unsteady(series: Sequence[Sequence[float]], step_v: float, level: float = 0.01) -> frozenset[int]:
+    """Places of series whose scatter inside is not that of the others, as of three readings of which one was mistyped.
+
+    The largest variance is tested against all others pooled, at `level` for all series together, until it passes
+    (Cochran's test for outlying variances, ISO 5725-2:1994, 7.3.3, in its form for unequal numbers by F: R. U. E. 't Lam,
+    Analytica Chimica Acta 659 (2010) 68, from memory). `step_v` is the last digit, V: less scatter than it gives is none.
+    """
+    from scipy.special import fdtrc
+
+    floor = step_v**2 / 12.0
+    repeated = ((place, values) for place, values in enumerate(series) if len(values) > 1)
+    known = {place: (float(np.var(values, ddof=1)) + floor, len(values) - 1) for place, values in repeated}
+    out: set[int] = set()
+    while len(known) > 2:
+        worst = max(known, key=lambda i: known[i][0])
+        variance, dof = known.pop(worst)
+        rest = sum(n for _, n in known.values())
+        others = math.fsum(v * n for v, n in known.values()) / rest
+        if others <= 0.0 or float(fdtrc(dof, rest, variance / others)) * (len(known) + 1) >= level:
+            break
+        out.add(worst)
+    return frozenset(out)

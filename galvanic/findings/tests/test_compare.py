@@ -145,3 +145,19 @@ class Again(unittest.TestCase):
         found = next(c for c in lemon.cells if (c.cell.negative, c.cell.positive) == ("zinc", "copper"))
         # Zn2+/Zn -0.7618 V, Cu2+/Cu 0.3419 V (CRC Handbook): 1.1037 V; 0.95 V is 13.9 % short of it.
         self.assertAlmostEqual(found.gap_percent, -13.9, delta=0.1)
+
+    def test_one_mistyped_reading_of_three_widens_its_own_bar_and_nobody_elses(self):
+        rng = np.random.default_rng(6)
+        sound = [
+            ClassReading(group, red, black, "lemon-juice", round(level + float(rng.normal(0.0, 0.003)), 3), 0.001)
+            for group in ("Tern", "Knot", "Ruff")
+            for black, red, level in (("zinc", "copper", 0.95), ("tin", "copper", 0.45), ("zinc", "tin", 0.50))
+            for _ in range(3)
+        ]
+        wrong = [replace(sound[0], volts_v=940.0), *sound[1:]]
+        (before,), (after,) = compare(sound), compare(wrong)
+        self.assertLess(after.inside.s_v, 2.0 * before.inside.s_v)
+        self.assertEqual([outlier.key for outlier in after.outliers], [("Tern", frozenset(("zinc", "copper")))])
+        for one, other in zip(before.rungs, after.rungs, strict=True):
+            self.assertAlmostEqual(one.class_v, other.class_v, delta=0.01)
+            self.assertLess(other.u_v, 0.03)

@@ -5,12 +5,13 @@ import re
 import unittest
 from pathlib import Path
 
+import numpy as np
 import scipy.stats
 from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.errors import NotEnoughData
-from galvanic.statistics.repeats import one_way, pooled, summarise
+from galvanic.statistics.repeats import one_way, pooled, summarise, unsteady
 
 NIST = Path(scipy.stats.__file__).parent / "tests" / "data" / "nist_anova"
 VOLTS = st.lists(st.floats(-3, 3), min_size=2, max_size=8)
@@ -88,3 +89,35 @@ class BetweenGroups(unittest.TestCase):
         self.assertAlmostEqual(found.s_v, 1.0)  # (2 + 0) over 2 degrees of freedom
         self.assertEqual(found.dof, 2)
         self.assertIsNone(pooled([[1.0], [2.0]]))
+
+
+class Unsteady(unittest.TestCase):
+    """Cochran's critical values: ISO 5725-2:1994, table 4, three readings each, 1 % (from memory)."""
+
+    def of(self, largest, groups):
+        """Whether one variance of `largest` among others of 1 is told from them."""
+        plain, odd = [-1.0, 0.0, 1.0], [-math.sqrt(largest), 0.0, math.sqrt(largest)]
+        return unsteady([odd, *[plain] * (groups - 1)], 0.0) == {0}
+
+    def test_the_critical_values_are_those_of_the_standard(self):
+        for groups, critical in ((4, 0.864), (5, 0.788), (6, 0.722), (8, 0.615), (10, 0.536)):
+            largest = critical * (groups - 1) / (1.0 - critical)
+            self.assertFalse(self.of(0.95 * largest, groups), groups)
+            self.assertTrue(self.of(1.05 * largest, groups), groups)
+
+    def test_sound_classes_lose_a_series_about_once_in_a_hundred(self):
+        rng = np.random.default_rng(3)
+        lost = sum(bool(unsteady(list(rng.normal(0.9, 0.004, (12, 3))), 0.001)) for _ in range(1000))
+        self.assertLess(lost, 25)
+
+    def test_several_mistyped_readings_do_not_hide_each_other(self):
+        rng = np.random.default_rng(4)
+        series = [list(values) for values in rng.normal(0.9, 0.004, (20, 3))]
+        for place, typed in ((2, 940.0), (7, 0.49), (11, 9.4)):
+            series[place][1] = typed
+        self.assertEqual(unsteady(series, 0.001), {2, 7, 11})
+
+    def test_the_same_digit_thrice_makes_nobody_odd_and_two_series_are_not_judged(self):
+        self.assertEqual(unsteady([[0.95, 0.95, 0.95]] * 9 + [[0.95, 0.95, 0.96]], 0.01), frozenset())
+        self.assertEqual(unsteady([[0.9, 0.9, 0.9], [0.9, 940.0, 0.9]], 0.001), frozenset())
+        self.assertEqual(unsteady([[0.9], [0.95]], 0.01), frozenset())

@@ -30,10 +30,12 @@ export function GroupDetail({ group, open }: { group: Group; open: boolean }) {
     <Section aria-label={group.name} aria-live="polite">
       <h2>{group.name}</h2>
       <Row>
-        <span>
-          PIN <Num>{group.pin}</Num>
-        </span>
-        {open && (
+        {group.pin && (
+          <span>
+            PIN <Num>{group.pin}</Num>
+          </span>
+        )}
+        {open && group.pin && (
           <AskOnce
             button="New PIN, all devices out"
             question={`All devices of ${group.name} must join again.`}

@@ -196,7 +196,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
               ) : (
                 group.name
               )}
-              {!wall && <small>PIN {group.pin}</small>}
+              {!wall && group.pin && <small>PIN {group.pin}</small>}
             </Name>
             <Track $tenths={tenths} aria-label={group.name}>
               <Place $from={0} $to={start}>

@@ -196,7 +196,7 @@ export function RoomPlan({ lab, plan, edit }: Props) {
           <Lane key={group.id}>
             <Name>
               {group.name}
-              <small>PIN {group.pin}</small>
+              {group.pin && <small>PIN {group.pin}</small>}
             </Name>
             <Track role="group" aria-label={group.name}>
               {plan.lanes[number]?.map((stretch, index) => {

@@ -1,0 +1,257 @@
+"""What the core says of seeded plans, classes, packs and runs, and what its commands print: read through, then kept.
+
+Each case gives lines of text. They are compared with those in `approved/`, so that whatever changes is seen and read.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import io
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import fields, is_dataclass
+
+import numpy as np
+
+from galvanic.bench.checks import check
+from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.bench.pack_faults import pack_findings
+from galvanic.bench.readings import parse
+from galvanic.cells import Cell
+from galvanic.chemistry.circuit import Pack, in_a_row
+from galvanic.chemistry.curves import PackCell
+from galvanic.chemistry.demand import demand
+from galvanic.chemistry.expected import expect, smallest
+from galvanic.chemistry.gap import explain
+from galvanic.chemistry.life import life
+from galvanic.chemistry.transient import Event, simulate
+from galvanic.chemistry.what_if import Change, what_if
+from galvanic.command.main import main
+from galvanic.findings.bath_notes import bath_notes
+from galvanic.findings.by_variable import volts_by_variable
+from galvanic.findings.claims import CAUSES, data_of, weigh, weigh_ladder
+from galvanic.findings.class_accounts import score_accounts
+from galvanic.findings.class_notes import class_notes
+from galvanic.findings.compare import ClassReading, compare
+from galvanic.findings.liquid_notes import in_liquids
+from galvanic.findings.pack_claims import pack_data, weigh_all
+from galvanic.findings.power_notes import cell_notes, life_note, smallest_note, verdict_note
+from galvanic.findings.runs import Done, RunPoint, tell
+from galvanic.planning.design import Task, design
+from galvanic.planning.kit import kit
+from galvanic.planning.level_notes import level_notes
+from galvanic.planning.plan_notes import plan_notes
+from galvanic.planning.safety import AGE_BANDS, bench_cautions, set_up_notes, sheet
+from galvanic.planning.schedule import Steps, overfull, timeline
+from galvanic.simulated.packs import PACK_FAULTS, build
+from galvanic.simulated.rehearsal import simulated_class
+
+NAMES = ("Tern", "Knot", "Ruff", "Plover", "Curlew", "Dunlin", "Gannet", "Fulmar")
+LEMON = Cell("zinc", "lemon-juice", "copper")
+TASKS = (
+    Task(("zinc", "copper", "tin", "steel", "magnesium"), ("rhubarb-juice", "kelp-brine"), 8, 6),
+    Task(("zinc", "copper", "tin", "nickel", "aluminium", "graphite", "magnesium"), ("lemon-juice",), 5, 4),
+    Task(("zinc", "copper"), ("lemon-juice",), 4, 5, conditions=("spacing 1 cm", "spacing 2 cm", "spacing 8 cm")),
+    Task(("zinc", "copper", "tin"), ("salt-water", "vinegar"), 3, 3, stock={"zinc": 2, "tin": 1}),
+)
+
+
+def told(value: object, at: str = "") -> Iterator[str]:
+    """Lines that say all of a value: fields of dataclasses, entries of mappings and sequences, numbers with four digits."""
+    if is_dataclass(value) and not isinstance(value, type):
+        for field in fields(value):
+            yield from told(getattr(value, field.name), f"{at}.{field.name}")
+    elif isinstance(value, Mapping):
+        for key, inner in value.items():
+            yield from told(inner, f"{at}[{key}]")
+    elif isinstance(value, (list, tuple, np.ndarray)):
+        for place, inner in enumerate(value):
+            yield from told(inner, f"{at}[{place}]")
+    elif isinstance(value, (float, np.floating)):
+        yield f"{at} {float(value):.4g}"
+    else:
+        yield f"{at} {value}"
+
+
+def plans() -> Iterator[str]:
+    """Four labs: who measures what, notes, minutes, kit."""
+    for n, task in enumerate(TASKS):
+        plan, steps = design(task), Steps()
+        yield f"lab {n}: " + "; ".join(", ".join(cell.notation for cell in hand) for hand in plan.hands)
+        for minutes in (30.0, 60.0):
+            for note in plan_notes(task, plan, steps, minutes, NAMES[: task.groups]):
+                yield from told(note, f"{minutes:g} min")
+            yield f"over {overfull(plan.hands, steps, minutes)}"
+        yield from told(level_notes(task.conditions, task.groups), "levels")
+        yield from told(timeline(len(plan.hands[0]), Steps(late=3.0, packs=8.0)), "minutes")
+        yield from told(kit(plan.hands, {"zinc": 3}, {"copper": 0.5, "lemon-juice": 4.0}), "kit")
+
+
+def safety() -> Iterator[str]:
+    """Sheets and cautions of three sets of materials for each age."""
+    for plates, liquids in (
+        (("zinc", "copper", "magnesium"), ("lemon-juice", "salt-water")),
+        (("lead", "aluminium", "copper", "nickel-plated"), ("hcl-0.1", "cuso4-1.0", "washing-soda")),
+        (("zinc", "graphite"), ("vinegar", "daniell-pot")),
+    ):
+        for age in AGE_BANDS:
+            for entry in sheet(plates, liquids, age).entries:
+                yield f"{age} {entry.hazard.key} refused={entry.refused}: {', '.join(entry.because)}"
+            yield from told(set_up_notes(plates, liquids, age), age)
+        yield from told(bench_cautions(plates, liquids))
+
+
+def readings(seed: int, task: Task) -> list[ClassReading]:
+    """A simulated class's readings of a plan."""
+    out = []
+    for entry in simulated_class(design(task).hands, seed):
+        typed = parse(entry.typed.text, entry.typed.unit)
+        cell = entry.cell
+        values = (cell.positive, cell.negative, cell.electrolyte, typed.volts_v, typed.resolution_v, cell.condition)
+        out.append(ClassReading(NAMES[entry.group], *values))
+    return out
+
+
+def classes() -> Iterator[str]:
+    """Simulated classes: ladders, notes, accounts, liquids, claims."""
+    for n, task in enumerate(TASKS):
+        for seed in (1, 2):
+            results = compare(readings(seed, task))
+            at = f"class {n}.{seed}"
+            for result in results:
+                yield from told([(rung.electrode, rung.class_v, rung.u_v) for rung in result.rungs], f"{at} rungs")
+                yield from told([(note.code, note.title, note.text) for note in bath_notes(result)], at)
+            yield from told([(note.code, note.title, note.text) for note in class_notes(results)], at)
+            yield from told(score_accounts(results).rows, f"{at} accounts")
+            yield from told(in_liquids(results), f"{at} liquids")
+            yield from told([(c.variable.key, c.notes) for c in volts_by_variable(results)], f"{at} changed")
+            first = next(cell for cell in results[0].cells if any(group.group == NAMES[0] for group in cell.groups))
+            for cause in CAUSES:
+                yield from told(weigh(cause, data_of(NAMES[0], first.cell, results)), f"{at} {cause}")
+                if seed == 1:
+                    yield from told(weigh_ladder(cause, NAMES[0], results), f"{at} ladder {cause}")
+
+
+def checks() -> Iterator[str]:
+    """What is said of every entry of a class that is remarkable."""
+    entries = list(simulated_class(design(TASKS[0]).hands, 3))
+    plates = sorted({plate for entry in entries for plate in entry.cell.pair})
+    liquids = sorted({entry.cell.electrolyte for entry in entries})
+    before: dict[tuple[int, int], list[float]] = {}
+    for entry in entries:
+        others = [GroupCell(str(g), entries[0].cell, v[0]) for (g, p), v in before.items() if p == 0 and g != entry.group]
+        expected = Reference(plates, liquids, others, str(entry.group)).of(entry.cell)
+        typed = parse(entry.typed.text, entry.typed.unit)
+        earlier = before.setdefault((entry.group, entry.place), [])
+        for finding in check(entry.cell, typed.volts_v, typed.resolution_v, earlier, expected):
+            yield from told(finding, f"{entry.kind or 'sound'} {entry.typed.text} {entry.cell.short}")
+        earlier.append(typed.volts_v)
+
+
+def packs() -> Iterator[str]:
+    """Packs with and without faults: what is said of each, what is expected, how long it lasts, claims."""
+    rng = np.random.default_rng(5)
+    for load in ("led-red", 470.0):
+        for fault in ("", *PACK_FAULTS):
+            record = build(PackCell(LEMON), 3, load, fault, rng).record
+            yield from told(pack_findings(record), f"{load} {fault or 'sound'}")
+            yield from told(
+                [(c.key, verdict) for c, verdict in weigh_all(pack_data(record, None, ()))], f"{load} {fault} claim"
+            )
+    for cells, load in ((1, "led-red"), (3, "led-red"), (2, 100.0), (4, "clock")):
+        pack = in_a_row([PackCell(LEMON)] * cells)
+        expected = expect(pack, load)
+        at = f"{cells} into {load}"
+        yield from told(verdict_note(pack, str(load), expected), at)
+        yield from told(cell_notes(pack, expected), at)
+        fewest = smallest(PackCell(LEMON), load)
+        yield from told(smallest_note(str(load), fewest, 12), at)
+        lasting = life([PackCell(LEMON)] * cells, load, 40.0, 10.0)
+        yield from told(lasting, f"{at} life")
+        yield from told(life_note(lasting), at)
+    yield from told(
+        expect(Pack(((PackCell(LEMON),) * 2, (PackCell(LEMON),) * 2)), 220.0).meeting.current_a, "rows side by side"
+    )
+
+
+def runs() -> Iterator[str]:
+    """Runs in time, as simulated and as told."""
+    for liquid in ("lemon-juice", "salt-water"):
+        cell = PackCell(Cell("zinc", liquid, "copper"))
+        events = [Event(120.0, "load", demand(470.0)), Event(600.0, "open"), Event(800.0, "short"), Event(830.0, "open")]
+        trace = simulate([cell], events, 1200.0)
+        volts = tuple(
+            RunPoint(float(t), round(float(v), 3)) for t, v in zip(trace.t_s[::10], trace.volts_v[::10], strict=True)
+        )
+        done = (Done(120.0, "joined"), Done(600.0, "taken off"), Done(800.0, "shorted"), Done(830.0, "taken off"))
+        run = tell((cell,), 470.0, volts, (), done)
+        yield from told(volts, liquid)
+        yield from told((run.notes, run.charge_c, run.metal_g), liquid)
+
+
+def explained() -> Iterator[str]:
+    """Where the volts went and what if, for unlike cells."""
+    changes = (
+        Change(ph=2.0), Change(celsius=40.0), Change(oxygen=0.1), Change(stir=10.0), Change(gap_m=0.08, pairs=3), Change(dull=True),
+        Change(scratched=True), Change(chloride_mol_per_l=0.5), Change(meter_ohm=1e4),
+    )  # fmt: skip
+    for negative, liquid, positive, volts in (
+        ("zinc", "lemon-juice", "copper", 0.95), ("aluminium", "rhubarb-juice", "copper", 0.5),
+        ("magnesium", "salt-water", "graphite", 1.6), ("tin", "vinegar", "nickel", 0.1), ("zinc", "daniell-pot", "copper", 1.08),
+    ):  # fmt: skip
+        cell = Cell(negative, liquid, positive)
+        at = cell.notation
+        gap = explain(cell, volts)
+        yield from told((gap.start, gap.start_v, gap.causes), at)
+        if liquid != "daniell-pot":
+            for change in changes:
+                yield from told(what_if(cell, change), f"{at} {change}"[:60])
+
+
+def printed(words: list[str]) -> str:
+    """What a command prints, on both ways."""
+    out = io.StringIO()
+    with contextlib.redirect_stdout(out), contextlib.redirect_stderr(out):
+        try:
+            code = main(words)
+        except SystemExit as end:
+            code = end.code
+    return f"{out.getvalue()}→ {code}"
+
+
+WORDS = (
+    ["gap", "aluminium", "rhubarb juice", "copper", "0.60"],
+    ["gap", "zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper", "1.08"],
+    ["load", "zinc | lemon juice | copper", "1000", "--area-cm2", "4", "--gap-cm", "2", "--pairs", "2"],
+    ["pack", "4 * zinc | lemon juice | copper", "--load", "led-red"],
+    ["pack", "2 * zinc | lemon juice | copper", "--load", "470", "--after", "600"],
+    ["smallest", "zinc | lemon juice | copper", "--load", "led-red"],
+    ["run", "zinc | lemon juice | copper", "--events", "0 open; 120 load 470; 720 open", "--until", "1200", "--every", "60"],
+    ["life", "3 * zinc | lemon juice | copper", "--load", "led-red", "--volume-ml", "40", "--zinc-um", "10"],
+    ["vary", "zinc | lemon juice | copper", "spacing", "1", "2", "4", "8"],
+    ["vary", "zinc | lemon juice | copper", "temperature", "5", "25", "45"],
+    ["mix", "lemon juice", "--add", "baking soda 2 g", "--volume-ml", "100", "--plates", "zinc | copper"],
+    ["predict", "zinc | zinc sulfate 0.1 mol/L || copper sulfate 1.0 mol/L | copper"],
+    ["materials", "zinc"],
+    ["materials", "lemon juice"],
+    ["materials", "unobtainium"],
+    ["gap", "zinc", "lemon juice", "copper", "many"],
+)
+
+
+def commands() -> Iterator[str]:
+    """What the commands print."""
+    for words in WORDS:
+        yield "$ " + " ".join(words)
+        yield from printed(list(words)).splitlines()
+
+
+CASES: dict[str, Callable[[], Iterator[str]]] = {
+    "plans": plans,
+    "safety": safety,
+    "classes": classes,
+    "checks": checks,
+    "packs": packs,
+    "runs": runs,
+    "explained": explained,
+    "commands": commands,
+}
