@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import threading
 import time
 
@@ -120,6 +121,11 @@ class BrowserTestCase(KeptReadingsTestCase):
         field = page.get_by_role("textbox", name="Reading in")
         field.fill(text)
         field.press("Enter")
+
+    def select(self, page: Page, label: str, option: str) -> None:
+        """Choose an option of a list by what the list is called."""
+        page.get_by_role("button", name=re.compile(rf"{re.escape(label)}$")).click()
+        page.get_by_role("option", name=option).click()
 
     def check_access(self, page: Page) -> None:
         """No fault of accessibility that axe can find."""

@@ -293,8 +293,8 @@ class TheWholeClass(WithPacks):
         tern = phones["Tern"]
         expect(tern.get_by_role("status", name="What this pack says")).to_contain_text("Cell 2 adds almost nothing")
         tern.goto("/bench/claims")
-        self.choose(tern, "About what?", "your pack: 2 in a row for the red LED")
-        self.choose(tern, "What is it about this pack?", "One cell is the trouble")
+        self.select(tern, "About what?", "your pack: 2 in a row for the red LED")
+        self.select(tern, "What is it about this pack?", "One cell is the trouble")
         tern.get_by_label("Which of your numbers show it, and why?").fill("Its step is 0.07 V, alone it gave 0.94 V.")
         tern.get_by_role("button", name="Claim it").click()
         expect(tern.get_by_text("The numbers bear it out.")).to_be_visible()
@@ -308,7 +308,3 @@ class TheWholeClass(WithPacks):
         self.check_access(desk)
         self.assertEqual(ChainEntry.objects.filter(kind="vote").count(), 8)
         self.assertEqual(PackEntry.objects.filter(kind="sum").count(), 16)
-
-    def choose(self, page, label, option):
-        page.get_by_role("button", name=re.compile(re.escape(label))).click()
-        page.get_by_role("option", name=option).click()
