@@ -3,7 +3,7 @@
 SERVER=$RUN/server
 
 serve_options() {
-  PORT=8321 FRESH=no IN_CLASS=no ADDRESS=127.0.0.1 CERTIFICATE='' KEY=''
+  PORT=8321 FRESH=no IN_CLASS=no ADDRESS=127.0.0.1 CERTIFICATE='' KEY='' OWN=no
   local chosen=''
   while [[ $# -gt 0 ]]; do
     case $1 in
@@ -18,12 +18,28 @@ serve_options() {
         [[ -r $2 || -r $CALLED_FROM/$2 ]] || fail "the file $2 of $1 cannot be read"
         if [[ $1 = --key ]]; then KEY=$(cd "$CALLED_FROM" && realpath "$2"); else CERTIFICATE=$(cd "$CALLED_FROM" && realpath "$2"); fi
         shift 2 ;;
+      --own-certificate) OWN=yes; shift ;;
       *) fail "unknown option “$1”; see ./pipette help" ;;
     esac
   done
-  [[ $IN_CLASS = yes || -z $chosen$CERTIFICATE$KEY ]] || fail "--address, --certificate and --key go with --in-class"
+  [[ $IN_CLASS = yes || -z $chosen$CERTIFICATE$KEY && $OWN = no ]] || fail "--address, --certificate, --key and --own-certificate go with --in-class"
+  [[ $OWN = no || -z $CERTIFICATE$KEY ]] || fail "--own-certificate makes certificate and key itself; leave --certificate and --key out"
   [[ -n $CERTIFICATE && -n $KEY || -z $CERTIFICATE$KEY ]] || fail "--certificate and --key go together"
   if [[ $IN_CLASS = yes ]]; then choose_address "$chosen"; fi
+}
+
+own_certificate() { # the school's own, for this address and this computer's name; the authority is made once
+  [[ $OWN = yes ]] || return 0
+  FINGERPRINT=$(python tools/own_certificate.py "$RUN/certificate" "$ADDRESS" "$(hostname -s)" localhost 127.0.0.1) || fail "the certificate could not be made"
+  CERTIFICATE=$RUN/certificate/server.pem KEY=$RUN/certificate/server-key.pem
+  export PIPETTE_AUTHORITY=$RUN/certificate/authority.pem
+}
+
+refuse_unsafe() { # where others reach the server, what is not safe stops the start and is named
+  [[ $IN_CLASS = yes ]] || return 0
+  local said
+  said=$(manage safe 2>&1) || fail "this is not safe where others reach the server, so nothing was started:
+${said#CommandError: }"
 }
 
 list_addresses() {
@@ -64,10 +80,14 @@ say_how_phones_join() {
   if [[ -z $CERTIFICATE ]]; then
     cat <<'TEXT'
 Over plain http everything works but one thing: a bench that was closed cannot be opened again while the network is away.
-And whoever is on the Wi-Fi can read along. https does both: --certificate FILE --key FILE.
+And whoever is on the Wi-Fi can read along. https mends both: --own-certificate, or --certificate FILE --key FILE.
 TEXT
   fi
-  echo "If a phone cannot open it, the Wi-Fi may keep its devices apart, or this computer's firewall keeps port $PORT shut."
+  if [[ $OWN = yes ]]; then
+    printf 'Each device has to trust the school’s own certificate once: %s/check says how.\nIts fingerprint (SHA-256), to compare there:\n  %s\n' "$(public_url)" "$FINGERPRINT"
+  fi
+  printf 'Can a phone open it? Try %s/check on one before the lesson: it says what works there and what does not.\n' "$(public_url)"
+  echo "If nothing opens, the Wi-Fi may keep its devices apart (a “guest” or “client isolation” setting), or this computer's firewall keeps port $PORT shut."
 }
 
 database_folder() { # where the cluster lives: in this folder unless the database's user cannot reach it
@@ -142,6 +162,8 @@ serve() { # serve DATABASE PORT FRESH
   make_database "$1"
   PIPETTE_SECRET_KEY=$(secret_key)
   export PIPETTE_SECRET_KEY
+  refuse_unsafe
+  own_certificate
   if [[ $1 = pipette_demo ]]; then said=$(prepare --demo); else said=$(prepare); fi
   rm -rf "$SERVER"
   mkdir -p "$SERVER"

@@ -6,6 +6,7 @@ taken away ends it.
 
 from __future__ import annotations
 
+import asyncio
 import uuid
 from collections.abc import AsyncIterator, Callable, Hashable
 from typing import TypeVar
@@ -24,6 +25,7 @@ from server.base.live import Allowed, counted, room_for, stream
 from server.base.problems import Problem, not_found
 from server.labs.models import Lab, PlannedCell
 from server.meters.services import Address, address_of, samples
+from server.people.address import client_address
 from server.people.auth import COOKIE, Member, is_here, member_of
 
 Found = TypeVar("Found")
@@ -81,6 +83,24 @@ async def events(request: HttpRequest, lab_id: uuid.UUID | None = None) -> HttpR
         return respond(SIGN_IN if lab_id is None else not_found("lab"))
     lab, group, whose = heard
     return await _streamed(whose, stream(lab, group, _looked_up(lambda: _heard(request, lab_id), heard)))
+
+
+TICKS, TICK_S = 3, 0.7
+
+
+async def ticks(request: HttpRequest) -> HttpResponseBase:
+    """Three ticks, 0.7 s apart, for /check: where they come all at once, something between keeps streams back."""
+    if request.method != "GET":
+        return respond(NO_METHOD)
+    if not isinstance(request, ASGIRequest):
+        return HttpResponse(status=204)
+
+    async def told() -> AsyncIterator[str]:
+        for n in range(TICKS):
+            yield f"data: {n}\n\n"
+            await asyncio.sleep(TICK_S)
+
+    return await _streamed(("check", client_address(request)), told())
 
 
 async def _streamed(whose: Hashable, events: AsyncIterator[str]) -> HttpResponseBase:

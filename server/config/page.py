@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import json
 from functools import cache
+from pathlib import Path
 from typing import Any
 
+from cryptography import x509
+from cryptography.hazmat.primitives.serialization import Encoding
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
@@ -40,6 +43,17 @@ def worker(request: HttpRequest) -> HttpResponse:
         return HttpResponse("The front end is not built yet.", status=404, content_type="text/plain")
     response = HttpResponse(script.read_bytes(), content_type="text/javascript; charset=utf-8")
     response["Cache-Control"] = "no-cache"
+    return response
+
+
+@require_safe
+def authority(request: HttpRequest) -> HttpResponse:
+    """The certificate of the school's own authority, as devices take it in; 404 where there is none."""
+    if not settings.AUTHORITY or not Path(settings.AUTHORITY).is_file():
+        return HttpResponse("This server has no certificate of its own.", status=404, content_type="text/plain")
+    found = x509.load_pem_x509_certificate(Path(settings.AUTHORITY).read_bytes())
+    response = HttpResponse(found.public_bytes(Encoding.DER), content_type="application/x-x509-ca-cert")
+    response["Content-Disposition"] = 'attachment; filename="pipette-school.crt"'
     return response
 
 

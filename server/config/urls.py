@@ -3,15 +3,17 @@
 from django.urls import path, re_path
 
 from server.config.api import api
-from server.config.events import events, meter
-from server.config.page import page, worker
+from server.config.events import events, meter, ticks
+from server.config.page import authority, page, worker
 
 urlpatterns = [
     path("api/labs/<uuid:lab_id>/events", events),
     path("api/bench/events", events),
+    path("api/check/events", ticks),
     path("api/bench/cells/<uuid:cell_id>/meter", meter),
     path("api/", api.urls),
     path("sw.js", worker),
+    path("authority.crt", authority),
     re_path(r"^(?!api/|static/).*$", page),
 ]
 

@@ -572,6 +572,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Check
+         * @description For the page /check, on any device.
+         */
+        get: operations["check"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/claims/{claim_id}/answer": {
         parameters: {
             query?: never;
@@ -3013,6 +3033,23 @@ export interface components {
             variable: string;
             /** Words */
             words: string[];
+        };
+        /**
+         * CheckOut
+         * @description What a device needs to say whether Pipette works on it.
+         *
+         *     `address`: what devices open; `now`: the server's time; `fingerprint`: of the school's own authority, empty for none.
+         */
+        CheckOut: {
+            /** Address */
+            address: string;
+            /** Fingerprint */
+            fingerprint: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
         };
         /**
          * CitedOut
@@ -8319,6 +8356,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckOut"];
                 };
             };
             /** @description A refusal */

@@ -17,6 +17,7 @@ const AccountPage = lazy(async () => ({ default: (await import("../stages/labs/A
 const SchoolPage = lazy(async () => ({ default: (await import("../stages/school/SchoolPage")).SchoolPage }));
 const FirstPage = lazy(async () => ({ default: (await import("../stages/school/FirstPage")).FirstPage }));
 const LinkPage = lazy(async () => ({ default: (await import("../stages/school/LinkPage")).LinkPage }));
+const CheckPage = lazy(async () => ({ default: (await import("../stages/school/CheckPage")).CheckPage }));
 const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).NewLabPage }));
 const SetupPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).SetupPage }));
 const KitPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).KitPage }));
@@ -113,6 +114,7 @@ export function App() {
             <Route path="/join" element={<JoinPage />} />
             <Route path="/sign-in" element={<SignInPage />} />
             <Route path="/first" element={<FirstPage />} />
+            <Route path="/check" element={<CheckPage />} />
             <Route path="/link" element={<LinkPage />} />
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
