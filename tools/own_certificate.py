@@ -1,7 +1,7 @@
 """A school's own certificates: `own_certificate.py FOLDER NAME …` makes what is missing, prints the authority's fingerprint.
 
-The authority is made once and lasts ten years. It may sign only for addresses of private networks, this machine, and names
-that end in .local, .lan, .home.arpa or .internal, so that installing it on a device lets nobody pose as any other site. The
+The authority is made once and lasts ten years. It may sign only for addresses of private networks, names that end in .local,
+.lan, .home.arpa or .internal, and what it was first made for, so that trusting it lets nobody pose as any other site. The
 server's certificate lasts 397 days (what browsers take at most is 398) and is made anew a month before, or for other names.
 """
 
@@ -22,24 +22,36 @@ YEARS_10, DAYS_397, MONTH = timedelta(days=3652), timedelta(days=397), timedelta
 PRIVATE = (
     "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8", "fc00::/7", "fe80::/10", "::1/128",
 )  # fmt: skip
+_ADDRESS = (ipaddress.IPv4Address, ipaddress.IPv6Address)
 ENDINGS = ("local", "lan", "home.arpa", "internal", "localhost")
 
 
-class NotLocal(Exception):
-    """A name or an address outside the school's own network."""
+class NotAllowed(Exception):
+    """A name or an address that the authority may not sign for."""
 
 
-def general(name: str) -> x509.GeneralName:
-    """An address or a name of a private network. Raises NotLocal for any other: the authority must not sign for it."""
+def general(name: str) -> x509.IPAddress | x509.DNSName:
+    """An address, or a name; one without a dot is this network's: `lab-laptop` is lab-laptop.local."""
     try:
-        address = ipaddress.ip_address(name)
+        return x509.IPAddress(ipaddress.ip_address(name))
     except ValueError:
-        if "." in name and not name.endswith(tuple(f".{ending}" for ending in ENDINGS)):
-            raise NotLocal(f"{name} is a name of the internet: ask for a certificate where the name is from.") from None
-        return x509.DNSName(name if "." in name or name == "localhost" else f"{name}.local")
-    if not any(address in ipaddress.ip_network(network) for network in PRIVATE):
-        raise NotLocal(f"{name} is no address of a private network: ask for a certificate of a known authority.")
-    return x509.IPAddress(address)
+        return x509.DNSName(name if "." in name or name in ENDINGS else f"{name}.local")
+
+
+def allows(subtree: x509.GeneralName, name: x509.GeneralName) -> bool:
+    """Whether a name or an address lies in one that an authority is limited to (RFC 5280, 4.2.1.10)."""
+    if isinstance(subtree, x509.IPAddress) and isinstance(name, x509.IPAddress):
+        network, address = subtree.value, name.value
+        return not isinstance(network, _ADDRESS) and isinstance(address, _ADDRESS) and address in network
+    if isinstance(subtree, x509.DNSName) and isinstance(name, x509.DNSName):
+        return name.value == subtree.value or name.value.endswith(f".{subtree.value}")
+    return False
+
+
+def _only(name: str) -> x509.GeneralName:
+    """A name alone, or an address as a network of its own, as limits are written."""
+    made = general(name)
+    return made if isinstance(made, x509.DNSName) else x509.IPAddress(ipaddress.ip_network(name))
 
 
 def _named(common: str) -> x509.Name:
@@ -75,12 +87,13 @@ def _use(signs: bool) -> x509.KeyUsage:
     )
 
 
-def make_authority() -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:
-    """A new authority for one school."""
+def make_authority(names: list[str]) -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:
+    """A new authority for one school, whose server has these names."""
     key = ec.generate_private_key(ec.SECP256R1())
     name = _named(f"Pipette, this school's own, {datetime.now(UTC):%Y-%m-%d}")
     allowed: list[x509.GeneralName] = [x509.IPAddress(ipaddress.ip_network(network)) for network in PRIVATE]
     allowed += [x509.DNSName(ending) for ending in ENDINGS]
+    allowed += [_only(name) for name in names if not any(allows(subtree, general(name)) for subtree in allowed)]
     made = (
         _begun(name, name, key.public_key(), YEARS_10)
         .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
@@ -95,7 +108,14 @@ def make_authority() -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:
 def make_certificate(
     authority: x509.Certificate, by: ec.EllipticCurvePrivateKey, names: list[str]
 ) -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:
-    """A certificate of the server for these names and addresses. Raises NotLocal."""
+    """A certificate of the server for these names and addresses. Raises NotAllowed."""
+    limits = authority.extensions.get_extension_for_class(x509.NameConstraints).value.permitted_subtrees or []
+    for name in names:
+        if not any(allows(subtree, general(name)) for subtree in limits):
+            raise NotAllowed(
+                f"The school's authority was not made for {name}. To make a new one, which every device has to trust anew, "
+                "move its folder away."
+            )
     key = ec.generate_private_key(ec.SECP256R1())
     made = (
         _begun(_named(names[0]), authority.subject, key.public_key(), DAYS_397)
@@ -133,7 +153,7 @@ def in_folder(folder: Path, names: list[str]) -> str:
     root, root_key = folder / "authority.pem", folder / "authority-key.pem"
     own, own_key = folder / "server.pem", folder / "server-key.pem"
     if not (root.is_file() and root_key.is_file()):
-        authority, by = make_authority()
+        authority, by = make_authority(names)
         _keep(root_key, _pem(by), secret=True)
         _keep(root, authority.public_bytes(serialization.Encoding.PEM), secret=False)
         own.unlink(missing_ok=True)
@@ -151,7 +171,7 @@ def main() -> None:
     """Make what is missing."""
     try:
         sys.stdout.write(in_folder(Path(sys.argv[1]), list(dict.fromkeys(sys.argv[2:]))) + "\n")
-    except NotLocal as error:
+    except NotAllowed as error:
         sys.exit(str(error))
 
 

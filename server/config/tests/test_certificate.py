@@ -59,16 +59,23 @@ class OwnCertificate(SimpleTestCase):
 
     def test_the_authority_cannot_sign_for_any_other_site(self):
         own_certificate.in_folder(self.folder, ["10.0.0.4"])
-        for name in ("example.org", "8.8.8.8"):
-            with self.assertRaises(own_certificate.NotLocal):
-                own_certificate.general(name)
+        for name in ("example.org", "8.8.8.8", "notlocal"):
+            with self.subTest(name), self.assertRaises(own_certificate.NotAllowed):
+                own_certificate.in_folder(self.folder, [f"{name}.org" if name == "notlocal" else name])
         authority = x509.load_pem_x509_certificate((self.folder / "authority.pem").read_bytes())
         by = load_pem_private_key((self.folder / "authority-key.pem").read_bytes(), None)
-        with patch.object(own_certificate, "general", lambda name: x509.DNSName(name)):
+        with patch.object(own_certificate, "allows", lambda *_: True):
             forged, key = own_certificate.make_certificate(authority, by, ["example.org"])
         (self.folder / "forged.pem").write_bytes(forged.public_bytes(Encoding.PEM))
         (self.folder / "forged-key.pem").write_bytes(own_certificate._pem(key))
         self.assertIn("permitted subtree violation", self.shake("example.org", "forged"))
+
+    def test_a_school_with_an_address_of_its_own_on_the_internet_has_an_authority_for_that_one(self):
+        own_certificate.in_folder(self.folder, ["192.0.2.7", "labs.school.example"])
+        for name in ("192.0.2.7", "labs.school.example"):
+            self.assertEqual(self.shake(name), "", name)
+        with self.assertRaises(own_certificate.NotAllowed):
+            own_certificate.in_folder(self.folder, ["192.0.2.8"])
 
     def test_the_authority_stays_and_the_certificate_changes_with_its_names_and_its_age(self):
         first = own_certificate.in_folder(self.folder, ["10.0.0.4"])
