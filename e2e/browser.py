@@ -22,13 +22,16 @@ PHONE = {"width": 390, "height": 844}
 
 
 @contextmanager
-def chromium() -> Iterator[Browser]:
-    """A headless browser: Debian's shell for it where there is one. Raises RuntimeError where Chromium is not installed."""
+def chromium(*more: str) -> Iterator[Browser]:
+    """A headless browser with `more` arguments: Debian's shell for it where there is one.
+
+    Raises RuntimeError where Chromium is not installed.
+    """
     path = shutil.which("chromium-headless-shell") or shutil.which("chromium")
     if path is None:
         raise RuntimeError("Chromium is not installed; ./pipette test installs it.")
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=path, args=ARGUMENTS)
+        browser = playwright.chromium.launch(executable_path=path, args=[*ARGUMENTS, *more])
         try:
             yield browser
         finally:

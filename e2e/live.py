@@ -6,6 +6,7 @@ import os
 import re
 import threading
 import time
+from typing import ClassVar
 
 import uvicorn
 from axe_playwright_python.sync_playwright import Axe
@@ -25,6 +26,8 @@ expect.set_options(timeout=30_000)  # a slow machine is no fault; what is awaite
 class BrowserTestCase(KeptReadingsTestCase):
     """One server and one browser for each class; every test has contexts of its own, like devices of their own."""
 
+    arguments: ClassVar[list[str]] = []
+
     @classmethod
     def setUpClass(cls) -> None:
         # Playwright's loop runs in this thread, which Django would otherwise take for an asynchronous context.
@@ -34,7 +37,7 @@ class BrowserTestCase(KeptReadingsTestCase):
         cls.addClassCleanup(_restore, before)
         cls.enterClassContext(modify_settings(ALLOWED_HOSTS={"append": "127.0.0.1"}))
         cls.start_server()
-        cls.browser = cls.enterClassContext(chromium())
+        cls.browser = cls.enterClassContext(chromium(*cls.arguments))
 
     @classmethod
     def start_server(cls, port: int = 0) -> None:

@@ -9,6 +9,7 @@ import subprocess
 import sys
 import time
 import urllib.request
+from collections.abc import Mapping
 from pathlib import Path
 
 from django.db import connection
@@ -32,28 +33,32 @@ class ProcessTestCase(BrowserTestCase):
     @classmethod
     def start_server(cls, port: int = 0) -> None:
         """Start the server on the test's database; `port` 0 takes a free one."""
-        cls.port = port or free_port()
+        cls.process, cls.port = cls.start_process(port or free_port(), {})
         cls.url = f"http://127.0.0.1:{cls.port}"
+
+    @classmethod
+    def start_process(cls, port: int, settings: Mapping[str, str]) -> tuple[subprocess.Popen[bytes], int]:
+        """A process of the server on a port, with these settings besides the usual; waits until it answers."""
         to = connection.settings_dict
         role = f"{to['NAME']}_server"  # the server has no more rights here than in use
         grant(SECRET, role)
         database = f"postgresql://{role}:{SECRET}@{to['HOST']}:{to['PORT']}/{to['NAME']}"
-        command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(cls.port)]
-        cls.process = subprocess.Popen(  # noqa: S603
-            [*command, "--lifespan", "off", "--log-level", "critical"],
-            env={**os.environ, "DATABASE_URL": database, "PIPETTE_SECRET_KEY": SECRET, "PIPETTE_LOG": "plain"},
+        command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(port)]
+        process = subprocess.Popen(  # noqa: S603
+            [*command, "--lifespan", "off", "--log-level", "critical", "--no-proxy-headers"],
+            env={**os.environ, "DATABASE_URL": database, "PIPETTE_SECRET_KEY": SECRET, "PIPETTE_LOG": "plain", **settings},
             cwd=Path(__file__).resolve().parents[1],
             stdout=subprocess.DEVNULL,
             stderr=subprocess.DEVNULL,
         )
-        cls.addClassCleanup(cls.stop_server)
+        cls.addClassCleanup(cls.stop, process)
         end = time.monotonic() + 30
         while True:
             try:
-                urllib.request.urlopen(f"{cls.url}/api/health", timeout=2).close()  # noqa: S310
-                return
+                urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2).close()
+                return process, port
             except OSError:
-                if cls.process.poll() is not None or time.monotonic() > end:
+                if process.poll() is not None or time.monotonic() > end:
                     raise RuntimeError("the server did not start") from None
                 time.sleep(0.1)
 
@@ -63,13 +68,18 @@ class ProcessTestCase(BrowserTestCase):
         cls.process.send_signal(signal.SIGKILL)
         cls.process.wait(10)
 
+    @staticmethod
+    def stop(process: subprocess.Popen[bytes]) -> None:
+        """Stop a process of the server; stopping twice is fine."""
+        if process.poll() is None:
+            process.terminate()
+            try:
+                process.wait(10)
+            except subprocess.TimeoutExpired:
+                process.kill()
+                process.wait(10)
+
     @classmethod
     def stop_server(cls) -> None:
-        """Stop the server; stopping twice is fine."""
-        if cls.process.poll() is None:
-            cls.process.terminate()
-            try:
-                cls.process.wait(10)
-            except subprocess.TimeoutExpired:
-                cls.process.kill()
-                cls.process.wait(10)
+        """Stop the server."""
+        cls.stop(cls.process)

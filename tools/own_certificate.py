@@ -114,7 +114,7 @@ def make_certificate(
         if not any(allows(subtree, general(name)) for subtree in limits):
             raise NotAllowed(
                 f"The school's authority was not made for {name}. To make a new one, which every device has to trust anew, "
-                "move its folder away."
+                "move its folder (.run/certificate) away."
             )
     key = ec.generate_private_key(ec.SECP256R1())
     made = (

@@ -24,6 +24,7 @@ debian_packages() {
   if [[ $1 = test ]]; then
     # The shell is the same browser without windows: half the processor time.
     command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || missing+=(chromium-headless-shell)
+    command -v nginx >/dev/null || [[ -x /usr/sbin/nginx ]] || missing+=(nginx-light) # the proxy of a school's server
     compgen -G '/usr/lib/*/libatomic.so.1' >/dev/null || missing+=(libatomic1) # for Playwright's driver
   fi
   [[ ${#missing[@]} -gt 0 ]] || return 0

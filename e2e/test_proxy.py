@@ -1,0 +1,96 @@
+"""A school's server as it is deployed: two processes behind nginx, https by the school's own certificate.
+
+One is killed while readings come in: nothing is lost or doubled, and the board goes on.
+"""
+
+import base64
+import hashlib
+import re
+import shutil
+import signal
+import tempfile
+import urllib.error
+import urllib.request
+from pathlib import Path
+from typing import ClassVar
+
+from cryptography import x509
+from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
+from django.contrib.auth.hashers import ScryptPasswordHasher
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import PASSWORD
+from e2e.process import ProcessTestCase, free_port
+from e2e.proxy import Proxy
+from server.entries.models import Reading
+from server.tests.support import group_of, lab_of, teacher
+from tools import own_certificate
+
+
+class Deployed(ProcessTestCase):
+    processes: ClassVar[list]
+
+    @classmethod
+    def start_server(cls, port: int = 0) -> None:
+        kept = Path(tempfile.mkdtemp(prefix="pipette-certificate-"))
+        cls.addClassCleanup(shutil.rmtree, kept, ignore_errors=True)
+        own_certificate.in_folder(kept, ["127.0.0.1", "localhost"])
+        cls.plain, cls.secure = free_port(), free_port()
+        behind = {
+            "PIPETTE_HTTPS": "1",
+            "PIPETTE_TRUSTED_PROXIES": "1",
+            "PIPETTE_AUTHORITY": str(kept / "authority.pem"),
+            "PIPETTE_ALLOWED_HOSTS": "127.0.0.1",
+        }
+        cls.processes = [cls.start_process(free_port(), behind) for _ in range(2)]
+        proxy = Proxy([port for _, port in cls.processes], cls.plain, cls.secure, kept)
+        cls.addClassCleanup(proxy.stop)
+        cls.url = f"https://127.0.0.1:{cls.secure}"
+        own = x509.load_pem_x509_certificate((kept / "server.pem").read_bytes()).public_key()
+        key = hashlib.sha256(own.public_bytes(Encoding.DER, PublicFormat.SubjectPublicKeyInfo)).digest()
+        # what trusting the school's authority does on a real device, where browsers take no authority from a command line
+        cls.arguments = [f"--ignore-certificate-errors-spki-list={base64.b64encode(key).decode()}"]
+
+    def test_a_phone_joins_goes_offline_reloads_measures_and_comes_back_while_one_process_is_killed(self):
+        ada = teacher("ada")
+        ada.password = ScryptPasswordHasher().encode(PASSWORD, "salt")  # the tests' own hasher is not the processes'
+        ada.save()
+        lab = lab_of(ada)
+        tern = group_of(lab)
+        board, phone = self.device(), self.device(PHONE, touch=True)
+        self.sign_in(board)
+        board.goto(f"/labs/{lab.id}/board")
+        expect(board.get_by_text("Tern").first).to_be_visible()
+        self.join(phone, lab.join_code, tern.pin)
+        self.type_reading(phone, "0.911")
+        expect(board.get_by_text(re.compile(r"^1 of \d+ readings"))).to_be_visible(timeout=5000)
+
+        self.assertTrue(phone.evaluate("navigator.serviceWorker.ready.then(() => window.isSecureContext)"))
+        phone.wait_for_timeout(1500)
+        phone.context.set_offline(True)
+        phone.reload()
+        expect(phone.get_by_role("heading", name="Build this cell")).to_be_visible()
+        self.type_reading(phone, "0.912")
+        expect(phone.get_by_text("1 not sent yet")).to_be_visible()
+        self.processes[0][0].send_signal(signal.SIGKILL)
+        phone.context.set_offline(False)
+        expect(phone.get_by_text("All readings sent")).to_be_visible(timeout=10_000)
+        self.type_reading(phone, "0.913")
+        expect(phone.get_by_text("All readings sent")).to_be_visible(timeout=10_000)
+        expect(board.get_by_text(re.compile(r"^3 of \d+ readings"))).to_be_visible(timeout=4000)
+        kept = list(Reading.objects.order_by("received_at").values_list("text", flat=True))
+        self.assertEqual(kept, ["0.911", "0.912", "0.913"])
+
+    def test_plain_http_leads_to_https_and_still_gives_the_certificate(self):
+        class Stay(urllib.request.HTTPRedirectHandler):
+            def redirect_request(self, *_):
+                return None
+
+        opener = urllib.request.build_opener(Stay)
+        with self.assertRaises(urllib.error.HTTPError) as told:
+            opener.open(f"http://127.0.0.1:{self.plain}/join", timeout=10)
+        told.exception.close()
+        self.assertEqual((told.exception.code, told.exception.headers["Location"]), (301, "https://127.0.0.1/join"))
+        with opener.open(f"http://127.0.0.1:{self.plain}/authority.crt", timeout=10) as answer:
+            x509.load_der_x509_certificate(answer.read())
