@@ -10,7 +10,6 @@ from __future__ import annotations
 
 import argparse
 import asyncio
-import json
 import os
 import random
 import statistics
@@ -34,6 +33,7 @@ from django.conf import settings  # noqa: E402
 from django.db import connection, connections  # noqa: E402
 from django.test.runner import DiscoverRunner  # noqa: E402
 
+from bench.line import Line, cookies_of, p95  # noqa: E402
 from e2e.process import free_port  # noqa: E402
 from server.entries.models import Reading  # noqa: E402
 from server.labs.models import PlannedCell  # noqa: E402
@@ -41,54 +41,6 @@ from server.tests.support import as_group, as_teacher, lab_of, teacher  # noqa: 
 
 DEVICES, BOARDS, BENCHES, GROUPS = 40, 4, 36, 10
 PLATES = ["magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite"]
-
-
-class Line:
-    """One kept-alive connection with a visitor's cookies."""
-
-    def __init__(self, port: int, cookies: str) -> None:
-        self.port, self.cookies = port, cookies
-        self.reader: asyncio.StreamReader
-        self.writer: asyncio.StreamWriter | None = None
-
-    async def send(self, method: str, path: str, body: object = None) -> None:
-        """Send a request."""
-        if self.writer is None:
-            self.reader, self.writer = await asyncio.open_connection("127.0.0.1", self.port, limit=2**22)
-        data = b"" if body is None else json.dumps(body).encode()
-        token = self.cookies.partition("csrftoken=")[2].partition(";")[0]
-        head = (
-            f"{method} {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nCookie: {self.cookies}\r\nX-CSRFToken: {token}\r\n"
-            f"Content-Type: application/json\r\nContent-Length: {len(data)}\r\n\r\n"
-        )
-        self.writer.write(head.encode() + data)
-        await self.writer.drain()
-
-    async def head(self) -> tuple[int, dict[str, str]]:
-        """Status and headers of the answer."""
-        status = int((await self.reader.readline()).split()[1])
-        headers = {}
-        while line := (await self.reader.readline()).decode().strip():
-            name, _, value = line.partition(": ")
-            headers[name.lower()] = value
-        return status, headers
-
-    async def ask(self, method: str, path: str, body: object = None) -> tuple[int, bytes]:
-        """One request and its whole answer; on a new connection where the server has closed an idle one."""
-        try:
-            await self.send(method, path, body)
-            status, headers = await self.head()
-        except (ConnectionError, IndexError):
-            self.writer = None
-            await self.send(method, path, body)
-            status, headers = await self.head()
-        return status, await self.reader.readexactly(int(headers["content-length"]))
-
-
-def cookies_of(client: object, token: str) -> str:
-    """A test client's cookies as a header."""
-    jar = client.cookies  # type: ignore[attr-defined]
-    return "; ".join([*(f"{name}={morsel.value}" for name, morsel in jar.items()), f"csrftoken={token}"])
 
 
 class Room:
@@ -136,11 +88,6 @@ class Room:
         for key, start in self.posted.items():
             if key not in self.seen_ms and key.encode() in board:
                 self.seen_ms[key] = 1000.0 * (now - start)
-
-
-def p95(values: list[float]) -> float:
-    """The 95th percentile."""
-    return sorted(values)[int(0.95 * (len(values) - 1))]
 
 
 async def play(port: int, lab: object, ada: object, token: str, every: float, seconds: float) -> Room:
