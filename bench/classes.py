@@ -68,26 +68,32 @@ class Seen:
             await asyncio.sleep(rng.uniform(0.6, 1.4) * EVERY_S)
 
     async def watcher(self, ports: list[int], cookies: str, events: str, path: str, board: bool) -> None:
-        """Listen, and fetch at every change, as a page does."""
+        """Listen, and at every change show what comes with it or fetch it, as a page does."""
         listening, fetching = (Line(port, cookies) for port in ports)
-        await listening.send("GET", events)
+        await listening.send("GET", f"{events}?whole=1")
         await listening.head()
         version = await self.fetch(fetching, path, "", board)
         while True:
-            line = (await listening.reader.readline()).decode().strip()
-            if line == "event: changed":
+            line = await listening.reader.readline()
+            if line.startswith(b"data: {"):  # what is to be shown comes with the news
+                self.bytes += len(line)
+                self.look(line, board)
+            elif line.startswith(b"data: "):
                 version = await self.fetch(fetching, path, version, board)
+
+    def look(self, body: bytes, board: bool) -> None:
+        """Note which readings a board shows for the first time."""
+        now = time.perf_counter()
+        for key, start in self.posted.items() if board else ():
+            if key not in self.seen_ms and key.encode() in body:
+                self.seen_ms[key] = 1000.0 * (now - start)
 
     async def fetch(self, line: Line, path: str, version: str, board: bool) -> str:
         """Fetch as a browser does: it says which version it has; returns the one it has now."""
         status, body, headers = await line.ask_whole("GET", path, None, {"If-None-Match": version} if version else {})
         self.fetched += 1
         self.bytes += len(body)
-        if board and status == 200:
-            now = time.perf_counter()
-            for key, start in self.posted.items():
-                if key not in self.seen_ms and key.encode() in body:
-                    self.seen_ms[key] = 1000.0 * (now - start)
+        self.look(body, board and status == 200)
         return headers.get("etag", "")
 
 

@@ -78,13 +78,18 @@ def answer(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> HttpResp
 
     It may depend on the time, so it is kept for two seconds at most, and only while the lab is open.
     """
+    return as_json(answer_json(lab, whose, make))
+
+
+def answer_json(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> bytes:
+    """The JSON of `answer`."""
     if lab.state != OPEN:
-        return as_json(make().model_dump_json().encode())
+        return make().model_dump_json().encode()
     slot = _slot((whose, lab.id))
     with slot.lock:
         if slot.changes < lab.changes or time.monotonic() - slot.made_at >= FRESH_S:
             slot.put(lab.changes, make().model_dump_json().encode())
-        return as_json(slot.made)
+        return cast(bytes, slot.made)
 
 
 def made_once(lab: Lab, kind: str, make: Callable[[], Made]) -> Made:

@@ -7,6 +7,7 @@ connection of its own and hands what it hears to the open streams, so any number
 from __future__ import annotations
 
 import asyncio
+import logging
 import time
 import uuid
 from collections import Counter
@@ -14,6 +15,7 @@ from collections.abc import AsyncIterator, Awaitable, Callable, Hashable, Iterat
 from contextlib import contextmanager
 
 import psycopg
+from asgiref.sync import sync_to_async
 from django.db import connection
 
 from server.base.problems import Problem
@@ -29,6 +31,8 @@ STILL_S = 60.0  # a stream looks at least this often whether it may still run
 MOST_STREAMS = 12  # of one group's devices, or one teacher's pages, in one process
 TOO_MANY = Problem(429, "too_many_streams", "Too many pages of yours are open at once. This one looks for news by itself.")
 Allowed = Callable[[], Awaitable[bool]]
+Tell = Callable[[], Awaitable[bytes]]
+log = logging.getLogger("pipette.live")
 
 
 def notify(payload: str) -> None:
@@ -42,6 +46,7 @@ class Hub:
 
     def __init__(self) -> None:
         self.queues: dict[str, dict[asyncio.Queue[bool], str]] = {}
+        self.heard: Counter[str] = Counter()
         self.task: asyncio.Task[None] | None = None
 
     async def listen(self) -> None:
@@ -65,6 +70,7 @@ class Hub:
         lab, group, kind = (*what.split(" "), "", "")[:3]
         rights, group = kind == RIGHTS, "" if group == "-" else group
         for name in tuple(self.queues) if lab == "-" else (lab,):
+            self.heard[name] += name in self.queues
             for queue, only in self.queues.get(name, {}).items():
                 if (not only or not group or only == group) and not queue.full():
                     queue.put_nowait(rights)
@@ -84,9 +90,34 @@ class Hub:
         queues.pop(queue, None)
         if not queues:
             self.queues.pop(lab, None)
+            self.heard.pop(lab, None)
 
 
-HUB = Hub()
+class Told:
+    """What is told after a change, made once for all streams of this process that wait for the same.
+
+    It is made anew for whoever has heard of a change since the making began, so nobody is told less than they heard of.
+    """
+
+    def __init__(self) -> None:
+        self.made: dict[tuple[str, Hashable], tuple[int, asyncio.Future[bytes]]] = {}
+
+    async def of(self, lab: str, what: Hashable, make: Callable[[], bytes]) -> bytes:
+        """The bytes that `make` makes in a thread; `what` names them within the lab."""
+        heard, key = HUB.heard[lab], (lab, what)
+        begun, future = self.made.get(key, (-1, None))
+        if future is None or begun < heard or (future.done() and future.exception() is not None):
+            future = asyncio.ensure_future(sync_to_async(make, thread_sensitive=False)())
+            self.made[key] = heard, future
+        return await asyncio.shield(future)
+
+    def forget(self, lab: str) -> None:
+        """Let go of all of a lab's."""
+        for key in [key for key in self.made if key[0] == lab]:
+            del self.made[key]
+
+
+HUB, TOLD = Hub(), Told()
 _OPEN: Counter[Hashable] = Counter()
 
 
@@ -122,27 +153,45 @@ class Still:
         return await self.allowed()
 
 
-async def stream(lab: uuid.UUID, group: uuid.UUID | None, allowed: Allowed) -> AsyncIterator[str]:
-    """Server-sent events of one lab, for a group or the teacher: `changed`, whenever there is something to fetch, a few
-    times a second at most, and a comment now and then. Ends when it is no longer allowed."""
+async def _told(tell: Tell) -> bytes:
+    """What is to be shown, or `1` where it cannot be made: then the page fetches it, and is told why not."""
+    try:
+        return await tell()
+    except Exception:  # whatever it is, the stream goes on, and asking says it in words
+        log.exception("what has changed could not be told")
+        return b"1"
+
+
+async def stream(
+    lab: uuid.UUID, group: uuid.UUID | None, allowed: Allowed, tell: Tell | None = None
+) -> AsyncIterator[str | bytes]:
+    """Server-sent events of one lab, for a group or the teacher: `changed`, a few times a second at most, and a comment now
+    and then. Ends when it is no longer allowed.
+
+    With `tell` each `changed` brings what is to be shown, as JSON; without, or where that cannot be made just now, the page
+    fetches it.
+    """
     queue, wait_s = HUB.subscribe(str(lab), str(group or "")), BENCH_S if group else BOARD_S
     still = Still(allowed)
     try:
         yield "retry: 2000\n\n"
         while True:
-            rights, said = False, ": still here\n\n"
+            rights, changed = False, True
             try:
                 rights = await asyncio.wait_for(queue.get(), PING_S)
                 await asyncio.sleep(wait_s)
                 while not queue.empty():
                     rights |= queue.get_nowait()
-                said = "event: changed\ndata: 1\n\n"
             except TimeoutError:
-                pass
-            yield said
+                changed = False
             if not await still.runs(rights):
                 return
-            if not said.startswith(":"):
-                await asyncio.sleep(QUIET_S)
+            if not changed:
+                yield ": still here\n\n"
+                continue
+            yield b"event: changed\ndata: " + (b"1" if tell is None else await _told(tell)) + b"\n\n"
+            await asyncio.sleep(QUIET_S)
     finally:
         HUB.leave(str(lab), queue)
+        if str(lab) not in HUB.queues:
+            TOLD.forget(str(lab))

@@ -9,6 +9,7 @@ from __future__ import annotations
 import asyncio
 import uuid
 from collections.abc import AsyncIterator, Callable, Hashable
+from dataclasses import dataclass
 from typing import TypeVar
 
 from asgiref.sync import sync_to_async
@@ -21,26 +22,58 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHt
 
 from galvanic.cells import Cell
 from server.base.errors import NO_METHOD, SIGN_IN, respond
-from server.base.live import Allowed, counted, room_for, stream
+from server.base.live import TOLD, Allowed, Tell, counted, room_for, stream
 from server.base.problems import Problem, not_found
+from server.entries.api import bench_json
 from server.labs.models import Lab, PlannedCell
+from server.labs.outputs import way_of
+from server.materials.own import materials_for
 from server.meters.services import Address, address_of, samples
 from server.people.address import client_address
 from server.people.auth import COOKIE, Member, is_here, member_of
+from server.people.models import Teacher
+from server.room.board_api import board_json
 
 Found = TypeVar("Found")
-Heard = tuple[uuid.UUID, uuid.UUID | None, Hashable]
+
+
+@dataclass(frozen=True, slots=True)
+class Heard:
+    """The lab whose changes a visitor may hear of, the group if it is one, whose stream it is, and how much may be shown."""
+
+    lab: uuid.UUID
+    group: uuid.UUID | None
+    whose: Hashable
+    who: Teacher | Member
+    way: str = ""
 
 
 def _heard(request: HttpRequest, lab_id: uuid.UUID | None) -> Heard | None:
-    """The lab whose changes this visitor may hear of, the group if it is one, and whose stream it is; or None."""
+    """What this visitor may hear of, or None."""
     if lab_id is None:
         member = _member(request)
-        return (member.lab_id, member.group_id, member.group_id) if member else None
+        return Heard(member.lab_id, member.group_id, member.group_id, member) if member else None
     user = _user(request)
-    if is_here(user) and Lab.objects.visible_to(user).filter(id=lab_id).exists():
-        return lab_id, None, user.id
-    return None
+    if not is_here(user):
+        return None
+    lab = Lab.objects.visible_to(user).with_way(user).filter(id=lab_id).first()
+    return None if lab is None else Heard(lab_id, None, user.id, user, way_of(lab))
+
+
+def _shown(heard: Heard) -> Tell:
+    """The board or the bench of a visitor, made once for all who see the same."""
+
+    def make() -> bytes:
+        try:
+            with materials_for(heard.who):
+                if isinstance(heard.who, Member):
+                    return bench_json(heard.who)
+                return board_json(heard.who, heard.lab)
+        finally:
+            connections.close_all()
+
+    what = ("bench", heard.group) if heard.group else ("board", heard.way == "look")
+    return lambda: TOLD.of(str(heard.lab), what, make)
 
 
 def _user(request: HttpRequest) -> object:
@@ -81,8 +114,9 @@ async def events(request: HttpRequest, lab_id: uuid.UUID | None = None) -> HttpR
         return HttpResponse(status=204)  # a closed lab has nothing to tell: the page does not ask again
     if heard is None:
         return respond(SIGN_IN if lab_id is None else not_found("lab"))
-    lab, group, whose = heard
-    return await _streamed(whose, stream(lab, group, _looked_up(lambda: _heard(request, lab_id), heard)))
+    tell = _shown(heard) if "whole" in request.GET else None
+    allowed = _looked_up(lambda: _heard(request, lab_id), heard)
+    return await _streamed(heard.whose, stream(heard.lab, heard.group, allowed, tell))
 
 
 TICKS, TICK_S = 3, 0.7
@@ -103,14 +137,14 @@ async def ticks(request: HttpRequest) -> HttpResponseBase:
     return await _streamed(("check", client_address(request)), told())
 
 
-async def _streamed(whose: Hashable, events: AsyncIterator[str]) -> HttpResponseBase:
+async def _streamed(whose: Hashable, events: AsyncIterator[str | bytes]) -> HttpResponseBase:
     await sync_to_async(connections.close_all)()  # else the stream would keep its database connection
     try:
         room_for(whose)
     except Problem as problem:
         return respond(problem)
 
-    async def run() -> AsyncIterator[str]:
+    async def run() -> AsyncIterator[str | bytes]:
         with counted(whose):
             async for event in events:
                 yield event

@@ -10,7 +10,7 @@ from galvanic.bench.loading import HOW_SHORT, how_to_load
 from galvanic.bench.readings import READABLE
 from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.preparing import preparation
-from server.base.kept import answer
+from server.base.kept import answer_json, as_json
 from server.entries.checking import check_rows, reference_of
 from server.entries.entry import MeterIn, PredictionIn, ReadingIn
 from server.entries.hands import CellInHand, hands_of, with_what_is_beside
@@ -48,9 +48,13 @@ router = Router()
 @router.get("/bench", response={200: BenchOut, 401: ProblemOut}, auth=GroupAuth(), operation_id="bench")
 def bench(request: HttpRequest) -> HttpResponse:
     """The group's own cells and readings."""
-    actor = actor_of(request)
+    return as_json(bench_json(actor_of(request)))
+
+
+def bench_json(actor: Member) -> bytes:
+    """A group's bench as it is sent, also on its stream."""
     lab = lab_of_group(actor)
-    return answer(lab, ("bench", actor.group_id), lambda: _bench(actor, lab))
+    return answer_json(lab, ("bench", actor.group_id), lambda: _bench(actor, lab))
 
 
 def _bench(actor: Member, lab: Lab) -> BenchOut:

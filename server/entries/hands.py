@@ -11,14 +11,12 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from django.db.models import prefetch_related_objects
-
 from galvanic.bench.class_reference import GroupCell
 from galvanic.cells import Cell
 from server.base.kept import made_of_each
 from server.base.problems import not_found
 from server.entries.checking import Row, class_values
-from server.entries.fetched import BESIDE, with_their_readings
+from server.entries.fetched import BESIDE, fetch_beside, with_their_readings
 from server.entries.models import MeterCheck, SetAside
 from server.entries.outputs import current_rows, is_asked, meter_out, with_readings
 from server.entries.schemas import CellWithReadings, MeterOut
@@ -92,7 +90,7 @@ def cell_for_teacher(actor: Teacher, cell_id: uuid.UUID) -> PlannedCell:
 
 def with_what_is_beside(hand: Hand) -> None:
     """Fetch predictions and what is kept beside readings onto the hand's own cells, which are new after each change."""
-    prefetch_related_objects([cell.planned for cell in hand.cells], "predictions", *BESIDE)
+    fetch_beside([cell.planned for cell in hand.cells], ["predictions"])
 
 
 def cells_with_predictions(lab: Lab) -> list[PlannedCell]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable, Iterable, Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from typing import Any
 
 from django.db import InterfaceError, OperationalError
@@ -17,7 +17,7 @@ from galvanic.reference import catalogue
 from galvanic.reference.catalogue import Electrode, Electrolyte, build_electrode
 from galvanic.reference.reader import Reader
 from server.materials.models import OwnMaterial
-from server.people.auth import member_behind
+from server.people.auth import Member, member_behind
 from server.people.models import Teacher
 
 log = logging.getLogger("pipette.materials")
@@ -74,6 +74,16 @@ def materials_of(teacher: Teacher) -> Iterator[None]:
     """Let a teacher's own materials, retired ones too, stand in the catalogue."""
     with catalogue.also(lambda: _built(OwnMaterial.objects.known_to(teacher))):
         yield
+
+
+def materials_for(who: Teacher | Member) -> AbstractContextManager[None]:
+    """The materials that somebody at a desk or a bench sees, for what is made outside a request."""
+
+    def rows() -> list[OwnMaterial]:
+        known = OwnMaterial.objects
+        return list(known.at_bench(who) if isinstance(who, Member) else known.known_to(who))
+
+    return catalogue.also(lambda: _built(rows()))
 
 
 def own_materials(get_response: Handler) -> Handler:

@@ -9,7 +9,7 @@ from django.utils import timezone
 from ninja import Router
 
 from galvanic.cells import Cell
-from server.base.kept import answer
+from server.base.kept import answer_json, as_json
 from server.entries.beside_schemas import Beside
 from server.entries.hands import cell_for_teacher, cells_with_predictions, hands_of
 from server.entries.outputs import beside_out, current_rows
@@ -20,6 +20,7 @@ from server.labs.outputs import pin_for, way_of
 from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, stage_of
 from server.people.auth import TeacherAuth, teacher_of
+from server.people.models import Teacher
 from server.people.schemas import ProblemOut
 from server.room.attention import Relief, visits_of
 from server.room.schemas import BoardCell, BoardOut, GroupBoard, JustIn, ReliefOut, SpanOut, VisitOut
@@ -66,8 +67,13 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
 @router.get("/labs/{uuid:lab_id}/board", response={200: BoardOut, 404: ProblemOut}, operation_id="board")
 def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
     """All groups' cells and readings."""
-    lab = lab_for_teacher(teacher_of(request), lab_id)
-    return answer(lab, ("board", way_of(lab) == "look"), lambda: _board(lab))
+    return as_json(board_json(teacher_of(request), lab_id))
+
+
+def board_json(actor: Teacher, lab_id: uuid.UUID) -> bytes:
+    """The board as it is sent, also on the teacher's stream. Raises Problem not_found."""
+    lab = lab_for_teacher(actor, lab_id)
+    return answer_json(lab, ("board", way_of(lab) == "look"), lambda: _board(lab))
 
 
 def _board(lab: Lab) -> BoardOut:

@@ -133,8 +133,8 @@ class Recording(TestCase):
     def test_the_bench_needs_few_queries_however_many_readings(self):
         for _ in range(5):
             record(self.cell)
-        # group, own materials, lab, groups, cells, readings, asked, meter check, set aside; predictions and four beside
-        with self.assertNumQueries(15):
+        # group, own materials, lab, groups, cells, readings, asked, meter check, set aside; what there is beside them
+        with self.assertNumQueries(10):
             self.client.get("/api/bench")
 
 

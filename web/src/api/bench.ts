@@ -11,7 +11,7 @@ export const usePredictions = (id: string) =>
   });
 
 export const useBench = () => {
-  const live = useLive("/api/bench/events", ["bench"]);
+  const live = useLive("/api/bench/events", ["bench"], true);
   return useQuery({
     queryKey: ["bench"],
     queryFn: () => dataOf(GET("/api/bench")),

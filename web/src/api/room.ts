@@ -4,7 +4,7 @@ import { useLive } from "./live";
 import { LIVE_MS, LOOK_AGAIN_MS, ofLab, useChange } from "./queries";
 
 export const useBoard = (id: string) => {
-  const live = useLive(`/api/labs/${id}/events`, ["board", id]);
+  const live = useLive(`/api/labs/${id}/events`, ["board", id], true);
   return useQuery({
     queryKey: ["board", id],
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/board", { params: { path: { lab_id: id } } })),
