@@ -117,8 +117,9 @@ def make_certificate(
                 "move its folder (.run/certificate) away."
             )
     key = ec.generate_private_key(ec.SECP256R1())
+    # Its common name is no host's name: OpenSSL would hold one against the limits wherever only addresses stand beside it.
     made = (
-        _begun(_named(names[0]), authority.subject, key.public_key(), DAYS_397)
+        _begun(_named("Pipette, server"), authority.subject, key.public_key(), DAYS_397)
         .add_extension(x509.SubjectAlternativeName([general(name) for name in names]), critical=False)
         .add_extension(x509.BasicConstraints(ca=False, path_length=None), critical=True)
         .add_extension(_use(signs=False), critical=True)

@@ -57,6 +57,10 @@ class OwnCertificate(SimpleTestCase):
             self.assertEqual(self.shake(name), "", name)
         self.assertIn("mismatch", self.shake("192.168.7.21"))
 
+    def test_an_address_alone_will_do(self):
+        own_certificate.in_folder(self.folder, ["192.0.2.7"])
+        self.assertEqual(self.shake("192.0.2.7"), "")
+
     def test_the_authority_cannot_sign_for_any_other_site(self):
         own_certificate.in_folder(self.folder, ["10.0.0.4"])
         for name in ("example.org", "8.8.8.8", "notlocal"):
