@@ -1,5 +1,8 @@
 # What installing and upgrading have in common. Sourced by install and upgrade.
 
+# Debian's own programs: what root has in a home of its own, the user pipette cannot reach.
+export PATH=/usr/sbin:/usr/bin:/sbin:/bin
+
 HOME_DIR=/opt/pipette DATA=/var/lib/pipette CONFIG=/etc/pipette
 SOURCE=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd -P)
 

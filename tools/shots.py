@@ -94,12 +94,13 @@ def cupboard(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Its numbers").wait_for()
 
 
-def new_lab(page: Page, url: str) -> None:
+def school(page: Page, url: str) -> None:
+    """The school's accounts, with an invitation that was just made."""
     sign_in(page, url)
-    page.get_by_role("link", name="Plan a lab").click()
-    page.get_by_label("Title").fill("Which metal is the strongest negative plate?")
-    page.get_by_text("Fits: ").wait_for()
-    page.evaluate("window.scrollTo(0, 0)")
+    page.goto(f"{url}/school")
+    page.get_by_label("For whom").fill("new in chemistry")
+    page.get_by_role("button", name="Make a link").click()
+    page.get_by_role("button", name="Copy the link").wait_for()
 
 
 def board(page: Page, url: str) -> None:
@@ -195,7 +196,7 @@ def predict(page: Page, url: str) -> None:
 Take = Callable[[Page, str], None]
 VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "labs": (labs, LAPTOP, False),
-    "new-lab": (new_lab, LAPTOP, False),
+    "school": (school, LAPTOP, True),
     "plan": (plan, LAPTOP, False),
     "kit": (sheet("Kit and mixing", "Kit and mixing"), LAPTOP, False),
     "safety": (sheet("Safety", "Safety sheet"), LAPTOP, False),

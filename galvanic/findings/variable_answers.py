@@ -60,10 +60,22 @@ def answers(
     return out
 
 
+def _factor(form: Form, fit: ByGroup, reach: float, first: float) -> float | None:
+    """By how much a current could change over all levels and not be seen; None where the line says nothing."""
+    most = max(abs(fit.low), abs(fit.high)) * reach
+    if form.name in ("power", "arrhenius"):
+        return math.exp(most)
+    if form.name == "log y":
+        return 10.0**most
+    at_first = fit.at(first)
+    return 1.0 + most / at_first if at_first > 0.0 else None
+
+
 def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: ByGroup, points: Sequence[Point]) -> Note:
     numbers = [at for _, at, _ in points]
     reach = abs(form.x(max(numbers)) - form.x(min(numbers)))
     groups = f"{fit.groups} groups"
+    verb = "move" if variable.whole else "moves"  # plate pairs move, the distance moves
     if quantity == "volts":
         most = max(abs(fit.low), abs(fit.high)) * reach
         span = f"from {min(numbers):g} to {max(numbers):g} {variable.unit}".rstrip()
@@ -75,14 +87,14 @@ def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: 
         whole = fit.slope * reach * (1.0 if form.x(max(numbers)) > form.x(min(numbers)) else -1.0)
         small = " That is too little to matter." if most < MATTERS_V else ""
         text = f"{volts(whole, 3, signed=True)} {span} ({groups}). {form.says(fit)}{small}"
-        return Note("effect", "good", f"{name} moves the volts", text)
+        return Note("effect", "good", f"{name} {verb} the volts", text)
     if not fit.shown:
-        factor = math.exp(max(abs(fit.low), abs(fit.high)) * reach) if form.name in ("power", "arrhenius") else None
-        more = "" if factor is None else f" If there is any, it is smaller than a factor of {factor:.1f} over all levels."
+        factor = _factor(form, fit, reach, form.x(min(numbers)))
+        more = "" if factor is None else f" If there is any, it is smaller than a factor of {factor:.2f} over all levels."
         return Note("no_effect", "plain", f"{name}: no effect on the current seen", f"{groups}.{more}")
     first, last = (form.back(fit.at(form.x(number))) for number in (min(numbers), max(numbers)))
     times = f"{last / first:.2f} times the current at the last level ({groups}). " if first > 0.0 < last < math.inf else ""
-    return Note("effect", "good", f"{name} moves the current", f"{times}{form.says(fit)}")
+    return Note("effect", "good", f"{name} {verb} the current", f"{times}{form.says(fit)}")
 
 
 def _steps(levels: Sequence[Condition], points: Sequence[Point]) -> list[Note]:

@@ -20,6 +20,7 @@ DECADES = 0.9  # of a value's range, from which its logarithm is the scale
 ZERO_K = 273.15
 Quantity = Literal["volts", "current"]
 POWERS = frozenset({"area", "depth", "length", "pairs"})
+NO_ZERO = frozenset({"temperature"})  # its zero is a convention, so ten times as much of it means nothing
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,7 +48,8 @@ def form_of(variable: Variable, quantity: Quantity, numbers: Sequence[float]) ->
         return Form("inverse", _same, lambda amps: 1.0 / amps, lambda y: 1.0 / y if y > 0.0 else math.inf, _fixed_part)
     if quantity == "current" and variable.key == "temperature":
         return Form("arrhenius", lambda c: 1.0 / (c + ZERO_K), math.log, math.exp, _activation)
-    spans = min(numbers) > 0.0 and math.log10(max(numbers) / min(numbers)) >= DECADES and variable.kind == "number"
+    counted = variable.kind == "number" and variable.key not in NO_ZERO
+    spans = counted and min(numbers) > 0.0 and math.log10(max(numbers) / min(numbers)) >= DECADES
     if quantity == "current":
         return Form("log y", math.log10 if spans else _same, math.log10, lambda y: 10.0**y, lambda fit: (
             f"{_range(fit)} decades of current per {'decade of it' if spans else unit}."))  # fmt: skip

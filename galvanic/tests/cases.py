@@ -8,7 +8,7 @@ from __future__ import annotations
 import contextlib
 import io
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import fields, is_dataclass
+from dataclasses import fields, is_dataclass, replace
 
 import numpy as np
 
@@ -26,8 +26,9 @@ from galvanic.chemistry.life import life
 from galvanic.chemistry.transient import Event, simulate
 from galvanic.chemistry.what_if import Change, what_if
 from galvanic.command.main import main
+from galvanic.condition import Condition
 from galvanic.findings.bath_notes import bath_notes
-from galvanic.findings.by_variable import volts_by_variable
+from galvanic.findings.by_variable import current_by_variable, volts_by_variable
 from galvanic.findings.claims import CAUSES, data_of, weigh, weigh_ladder
 from galvanic.findings.class_accounts import score_accounts
 from galvanic.findings.class_notes import class_notes
@@ -42,8 +43,10 @@ from galvanic.planning.level_notes import level_notes
 from galvanic.planning.plan_notes import plan_notes
 from galvanic.planning.safety import AGE_BANDS, bench_cautions, set_up_notes, sheet
 from galvanic.planning.schedule import Steps, overfull, timeline
+from galvanic.simulated.one_changed import a_class
 from galvanic.simulated.packs import PACK_FAULTS, build
 from galvanic.simulated.rehearsal import simulated_class
+from galvanic.statistics.drift import Shared
 
 NAMES = ("Tern", "Knot", "Ruff", "Plover", "Curlew", "Dunlin", "Gannet", "Fulmar")
 LEMON = Cell("zinc", "lemon-juice", "copper")
@@ -129,6 +132,46 @@ def classes() -> Iterator[str]:
                 yield from told(weigh(cause, data_of(NAMES[0], first.cell, results)), f"{at} {cause}")
                 if seed == 1:
                     yield from told(weigh_ladder(cause, NAMES[0], results), f"{at} ladder {cause}")
+
+
+def turned() -> Iterator[str]:
+    """Classes in which one group, or every group, has its leads the other way round; a meter that is off; a drift."""
+    for groups in (NAMES[:1], NAMES):
+        wrong = [
+            replace(reading, volts_v=-reading.volts_v) if reading.group in groups else reading
+            for reading in readings(4, TASKS[0])
+        ]
+        off = [replace(r, volts_v=r.volts_v + 0.15) if r.group == NAMES[1] else r for r in wrong]
+        for at, values in (("turned", wrong), ("turned and off", off)):
+            yield from told(
+                [(note.title, note.text, note.evidence) for note in class_notes(compare(values))], f"{at} {len(groups)}"
+            )
+    shared = [Shared(name, minute, 0.95 - 0.002 * minute) for name in NAMES for minute in (8.0, 9.0, 48.0, 49.0)]
+    yield from told([(note.title, note.text, note.evidence) for note in class_notes((), shared)], "drift")
+
+
+def changed() -> Iterator[str]:
+    """One thing changed: volts and currents of simulated classes with an effect and without, numbers and words."""
+    rng = np.random.default_rng(8)
+    for variable, levels, slope in (
+        ("spacing", (1.0, 2.0, 4.0, 8.0), -0.02), ("spacing", (1.0, 2.0, 4.0, 8.0), 0.0), ("temperature", (5.0, 20.0, 40.0), 0.004),
+        ("pairs", (1.0, 2.0, 3.0), 0.3), ("depth", (1.0, 4.0), 0.0),
+    ):  # fmt: skip
+        groups, at, values = a_class(rng, slope=slope, levels=levels, each=min(3, len(levels)))
+        for size, quantity in ((1.0, "V"), (1e-3, "A")):
+            cells = [replace(LEMON, condition=str(Condition(variable, level))) for level in at]
+            rows = [(name, cell, size * value) for name, cell, value in zip(groups, cells, values, strict=True)]
+            found = (
+                current_by_variable(rows)
+                if quantity == "A"
+                else volts_by_variable(
+                    compare(
+                        ClassReading(name, cell.positive, cell.negative, cell.electrolyte, volts, 0.001, cell.condition)
+                        for name, cell, volts in rows
+                    )
+                )
+            )
+            yield from told([(c.variable.key, c.form, c.fit, c.notes) for c in found], f"{variable} {slope} {quantity}")
 
 
 def checks() -> Iterator[str]:
@@ -249,6 +292,8 @@ CASES: dict[str, Callable[[], Iterator[str]]] = {
     "plans": plans,
     "safety": safety,
     "classes": classes,
+    "turned": turned,
+    "changed": changed,
     "checks": checks,
     "packs": packs,
     "runs": runs,
