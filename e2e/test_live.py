@@ -54,7 +54,7 @@ class Streams(BrowserTestCase):
     def test_the_board_shows_a_reading_long_before_it_would_look_by_itself(self):
         page = self.device()
         self.sign_in(page)
-        with page.expect_response(re.compile("/events$")):
+        with page.expect_response(re.compile(r"/events\?whole=1$")):
             page.goto(f"/labs/{self.lab.id}/board")
         expect(page.get_by_text("Readings appear here as groups record them.")).to_be_visible()
         page.wait_for_timeout(2500)  # by now it has stopped looking every two seconds

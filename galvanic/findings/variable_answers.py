@@ -66,7 +66,7 @@ def _factor(form: Form, fit: ByGroup, reach: float, first: float) -> float | Non
     if form.name in ("power", "arrhenius"):
         return math.exp(most)
     if form.name == "log y":
-        return 10.0**most
+        return float(10.0**most)
     at_first = fit.at(first)
     return 1.0 + most / at_first if at_first > 0.0 else None
 

@@ -25,9 +25,11 @@ export const ofLab = (id: string) => ({ params: { path: { lab_id: id } } });
 export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
   const client = useQueryClient();
   const mutation = useMutation<Out, Problem, In>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
-  // Pressing twice does it once; the button keeps its focus, which a disabled one would lose.
+  // Pressing twice does it once; the button keeps its focus, which a disabled one would lose. Something else that is asked
+  // for while the first is still shown anew is done too: it must not be lost without a word.
   const mutate: typeof mutation.mutate = (...input) => {
-    if (!mutation.isPending) mutation.mutate(...input);
+    const same = mutation.isPending && JSON.stringify(mutation.variables) === JSON.stringify(input[0]);
+    if (!same) mutation.mutate(...input);
   };
   return { ...mutation, mutate };
 }

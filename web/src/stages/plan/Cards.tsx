@@ -89,7 +89,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
             </div>
             <JoinCode link={cards} size="118px" />
           </Head>
-          <Scroll>
+          <Scroll tabIndex={0} role="region" aria-label={`Cells of ${card.group}`}>
             <Cells>
               <thead>
                 <tr>
