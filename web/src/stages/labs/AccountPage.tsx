@@ -16,8 +16,8 @@ import { Waiting } from "../../ui/Waiting";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { DeedTable } from "../../ui/DeedTable";
-import { TextField } from "../../ui/fields";
 import { Column, Form, Narrow, Num, Row, Soft, Spread } from "../../ui/layout";
+import { NewPassword, OwnPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { MailAddress } from "./MailAddress";
 import { SecondStep } from "./SecondStep";
@@ -40,15 +40,7 @@ function DeleteAccount() {
             You are signed out everywhere and your labs are out of sight at once. Signing in within 30 days takes all of
             it back; after that it is gone for good, readings and photographs too.
           </Soft>
-          <TextField
-            label="Your password"
-            type="password"
-            value={password}
-            onChange={setPassword}
-            autoComplete="current-password"
-            maxLength={200}
-            isRequired
-          />
+          <OwnPassword value={password} change={setPassword} />
           <Row>
             <Button type="submit">Delete the account</Button>
           </Row>
@@ -60,7 +52,7 @@ function DeleteAccount() {
 }
 
 /** Another password, with the one so far typed once. */
-function NewPassword() {
+function ChangePassword() {
   const change = useChangePassword();
   const [typed, setTyped] = useState({ old: "", new: "" });
   return (
@@ -72,24 +64,15 @@ function NewPassword() {
             change.mutate(typed, { onSuccess: () => setTyped({ old: "", new: "" }) });
           }}
         >
-          <TextField
+          <OwnPassword
             label="Password so far"
-            type="password"
             value={typed.old}
-            onChange={(old) => setTyped((now) => ({ ...now, old }))}
-            autoComplete="current-password"
-            maxLength={200}
-            isRequired
+            change={(old) => setTyped((now) => ({ ...now, old }))}
           />
-          <TextField
+          <NewPassword
             label="New password"
-            hint="Ten letters or more, not a common one. Three unlike words are good."
-            type="password"
             value={typed.new}
-            onChange={(fresh) => setTyped((now) => ({ ...now, new: fresh }))}
-            autoComplete="new-password"
-            maxLength={200}
-            isRequired
+            change={(fresh) => setTyped((now) => ({ ...now, new: fresh }))}
           />
           <Row>
             <Button type="submit">Change the password</Button>
@@ -146,7 +129,7 @@ export function AccountPage() {
             <ButtonLink to="/labs">Your labs</ButtonLink>
           </Row>
         </Spread>
-        <NewPassword />
+        <ChangePassword />
         {account.data && <SecondStep account={account.data} />}
         {account.data?.mail && <MailAddress email={account.data.email} />}
         <SignIns />

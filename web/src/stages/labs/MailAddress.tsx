@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Narrow, Row } from "../../ui/layout";
+import { OwnPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 
 /** Where a link goes if the password is forgotten; only where the school's server sends mail. */
@@ -28,15 +29,7 @@ export function MailAddress({ email }: { email: string }) {
             autoComplete="email"
             maxLength={200}
           />
-          <TextField
-            label="Your password"
-            type="password"
-            value={typed.password}
-            onChange={(password) => setTyped((now) => ({ ...now, password }))}
-            autoComplete="current-password"
-            maxLength={200}
-            isRequired
-          />
+          <OwnPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
           <Row>
             <Button type="submit">Keep this address</Button>
             {set.isSuccess && <span role="status">Kept.</span>}

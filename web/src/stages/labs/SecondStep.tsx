@@ -7,6 +7,7 @@ import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { JoinCode } from "../../ui/JoinCode";
 import { Form, Narrow, Num, Row, Soft } from "../../ui/layout";
+import { OwnPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 
 /** The password typed once more, before something about signing in is changed. */
@@ -28,15 +29,7 @@ function WithPassword({
         setPassword("");
       }}
     >
-      <TextField
-        label="Your password"
-        type="password"
-        value={password}
-        onChange={setPassword}
-        autoComplete="current-password"
-        maxLength={200}
-        isRequired
-      />
+      <OwnPassword value={password} change={setPassword} />
       <Row>
         <Button type="submit">{label}</Button>
       </Row>

@@ -6,9 +6,9 @@ import { ButtonLink, MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Frame } from "../../ui/Frame";
 import { Column, Form, Narrow, Soft } from "../../ui/layout";
+import { NewPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
-import { NewPassword } from "./NewPassword";
 
 /** The first account of a new installation, with the code that stands in the terminal. */
 export function FirstPage() {
