@@ -6,8 +6,10 @@ import time
 
 from playwright.sync_api import expect
 
+from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from server.people.models import Group
+from server.room.services import pause
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, teacher
 
 
@@ -84,3 +86,18 @@ class Streams(BrowserTestCase):
         expect(page.get_by_text(self.tern.pin)).to_have_count(0)
         device.reload()
         expect(device.get_by_role("heading", name="Join your lab")).to_be_visible()
+
+    def test_what_a_stream_has_brought_is_what_opens_again_without_network(self):
+        page = self.device(size=PHONE)
+        asked = []
+        self.join(page, self.lab.join_code, self.tern.pin)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        page.wait_for_timeout(2500)  # by now the worker has the page, and the stream runs
+        page.on("request", lambda request: asked.append(request.url) if request.url.endswith("/api/bench") else None)
+        pause(actor=self.ada, lab_id=self.lab.id, paused=True)
+        expect(page.get_by_text("your teacher has stopped the clock")).to_be_visible()
+        self.assertEqual(asked, [], "the stream brought it: nothing was fetched")
+        page.wait_for_timeout(500)
+        page.context.set_offline(True)
+        page.reload()
+        expect(page.get_by_text("your teacher has stopped the clock")).to_be_visible()

@@ -28,7 +28,12 @@ async function keep(url) {
 }
 
 self.addEventListener("message", (event) => {
-  const { keep: urls, forget } = event.data ?? {};
+  const { keep: urls, forget, told } = event.data ?? {};
+  if (told) {
+    // The bench as a stream has brought it: newer than what was last fetched.
+    const answer = new Response(told, { headers: { "Content-Type": "application/json" } });
+    return event.waitUntil(store("/api/bench", answer));
+  }
   forgotten = Boolean(forget);
   if (forget) event.waitUntil(caches.delete(DATA));
   if (urls)

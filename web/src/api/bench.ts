@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { DELETE, GET, dataOf } from "./client";
 import { useLive } from "./live";
+import { keepTold } from "./offline";
 import { LIVE_MS, LOOK_AGAIN_MS, ofLab, useChange } from "./queries";
 
 export const usePredictions = (id: string) =>
@@ -11,7 +12,7 @@ export const usePredictions = (id: string) =>
   });
 
 export const useBench = () => {
-  const live = useLive("/api/bench/events", ["bench"], true);
+  const live = useLive("/api/bench/events", ["bench"], keepTold);
   return useQuery({
     queryKey: ["bench"],
     queryFn: () => dataOf(GET("/api/bench")),

@@ -2,11 +2,11 @@ import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
 /**
- * Hear of changes from the server while the page is in view: what `key` names is fetched anew at each. With `whole` the news
- * bring what `key` itself names, and only what stands below it is fetched. Returns whether the stream is open; while it is
- * not, the page looks by itself. A hidden page lets its stream go, since browsers keep few.
+ * Hear of changes from the server while the page is in view: what `key` names is fetched anew at each. With `told` the news
+ * bring what `key` itself names, as JSON that is handed to it too, and only what stands below is fetched. Returns whether the
+ * stream is open; while it is not, the page looks by itself. A hidden page lets its stream go, since browsers keep few.
  */
-export function useLive(path: string, key: QueryKey, whole = false): boolean {
+export function useLive(path: string, key: QueryKey, told: ((json: string) => void) | null = null): boolean {
   const client = useQueryClient();
   const [open, setOpen] = useState(false);
   const name = JSON.stringify(key);
@@ -19,6 +19,7 @@ export function useLive(path: string, key: QueryKey, whole = false): boolean {
       // An answer that was asked for before is older than the news.
       void client.cancelQueries({ queryKey, exact: true });
       client.setQueryData(queryKey, JSON.parse(event.data));
+      told?.(event.data);
       void client.invalidateQueries({ queryKey, predicate: (query) => query.queryKey.length > queryKey.length });
     };
     const leave = () => {
@@ -29,7 +30,7 @@ export function useLive(path: string, key: QueryKey, whole = false): boolean {
     const follow = () => {
       if (document.hidden) return leave();
       if (source && source.readyState !== EventSource.CLOSED) return;
-      source = new EventSource(whole ? `${path}?whole=1` : path);
+      source = new EventSource(told ? `${path}?whole=1` : path);
       source.addEventListener("open", () => {
         setOpen(true);
         refresh();
@@ -45,6 +46,6 @@ export function useLive(path: string, key: QueryKey, whole = false): boolean {
       document.removeEventListener("visibilitychange", follow);
       leave();
     };
-  }, [path, name, whole, client]);
+  }, [path, name, told, client]);
   return open;
 }

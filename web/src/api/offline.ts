@@ -19,3 +19,8 @@ export async function keepForOffline(): Promise<void> {
 export async function forgetOffline(): Promise<void> {
   if (canReopen()) (await navigator.serviceWorker.getRegistration("/"))?.active?.postMessage({ forget: true });
 }
+
+/** Keep the bench as its stream has brought it, so that it is the latest that opens without network. */
+export function keepTold(json: string): void {
+  if (canReopen()) navigator.serviceWorker.controller?.postMessage({ told: json });
+}

@@ -3,8 +3,11 @@ import { GET, POST, dataOf } from "./client";
 import { useLive } from "./live";
 import { LIVE_MS, LOOK_AGAIN_MS, ofLab, useChange } from "./queries";
 
+/** A board is shown as its stream brings it; nothing of it is kept on the device. */
+const shownAsTold = () => undefined;
+
 export const useBoard = (id: string) => {
-  const live = useLive(`/api/labs/${id}/events`, ["board", id], true);
+  const live = useLive(`/api/labs/${id}/events`, ["board", id], shownAsTold);
   return useQuery({
     queryKey: ["board", id],
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/board", { params: { path: { lab_id: id } } })),
