@@ -25,7 +25,8 @@ from django.conf import settings
 from django.db import connection, connections
 from django.test.runner import DiscoverRunner
 
-from bench.classroom import GROUPS, PLATES, Line, cookies_of, p95
+from bench.classes import GROUPS, PLATES
+from bench.line import Line, cookies_of, p95
 from e2e.process import free_port
 from server.labs.models import PlannedCell
 from server.tests.support import as_group, lab_of, teacher

@@ -155,7 +155,7 @@ def _play(cluster: Cluster, each: int) -> Server:
     from django.core.management import call_command
     from django.db import connections
 
-    from bench.classroom import cookies_of
+    from bench.line import cookies_of
     from e2e.process import free_port
     from server.base.roles import ROLE, grant
     from server.entries.models import Reading

@@ -19,7 +19,7 @@ from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
 from django.contrib.auth.hashers import ScryptPasswordHasher
 from playwright.sync_api import expect
 
-from e2e.browser import PHONE
+from e2e.browser import LAPTOP, PHONE
 from e2e.live import PASSWORD
 from e2e.process import ProcessTestCase, free_port
 from e2e.proxy import Proxy
@@ -81,6 +81,20 @@ class Deployed(ProcessTestCase):
         expect(board.get_by_text(re.compile(r"^3 of \d+ readings"))).to_be_visible(timeout=4000)
         kept = list(Reading.objects.order_by("received_at").values_list("text", flat=True))
         self.assertEqual(kept, ["0.911", "0.912", "0.913"])
+
+    def test_the_page_for_technicians_finds_all_well_through_the_proxy_and_says_what_is_not(self):
+        for size in (LAPTOP, PHONE):
+            page = self.device(size)
+            page.goto("/check")
+            for said in ("A bench opens again without network", "What is typed is kept on the device",
+                         "News come as they happen", "The clock is right", "The school’s own certificate"):  # fmt: skip
+                expect(page.get_by_role("heading", name=said)).to_be_visible()
+            # the address is that of this machine itself, where no phone comes
+            expect(page.get_by_role("heading", name="Only this computer can open it")).to_be_visible()
+            self.check_access(page)
+        page.clock.install(time="2020-01-01T08:00:00Z")
+        page.reload()
+        expect(page.get_by_role("heading", name="The clock is wrong")).to_be_visible()
 
     def test_plain_http_leads_to_https_and_still_gives_the_certificate(self):
         class Stay(urllib.request.HTTPRedirectHandler):

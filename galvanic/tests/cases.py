@@ -1,6 +1,7 @@
-"""What the core says of seeded plans, classes, packs and runs, and what its commands print: read through, then kept.
+"""What the core says of seeded plans, classes, packs and runs, and what its commands print.
 
-Each case gives lines of text. They are compared with those in `approved/`, so that whatever changes is seen and read.
+Each case gives lines of text. They are compared with those in `approved/`, so that whatever changes is seen, and read before
+it is kept.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""All that the core says of seeded cases is what was read through and kept; numbers may differ in their last digit.
+"""All that the core says of seeded cases is what was kept last; numbers may differ in their last digit.
 
 After a change that is meant, `python -m galvanic.tests.test_approved` keeps the new texts: read the difference before.
 """

@@ -73,16 +73,11 @@ def as_json(body: bytes) -> HttpResponse:
     return HttpResponse(body, content_type="application/json; charset=utf-8")
 
 
-def answer(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> HttpResponse:
+def answer_json(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> bytes:
     """The answer that `make` gives, or the one kept for `whose` (what is asked for, and by whom) since the last change.
 
     It may depend on the time, so it is kept for two seconds at most, and only while the lab is open.
     """
-    return as_json(answer_json(lab, whose, make))
-
-
-def answer_json(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> bytes:
-    """The JSON of `answer`."""
     if lab.state != OPEN:
         return make().model_dump_json().encode()
     slot = _slot((whose, lab.id))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from smtplib import SMTPException
+from threading import Thread
 
 from django.conf import settings
 from django.core.mail import send_mail
@@ -16,11 +17,18 @@ def can_send() -> bool:
     return bool(settings.MAIL)
 
 
-def send(to: str, subject: str, text: str) -> bool:
-    """Send a mail; whether it was handed over. What went wrong is in the log, never the text."""
-    try:
-        send_mail(subject, text, None, [to])
-    except (SMTPException, OSError) as error:
-        log.warning("a mail could not be handed over: %s", type(error).__name__)
-        return False
-    return True
+def send(to: str, subject: str, text: str) -> Thread:
+    """Hand a mail over beside the request, which so takes no longer where there is somebody to send it to.
+
+    What went wrong is in the log, never the text.
+    """
+
+    def hand_over() -> None:
+        try:
+            send_mail(subject, text, None, [to])
+        except (SMTPException, OSError) as error:
+            log.warning("a mail could not be handed over: %s", type(error).__name__)
+
+    thread = Thread(target=hand_over, name="mail")
+    thread.start()
+    return thread

@@ -27,7 +27,7 @@ from server.base.problems import Problem, not_found
 from server.entries.api import bench_json
 from server.labs.models import Lab, PlannedCell
 from server.labs.outputs import way_of
-from server.materials.own import materials_for
+from server.materials.own import materials_of
 from server.meters.services import Address, address_of, samples
 from server.people.address import client_address
 from server.people.auth import COOKIE, Member, is_here, member_of
@@ -65,7 +65,7 @@ def _shown(heard: Heard) -> Tell:
 
     def make() -> bytes:
         try:
-            with materials_for(heard.who):
+            with materials_of(heard.who):
                 if isinstance(heard.who, Member):
                     return bench_json(heard.who)
                 return board_json(heard.who, heard.lab)

@@ -5,12 +5,7 @@ from __future__ import annotations
 import threading
 import time
 from datetime import datetime
-from functools import cache
-from pathlib import Path
 
-from cryptography import x509
-from cryptography.hazmat.primitives.hashes import SHA256
-from django.conf import settings
 from django.db import connection
 from django.http import HttpRequest
 from django.utils import timezone
@@ -18,6 +13,7 @@ from ninja import Router
 from pydantic import BaseModel
 
 from galvanic.reference.reader import edition
+from server.base.authority import fingerprint
 from server.entries.photos import writable
 from server.people.address import site_address
 from server.people.schemas import ProblemOut
@@ -51,15 +47,7 @@ class CheckOut(BaseModel):
 @router.get("/check", response=CheckOut, operation_id="check", auth=None)
 def check(request: HttpRequest) -> CheckOut:
     """For the page /check, on any device."""
-    return CheckOut(address=site_address(request), now=timezone.now(), fingerprint=_fingerprint())
-
-
-@cache
-def _fingerprint() -> str:
-    path = Path(settings.AUTHORITY or "/nowhere")
-    if not path.is_file():
-        return ""
-    return x509.load_pem_x509_certificate(path.read_bytes()).fingerprint(SHA256()).hex(":").upper()
+    return CheckOut(address=site_address(request), now=timezone.now(), fingerprint=fingerprint())
 
 
 @router.get("/health", response={200: Health, 503: ProblemOut}, operation_id="health", auth=None)

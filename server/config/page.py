@@ -4,17 +4,15 @@ from __future__ import annotations
 
 import json
 from functools import cache
-from pathlib import Path
 from typing import Any
 
-from cryptography import x509
-from cryptography.hazmat.primitives.serialization import Encoding
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from server.base.authority import der
 from server.people.device import know_device
 
 ENTRY = "src/app/main.tsx"
@@ -49,10 +47,10 @@ def worker(request: HttpRequest) -> HttpResponse:
 @require_safe
 def authority(request: HttpRequest) -> HttpResponse:
     """The certificate of the school's own authority, as devices take it in; 404 where there is none."""
-    if not settings.AUTHORITY or not Path(settings.AUTHORITY).is_file():
+    certificate = der()
+    if not certificate:
         return HttpResponse("This server has no certificate of its own.", status=404, content_type="text/plain")
-    found = x509.load_pem_x509_certificate(Path(settings.AUTHORITY).read_bytes())
-    response = HttpResponse(found.public_bytes(Encoding.DER), content_type="application/x-x509-ca-cert")
+    response = HttpResponse(certificate, content_type="application/x-x509-ca-cert")
     response["Content-Disposition"] = 'attachment; filename="pipette-school.crt"'
     return response
 

@@ -121,14 +121,17 @@ def own_materials(request: HttpRequest) -> OwnOut:
 def materials(request: HttpRequest) -> MaterialsOut:
     """Every electrode and electrolyte there is for whoever asks, and what own ones can be made of."""
     mine: dict[str, Shelf] = {}
-    retired: set[str] = set()
+    offered: set[str] | None = None  # a group is asked for nothing, so all it sees has its name
     if isinstance(request.user, Teacher):
-        mine, retired = services.shelf_of(request.user), services.retired_of(request.user)
+        mine, offered = services.shelf_of(request.user), {row.key for row in services.offered(request.user)}
 
     def shelf(key: str) -> OnShelf:
         row = mine.get(key)
         price = None if row is None or row.price is None else float(row.price)
         return OnShelf(count=row.count if row else None, price=price)
+
+    def retired(key: str) -> bool:
+        return offered is not None and key.startswith("own-") and key not in offered
 
     return MaterialsOut(
         edition=reader.edition(),
@@ -143,7 +146,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
                 prepare=e.prepare,
                 usual=e.usual or e.key.startswith("own-"),
                 own=e.key.startswith("own-"),
-                retired=e.key in retired,
+                retired=retired(e.key),
                 shelf=shelf(e.key),
             )
             for e in catalogue.electrodes().values()
@@ -161,7 +164,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
                 pours=e.bridge is None and e.form not in NOT_POURED,
                 usual=e.usual or e.key.startswith("own-"),
                 own=e.key.startswith("own-"),
-                retired=e.key in retired,
+                retired=retired(e.key),
                 shelf=shelf(e.key),
             )
             for e in catalogue.electrolytes().values()

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.conf import settings
 from django.db import models
-from django.db.models import Subquery, Value
+from django.db.models import F, Func, Subquery, Value
 from django.db.models.functions import Coalesce
 
 from server.people.auth import Member
-from server.people.models import Share, Teacher
+from server.people.models import Group, Share, Teacher
 
 
 class OwnMaterialQuerySet(models.QuerySet["OwnMaterial"]):
@@ -19,16 +21,27 @@ class OwnMaterialQuerySet(models.QuerySet["OwnMaterial"]):
         return self.filter(models.Q(owner=actor) | models.Q(owner__in=SchoolCupboard.objects.values("owner")))
 
     def known_to(self, actor: Teacher) -> OwnMaterialQuerySet:
-        """Also those of colleagues who share a lab with the teacher: what is in it has to have its numbers."""
-        theirs = Share.objects.filter(teacher=actor).values("lab__owner")
-        return self.filter(
-            models.Q(owner=actor) | models.Q(owner__in=SchoolCupboard.objects.values("owner")) | models.Q(owner__in=theirs)
+        """Also those of everybody whose materials are in a lab the teacher sees: what is in it has to have its numbers, also
+        when the school's cupboard or the share it came by is no more."""
+        return self.visible_to(actor) | self._of_makers(
+            _keys(actor.labs.all()), _keys(Share.objects.filter(teacher=actor), "lab__")
         )
 
     def at_bench(self, member: Member) -> OwnMaterialQuerySet:
-        """Those of the teacher whose lab a group is in, and those in the school's cupboard."""
-        theirs = models.Q(owner=member.teacher_id)
-        return self.filter(theirs | models.Q(owner__in=SchoolCupboard.objects.values("owner")))
+        """Those of everybody whose materials are in the lab of a group."""
+        return self._of_makers(_keys(Group.objects.filter(id=member.group_id), "lab__"))
+
+    def _of_makers(self, *keys: Any) -> OwnMaterialQuerySet:
+        """All of those who made any of these: one can be made from another."""
+        named = models.Q(*((("key__in", wanted)) for wanted in keys), _connector=models.Q.OR)
+        return self.filter(owner__in=OwnMaterial.objects.filter(named).values("owner"))
+
+
+def _keys(rows: Any, way: str = "") -> Any:
+    """The plates and liquids of the labs at the end of `way` from some rows, one a row."""
+    both = Func(F(f"{way}electrodes"), F(f"{way}electrolytes"), function="unnest", arg_joiner=" || ",
+                set_returning=True, output_field=models.CharField())  # fmt: skip
+    return rows.order_by().annotate(own_key=both).values("own_key")
 
 
 class ShelfQuerySet(models.QuerySet["Shelf"]):

@@ -117,7 +117,7 @@ def end_second(request: HttpRequest, data: PasswordIn) -> Done:
 
 @router.post(
     "/account/delete",
-    response={200: Done, 401: ProblemOut, 429: ProblemOut},
+    response={200: Done, 401: ProblemOut, 409: ProblemOut, 429: ProblemOut},
     auth=TeacherAuth(),
     operation_id="delete_account",
 )

@@ -25,6 +25,8 @@ WRONG_PASSWORD = Problem(
     401, "wrong_password", "That name and password do not go together.", field="password", passing=False
 )
 
+LAST_HEAD = Problem(409, "last_head", "A school needs a head of its accounts. Name another one first, under “School”.")
+
 
 def sign_in(*, request: HttpRequest, username: str, password: str, code: str = "") -> Teacher:
     """Open a teacher's session.
@@ -119,9 +121,13 @@ def set_email(*, request: HttpRequest, actor: Teacher, email: str, password: str
 def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> None:
     """Mark a teacher's account as deleted and end all its sessions; it goes for good 30 days later, with its labs.
 
-    Signing in before then takes it back. Raises Problem: wrong_password, or too_many_tries.
+    Signing in before then takes it back. Raises Problem: wrong_password, too_many_tries, or last_head where the school would
+    be left without a head of its accounts.
     """
     _check_password(request, actor, password)
+    others = Teacher.objects.colleagues_of(actor)
+    if actor.is_head and others.exists() and not others.filter(is_head=True).exists():
+        raise LAST_HEAD
     actor.deleted_at = timezone.now()
     actor.save(update_fields=["deleted_at"])
     keep_deed(actor, "deleted_account")

@@ -29,6 +29,7 @@ from server.entries.photos import remove
 from server.findings.models import Answer, Claim
 from server.labs.deleting import KEPT
 from server.labs.models import Lab, PlannedCell, SignOff
+from server.materials.models import OwnMaterial, SchoolCupboard, Shelf
 from server.people import limits
 from server.people.models import Group, GroupSession, SignedIn, Teacher, WrongTry
 from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
@@ -63,6 +64,7 @@ def purge() -> Purged:
     gone = list(Teacher.objects.filter(deleted_at__lt=before))
     labs = list(Lab.objects.filter(deleted_at__lt=before).union(Lab.objects.filter(owner__in=gone)))
     photographs = sum(_purge_lab(lab) for lab in labs)
+    _hand_over(gone)
     with _allowed():
         for teacher in gone:
             teacher.delete()
@@ -72,6 +74,17 @@ def purge() -> Purged:
     Link.objects.filter(ends_at__lt=before).delete()
     tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
     return Purged(len(labs), len(gone), photographs, old_sessions + web_sessions, tries)
+
+
+def _hand_over(gone: list[Teacher]) -> None:
+    """Leave to a head of the school's accounts what colleagues' labs may use: own materials, and the school's cupboard."""
+    heir = Teacher.objects.here().filter(is_head=True).order_by("id").first()
+    if heir is None:
+        return
+    if SchoolCupboard.objects.filter(owner__in=gone).update(owner=heir):
+        has = Shelf.objects.filter(owner=heir).values("material")
+        Shelf.objects.filter(owner__in=gone).exclude(material__in=has).update(owner=heir)
+    OwnMaterial.objects.filter(owner__in=gone).update(owner=heir)
 
 
 def _purge_lab(lab: Lab) -> int:

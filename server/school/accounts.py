@@ -9,7 +9,7 @@ from server.base.problems import Problem, not_found
 from server.materials.models import SchoolCupboard
 from server.people.deeds import keep_deed
 from server.people.models import SignedIn, Teacher
-from server.people.services import tell_rights
+from server.people.services import LAST_HEAD, tell_rights
 from server.school.links import need_head
 
 MOST_TEACHERS = 500
@@ -34,7 +34,7 @@ def set_head(*, actor: Teacher, teacher_id: int, head: bool) -> None:
     teacher = _colleague(actor, teacher_id)
     others = Teacher.objects.here().filter(is_head=True).exclude(id=teacher.id)
     if not head and not others.exists():
-        raise Problem(409, "last_head", "A school needs a head of its accounts. Name another one first.")
+        raise LAST_HEAD
     if teacher.is_head != head:
         teacher.is_head = head
         teacher.save(update_fields=["is_head"])

@@ -16,8 +16,8 @@ from cryptography.x509.oid import ExtendedKeyUsageOID
 from django.core.management import CommandError, call_command
 from django.test import Client, SimpleTestCase, override_settings
 
+from server.base import authority
 from server.base.safe import unsafe
-from server.config import health
 from tools import own_certificate
 
 
@@ -66,10 +66,10 @@ class OwnCertificate(SimpleTestCase):
         for name in ("example.org", "8.8.8.8", "notlocal"):
             with self.subTest(name), self.assertRaises(own_certificate.NotAllowed):
                 own_certificate.in_folder(self.folder, [f"{name}.org" if name == "notlocal" else name])
-        authority = x509.load_pem_x509_certificate((self.folder / "authority.pem").read_bytes())
+        root = x509.load_pem_x509_certificate((self.folder / "authority.pem").read_bytes())
         by = load_pem_private_key((self.folder / "authority-key.pem").read_bytes(), None)
         with patch.object(own_certificate, "allows", lambda *_: True):
-            forged, key = own_certificate.make_certificate(authority, by, ["example.org"])
+            forged, key = own_certificate.make_certificate(root, by, ["example.org"])
         (self.folder / "forged.pem").write_bytes(forged.public_bytes(Encoding.PEM))
         (self.folder / "forged-key.pem").write_bytes(own_certificate._pem(key))
         self.assertIn("permitted subtree violation", self.shake("example.org", "forged"))
@@ -107,14 +107,16 @@ class OwnCertificate(SimpleTestCase):
 
     def test_devices_fetch_the_authority_and_can_compare_its_fingerprint(self):
         fingerprint = own_certificate.in_folder(self.folder, ["10.0.0.4"])
-        health._fingerprint.cache_clear()
-        self.addCleanup(health._fingerprint.cache_clear)
+        for kept in (authority.der, authority.fingerprint):
+            kept.cache_clear()
+            self.addCleanup(kept.cache_clear)
         with override_settings(AUTHORITY=str(self.folder / "authority.pem")):
             answer, told = Client().get("/authority.crt"), Client().get("/api/check").json()
         self.assertEqual(answer["Content-Type"], "application/x-x509-ca-cert")
         fetched = x509.load_der_x509_certificate(answer.content)
         self.assertEqual(fetched.fingerprint(hashes.SHA256()).hex(":").upper(), fingerprint)
         self.assertEqual(told["fingerprint"], fingerprint)
+        authority.der.cache_clear()
         self.assertEqual(Client().get("/authority.crt").status_code, 404)
 
 

@@ -33,7 +33,7 @@ class Answers(SimpleTestCase):
         return Said(n=self.made)
 
     def ask(self, lab, whose="board"):
-        return kept.answer(lab, whose, self.make).content
+        return kept.answer_json(lab, whose, self.make)
 
     def test_the_same_question_is_answered_once_until_something_changes(self):
         lab = lab_like()
@@ -66,7 +66,7 @@ class Answers(SimpleTestCase):
             return self.make()
 
         def ask():
-            answers.append(kept.answer(lab, "board", slowly).content)
+            answers.append(kept.answer_json(lab, "board", slowly))
 
         threads = [threading.Thread(target=ask) for _ in range(6)]
         for thread in threads:
@@ -82,7 +82,7 @@ class Answers(SimpleTestCase):
             raise ValueError
 
         with self.assertRaises(ValueError):
-            kept.answer(lab, "board", fail)
+            kept.answer_json(lab, "board", fail)
         self.assertEqual(self.ask(lab), b'{"n":1}')
 
     def test_results_are_made_once_for_each_change_and_the_oldest_are_let_go(self):

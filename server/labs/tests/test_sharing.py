@@ -1,16 +1,17 @@
 """A lab shared with a colleague: who sees it, who may work in it, who not."""
 
 import uuid
+from typing import ClassVar
 
 from django.test import TestCase
 from django.utils import timezone
 
 from server.entries.models import Reading
 from server.findings.models import Claim
-from server.labs.models import PlannedCell
+from server.labs.models import Lab, PlannedCell
 from server.materials.models import OwnMaterial
 from server.materials.own import materials_of
-from server.people.models import Share
+from server.people.models import Share, Teacher
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 
@@ -117,3 +118,64 @@ class Sharing(TestCase):
         self.assertEqual(self.colleague.get(f"/api/labs/{lab.id}/compare").status_code, 200)
         self.assertNotIn(key, [row["key"] for row in self.stranger.get("/api/materials").json()["electrodes"]])
         self.assertEqual(as_group(group_of(lab)).get(f"/api/labs/{lab.id}/shares").status_code, 401)
+
+
+class OthersMaterials(TestCase):
+    """A lab keeps its plates and liquids, whoever made them and whatever has come of the cupboard or the share since."""
+
+    SHEET: ClassVar = {"name": "Roof sheet", "couple": "Zn2+/Zn", "surface": "zinc", "symbol": "Rf"}
+    PLAN: ClassVar = {
+        "title": "With a sheet", "date": "2026-05-04", "minutes": 45, "electrolytes": ["rhubarb-juice"], "groups": ["Tern", "Knot"],
+    }  # fmt: skip
+
+    def setUp(self):
+        self.ada, self.bob = teacher("ada"), teacher("bob")
+        Teacher.objects.filter(id=self.ada.id).update(is_head=True)
+        self.desk, self.colleague = as_teacher(self.ada), as_teacher(self.bob)
+
+    def made_by(self, client):
+        self.assertEqual(send(client, "/materials/electrodes", self.SHEET).status_code, 201)
+        return OwnMaterial.objects.get().key
+
+    def planned(self, client, key):
+        made = send(client, "/labs", self.PLAN | {"electrodes": [key, "copper"]})
+        self.assertEqual(made.status_code, 201, made.content)
+        return made.json()["id"]
+
+    def works(self, client, lab):
+        """Everything of a lab opens for a teacher, and its bench for a group."""
+        for what in ("", "/kit", "/cards", "/safety", "/board", "/compare", "/predictions"):
+            self.assertEqual(client.get(f"/api/labs/{lab}{what}").status_code, 200, what)
+        bench = as_group(group_of(Lab.objects.get(id=lab))).get("/api/bench")
+        self.assertEqual(bench.status_code, 200)
+        self.assertTrue(bench.json()["cells"])
+
+    def listed(self, client, key):
+        return {row["key"]: row["retired"] for row in client.get("/api/materials").json()["electrodes"]}.get(key)
+
+    def test_the_schools_cupboard_is_no_more(self):
+        key = self.made_by(self.desk)
+        send(self.desk, "/school/cupboard", {"teacher": self.ada.id}, verb="put")
+        self.assertIs(self.listed(self.colleague, key), False)
+        lab = self.planned(self.colleague, key)
+        send(self.desk, "/school/cupboard", {"teacher": None}, verb="put")
+        self.works(self.colleague, lab)
+        self.assertIs(self.listed(self.colleague, key), True, "its name is known, and it is offered no more")
+
+    def test_a_copy_outlives_the_share_it_came_by(self):
+        key = self.made_by(self.desk)
+        lab = self.planned(self.desk, key)
+        self.assertIsNone(self.listed(self.colleague, key))
+        send(self.desk, f"/labs/{lab}/shares", {"teacher": self.bob.id, "way": "look"}, verb="put")
+        copy = send(self.colleague, f"/labs/{lab}/copy", {"title": "Mine", "date": "2026-05-05"}).json()["id"]
+        send(self.desk, f"/labs/{lab}/shares", {"teacher": self.bob.id, "way": "no"}, verb="put")
+        self.works(self.colleague, copy)
+
+    def test_a_colleague_who_works_in_a_lab_brings_a_plate_of_their_own(self):
+        key = self.made_by(self.colleague)
+        lab = self.planned(self.desk, "zinc")
+        send(self.desk, f"/labs/{lab}/shares", {"teacher": self.bob.id, "way": "work"}, verb="put")
+        changed = send(self.colleague, f"/labs/{lab}", self.PLAN | {"electrodes": [key, "copper"]}, verb="put")
+        self.assertEqual(changed.status_code, 200, changed.content)
+        self.works(self.desk, lab)
+        self.works(self.colleague, lab)

@@ -13,7 +13,7 @@ export function Forgotten({ username }: { username: string }) {
     <>
       <p>
         <TextButton isDisabled={name === ""} onPress={() => ask.mutate(name)}>
-          {name === "" ? "Password forgotten? Type your name first" : `Send ${name} a link for a new password`}
+          {name === "" ? "Password forgotten? Type your name first" : "Password forgotten?"}
         </TextButton>
       </p>
       <ProblemNote problem={ask.error} />

@@ -98,13 +98,16 @@ export function CheckPage() {
   if (!check.data) return <Waiting title="Does it work here?" error={check.error} />;
   const { address, fingerprint, off_s } = check.data;
   const secure = window.isSecureContext && "serviceWorker" in navigator;
+  const hereOnly = /^https?:\/\/(localhost|127\.|\[::1\])/.test(address);
   const rightClock = Math.abs(off_s) < MOST_OFF_S;
   const notes: MarginNote[] = [
     line(
       "open",
-      true,
-      "This device reaches Pipette",
-      `Groups’ devices open ${address}/join. This one has ${window.location.origin}.`,
+      !hereOnly,
+      hereOnly ? "Only this computer can open it" : "This device reaches Pipette",
+      hereOnly
+        ? `${address} is this computer itself. Start it with --in-class for phones.`
+        : `Groups’ devices open ${address}/join. This one has ${window.location.origin}.`,
     ),
     line(
       "https",
@@ -154,6 +157,7 @@ export function CheckPage() {
           <Soft>
             Nothing is recorded. Try it on one phone of each kind, in the room and on the Wi-Fi of the lesson.
           </Soft>
+          <h2>What works here</h2>
           <Notes notes={notes} />
           {fingerprint && <Certificate fingerprint={fingerprint} />}
           <p>

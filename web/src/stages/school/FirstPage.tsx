@@ -9,6 +9,7 @@ import { Column, Form, Narrow, Soft } from "../../ui/layout";
 import { NewPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
+import { YourName } from "./YourName";
 
 /** The first account of a new installation, with the code that stands in the terminal. */
 export function FirstPage() {
@@ -55,15 +56,7 @@ export function FirstPage() {
                 isRequired
                 autoFocus
               />
-              <TextField
-                label="Your name here"
-                hint="You sign in with it, and colleagues see it."
-                value={typed.username}
-                onChange={(username) => setTyped((now) => ({ ...now, username }))}
-                autoComplete="username"
-                maxLength={150}
-                isRequired
-              />
+              <YourName value={typed.username} change={(username) => setTyped((now) => ({ ...now, username }))} />
               <NewPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
               <ProblemNote problem={begin.error} />
               <MainButton type="submit">{begin.isPending ? "One moment…" : "Make the account"}</MainButton>

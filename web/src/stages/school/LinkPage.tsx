@@ -3,12 +3,12 @@ import { useLocation, useNavigate } from "react-router";
 import { useLookAtLink, useUseLink } from "../../api/school";
 import { moment } from "../../format";
 import { ButtonLink, MainButton } from "../../ui/Button";
-import { TextField } from "../../ui/fields";
 import { Frame } from "../../ui/Frame";
 import { Column, Form, Narrow, Soft } from "../../ui/layout";
 import { NewPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
+import { YourName } from "./YourName";
 
 /** Behind an invitation, or a link for a new password. */
 export function LinkPage() {
@@ -53,16 +53,7 @@ export function LinkPage() {
             }}
           >
             {invited && (
-              <TextField
-                label="Your name here"
-                hint="You sign in with it, and colleagues see it."
-                value={typed.username}
-                onChange={(username) => setTyped((now) => ({ ...now, username }))}
-                autoComplete="username"
-                maxLength={150}
-                isRequired
-                autoFocus
-              />
+              <YourName value={typed.username} change={(username) => setTyped((now) => ({ ...now, username }))} focus />
             )}
             <NewPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
             <ProblemNote problem={use.error} />
