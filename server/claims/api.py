@@ -3,109 +3,30 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Mapping, Sequence
 
 from django.http import HttpRequest
 from ninja import Router
 
-from galvanic.findings.by_variable import Really
-from galvanic.findings.claims import CAUSES
-from galvanic.findings.compare import ElectrolyteResult
-from galvanic.findings.pack_claims import PACK_CAUSES
 from server.claims import services
+from server.claims.outputs import claims_out
 from server.claims.schemas import (
     AnswerIn,
-    AnswerOut,
-    CauseChoice,
-    CitedOut,
     ClaimIn,
-    ClaimOut,
     ClaimsOut,
-    HeardOut,
-    PackChoice,
     PacksWeighedOut,
     PackWeighedOut,
     RubricIn,
-    RubricRow,
     WeighedOut,
 )
-from server.entries.models import Reading
-from server.findings.by_variable import noted_in, really_in
-from server.findings.models import Answer, Claim
-from server.findings.services import compare_lab, own_results, shows_class
+from server.findings.services import shows_class
 from server.labs.lookups import lab_for_teacher, lab_of_group
-from server.labs.models import Lab
-from server.labs.schemas import CellIO
-from server.people.auth import GroupAuth, Member, TeacherAuth, actor_of, teacher_of
+from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
 from server.people.schemas import Done, ProblemOut
-from server.power.models import Pack
 from server.power.packs import packs_of, packs_of_lab
 
 router = Router()
 REFUSED = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 DONE = Done(ok=True)
-
-
-def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), own_only: Member | None = None) -> ClaimsOut:
-    """Claims with what the core says of each now; a constant number of queries.
-
-    `own_packs`: those that a group may claim something of. `own_only`: a group that may not see what the class found; its
-    claims are weighed on its own readings alone.
-    """
-    readings = services.cited_in(rows)
-    packs = services.packs_in(rows)
-    revised = {claim.revises_id for claim in rows if claim.revises_id}
-    results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
-    really = really_in(noted_in(lab)) if rows else {}
-    return ClaimsOut(
-        claims=[_claim(claim, results, really, readings, packs, claim.id not in revised) for claim in rows],
-        causes=[
-            *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=False) for key, one in CAUSES.items()),
-            *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=True) for key, one in PACK_CAUSES.items()),
-        ],
-        packs=[PackChoice(id=pack.id, name=services.name_of_pack(pack)) for pack in own_packs],
-        rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
-        released=list(lab.released),
-    )
-
-
-def _claim(
-    claim: Claim,
-    results: Sequence[ElectrolyteResult],
-    really: Really,
-    readings: Mapping[uuid.UUID, Reading],
-    packs: Mapping[uuid.UUID, Pack],
-    latest: bool,
-) -> ClaimOut:
-    own = [readings[key] for key in claim.cited if key in readings]
-    tested = services.tested(claim, results, own, packs, really)
-    cell = claim.cell
-    answers: list[Answer] = list(claim.answers.all())
-    return ClaimOut(
-        id=claim.id,
-        group=claim.group.name,
-        cell=CellIO.of(cell) if cell else None,
-        pack=claim.pack,
-        short=cell.short if cell else services.name_of_pack(packs[claim.pack]) if claim.pack else "the whole ladder",
-        cause=claim.cause,
-        cause_name=next((one[claim.cause].name for one in (CAUSES, PACK_CAUSES) if claim.cause in one), claim.cause),
-        reasoning=claim.reasoning,
-        cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, short=one.cell.cell.short) for one in own],
-        may_show=claim.may_show,
-        revises=claim.revises_id,
-        latest=latest,
-        received_at=claim.received_at,
-        verdict=tested.verdict.code,
-        says=tested.verdict.text,
-        question=tested.verdict.question,
-        evidence=tested.evidence,
-        heard=[
-            HeardOut(name=one.name, against=one.against, in_data=one.in_data, question=one.question) for one in tested.heard
-        ],
-        answer=AnswerOut(text=answers[-1].text, marks=answers[-1].marks, shown=answers[-1].shown, at=answers[-1].at)
-        if answers
-        else None,
-    )
 
 
 @router.get("/bench/claims", response=ClaimsOut, auth=GroupAuth(), operation_id="bench_claims")

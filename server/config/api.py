@@ -21,6 +21,7 @@ from server.labs.sharing_api import router as sharing
 from server.labs.sheets.api import router as sheets
 from server.materials.api import router as materials
 from server.materials.making_api import router as making
+from server.notebook.api import router as notebook
 from server.people.api import router as people
 from server.power.api import router as power
 from server.power.bench_api import router as packs
@@ -71,6 +72,7 @@ for router in (
     tables,
     power,
     packs,
+    notebook,
     records,
 ):
     api.add_router("", router)

@@ -64,6 +64,7 @@ INSTALLED_APPS = [
     "server.entries",
     "server.findings",
     "server.power",
+    "server.notebook",
     "server.records",
     "server.practise",
 ]

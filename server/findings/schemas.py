@@ -196,7 +196,7 @@ class CompareOut(BaseModel):
 class ReleaseIn(BaseModel):
     """What groups may see."""
 
-    parts: list[Literal["compare", "explain", "claims", "power"]]
+    parts: list[Literal["compare", "explain", "claims", "power", "notebook"]]
 
 
 class TickOut(BaseModel):

@@ -18,7 +18,7 @@ from server.labs.models import Lab
 from server.people.auth import Member
 
 Predictions = Mapping[Cell, Mapping[str, float]]
-PARTS = ("compare", "explain", "claims", "power")
+PARTS = ("compare", "explain", "claims", "power", "notebook")
 
 
 @dataclass(frozen=True, slots=True)

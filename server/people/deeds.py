@@ -54,6 +54,7 @@ DEEDS = {
     "released": "Decided what groups see",
     "answered": "Answered a claim",
     "rubric": "Set the rubric",
+    "gave_back": "Gave a notebook back",
     "meter": "Set a meter’s address",
     "removed_photo": "Removed a photograph",
     "deleted_account": "Deleted the account",

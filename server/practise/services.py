@@ -34,6 +34,7 @@ from server.labs.sharing import share_lab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.packs import packs_of
+from server.practise.notebooks import write_notebooks
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 from server.practise.spacing import make_spacing_lab
 from server.practise.two_cups import make_two_cups_lab
@@ -108,6 +109,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         build_packs(groups, begun, SCENARIO["pack"], SCENARIO["potential_v"], rng)
         record_runs(groups, begun, SCENARIO["run"], SCENARIO["potential_v"], rng)
         _claim_of_packs(groups, rng)
+        write_notebooks(teacher, groups, SCENARIO["notebook"], rng)
         build_chain(groups, begun, SCENARIO["chain"], SCENARIO["potential_v"], rng)
     else:
         release(actor=teacher, lab_id=lab.id, parts=("power",))

@@ -30,6 +30,7 @@ from server.findings.models import Answer, Claim
 from server.labs.deleting import KEPT
 from server.labs.models import Lab, PlannedCell, SignOff
 from server.materials.models import OwnMaterial, SchoolCupboard, Shelf
+from server.notebook.models import HandedIn, Returned, Words
 from server.people import limits
 from server.people.models import Group, GroupSession, SignedIn, Teacher, WrongTry
 from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
@@ -97,6 +98,7 @@ def _purge_lab(lab: Lab) -> int:
         Chain.objects.filter(lab=lab),
         PackEntry.objects.filter(group__lab=lab),
         Pack.objects.filter(group__lab=lab),
+        *(model.objects.filter(group__lab=lab) for model in (Returned, HandedIn, Words)),
         Answer.objects.filter(claim__group__lab=lab),
         Claim.objects.filter(group__lab=lab),
         SetAside.objects.filter(reading__cell__in=at),

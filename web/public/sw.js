@@ -2,7 +2,7 @@
 // given out when the network does not answer. Nothing is ever sent from here: readings wait in the page's own store.
 const SHELL = "pipette-shell-1";
 const DATA = "pipette-bench-1";
-const KEPT_DATA = ["/api/bench", "/api/bench/packs", "/api/who", "/api/materials"];
+const KEPT_DATA = ["/api/bench", "/api/bench/packs", "/api/bench/notebook", "/api/who", "/api/materials"];
 const PATIENCE_MS = 4000;
 let forgotten = false; // a group has left: what is still on its way is not kept
 

@@ -288,6 +288,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/hand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Hand In
+         * @description Hand the notebook in; the same id again changes nothing.
+         */
+        post: operations["hand_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/meter-checks": {
         parameters: {
             query?: never;
@@ -302,6 +322,26 @@ export interface paths {
          * @description Keep a meter check; the same id again changes nothing.
          */
         post: operations["record_meter_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/notebook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench Notebook
+         * @description The group's own notebook.
+         */
+        get: operations["bench_notebook"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -506,6 +546,46 @@ export interface paths {
          * @description Keep a measurement under load; the same id again changes nothing.
          */
         post: operations["record_under_load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Words
+         * @description Keep a version of a part; the same id again changes nothing.
+         */
+        post: operations["record_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/words/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench Versions
+         * @description All versions of a part of the group's own notebook.
+         */
+        get: operations["words_versions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -726,6 +806,50 @@ export interface paths {
          * @description Give a group another PIN; devices that joined with the old one are out.
          */
         post: operations["new_pin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/notebook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Group Notebook
+         * @description A group's notebook, for its teacher.
+         */
+        get: operations["group_notebook"];
+        put?: never;
+        /**
+         * Post Back
+         * @description Give a notebook back with remarks and marks.
+         */
+        post: operations["give_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/words/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Group Versions
+         * @description All versions of a part of a group's notebook, for its teacher.
+         */
+        get: operations["group_versions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1214,6 +1338,46 @@ export interface paths {
          * @description Make the period longer or shorter.
          */
         post: operations["add_minutes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/notebook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Class Notebook
+         * @description The class's notebook.
+         */
+        get: operations["class_notebook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/notebooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Notebooks
+         * @description How far each group's notebook is.
+         */
+        get: operations["notebooks"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2714,6 +2878,42 @@ export interface components {
             wanted: number;
         };
         /**
+         * BookCell
+         * @description A cell in a group's notebook; `classes` is the class's value, None while it is covered or there is none.
+         */
+        BookCell: {
+            beside: components["schemas"]["Beside"];
+            classes: components["schemas"]["ValueOut"] | null;
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            level: components["schemas"]["LevelSet"] | null;
+            /** Negative */
+            negative: string;
+            own: components["schemas"]["ValueOut"] | null;
+            /** Pinned */
+            pinned: boolean;
+            /** Positive */
+            positive: string;
+            prediction: components["schemas"]["PredictionOut"] | null;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Setting */
+            setting: string;
+            /** Shared */
+            shared: boolean;
+            /** Short */
+            short: string;
+            /** Table V */
+            table_v: number | null;
+        };
+        /**
          * Card
          * @description One group's card; `steps`: how its fruit, card or paste is prepared, by the name of the liquid.
          */
@@ -3052,6 +3252,22 @@ export interface components {
             now: string;
         };
         /**
+         * Cite
+         * @description Something a part points at as evidence.
+         */
+        Cite: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "reading" | "load" | "trace" | "pack" | "claim";
+        };
+        /**
          * CitedOut
          * @description A cited reading.
          */
@@ -3162,6 +3378,77 @@ export interface components {
             released: string[];
             /** Rubric */
             rubric: components["schemas"]["RubricRow"][];
+        };
+        /**
+         * ClassBookOut
+         * @description The class's notebook, from what all groups recorded and wrote.
+         */
+        ClassBookOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Cells */
+            cells: components["schemas"]["ClassCell"][];
+            /** Claims */
+            claims: components["schemas"]["ClaimOut"][];
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Edition */
+            edition: string;
+            /** Groups */
+            groups: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kept */
+            kept: string;
+            /** Missing */
+            missing: string[];
+            /** Packs */
+            packs: components["schemas"]["KeptPack"][];
+            /** Question */
+            question: string;
+            /** Released */
+            released: string[];
+            /** Rubric */
+            rubric: components["schemas"]["RubricRow"][];
+            /** Signed At */
+            signed_at: string | null;
+            /** Signed By */
+            signed_by: string;
+            /** Simulated */
+            simulated: boolean;
+            /** State */
+            state: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: components["schemas"]["GroupWords"][];
+        };
+        /**
+         * ClassCell
+         * @description A cell in the class's notebook: who measured it, and its working.
+         */
+        ClassCell: {
+            /** By */
+            by: string[];
+            classes: components["schemas"]["ValueOut"];
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Short */
+            short: string;
+            /** Table V */
+            table_v: number | null;
         };
         /**
          * CodeIn
@@ -3691,6 +3978,31 @@ export interface components {
             unit: string;
             /** Volts V */
             volts_v: number;
+        };
+        /**
+         * GroupWords
+         * @description What a group has written, part by part, those with words only.
+         */
+        GroupWords: {
+            /** Group */
+            group: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+        };
+        /**
+         * HandInIn
+         * @description A notebook handed in.
+         */
+        HandInIn: {
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sent At */
+            sent_at?: string | null;
         };
         /**
          * HazardLine
@@ -4310,6 +4622,18 @@ export interface components {
             variable: string;
         };
         /**
+         * LineOut
+         * @description A line of a working: what, the sum (may be empty), and what it gives.
+         */
+        LineOut: {
+            /** Gives */
+            gives: string;
+            /** Name */
+            name: string;
+            /** Sum */
+            sum: string;
+        };
+        /**
          * LinePoint
          * @description A point of the class's line.
          */
@@ -4504,6 +4828,23 @@ export interface components {
             leads: string;
             /** Sent At */
             sent_at?: string | null;
+        };
+        /**
+         * MeterLine
+         * @description A check of the meter, as typed, and what was said to it.
+         */
+        MeterLine: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Dry */
+            dry: string;
+            /** Leads */
+            leads: string;
+            /** Says */
+            says: string;
         };
         /**
          * MeterOut
@@ -4701,6 +5042,119 @@ export interface components {
              * @enum {string}
              */
             tone: "plain" | "good" | "caution" | "wrong";
+        };
+        /**
+         * NotebookLine
+         * @description A group's notebook in a line.
+         */
+        NotebookLine: {
+            /** Group */
+            group: string;
+            /**
+             * Group Id
+             * Format: uuid
+             */
+            group_id: string;
+            /** Handed In At */
+            handed_in_at: string | null;
+            /** Marks */
+            marks: {
+                [key: string]: number;
+            };
+            /** Parts */
+            parts: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "empty" | "begun" | "handed_in" | "returned";
+            /** Written Since */
+            written_since: boolean;
+        };
+        /**
+         * NotebookOut
+         * @description A group's notebook: what it recorded, its own words, and what the teacher says to them.
+         */
+        NotebookOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Cells */
+            cells: components["schemas"]["BookCell"][];
+            /** Claims */
+            claims: components["schemas"]["ClaimOut"][];
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Edition */
+            edition: string;
+            /** Group */
+            group: string;
+            /**
+             * Group Id
+             * Format: uuid
+             */
+            group_id: string;
+            /** Handed In At */
+            handed_in_at: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kept */
+            kept: string;
+            /** May Write */
+            may_write: boolean;
+            /** Meter */
+            meter: components["schemas"]["MeterLine"][];
+            /** Missing */
+            missing: string[];
+            /** Packs */
+            packs: components["schemas"]["KeptPack"][];
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Question */
+            question: string;
+            /** Released */
+            released: string[];
+            returned: components["schemas"]["ReturnedOut"] | null;
+            /** Rubric */
+            rubric: components["schemas"]["RubricRow"][];
+            /** Signed At */
+            signed_at: string | null;
+            /** Simulated */
+            simulated: boolean;
+            /** State */
+            state: string;
+            /** Title */
+            title: string;
+            /** Written Since */
+            written_since: boolean;
+        };
+        /**
+         * NotebooksOut
+         * @description All notebooks of a lab, in the order of its groups.
+         */
+        NotebooksOut: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Notebooks */
+            notebooks: components["schemas"]["NotebookLine"][];
+            /** Released */
+            released: string[];
+            /** Rubric */
+            rubric: components["schemas"]["RubricRow"][];
+            /** Simulated */
+            simulated: boolean;
+            /** State */
+            state: string;
+            /** Title */
+            title: string;
         };
         /**
          * ObservationIn
@@ -5292,6 +5746,40 @@ export interface components {
             short: string;
         };
         /**
+         * PartOut
+         * @description A part of a notebook: its heading, what it asks, the newest version (none: `id` is None), how many there are, and the
+         *     ids of the last ones.
+         *
+         *     `parallel`: another device of the group wrote over the same earlier version, so its words are only among the versions.
+         */
+        PartOut: {
+            /** Asks */
+            asks: string;
+            /** At */
+            at: string | null;
+            /** Cites */
+            cites: components["schemas"]["Cite"][];
+            /** Id */
+            id: string | null;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "question" | "expectation" | "discussion" | "conclusion" | "next";
+            /** Name */
+            name: string;
+            /** Parallel */
+            parallel: boolean;
+            /** Recent */
+            recent: string[];
+            /** Remark */
+            remark: string;
+            /** Text */
+            text: string;
+            /** Versions */
+            versions: number;
+        };
+        /**
          * PasswordIn
          * @description The teacher's password, typed once more.
          */
@@ -5680,7 +6168,7 @@ export interface components {
          */
         ReleaseIn: {
             /** Parts */
-            parts: ("compare" | "explain" | "claims" | "power")[];
+            parts: ("compare" | "explain" | "claims" | "power" | "notebook")[];
         };
         /**
          * ReliefOut
@@ -5701,6 +6189,48 @@ export interface components {
             name: string;
             /** Short */
             short: string;
+        };
+        /**
+         * ReturnIn
+         * @description What the teacher says to a notebook: words, a remark for a part, points by row of the rubric.
+         */
+        ReturnIn: {
+            /**
+             * Marks
+             * @default {}
+             */
+            marks: {
+                [key: string]: number;
+            };
+            /**
+             * Remarks
+             * @default {}
+             */
+            remarks: {
+                [key: string]: string;
+            };
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * ReturnedOut
+         * @description What the teacher has said to a notebook, and when.
+         */
+        ReturnedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Marks */
+            marks: {
+                [key: string]: number;
+            };
+            /** Text */
+            text: string;
         };
         /**
          * RowFaultOut
@@ -6499,6 +7029,24 @@ export interface components {
             username: string;
         };
         /**
+         * ValueOut
+         * @description What a cell came to, V, with its standard uncertainty and (for a class) its 95 % interval; how it was worked out.
+         */
+        ValueOut: {
+            /** Groups */
+            groups: number;
+            /** High V */
+            high_v: number | null;
+            /** Low V */
+            low_v: number | null;
+            /** Mean V */
+            mean_v: number;
+            /** U V */
+            u_v: number | null;
+            /** Working */
+            working: components["schemas"]["LineOut"][];
+        };
+        /**
          * VariableOut
          * @description One thing that a lab can change on purpose: its usual levels as settings, how to set it up, what stays the same.
          */
@@ -6529,6 +7077,34 @@ export interface components {
          * @enum {string}
          */
         Varies: "pairs" | "electrolyte" | "spacing" | "depth" | "surface" | "dilution" | "area" | "length" | "plate-pairs" | "temperature" | "stirring" | "oxygen" | "concentration" | "salt" | "acid" | "soda" | "skin" | "age" | "cooked" | "halves" | "vessel" | "time" | "meter" | "own";
+        /**
+         * VersionOut
+         * @description A version of a part.
+         */
+        VersionOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Cites */
+            cites: components["schemas"]["Cite"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * VersionsOut
+         * @description All versions of a part, newest first.
+         */
+        VersionsOut: {
+            /** Versions */
+            versions: components["schemas"]["VersionOut"][];
+        };
         /**
          * VisitOut
          * @description Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind.
@@ -6670,6 +7246,35 @@ export interface components {
             group: string | null;
             /** Teacher */
             teacher: string | null;
+        };
+        /**
+         * WordsIn
+         * @description A version of a part in the group's own words; `follows` is the version it was written over.
+         */
+        WordsIn: {
+            /**
+             * Cites
+             * @default []
+             */
+            cites: components["schemas"]["Cite"][];
+            /** Device At */
+            device_at?: string | null;
+            /** Follows */
+            follows?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "question" | "expectation" | "discussion" | "conclusion" | "next";
+            /** Sent At */
+            sent_at?: string | null;
+            /** Text */
+            text: string;
         };
         /**
          * WorkOut
@@ -7448,6 +8053,75 @@ export interface operations {
             };
         };
     };
+    hand_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandInIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     record_meter_check: {
         parameters: {
             query?: never;
@@ -7481,6 +8155,44 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bench_notebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8218,6 +8930,142 @@ export interface operations {
             };
         };
     };
+    record_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    words_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part: "question" | "expectation" | "discussion" | "conclusion" | "next";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     ask_again: {
         parameters: {
             query?: never;
@@ -8757,6 +9605,185 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    group_notebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    give_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReturnIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    group_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: string;
+                part: "question" | "expectation" | "discussion" | "conclusion" | "next";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9972,6 +10999,86 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    class_notebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassBookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    notebooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebooksOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

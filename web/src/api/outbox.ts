@@ -15,6 +15,8 @@ type In = {
   packEntry: Schemas["PackEntryIn"];
   runFile: { id: string; pack_id: string; device_at: string; time_unit: string; value_unit: string; ended_min: string };
   chain: Schemas["ChainEntryIn"];
+  words: Schemas["WordsIn"];
+  handIn: Schemas["HandInIn"];
 };
 export type Kind = keyof In;
 
@@ -145,6 +147,10 @@ function post(one: Pending): Promise<unknown> {
       return dataOf(POST("/api/bench/run-files", asForm(form({ ...one.body, sent_at }, "file", one.file))));
     case "chain":
       return dataOf(POST("/api/bench/chain-entries", { body: { ...one.body, sent_at } }));
+    case "words":
+      return dataOf(POST("/api/bench/words", { body: { ...one.body, sent_at } }));
+    case "handIn":
+      return dataOf(POST("/api/bench/hand-in", { body: { ...one.body, sent_at } }));
     case "photo":
       return dataOf(POST("/api/bench/photos", asForm(form({ ...one.body, sent_at }, "photo", one.file))));
     case "trace":
@@ -185,7 +191,8 @@ async function sendAll(whose: Whose): Promise<Sent> {
     try {
       const answer = await post(one);
       if (one.kind === "reading") await mark(one.id, { sent: answer as Schemas["ReadingOut"], held: undefined });
-      else if (one.kind === "pack" || one.kind === "packEntry") await mark(one.id, { sent: {}, held: undefined });
+      else if (one.kind === "pack" || one.kind === "packEntry" || one.kind === "words")
+        await mark(one.id, { sent: {}, held: undefined });
       else await drop(one.id);
       sent += 1;
     } catch (error) {

@@ -40,6 +40,11 @@ const CompareProjector = lazy(async () => ({
 }));
 const packsPage = async () => ({ default: (await import("../stages/power/BenchPacks")).BenchPacks });
 const BenchPacks = lazy(packsPage);
+const notebookPage = async () => ({ default: (await import("../stages/report/BenchNotebook")).BenchNotebook });
+const BenchNotebook = lazy(notebookPage);
+const ReportPage = lazy(async () => ({ default: (await import("../stages/report/ReportPage")).ReportPage }));
+const ClassNotebook = lazy(async () => ({ default: (await import("../stages/report/ClassNotebook")).ClassNotebook }));
+const GroupNotebook = lazy(async () => ({ default: (await import("../stages/report/GroupNotebook")).GroupNotebook }));
 const PowerPage = lazy(async () => ({ default: (await import("../stages/power/PowerPage")).PowerPage }));
 const ChainProjector = lazy(async () => ({
   default: (await import("../stages/power/ChainProjector")).ChainProjector,
@@ -78,11 +83,11 @@ function OfLab({ page: Page }: { page: (props: { id: string }) => ReactNode }) {
   return <Teachers>{id && <Page id={id} key={id} />}</Teachers>;
 }
 
-/** A group's bench; the page of packs is fetched beside, so that it is there when the network goes away. */
+/** A group's bench; the pages of packs and notebook are fetched beside, so that they are there when the network goes away. */
 function Bench() {
   useEffect(() => {
     const kept = async () => {
-      await packsPage();
+      await Promise.all([packsPage(), notebookPage()]);
       if (!hasLeft()) await keepForOffline(); // it may have come after the bench was put by for offline use
     };
     void kept().catch(() => null);
@@ -122,6 +127,7 @@ export function App() {
             <Route path="/bench/explain" element={<BenchExplain />} />
             <Route path="/bench/packs" element={<BenchPacks />} />
             <Route path="/bench/packs/:pack" element={<BenchPacks />} />
+            <Route path="/bench/notebook" element={<BenchNotebook />} />
             <Route path="/bench/:number" element={<Bench />} />
             <Route
               path="/labs"
@@ -183,6 +189,9 @@ export function App() {
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
             <Route path="/labs/:id/compare/projector" element={<OfLab page={CompareProjector} />} />
             <Route path="/labs/:id/explain" element={<OfLab page={ExplainPage} />} />
+            <Route path="/labs/:id/report" element={<OfLab page={ReportPage} />} />
+            <Route path="/labs/:id/notebook" element={<OfLab page={ClassNotebook} />} />
+            <Route path="/labs/:id/notebook/:group" element={<OfLab page={GroupNotebook} />} />
             <Route path="/labs/:id/power" element={<OfLab page={PowerPage} />} />
             <Route path="/labs/:id/power/projector" element={<OfLab page={ChainProjector} />} />
             <Route path="/labs/:id/claims" element={<OfLab page={ClaimsPage} />} />

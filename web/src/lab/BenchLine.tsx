@@ -26,6 +26,7 @@ const RELEASED: Record<string, [string, string]> = {
   explain: ["/bench/explain", "see where the volts went"],
   claims: ["/bench/claims", "make your claim"],
   power: ["/bench/packs", "build packs that run something"],
+  notebook: ["/bench/notebook", "write your notebook"],
 };
 
 /** What concerns the whole group, in one line at the top of every page of the bench, and said when it changes. */

@@ -20,6 +20,7 @@ export function FindingsFrame({ data, here, projector, margin, children }: Props
     <Frame
       title={`${here}, ${title}`}
       lab={title}
+      labTo={`/labs/${id}/report`}
       about={
         <>
           {day(date)}

@@ -10,6 +10,7 @@ const PARTS: [Part, string][] = [
   ["explain", "where the volts went"],
   ["claims", "a form for their own claims"],
   ["power", "a bench for packs: cells in a row"],
+  ["notebook", "their notebook, to write and hand in"],
 ];
 
 /** What groups may see on their own devices, and when: from the moment it is ticked. */

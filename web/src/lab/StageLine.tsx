@@ -112,7 +112,8 @@ export function Stem({ stage, height = 20 }: { stage: Stage; height?: number }) 
   );
 }
 
-type Props = { lab: string; stage: Stage; here: Stage };
+/** `here` is null on pages that hang off the lab itself. */
+type Props = { lab: string; stage: Stage; here: Stage | null };
 
 /** The lab's stages along the top. */
 export function StageLine({ lab, stage, here }: Props) {
@@ -131,10 +132,14 @@ export function StageLine({ lab, stage, here }: Props) {
         </Labels>
       </Nav>
       <Short>
-        <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
-        {STAGES.filter((name) => name !== here).map((name) => (
+        {here && (
+          <>
+            <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
+          </>
+        )}
+        {STAGES.filter((name) => name !== here).map((name, place) => (
           <span key={name}>
-            {" · "}
+            {(here || place > 0) && " · "}
             <Link to={`/labs/${lab}/${PATHS[name]}`}>{name}</Link>
           </span>
         ))}

@@ -59,6 +59,10 @@ const Brand = styled.div`
     border-left: 1px solid ${colour.hairline};
     line-height: 1.25;
   }
+  strong a {
+    color: inherit;
+    text-decoration-color: ${colour.hairline};
+  }
   strong {
     display: -webkit-box;
     overflow: hidden;
@@ -164,6 +168,7 @@ const Skip = styled.a`
 type Props = {
   title: string;
   lab?: string;
+  labTo?: string;
   about?: ReactNode;
   line?: ReactNode;
   who?: ReactNode;
@@ -178,6 +183,7 @@ type Props = {
 export function Frame({
   title,
   lab,
+  labTo,
   about,
   line,
   who,
@@ -213,7 +219,7 @@ export function Frame({
           </Link>
           {lab && (
             <div>
-              <strong>{lab}</strong>
+              <strong>{labTo ? <Link to={labTo}>{lab}</Link> : lab}</strong>
               {about && <small>{about}</small>}
             </div>
           )}

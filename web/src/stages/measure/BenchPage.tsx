@@ -82,6 +82,8 @@ function described(one: Pending): string {
     trace: "a logger’s file",
     runFile: "a logger’s file of a pack",
     pack: "a pack",
+    words: "words of the notebook",
+    handIn: "the notebook, handed in",
   }[one.kind];
 }
 

@@ -164,6 +164,7 @@ export function BoardPage({ id }: { id: string }) {
     <Frame
       title={`Board, ${title}`}
       lab={title}
+      labTo={`/labs/${id}/report`}
       about={count(groups.length, "group")}
       line={<StageLine lab={id} stage={reached(board.data.stage)} here="Measure" />}
       who={<TeacherWho about={state === "open" ? `open · code ${join_code}` : state} />}

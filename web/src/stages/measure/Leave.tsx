@@ -36,6 +36,8 @@ const NAMES: Record<Kind, [string, string]> = {
   pack: ["pack", "packs"],
   packEntry: ["entry about a pack", "entries about packs"],
   runFile: ["logger file of a pack", "logger files of packs"],
+  words: ["part of the notebook", "parts of the notebook"],
+  handIn: ["notebook to hand in", "notebooks to hand in"],
   chain: ["entry for the class’s chain", "entries for the class’s chain"],
 };
 

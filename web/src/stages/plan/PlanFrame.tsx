@@ -56,6 +56,7 @@ export function PlanFrame({ lab, here, margin, children }: Props) {
     <Frame
       title={`${name}, ${title}`}
       lab={title}
+      labTo={`/labs/${id}/report`}
       about={day(date)}
       line={<StageLine lab={id} stage={reached(stage)} here="Plan" />}
       who={

@@ -66,6 +66,7 @@ export function PredictionsPage({ id }: { id: string }) {
     <Frame
       title={`Predict, ${title}`}
       lab={title}
+      labTo={`/labs/${id}/report`}
       about={day(date)}
       line={<StageLine lab={id} stage={reached(stage)} here="Predict" />}
       who={<TeacherWho about={state} />}

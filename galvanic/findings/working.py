@@ -1,0 +1,119 @@
+"""How a value came from its readings, line by line, as a student is asked to show it.
+
+Every line has a sum that can be typed into a calculator and gives what is printed, within rounding. Names and steps are
+those of the “Guide to the expression of uncertainty in measurement” (JCGM 100:2008): 4.2 for the scatter, 4.3.7 for the last
+digit, 5.1 for both together, G.3 for the interval.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from galvanic.findings.compare import CellResult, ElectrolyteResult
+from galvanic.notes import MINUS, volts
+from galvanic.statistics.repeats import coverage, summarise
+
+MOST_TERMS = 12  # of a sum that is written out
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line: what is worked out, the sum (empty where there is none), and what it gives."""
+
+    name: str
+    sum: str
+    gives: str
+
+
+def decimals_of(resolution_v: float) -> int:
+    """Decimals of a volt that a meter with this last digit shows, 1 to 5."""
+    return min(5, max(1, round(-math.log10(resolution_v)))) if resolution_v > 0.0 else 3
+
+
+def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution_v: float) -> tuple[Line, ...]:
+    """How a group's value of a cell came from its readings.
+
+    `shown_v`: what the meter showed, V, red on the positive plate; `offsets_v`: what it showed with its leads together, as
+    many; `resolution_v`: the step of its last digit. Raises NotEnoughData for no readings.
+    """
+    digits = decimals_of(resolution_v)
+    corrected = [shown - offset for shown, offset in zip(shown_v, offsets_v, strict=True)]
+    found = summarise(corrected, resolution_v)
+    lines = [
+        Line("meter’s offset taken off", f"{_n(shown, digits)} V {MINUS} {_in_sum(offset, digits)} V", volts(value, digits))
+        for shown, offset, value in zip(shown_v, offsets_v, corrected, strict=True)
+        if offset
+    ]
+    lines.append(Line("mean", _mean(corrected, digits), volts(found.mean_v, digits + 1)))
+    last = Line("last digit of the meter", f"{resolution_v:g} V ÷ √12", volts(found.u_b_v, 4))
+    if found.s_v is None or found.u_a_v is None:
+        return (
+            *lines,
+            last,
+            Line("standard uncertainty", "", f"{volts(found.u_v, 4)}; one reading says nothing of its scatter"),
+        )
+    squares = " + ".join(f"({_n(v, digits)} {MINUS} {_in_sum(found.mean_v, digits + 1)})²" for v in corrected)
+    whole = f"√(({squares}) ÷ ({found.n} {MINUS} 1)) V" if found.n <= MOST_TERMS else ""
+    return (
+        *lines,
+        Line("scatter of the readings", whole, volts(found.s_v, 4)),
+        Line("of their mean", f"{found.s_v:.4f} V ÷ √{found.n}", volts(found.u_a_v, 4)),
+        last,
+        Line("standard uncertainty, both together", _together(found.u_a_v, found.u_b_v), volts(found.u_v, 4)),
+    )
+
+
+def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ...]:
+    """How a cell's class value came from the groups' values, with its 95 % interval."""
+    means = [one.summary.mean_v for one in cell.groups if one.group not in cell.outliers]
+    last_digit_v = max(one.summary.u_b_v for one in cell.groups if one.group not in cell.outliers)
+    lines = [
+        Line(f"{one.group} left out: all other cells contradict it", "", volts(one.summary.mean_v, 3))
+        for one in cell.groups
+        if one.group in cell.outliers
+    ]
+    lines.append(Line("mean of the groups", _mean(means, 3), volts(cell.mean_v, 4)))
+    between = result.between
+    if between is None or cell.u_v is None or cell.low_v is None or cell.high_v is None:
+        return (*lines, Line("interval", "", "none: no cell of this liquid was measured by two groups"))
+    squares, of_mean_v = between.s_v**2 * between.dof, between.s_v / math.sqrt(len(means))
+    factor, half_v = coverage(between.dof), cell.high_v - cell.mean_v
+    return (
+        *lines,
+        Line(
+            "scatter between groups, all cells of this liquid together",
+            f"√({squares:.6f} V² ÷ {between.dof})",
+            volts(between.s_v, 4),
+        ),
+        Line("of the mean", f"{between.s_v:.4f} V ÷ √{len(means)}", volts(of_mean_v, 4)),
+        Line("last digit of the meters", f"{last_digit_v * math.sqrt(12.0):.4g} V ÷ √12", volts(last_digit_v, 4)),
+        Line("standard uncertainty, both together", _together(of_mean_v, last_digit_v), volts(cell.u_v, 4)),
+        Line(
+            f"95 % interval, Student’s t with {between.dof} degrees of freedom",
+            f"{factor:.3f} × {cell.u_v:.4f} V",
+            f"± {volts(half_v, 3)}: {volts(cell.low_v, 3)} to {volts(cell.high_v, 3)}",
+        ),
+    )
+
+
+def _n(value: float, decimals: int) -> str:
+    return f"{value:.{decimals}f}".replace("-", MINUS)
+
+
+def _in_sum(value: float, decimals: int) -> str:
+    """A number as a term: in brackets where it has a sign."""
+    text = _n(value, decimals)
+    return f"({text})" if text.startswith(MINUS) else text
+
+
+def _mean(values: Sequence[float], decimals: int) -> str:
+    if len(values) > MOST_TERMS:
+        return ""
+    first, *rest = values
+    return f"({' + '.join([_n(first, decimals), *(_in_sum(v, decimals) for v in rest)])}) V ÷ {len(values)}"
+
+
+def _together(one: float, other: float) -> str:
+    return f"√({one:.4f}² + {other:.4f}²) V"

@@ -1,0 +1,1 @@
+"""A group's notebook: its own words beside what it recorded, handed in, marked and given back."""

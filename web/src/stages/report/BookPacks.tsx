@@ -1,0 +1,116 @@
+import type { Schemas } from "../../api/client";
+import { usePackRun } from "../../api/packs";
+import { RunChart } from "../../charts/RunChart";
+import { asTyped, count, number } from "../../format";
+import { useNames } from "../../lab/useNames";
+import { Num, Scroll, Table } from "../../ui/layout";
+import { anchorOf } from "./citable";
+import { Together } from "./Paper";
+
+type Pack = Schemas["KeptPack"];
+const isOverTime = (pack: Pack) => pack.files.length > 0 || pack.entries.some((entry) => entry.kind === "run_v");
+
+/** A pack over time, where it was watched. */
+function Run({ pack }: { pack: Pack }) {
+  const run = usePackRun(pack.id, true).data;
+  if (!run || run.volts.length < 2) return null;
+  return (
+    <figure>
+      <RunChart run={run} />
+      <figcaption>{run.title}, over time</figcaption>
+      {run.notes.map((note) => (
+        <p key={note.code}>
+          {note.title} {note.text}
+        </p>
+      ))}
+    </figure>
+  );
+}
+
+const shown = (value: number | null) => (value === null ? "" : number(value, 2));
+const UNDER: Partial<Record<Pack["entries"][number]["kind"], string>> = {
+  load_v: "across the load",
+  load_a: "through the load",
+};
+
+/** A pack as it was built: its cells, what they gave alone and together, and what the numbers say. */
+function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
+  const names = useNames();
+  const counting = pack.entries.filter((entry) => entry.corrected_by === null);
+  const cells = counting.filter((entry) => entry.kind === "cell");
+  const cellAt = (position: number) => {
+    const cell = cells.findLast((entry) => entry.position === position);
+    return cell
+      ? `${names.symbol(cell.negative)} | ${names.liquid(cell.electrolyte)} | ${names.symbol(cell.positive)}`
+      : "";
+  };
+  return (
+    <Together id={anchorOf({ kind: "pack", id: pack.id })}>
+      <h3>
+        {named && `${pack.group}: `}
+        {count(pack.steps.length, "cell")} in a row for {pack.load_name}
+      </h3>
+      <Scroll tabIndex={0} role="region" aria-label="Cells of the pack">
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">cell</th>
+              <th scope="col" data-number>
+                alone, V
+              </th>
+              <th scope="col" data-number>
+                added up, V
+              </th>
+              <th scope="col" data-number>
+                measured together, V
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {pack.steps.map((step) => (
+              <tr key={step.cell}>
+                <td>
+                  {step.cell}. {cellAt(step.cell)}
+                </td>
+                <td data-number>{shown(step.alone_v)}</td>
+                <td data-number>{shown(step.singles_v)}</td>
+                <td data-number>{shown(step.sum_v)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
+      {counting.map(
+        (entry) =>
+          UNDER[entry.kind] && (
+            <p key={entry.id}>
+              <Num>{asTyped(entry.text, entry.unit)}</Num> {UNDER[entry.kind]}.
+            </p>
+          ),
+      )}
+      {counting
+        .filter((entry) => entry.kind === "seen")
+        .map((entry) => (
+          <p key={entry.id}>Seen: “{entry.text}”</p>
+        ))}
+      {pack.findings.map((finding) => (
+        <p key={finding.title}>
+          {finding.title} {finding.text}
+        </p>
+      ))}
+      {isOverTime(pack) && <Run pack={pack} />}
+    </Together>
+  );
+}
+
+export function BookPacks({ packs, named = false }: { packs: Pack[]; named?: boolean }) {
+  if (packs.length === 0) return null;
+  return (
+    <section aria-label="Packs">
+      <h2>Packs</h2>
+      {packs.map((pack) => (
+        <BookPack key={pack.id} pack={pack} named={named} />
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,120 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "../../api/client";
+import { count, moment, number } from "../../format";
+import { useNames } from "../../lab/useNames";
+import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { BookCell } from "./BookCells";
+import { BookPacks } from "./BookPacks";
+import { citables } from "./citable";
+import { BookClaims } from "./BookClaims";
+import { Bottom, Paper, StillMissing, Together, Top } from "./Paper";
+import { Words } from "./Words";
+
+type Book = Schemas["NotebookOut"];
+type Part = Schemas["PartOut"];
+
+/** Parts that stand before the record, and after it. */
+const BEFORE = ["question", "expectation"];
+
+function MeterChecks({ checks }: { checks: Schemas["MeterLine"][] }) {
+  if (checks.length === 0) return <Soft>The meter was not checked.</Soft>;
+  return (
+    <Scroll tabIndex={0} role="region" aria-label="Checks of the meter">
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">meter checked at</th>
+            <th scope="col">leads together, V</th>
+            <th scope="col">dry cell, V</th>
+            <th scope="col">so</th>
+          </tr>
+        </thead>
+        <tbody>
+          {checks.map((one, place) => (
+            <tr key={place}>
+              <td>{moment(one.at)}</td>
+              <td>
+                <Num>{one.leads}</Num>
+              </td>
+              <td>
+                <Num>{one.dry}</Num>
+              </td>
+              <td>{one.says}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+type Props = {
+  book: Book;
+  /** How a part is written (on the group's own device); where it is not given, parts are read. */
+  editor?: (part: Part) => ReactNode;
+  /** What the teacher sees and does at a part. */
+  beside?: (part: Part) => ReactNode;
+  pictures?: ReactNode;
+  ruled?: boolean;
+};
+
+/** A group's notebook from its question to its conclusion, with everything it recorded in between. */
+export function Notebook({ book, editor, beside, pictures, ruled = false }: Props) {
+  const names = useNames();
+  const all = citables(book);
+  const measured = book.cells.filter((cell) => cell.readings.length > 0);
+  const section = (part: Part) => (
+    <section key={part.key} aria-label={part.name}>
+      <h2>{part.name}</h2>
+      {editor ? editor(part) : <Words part={part} all={all} ruled={ruled} />}
+      {beside?.(part)}
+    </section>
+  );
+  return (
+    <Paper>
+      <Top book={book} who={book.group}>
+        {book.handed_in_at && (
+          <p>
+            Handed in {moment(book.handed_in_at)}
+            {book.written_since && ", written on since"}.
+          </p>
+        )}
+        {book.returned && (
+          <p>
+            <strong>Your teacher, {moment(book.returned.at)}:</strong> {book.returned.text}{" "}
+            {Object.entries(book.returned.marks)
+              .map(([name, points]) => `${name} ${number(points, points % 1 === 0 ? 0 : 1)}`)
+              .join(", ")}
+          </p>
+        )}
+      </Top>
+      <StillMissing lacks={book.missing} />
+      {book.parts.filter((part) => BEFORE.includes(part.key)).map(section)}
+      <section aria-label="What we recorded">
+        <h2>What we recorded</h2>
+        <MeterChecks checks={book.meter} />
+        <Soft>
+          {count(measured.length, "cell")} of {book.cells.length} measured. Numbers stand as they were typed; what was
+          corrected or set aside stays, struck through.
+        </Soft>
+      </section>
+      {measured.map((cell) => (
+        <BookCell key={cell.id} cell={cell} names={names} />
+      ))}
+      <BookPacks packs={book.packs} />
+      {pictures}
+      <BookClaims claims={book.claims.filter((claim) => claim.latest)} named={false} />
+      {book.parts.filter((part) => !BEFORE.includes(part.key)).map(section)}
+      <Together>
+        <Bottom
+          book={book}
+          signed={
+            book.signed_at
+              ? `The safety sheet was signed off ${moment(book.signed_at)}.`
+              : "The safety sheet was not signed off here."
+          }
+        />
+      </Together>
+    </Paper>
+  );
+}

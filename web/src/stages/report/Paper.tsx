@@ -1,0 +1,197 @@
+import type { ReactNode } from "react";
+import styled, { createGlobalStyle } from "styled-components";
+import type { Schemas } from "../../api/client";
+import { day } from "../../format";
+import { Num, Scroll, Soft } from "../../ui/layout";
+import { colour, font, phone, print } from "../../ui/theme";
+
+type Head = Omit<Schemas["ClassBookOut"], "signed_by" | "groups" | "cells" | "packs" | "claims" | "words">;
+
+/** Margins and page numbers, also where the file is opened by itself; the frame around it stays on the screen. */
+const OnPaper = createGlobalStyle`
+  @page {
+    margin: 16mm 15mm 18mm;
+    @bottom-right {
+      content: counter(page) " / " counter(pages);
+      font: 9pt ${font.words};
+    }
+  }
+  ${print} {
+    body header:not(article header) { display: none !important; }
+  }
+`;
+
+/** A column that prints as it stands. */
+const Sheet = styled.article`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 1.1rem;
+  max-width: 54rem;
+  padding: 1.25rem;
+  section,
+  header {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0.5rem;
+  }
+  section > h2 {
+    padding-top: 0.6rem;
+    border-top: 2px solid ${colour.ink};
+  }
+  h2,
+  h3 {
+    break-after: avoid;
+  }
+  blockquote {
+    margin: 0;
+    padding-left: 1rem;
+    border-left: 3px solid ${colour.hairline};
+  }
+  figure,
+  img {
+    break-inside: avoid;
+  }
+  figure > div {
+    max-width: 34rem;
+  }
+  ${phone} {
+    padding: 1rem;
+  }
+  ${print} {
+    display: block;
+    max-width: none;
+    padding: 0;
+    font-size: 10.5pt;
+    section,
+    header {
+      display: block;
+    }
+    & > * + *,
+    section > * + * {
+      margin-top: 0.5rem;
+    }
+    figure > div {
+      max-width: 26rem;
+    }
+  }
+`;
+
+/** A page of a notebook. */
+export function Paper({ children }: { children: ReactNode }) {
+  return (
+    <>
+      <OnPaper />
+      <Sheet>{children}</Sheet>
+    </>
+  );
+}
+
+/** One thing that is not torn apart on paper. */
+export const Together = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.5rem;
+  break-inside: avoid;
+  ${print} {
+    margin-top: 0.8rem;
+  }
+`;
+
+const Lines = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.875rem;
+  td,
+  th {
+    padding: 0.15rem 0.8rem 0.15rem 0;
+    text-align: left;
+    vertical-align: baseline;
+    font-weight: 400;
+  }
+  td {
+    font-family: ${font.numbers};
+  }
+  td:last-child {
+    white-space: nowrap;
+  }
+  ${print} {
+    font-size: 8.5pt;
+  }
+`;
+
+/** How a value came about, line by line. */
+export function Working({ lines, label }: { lines: Schemas["LineOut"][]; label: string }) {
+  return (
+    <Scroll tabIndex={0} role="region" aria-label={label}>
+      <Lines>
+        <tbody>
+          {lines.map((line, place) => (
+            <tr key={place}>
+              <th scope="row">{line.name}</th>
+              <td>{line.sum}</td>
+              <td>
+                {line.sum && "= "}
+                {line.gives}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Lines>
+    </Scroll>
+  );
+}
+
+/** What stands at the top of every notebook. */
+export function Top({ book, who, children }: { book: Head; who: string; children?: ReactNode }) {
+  return (
+    <header>
+      <h1>{book.title}</h1>
+      <p>
+        {who} · {day(book.date)}
+        {book.simulated && " · simulated readings"}
+      </p>
+      {book.question && (
+        <p>
+          The lab’s question: <strong>{book.question}</strong>
+        </p>
+      )}
+      {book.kept && <p>Kept the same: {book.kept}</p>}
+      {children}
+    </header>
+  );
+}
+
+/** What is not there yet, said and not filled in. */
+export function StillMissing({ lacks }: { lacks: string[] }) {
+  if (lacks.length === 0) return null;
+  return (
+    <section aria-label="Still missing">
+      <h2>Still missing</h2>
+      <ul>
+        {lacks.map((lack) => (
+          <li key={lack}>– {lack}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The safety sheet as it was signed, and the tables that numbers were compared with. */
+export function Bottom({ book, signed }: { book: Head; signed: string }) {
+  return (
+    <>
+      <Together>
+        <h2>Safety</h2>
+        <Soft>{signed}</Soft>
+        <ul>
+          {book.cautions.map((caution) => (
+            <li key={caution}>– {caution}</li>
+          ))}
+        </ul>
+      </Together>
+      <Soft>
+        Table values and models: tables of <Num>{book.edition}</Num>.
+      </Soft>
+    </>
+  );
+}

@@ -1,0 +1,109 @@
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useNotebooks } from "../../api/notebook";
+import { count, moment, number } from "../../format";
+import { Release } from "../../lab/Release";
+import { ButtonLink } from "../../ui/Button";
+import { Column, Columns, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Notes } from "../../ui/Notes";
+import { Waiting } from "../../ui/Waiting";
+import { ReportFrame } from "./ReportFrame";
+
+type Line = Schemas["NotebookLine"];
+const STATES: Record<Line["state"], string> = {
+  empty: "nothing written",
+  begun: "writing",
+  handed_in: "handed in",
+  returned: "given back",
+};
+
+function said(line: Line): string {
+  const at = line.handed_in_at && line.state === "handed_in" ? ` ${moment(line.handed_in_at)}` : "";
+  return `${STATES[line.state]}${at}${line.written_since ? ", written on since" : ""}`;
+}
+
+function Notebooks({ id, lines }: { id: string; lines: Line[] }) {
+  return (
+    <Scroll tabIndex={0} role="region" aria-label="Notebooks of the groups">
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">group</th>
+            <th scope="col">notebook</th>
+            <th scope="col">parts written</th>
+            <th scope="col">marks</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.group_id}>
+              <th scope="row">
+                <Link to={`/labs/${id}/notebook/${line.group_id}`}>{line.group}</Link>
+              </th>
+              <td>{said(line)}</td>
+              <td>{line.parts} of 5</td>
+              <td>
+                {Object.entries(line.marks)
+                  .map(([name, points]) => `${name} ${number(points, points % 1 === 0 ? 0 : 1)}`)
+                  .join(", ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+/** What stays of a lab: its notebooks, to read and give back, and its data, to take away. */
+export function ReportPage({ id }: { id: string }) {
+  const notebooks = useNotebooks(id);
+  if (!notebooks.data) return <Waiting title="Report" error={notebooks.error} />;
+  const { data } = notebooks;
+  const handed = data.notebooks.filter((line) => line.state === "handed_in").length;
+  return (
+    <ReportFrame
+      id={id}
+      lab={data}
+      title="Report"
+      margin={
+        <Notes
+          notes={[
+            {
+              code: "release",
+              tone: "plain",
+              title: "Groups see on their devices",
+              text: <Release lab={id} released={data.released} />,
+            },
+          ]}
+        />
+      }
+    >
+      <Columns $left="minmax(0, 1.4fr)">
+        <Column>
+          <h1>Notebooks</h1>
+          <p role="status">
+            {handed > 0
+              ? `${count(handed, "notebook")} ${handed === 1 ? "waits" : "wait"} for you.`
+              : "No notebook waits for you."}
+          </p>
+          {!data.released.includes("notebook") && (
+            <Soft>Tick “their notebook” in the margin; then groups find it on their bench and can write.</Soft>
+          )}
+          <Notebooks id={id} lines={data.notebooks} />
+          <Row>
+            <ButtonLink to={`/labs/${id}/notebook`}>The class’s notebook</ButtonLink>
+          </Row>
+        </Column>
+        <Column>
+          <h2>Data</h2>
+          <ul>
+            <li>
+              <a href={`/api/labs/${id}/tables.xlsx`}>All tables as one workbook</a> (XLSX)
+            </li>
+          </ul>
+        </Column>
+      </Columns>
+    </ReportFrame>
+  );
+}

@@ -1,0 +1,43 @@
+import { type ReactNode, type RefObject, useState } from "react";
+import { Button } from "../../ui/Button";
+import { Tick } from "../../ui/controls";
+import { OnScreen, Row, Soft } from "../../ui/layout";
+import { download, fileName, oneFile } from "../../ui/oneFile";
+
+type Props = {
+  page: RefObject<HTMLDivElement | null>;
+  title: string;
+  ruled?: boolean;
+  setRuled?: (ruled: boolean) => void;
+  children?: ReactNode;
+};
+
+/** Print it, or take it away as one file. */
+export function TakeAway({ page, title, ruled, setRuled, children }: Props) {
+  const [says, setSays] = useState("");
+  const save = async () => {
+    if (!page.current) return;
+    setSays("Making the file …");
+    try {
+      download(await oneFile(page.current, title), fileName(title, "html"));
+      setSays("Saved: one file with all pictures, to open in any browser.");
+    } catch {
+      setSays("A picture could not be fetched, so there is no file. Try again with the network.");
+    }
+  };
+  return (
+    <OnScreen>
+      <Row>
+        <Button onPress={() => window.print()}>Print</Button>
+        <Button onPress={() => void save()}>Save as one file</Button>
+        {children}
+      </Row>
+      {setRuled && (
+        <Tick isSelected={ruled ?? false} onChange={setRuled}>
+          leave room on paper to write by hand where nothing is written
+        </Tick>
+      )}
+      <Soft role="status">{says}</Soft>
+    </OnScreen>
+  );
+}
