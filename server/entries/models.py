@@ -10,6 +10,7 @@ from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import F, Q
 from django.db.models.functions import Coalesce, NullIf
+from django.utils import timezone
 
 from server.people.auth import Member
 from server.people.models import Teacher, of_teacher
@@ -168,7 +169,7 @@ class AskedAgain(models.Model):
     """A teacher asks a group for a new reading of a cell; answered by any reading that comes after."""
 
     cell = models.ForeignKey("labs.PlannedCell", on_delete=models.CASCADE, related_name="asked")
-    asked_at = models.DateTimeField(auto_now_add=True)
+    asked_at = models.DateTimeField(default=timezone.now, editable=False)
 
     class Meta:
         ordering = ["asked_at"]
@@ -187,7 +188,7 @@ class SetAside(models.Model):
     group = models.ForeignKey("people.Group", on_delete=models.PROTECT, null=True, blank=True, related_name="set_aside")
     teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     reason = models.CharField(max_length=200, blank=True)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now, editable=False)
 
     class Meta:
         ordering = ["at", "id"]
@@ -288,7 +289,7 @@ class PhotoRemoved(models.Model):
 
     photo = models.OneToOneField(Photo, on_delete=models.PROTECT, related_name="removed")
     teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="+")
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now, editable=False)
 
     def __str__(self) -> str:
         return f"{self.photo_id} at {self.at:%Y-%m-%d %H:%M}"

@@ -7,6 +7,7 @@ import uuid
 from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
+from django.utils import timezone
 
 from galvanic.cells import Cell
 from server.people.auth import Member
@@ -81,7 +82,7 @@ class Answer(models.Model):
     text = models.CharField(max_length=600, blank=True)
     marks = models.JSONField(default=dict)
     shown = models.BooleanField(default=False)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now, editable=False)
 
     objects = AnswerQuerySet.as_manager()
 

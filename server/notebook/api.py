@@ -10,7 +10,7 @@ from ninja import Router
 
 from server.labs.lookups import lab_for_teacher, lab_of_group
 from server.notebook import services
-from server.notebook.lookups import group_for_teacher, own_group
+from server.notebook.lookups import group_for_teacher
 from server.notebook.outputs import class_book_out, notebook_out, notebooks_out, versions_out
 from server.notebook.schemas import (
     ClassBookOut,
@@ -23,6 +23,7 @@ from server.notebook.schemas import (
     WordsIn,
 )
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
+from server.people.lookups import own_group
 from server.people.schemas import Done, ProblemOut
 
 router = Router()

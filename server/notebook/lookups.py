@@ -5,13 +5,7 @@ from __future__ import annotations
 import uuid
 
 from server.base.problems import not_found
-from server.people.auth import Member
 from server.people.models import Group, Teacher
-
-
-def own_group(actor: Member) -> Group:
-    """The group at a device."""
-    return Group.objects.get(id=actor.group_id)
 
 
 def group_for_teacher(actor: Teacher, group_id: uuid.UUID) -> Group:

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from server.entries.models import FromDevice
 from server.people.auth import Member
@@ -63,7 +64,7 @@ class Returned(models.Model):
     text = models.TextField(blank=True)
     remarks = models.JSONField(default=dict)
     marks = models.JSONField(default=dict)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now, editable=False)
 
     objects = OfGroupQuerySet.as_manager()
 

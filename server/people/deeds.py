@@ -36,6 +36,7 @@ DEEDS = {
     "renamed_lab": "Renamed a lab",
     "copied_lab": "Copied a lab",
     "imported": "Brought in a table",
+    "brought_package": "Brought in a package",
     "signed_off": "Signed the safety sheet off",
     "opened": "Opened the bench",
     "closed": "Closed the bench",

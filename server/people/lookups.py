@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from server.people.models import Teacher
+from server.people.auth import Member
+from server.people.models import Group, Teacher
 
 MOST_TEACHERS = 500
 
@@ -15,3 +16,8 @@ def colleagues(actor: Teacher) -> list[Teacher]:
 def nobody_yet() -> bool:
     """Whether the school has no account at all."""
     return not Teacher.objects.exists()
+
+
+def own_group(actor: Member) -> Group:
+    """The group at a device."""
+    return Group.objects.get(id=actor.group_id)

@@ -4,18 +4,20 @@ from __future__ import annotations
 
 import uuid
 from datetime import date
-from typing import Annotated
+from typing import IO, Annotated, cast
 
 from django.http import HttpRequest
 from ninja import File, Form, Router
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
+from galvanic.reference import reader
 from server.entries.counting import kept_and_counted
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.records.pack_import import import_packs
-from server.records.schemas import Imported, ImportedPacks
+from server.records.package.bring import import_package
+from server.records.schemas import Imported, ImportedPackage, ImportedPacks
 from server.records.services import import_readings
 from server.records.table import MAX_BYTES, decode, too_big
 
@@ -42,6 +44,23 @@ def import_table(
         groups=lab.groups.count(),
         aside=readings - counted,
         unused=list(brought.unused),
+    )
+
+
+@router.post(
+    "/labs/import-package",
+    response={201: ImportedPackage, 413: ProblemOut, 422: ProblemOut},
+    operation_id="import_package",
+)
+def import_lab_package(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, ImportedPackage]:
+    """Make a lab of a data package that Pipette gave out, here or elsewhere."""
+    brought = import_package(actor=teacher_of(request), file=cast(IO[bytes], file.file), size=file.size or 0)
+    return 201, ImportedPackage(
+        id=brought.lab.id,
+        title=brought.lab.title,
+        rows=dict(brought.rows),
+        edition=brought.edition,
+        edition_here=reader.edition(),
     )
 
 

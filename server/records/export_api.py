@@ -10,11 +10,13 @@ from ninja import Router
 
 from server.base.problems import not_found
 from server.findings.tables import as_csv, as_xlsx
-from server.labs.lookups import lab_for_teacher
-from server.people.auth import TeacherAuth, teacher_of
+from server.labs.lookups import lab_for_teacher, lab_of_group
+from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
+from server.people.lookups import own_group
+from server.records.package.write import package_of
 from server.records.sheets import all_sheets
 
-router = Router(auth=TeacherAuth())
+router = Router()
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
@@ -24,7 +26,7 @@ def _file(content: bytes, kind: str, name: str) -> HttpResponse:
     return answer
 
 
-@router.get("/labs/{uuid:lab_id}/tables/{name}.csv", operation_id="table_csv", include_in_schema=False)
+@router.get("/labs/{uuid:lab_id}/tables/{name}.csv", auth=TeacherAuth(), operation_id="table_csv", include_in_schema=False)
 def table_csv(request: HttpRequest, lab_id: uuid.UUID, name: str) -> HttpResponse:
     """One table as CSV."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
@@ -34,8 +36,24 @@ def table_csv(request: HttpRequest, lab_id: uuid.UUID, name: str) -> HttpRespons
     return _file(as_csv(sheet, lab).encode("utf-8-sig"), "text/csv; charset=utf-8", f"{slugify(lab.title)}-{name}.csv")
 
 
-@router.get("/labs/{uuid:lab_id}/tables.xlsx", operation_id="tables_xlsx", include_in_schema=False)
+@router.get("/labs/{uuid:lab_id}/tables.xlsx", auth=TeacherAuth(), operation_id="tables_xlsx", include_in_schema=False)
 def tables_xlsx(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
     """All tables as one workbook."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
     return _file(as_xlsx(all_sheets(lab), lab), XLSX, f"{slugify(lab.title)}.xlsx")
+
+
+@router.get("/labs/{uuid:lab_id}/package.zip", auth=TeacherAuth(), operation_id="lab_package", include_in_schema=False)
+def lab_package(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
+    """The whole lab as a data package, photographs included."""
+    lab = lab_for_teacher(teacher_of(request), lab_id)
+    return _file(package_of(lab, list(lab.groups.all()), ""), "application/zip", f"{slugify(lab.title)}.zip")
+
+
+@router.get("/bench/package.zip", auth=GroupAuth(), operation_id="group_package", include_in_schema=False)
+def group_package(request: HttpRequest) -> HttpResponse:
+    """A group's own part of its lab as a data package."""
+    actor = actor_of(request)
+    lab, group = lab_of_group(actor), own_group(actor)
+    name = f"{slugify(lab.title)}-{slugify(group.name)}.zip"
+    return _file(package_of(lab, [group], group.name), "application/zip", name)

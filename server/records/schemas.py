@@ -18,6 +18,16 @@ class Imported(BaseModel):
     unused: list[str]
 
 
+class ImportedPackage(BaseModel):
+    """The lab that was made of a package, how many rows came in by table, and the tables' editions there and here."""
+
+    id: uuid.UUID
+    title: str
+    rows: dict[str, int]
+    edition: str
+    edition_here: str
+
+
 class ImportedPacks(BaseModel):
     """What came in of a table of packs, and how many packs of it were there already."""
 

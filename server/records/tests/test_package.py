@@ -1,0 +1,286 @@
+"""A lab as a data package: what goes out comes in again with the same numbers; what is faulty is named and keeps nothing."""
+
+import csv
+import io
+import json
+import uuid
+import zipfile
+from tempfile import TemporaryDirectory
+
+from django.apps import apps
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import TestCase
+from frictionless import Package
+
+from server.entries.models import Photo, Reading
+from server.entries.tests.pictures import jpeg
+from server.findings.outputs import compare_out
+from server.findings.release import release
+from server.labs.models import Lab, PlannedCell
+from server.materials.models import OwnMaterial
+from server.people.models import Group
+from server.records.package.tables import TABLES
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
+
+VOLTS = ("0.94", "0.953", "0.91", "0.52", "0.517", "0.44", "0.4301", "0.96", "0.93")
+NOT_OF_A_LAB = {"bench.keptsample"}
+
+
+def measured(owner, **changes):
+    """A lab with numbers of every kind, closed."""
+    lab = lab_of(owner, short_circuit=True, load_ohm=1000.0, packs=True, **changes)
+    release(actor=owner, lab_id=lab.id, parts=("compare", "claims", "notebook"))
+    for place, cell in enumerate(PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")):
+        for nth in range(3):
+            record(cell, VOLTS[(place + 2 * nth) % len(VOLTS)])
+    tern = group_of(lab)
+    device, cell = as_group(tern), cell_of(tern)
+    wrong = record(cell, "9.4")
+    right = record(cell, "0.94", corrects=wrong.id, reason="=slipped point")
+    send(device, "/bench/meter-checks", {"id": str(uuid.uuid4()), "leads": "0.01", "dry": "1.58"})
+    send(
+        device,
+        "/bench/observations",
+        {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "text": "bubbles, “fizz”\nand more"},
+    )
+    load = {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "kind": "short", "text": "1.23", "unit": "mA"}
+    send(device, "/bench/under-load", load)
+    claim = {
+        "id": str(uuid.uuid4()), "cause": "film", "reasoning": "It jumped.", "cited": [str(right.id)],
+        "cell": {"negative": cell.negative, "electrolyte": cell.electrolyte, "positive": cell.positive},
+    }  # fmt: skip
+    send(device, "/bench/claims", claim)
+    pack = str(uuid.uuid4())
+    send(device, "/bench/packs", {"id": pack, "load": "led-red"})
+    for body in ({"kind": "cell", "position": 1, "negative": "zinc", "electrolyte": "rhubarb-juice", "positive": "copper"},
+                 {"kind": "alone", "position": 1, "text": "0.931", "unit": "V"}):  # fmt: skip
+        send(device, "/bench/pack-entries", {"id": str(uuid.uuid4()), "pack_id": pack, **body})
+    cites = [{"kind": "reading", "id": str(right.id)}, {"kind": "claim", "id": claim["id"]}, {"kind": "pack", "id": pack}]
+    send(
+        device, "/bench/words", {"id": str(uuid.uuid4()), "part": "conclusion", "text": "Lower.\n\nBy far.", "cites": cites}
+    )
+    desk = as_teacher(owner)
+    aside = Reading.objects.filter(cell__group__lab=lab).last()
+    send(desk, f"/readings/{aside.id}/aside", {"reason": "held wrongly"})
+    send(desk, f"/claims/{claim['id']}/answer", {"text": "How far?", "marks": {"Claim": 1.5}, "shown": False})
+    send(desk, f"/labs/{lab.id}/close")
+    lab.refresh_from_db()
+    return lab
+
+
+def packed(client, lab):
+    answer = client.get(f"/api/labs/{lab.id}/package.zip")
+    assert answer.status_code == 200, answer.content
+    return answer.content
+
+
+def bring(client, content):
+    file = SimpleUploadedFile("lab.zip", content, content_type="application/zip")
+    return client.post("/api/labs/import-package", {"file": file})
+
+
+def changed(content, **files):
+    """A package with some of its files replaced."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(content)) as old, zipfile.ZipFile(out, "w") as new:
+        for name in old.namelist():
+            key = name.partition(".")[0]
+            new.writestr(name, files[key](old.read(name).decode()) if key in files else old.read(name))
+    return out.getvalue()
+
+
+def without_ids(value):
+    """An answer without what is new in another place: ids."""
+    if isinstance(value, dict):
+        return {key: without_ids(one) for key, one in value.items() if key not in ("id", "reading")}
+    return [without_ids(one) for one in value] if isinstance(value, list) else value
+
+
+class RoundTrip(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        cls.ada, cls.bea = teacher(), teacher("bea")
+        cls.lab = measured(cls.ada)
+        cls.content = packed(as_teacher(cls.ada), cls.lab)
+
+    def brought(self, content=None):
+        answer = bring(as_teacher(self.bea), self.content if content is None else content)
+        self.assertEqual(answer.status_code, 201, answer.content)
+        return Lab.objects.get(id=answer.json()["id"])
+
+    def test_every_number_of_the_result_is_the_same_to_the_last_digit(self):
+        there, here = (json.loads(compare_out(lab, {}).model_dump_json()) for lab in (self.lab, self.brought()))
+        self.assertEqual(without_ids(there), without_ids(here))
+
+    def test_notebook_claims_and_packs_are_the_same(self):
+        new = self.brought()
+        there = as_teacher(self.ada).get(f"/api/groups/{group_of(self.lab).id}/notebook").json()
+        here = as_teacher(self.bea).get(f"/api/groups/{Group.objects.get(lab=new, name='Tern').id}/notebook").json()
+        for part in ("packs", "meter", "missing", "handed_in_at"):
+            self.assertEqual(without_ids(there[part]), without_ids(here[part]), part)
+        self.assertEqual(len(here["parts"][3]["cites"]), 3)
+        readings = {one["id"] for cell in here["cells"] for one in cell["readings"]}
+        self.assertIn(here["parts"][3]["cites"][0]["id"], readings)
+        self.assertEqual(here["claims"][0]["cited"][0]["text"], there["claims"][0]["cited"][0]["text"])
+        self.assertEqual(here["claims"][0]["says"], there["claims"][0]["says"])
+        self.assertEqual(here["claims"][0]["answer"], there["claims"][0]["answer"])
+        self.assertEqual(
+            [one["reason"] for cell in here["cells"] for one in cell["readings"] if one["reason"]], ["=slipped point"]
+        )
+
+    def test_a_package_of_what_came_in_is_the_same_package_but_for_ids(self):
+        again = packed(as_teacher(self.bea), self.brought())
+        names = zipfile.ZipFile(io.BytesIO(self.content)).namelist()
+        self.assertEqual(names, zipfile.ZipFile(io.BytesIO(again)).namelist())
+        rows = [
+            list(csv.reader(io.StringIO(zipfile.ZipFile(io.BytesIO(one)).read("readings.csv").decode())))
+            for one in (self.content, again)
+        ]
+        ids = {rows[0][0].index(name) for name in ("id", "cell", "corrects")}
+        strip = [[[field for i, field in enumerate(row) if i not in ids] for row in table] for table in rows]
+        self.assertEqual(*strip)
+
+    def test_it_is_another_lab_with_its_own_code_pins_and_teacher(self):
+        new = self.brought()
+        self.assertEqual((new.owner, new.state), (self.bea, "closed"))
+        self.assertNotEqual(new.join_code, self.lab.join_code)
+        with zipfile.ZipFile(io.BytesIO(self.content)) as zipped:
+            every = b"".join(zipped.read(name) for name in zipped.namelist()).decode()
+        for secret in (self.lab.join_code, group_of(self.lab).pin, self.ada.username):
+            self.assertNotRegex(every, rf"\b{secret}\b")
+
+    def test_words_that_a_spreadsheet_would_run_are_marked_in_the_file(self):
+        with zipfile.ZipFile(io.BytesIO(self.content)) as zipped:
+            self.assertIn("\u2019=slipped point", zipped.read("readings.csv").decode())
+
+    def test_a_package_of_an_older_pipette_lacks_columns_and_comes_in(self):
+        def lacks(text):
+            rows = list(csv.DictReader(io.StringIO(text)))
+            out = io.StringIO()
+            writer = csv.DictWriter(
+                out, [n for n in rows[0] if n not in ("after_closing", "device_said")], extrasaction="ignore"
+            )
+            writer.writeheader()
+            writer.writerows(rows)
+            return out.getvalue()
+
+        new = self.brought(changed(self.content, readings=lacks))
+        self.assertEqual(
+            Reading.objects.filter(cell__group__lab=new).count(), Reading.objects.filter(cell__group__lab=self.lab).count()
+        )
+
+    def test_a_group_takes_away_its_own_part_only(self):
+        record_of = Reading.objects.filter(cell__group__lab=self.lab)
+        content = as_group(group_of(self.lab)).get("/api/bench/package.zip").content
+        new = self.brought(content)
+        self.assertEqual([group.name for group in new.groups.all()], ["Tern"])
+        own = record_of.filter(cell__group__name="Tern")
+        self.assertEqual(Reading.objects.filter(cell__group__lab=new).count(), own.count())
+
+    def test_strangers_get_no_package(self):
+        self.assertEqual(as_teacher(self.bea).get(f"/api/labs/{self.lab.id}/package.zip").status_code, 404)
+
+    def test_everything_that_hangs_on_a_lab_is_in_the_package(self):
+        held = {table.model for table in TABLES}
+        away = {"Lab", "SignOff", "EarlierPlan", "GroupSession", "Share", "Deed"}  # not of the record, or personal
+        hanging = {
+            model
+            for model in apps.get_models()
+            if model.__module__.startswith("server.") and model.__name__ not in away
+            and any(field.related_model in held | {Lab} for field in model._meta.concrete_fields)
+        }  # fmt: skip
+        self.assertEqual(hanging - held, set())
+
+
+class Validated(TestCase):
+    def test_the_reference_library_finds_nothing_wrong_with_it(self):
+        lab = measured(teacher())
+        content = packed(as_teacher(lab.owner), lab)
+        with TemporaryDirectory() as folder, zipfile.ZipFile(io.BytesIO(content)) as zipped:
+            zipped.extractall(folder)
+            report = Package(f"{folder}/datapackage.json").validate()
+        self.assertTrue(report.valid, report.flatten(["name", "rowNumber", "fieldName", "message"])[:5])
+        self.assertGreater(report.stats["tasks"], 10)
+
+
+class Refused(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        cls.ada = teacher()
+        cls.lab = measured(cls.ada)
+        cls.content = packed(as_teacher(cls.ada), cls.lab)
+
+    def assert_refused(self, content, *words):
+        before = Lab.objects.count(), Reading.objects.count(), OwnMaterial.objects.count()
+        answer = bring(as_teacher(self.ada), content)
+        self.assertIn(answer.status_code, (413, 422), answer.content)
+        said = json.dumps(answer.json(), ensure_ascii=False)
+        for word in ("Nothing was brought in", *words):
+            self.assertIn(word, said)
+        self.assertEqual(before, (Lab.objects.count(), Reading.objects.count(), OwnMaterial.objects.count()))
+
+    def test_what_is_no_package_is_told_so(self):
+        self.assert_refused(b"PK nothing", "no zip")
+        other = io.BytesIO()
+        with zipfile.ZipFile(other, "w") as zipped:
+            zipped.writestr("datapackage.json", '{"name": "else"}')
+        self.assert_refused(other.getvalue(), "not one of a lab of Pipette")
+
+    def test_a_newer_package_is_refused_before_anything_is_read(self):
+        self.assert_refused(
+            changed(self.content, datapackage=lambda t: t.replace('"version": 1', '"version": 2')), "newer Pipette"
+        )
+
+    def test_faulty_rows_are_named_by_table_and_line(self):
+        for table, old, new, says in (
+            ("readings", ",copper,zinc,", ",kryptonite,zinc,", "kryptonite"),
+            ("readings", ",copper,zinc,", ",zinc,zinc,", "same plate"),
+            ("readings", ",0.001,", ",-0.001,", "above zero"),
+            ("readings", ",0.001,", ",nan,", "resolution_v"),
+            ("claims", ",film,", ",magic,", "magic"),
+            ("packs", "led-red", "laser", "laser"),
+            ("words", ",conclusion,", ",poem,", "part"),
+        ):
+            with self.subTest(table=table, new=new):
+                self.assert_refused(
+                    changed(self.content, **{table: lambda t, o=old, n=new: t.replace(o, n, 1)}), says, f"{table}.csv"
+                )
+
+    def test_a_row_of_a_cell_that_is_not_there_is_refused(self):
+        cells = lambda text: "\n".join(text.splitlines()[:1] + text.splitlines()[2:]) + "\n"  # noqa: E731
+        self.assert_refused(changed(self.content, cells=cells), "no such row")
+
+    def test_a_torn_row_is_refused_with_its_line(self):
+        self.assert_refused(changed(self.content, readings=lambda t: t + "a,b\n"), "2 fields")
+
+    def test_something_not_in_json_is_refused(self):
+        self.assert_refused(changed(self.content, lab=lambda t: t[:-5]), "lab.json")
+        self.assert_refused(changed(self.content, lab=lambda t: t.replace('"minutes": 45', '"minutes": "soon"')), "minutes")
+        self.assert_refused(changed(self.content, lab=lambda t: "[" * 100_000), "lab.json")
+
+    def test_a_file_that_unpacks_to_more_than_a_lab_can_be_is_not_unpacked(self):
+        bomb = io.BytesIO()
+        with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as zipped:
+            for nth in range(7):
+                zipped.writestr(f"{nth}.csv", b"0" * 50_000_000)
+        self.assert_refused(bomb.getvalue(), "unpacks")
+
+
+class WithMore(TestCase):
+    def test_photographs_come_along_and_a_removed_one_stays_removed(self):
+        ada = teacher()
+        lab = lab_of(ada)
+        cell, device = cell_of(group_of(lab)), as_group(group_of(lab))
+        for _ in range(2):
+            picture = SimpleUploadedFile("a.jpg", jpeg(), content_type="image/jpeg")
+            answer = device.post("/api/bench/photos", {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "photo": picture})
+            self.assertEqual(answer.status_code, 200, answer.content)
+        gone = Photo.objects.first()
+        device.delete(f"/api/photos/{gone.id}")
+        desk = as_teacher(ada)
+        new = Lab.objects.get(id=bring(desk, packed(desk, lab)).json()["id"])
+        photos = Photo.objects.filter(cell__group__lab=new)
+        self.assertEqual((photos.count(), photos.filter(removed__isnull=False).count()), (2, 1))
+        kept = photos.get(removed__isnull=True)
+        self.assertEqual(desk.get(f"/api/photos/{kept.id}").status_code, 200)
+        self.assertEqual(desk.get(f"/api/photos/{photos.get(removed__isnull=False).id}").status_code, 404)
