@@ -9,7 +9,7 @@ from typing import get_args
 
 from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, Kind
 from galvanic.bench.readings import parse, parse_current
-from galvanic.bench.readings_table import BadTableText, as_written, rows_of
+from galvanic.bench.table_rows import BadTableText, as_written, rows_of
 from galvanic.chemistry.demand import demand, load_of
 from galvanic.errors import GalvanicError
 from galvanic.reference.catalogue import electrodes, electrolytes

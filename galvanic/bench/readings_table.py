@@ -1,49 +1,46 @@
 """A table of readings, as text with columns: the one place where it is read, with every column that exports have.
 
-Needed: group, red, black, electrolyte, and volts (or `as typed`). Understood besides: condition and what it really was,
-unit, `as typed`, the meter's offset that was taken off, resolution, whether a reading counts and why not, and when it was
-typed. What goes out
-comes in again and gives the same ladder to the last digit. A column that is not understood is named, never dropped in
-silence, and a row with more or fewer fields than the heading is refused: a decimal comma has split it.
+Needed: group, red, black, electrolyte, and volts (or `as typed`), in these or other words (`headings.py`). Understood
+besides: condition and what it really was, unit, `as typed`, the meter's offset that was taken off, resolution, whether a
+reading counts and why not, and when it was typed. What goes out comes in again and gives the same ladder to the last digit.
+A column that is not understood is named, never dropped in silence.
 """
 
 from __future__ import annotations
 
-import csv
-import io
 import math
-import re
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from galvanic.bench.headings import (
+    CONDITION,
+    COUNTS,
+    KNOWN,
+    NEEDED,
+    OFFSET,
+    REALLY,
+    RESOLUTION,
+    TOLD,
+    TYPED,
+    TYPED_AT,
+    UNIT,
+    WHY_NOT,
+    Heading,
+    heading,
+    plain,
+)
 from galvanic.bench.readings import ParsedReading, parse
-from galvanic.bench.text_files import DELIMITERS
+from galvanic.bench.table_rows import BadTableText, as_written, check_width, rows_of
 from galvanic.condition import Condition, as_found, canonical
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.reference import catalogue
 from galvanic.reference.names import find
 
-NEEDED = ("group", "red", "black", "electrolyte", "volts")
-TYPED, UNIT, CONDITION, REALLY, COUNTS, WHY_NOT = "as typed", "unit", "condition", "really", "counts", "why not"
-OFFSET, RESOLUTION, TYPED_AT = "offset taken off, v", "resolution, v", "typed at"
-KNOWN = (*NEEDED, CONDITION, REALLY, TYPED, UNIT, OFFSET, RESOLUTION, COUNTS, WHY_NOT, TYPED_AT)
-TOLD = ("origin", "edition of the data")  # in exports, and of no use here: nobody needs to hear that
-MOST_FAULTS = 50
+MOST_FAULTS, SHOWN_ROWS = 50, 5
 MOST_CONDITION = 40
 YES, NO = {"yes", "true", "1", "y", "x"}, {"no", "false", "0", "n"}
 NO_REASON = "does not count in the table it came from"
-_SEPARATOR = re.compile(r"sep=(.)", re.IGNORECASE)
-
-
-class BadTableText(GalvanicError):
-    """A text that is no table of readings; `rows` names its faulty rows by line, as an editor counts."""
-
-    code = "bad_rows"
-
-    def __init__(self, code: str, sentence: str, rows: Sequence[tuple[int, str]] = ()) -> None:
-        super().__init__(sentence)
-        self.code, self.rows = code, tuple(rows)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,97 +76,138 @@ class ReadingsTable:
     unused: tuple[str, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Unknown:
+    """A name of an electrode or electrolyte that is not in the catalogue, its nearest names, and in how many rows it is."""
+
+    what: str
+    name: str
+    nearest: tuple[str, ...]
+    rows: int
+
+
+@dataclass(frozen=True, slots=True)
+class Looked:
+    """A table as it was understood: its headings, what could be read of it, and faulty rows by line.
+
+    `whole`: all rows were looked at; with many faults the rest is left.
+    """
+
+    headings: tuple[Heading, ...]
+    readings: tuple[TableReading, ...]
+    faults: tuple[tuple[int, str], ...]
+    unknown: tuple[Unknown, ...]
+    first_rows: tuple[tuple[str, ...], ...]
+    whole: bool
+
+    @property
+    def unused(self) -> tuple[str, ...]:
+        """Headings that were not understood."""
+        return tuple(h.text for h in self.headings if not h.means and h.text.strip() and plain(h.text) not in TOLD)
+
+
 def read_readings(text: str, most_rows: int, comments: bool = False) -> ReadingsTable:
     """Read a table whole. `comments`: lines that begin with # are none of its rows.
 
     Raises BadTableText: columns, not_csv, empty, too_many_rows, or bad_rows with each faulty row's line and reason (at most
     50: then the rest is not looked at).
     """
-    names: Mapping[str, int] | None = None
+    return whole(look_at(rows_of(text, comments), most_rows))
+
+
+def whole(looked: Looked) -> ReadingsTable:
+    """A table that was understood whole. Raises BadTableText for one that was not: empty, or bad_rows."""
+    if looked.faults:
+        n = len(looked.faults)
+        least = "" if looked.whole else "At least "
+        rows = f"{least}{n} row{'s' if n > 1 else ''}"
+        raise BadTableText("bad_rows", f"{rows} could not be read; mend them and try again.", looked.faults)
+    if not looked.readings:
+        raise BadTableText("empty", "The table has no readings.")
+    return ReadingsTable(looked.readings, looked.unused)
+
+
+def look_at(
+    rows: Iterable[tuple[int, Sequence[str]]],
+    most_rows: int,
+    columns: Mapping[str, str] | None = None,
+    called: Mapping[str, str] | None = None,
+) -> Looked:
+    """Read a table as far as it can be read.
+
+    `rows`: fields with the line they stand on, the heading first. `columns`: what a column holds, by its heading, where the
+    heading does not say it (empty: not used). `called`: the key that a name of the table stands for. Raises BadTableText:
+    columns, not_csv, or too_many_rows.
+    """
+    headings: tuple[Heading, ...] | None = None
     readings: list[TableReading] = []
     faults: list[tuple[int, str]] = []
-    look = _Names()
-    unused: tuple[str, ...] = ()
-    for line, fields in rows_of(text, comments):
-        if names is None:
-            names = _heading(fields)
-            unused = tuple(f for f in fields if f.strip() and _plain(f) not in KNOWN and _plain(f) not in TOLD)
+    first_rows: list[tuple[str, ...]] = []
+    look, looked_whole, places = _Names(called or {}), True, dict[str, int]()
+    for line, fields in rows:
+        if headings is None:
+            headings = _headings(fields, columns or {})
+            places = {h.means: place for place, h in enumerate(headings) if h.means}
+            volts_unit = next((h.unit for h in headings if h.means == "volts" and h.unit), "V")
             continue
         if len(readings) + len(faults) >= most_rows:
             raise BadTableText("too_many_rows", f"The table has more than {most_rows} rows.")
+        if len(first_rows) < SHOWN_ROWS:
+            first_rows.append(tuple(fields))
         try:
-            check_width(fields, len(names))
-            readings.append(_reading(line, {name: fields[place].strip() for name, place in names.items()}, look))
+            check_width(fields, len(headings))
+            texts = {name: fields[place].strip() for name, place in places.items()}
+            readings.append(_reading(line, texts, volts_unit, look))
         except GalvanicError as error:
             faults.append((line, str(error)))
             if len(faults) >= MOST_FAULTS:
+                looked_whole = False
                 break
-    if faults:
-        least = "At least " if len(faults) >= MOST_FAULTS else ""
-        rows = f"{least}{len(faults)} row{'s' if len(faults) > 1 else ''}"
-        raise BadTableText("bad_rows", f"{rows} could not be read; mend them and try again.", faults)
-    if not readings:
+    if headings is None:
         raise BadTableText("empty", "The table has no readings.")
-    return ReadingsTable(tuple(readings), unused)
+    return Looked(headings, tuple(readings), tuple(faults), look.unknown(), tuple(first_rows), looked_whole)
 
 
-def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]]:
-    """Rows with the line they end on, empty ones left out; comma, semicolon or tab between columns, by the heading.
-
-    Raises BadTableText not_csv.
-    """
-    lines = text.splitlines()
-    skip = (lambda line: not line.strip() or line.startswith("#")) if comments else (lambda line: not line.strip())
-    first = next((line for line in lines if not skip(line)), "")
-    named = _SEPARATOR.fullmatch(first.strip())
-    mark = named[1] if named else max((",", *DELIMITERS), key=first.count)
-    reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark)
-    try:
-        for fields in reader:
-            if not any(field.strip() for field in fields) or (comments and fields[0].startswith("#")):
-                continue
-            if named and mark.join(fields).strip() == first.strip():
-                named = None
-                continue
-            yield reader.line_num, fields
-    except csv.Error as error:
-        raise BadTableText("not_csv", f"Line {reader.line_num} cannot be read as CSV.") from error
-
-
-def check_width(fields: Sequence[str], wanted: int) -> None:
-    """Raises BadTableText for a row that has more or fewer fields than the heading."""
-    if len(fields) != wanted:
-        hint = " A decimal comma needs quotes round it, or semicolons between columns." if len(fields) > wanted else ""
-        raise BadTableText("bad_row", f"This row has {len(fields)} fields and the heading {wanted}.{hint}")
-
-
-def _plain(name: str) -> str:
-    return " ".join(name.split()).casefold()
-
-
-def _heading(fields: Sequence[str]) -> dict[str, int]:
-    """Where each column stands; unnamed ones get a name of their own."""
-    names = [_plain(field) or f"column {place + 1}" for place, field in enumerate(fields)]
-    missing = [column for column in NEEDED if column not in names and not (column == "volts" and TYPED in names)]
+def _headings(fields: Sequence[str], columns: Mapping[str, str]) -> tuple[Heading, ...]:
+    """What each column holds. Raises BadTableText for a table without the columns that are needed, or with one twice."""
+    found = tuple(
+        Heading(text, columns[text], heading(text).unit) if columns.get(text) in (*KNOWN, "") else heading(text)
+        for text in fields
+    )
+    means = [h.means for h in found if h.means]
+    missing = [column for column in NEEDED if column not in means and not (column == "volts" and TYPED in means)]
     if missing:
         wanted = f"The first line must name the columns {', '.join(NEEDED)}"
         raise BadTableText("columns", f"{wanted}; missing: {', '.join(missing)}.")
-    twice = next((name for name in names if names.count(name) > 1), None)
+    twice = next((name for name in means if means.count(name) > 1), None)
     if twice:
-        raise BadTableText("columns", f"The first line names the column {twice} twice.")
-    return {name: place for place, name in enumerate(names)}
+        both = ", ".join(f"“{h.text.strip()}”" for h in found if h.means == twice)
+        raise BadTableText("columns", f"The first line names the column {twice} twice: {both}.")
+    return found
 
 
 class _Names:
     """Names looked up once each: a misspelt one takes long, and stands in many rows."""
 
-    def __init__(self) -> None:
+    def __init__(self, called: Mapping[str, str]) -> None:
+        self.called = {plain(name): key for name, key in called.items()}
         self.known: dict[tuple[str, str], str | UnknownMaterial] = {}
+        self.rows: dict[tuple[str, str], int] = {}
+
+    def unknown(self) -> tuple[Unknown, ...]:
+        """The names that were not found."""
+        return tuple(
+            Unknown(what, name, error.nearest, self.rows[what, name])
+            for (what, name), error in self.known.items()
+            if isinstance(error, UnknownMaterial)
+        )
 
     def key(self, what: str, name: str) -> str:
         """The key of a name. Raises UnknownMaterial."""
         wanted = (what, name)
+        self.rows[wanted] = self.rows.get(wanted, 0) + 1
         if wanted not in self.known:
+            name = self.called.get(plain(name), name)
             try:
                 if what == "electrode":
                     self.known[wanted] = find(name, catalogue.electrodes(), what).key
@@ -183,14 +221,14 @@ class _Names:
         return key
 
 
-def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:
+def _reading(line: int, row: Mapping[str, str], volts_unit: str, look: _Names) -> TableReading:
     needed = [name for name in NEEDED if name != "volts" or TYPED not in row]
     if empty := [name for name in needed if not row[name]]:
         raise BadTableText("bad_row", f"{', '.join(empty)}: nothing there.")
     red, black = look.key("electrode", row["red"]), look.key("electrode", row["black"])
     if red == black:
         raise BadTableText("bad_row", "Red and black are on the same plate, which is no cell.")
-    parsed, offset_v = _volts(row)
+    parsed, offset_v = _volts(row, volts_unit)
     condition = canonical(as_written(row.get(CONDITION, "")))
     if len(condition) > MOST_CONDITION:
         raise BadTableText("bad_row", f"The condition is longer than {MOST_CONDITION} letters.")
@@ -209,20 +247,15 @@ def _reading(line: int, row: Mapping[str, str], look: _Names) -> TableReading:
     )
 
 
-def as_written(text: str) -> str:
-    """A text without the mark that keeps a spreadsheet from taking it for a formula."""
-    return text[1:] if text[:1] == "\u2019" and text[1:2] in ("=", "+", "-", "@") else text
-
-
-def _volts(row: Mapping[str, str]) -> tuple[ParsedReading, float]:
+def _volts(row: Mapping[str, str], volts_unit: str) -> tuple[ParsedReading, float]:
     """What the meter showed, and the offset to take off: from what was typed where that stands there, else from volts."""
-    unit, typed = row.get(UNIT) or "V", row.get(TYPED, "")
+    unit, typed = row.get(UNIT) or volts_unit, row.get(TYPED, "")
     if not typed:
         return _with_resolution(parse(row["volts"], unit), row), 0.0
     parsed = _with_resolution(parse(as_written(typed), unit), row)
     offset_v = _number(row.get(OFFSET, ""), OFFSET)
     if row.get("volts"):
-        shown = parse(row["volts"])
+        shown = parse(row["volts"], volts_unit)
         if abs(parsed.volts_v - offset_v - shown.volts_v) > 0.51 * shown.resolution_v + 1e-9:
             raise BadTableText("bad_row", f"volts says {row['volts']} and as typed {typed} {unit}: which of them is it?")
     return parsed, offset_v
@@ -248,7 +281,7 @@ def _number(text: str, column: str) -> float:
 
 
 def _why_not(row: Mapping[str, str]) -> str:
-    counts, reason = _plain(row.get(COUNTS, "")), " ".join(as_written(row.get(WHY_NOT, "")).split())[:200]
+    counts, reason = plain(row.get(COUNTS, "")), " ".join(as_written(row.get(WHY_NOT, "")).split())[:200]
     if counts in NO:
         return reason or NO_REASON
     if counts and counts not in YES:

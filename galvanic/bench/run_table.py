@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from galvanic.bench.columns import UNITS, Column, column
-from galvanic.bench.readings_table import rows_of
+from galvanic.bench.table_rows import rows_of
 from galvanic.errors import GalvanicError
 
 MOST_ROWS = 200_000

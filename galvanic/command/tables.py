@@ -9,7 +9,8 @@ import sys
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
-from galvanic.bench.readings_table import BadTableText, check_width, read_readings, rows_of
+from galvanic.bench.readings_table import read_readings
+from galvanic.bench.table_rows import BadTableText, check_width, rows_of
 from galvanic.bench.text_files import decoded
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.findings.compare import ClassReading

@@ -80,6 +80,7 @@ class CountingRunner(DiscoverRunner):
         folder = tempfile.TemporaryDirectory(prefix="pipette-photos-")
         atexit.register(folder.cleanup)
         settings.PHOTO_DIR = Path(folder.name)
+        settings.BESIDE = False  # a thread would not see what a test has not committed
         # Slow hashing is the point in use and only a cost here.
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 

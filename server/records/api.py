@@ -3,48 +3,56 @@
 from __future__ import annotations
 
 import uuid
-from datetime import date
-from typing import IO, Annotated, cast
+from typing import IO, cast
 
 from django.http import HttpRequest
-from ninja import File, Form, Router
+from ninja import File, Router
 from ninja.files import UploadedFile
-from pydantic import StringConstraints
 
 from galvanic.reference import reader
-from server.entries.counting import kept_and_counted
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
+from server.records import tables_in
+from server.records.outputs import table_seen
 from server.records.pack_import import import_packs
 from server.records.package.bring import import_package
-from server.records.schemas import Imported, ImportedPackage, ImportedPacks
-from server.records.services import import_readings
+from server.records.schemas import ImportedPackage, ImportedPacks, KeepIn, LookIn, TableSeen, TableStarted
 from server.records.table import MAX_BYTES, decode, too_big
 
 router = Router(auth=TeacherAuth())
 
 
-@router.post("/labs/import", response={201: Imported, 413: ProblemOut, 422: ProblemOut}, operation_id="import_readings")
-def import_table(
-    request: HttpRequest,
-    file: File[UploadedFile],
-    title: Form[Annotated[str, StringConstraints(min_length=1, max_length=120)]],
-    on: Form[date],
-) -> tuple[int, Imported]:
-    """Make a finished lab from a class's own table in CSV."""
+@router.post("/tables", response={202: TableStarted, 413: ProblemOut, 429: ProblemOut}, operation_id="hand_over_table")
+def hand_over(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, TableStarted]:
+    """Hand a class's own table over (CSV, XLSX, ODS); it is read beside this answer."""
     if (file.size or 0) > MAX_BYTES:
         raise too_big()
-    brought = import_readings(actor=teacher_of(request), text=decode(file.read()), title=title, on=on)
-    lab = brought.lab
-    readings, counted = kept_and_counted(lab)
-    return 201, Imported(
-        id=lab.id,
-        title=lab.title,
-        readings=readings,
-        groups=lab.groups.count(),
-        aside=readings - counted,
-        unused=list(brought.unused),
-    )
+    table = tables_in.hand_over(actor=teacher_of(request), name=file.name or "table", content=file.read())
+    return 202, TableStarted(id=table.id)
+
+
+@router.get("/tables/{uuid:table_id}", response={200: TableSeen, 404: ProblemOut, 500: ProblemOut}, operation_id="table_in")
+def table_in(request: HttpRequest, table_id: uuid.UUID) -> TableSeen:
+    """How far a table is: how it was understood, why it was refused, or the lab it has become."""
+    return table_seen(tables_in.table_of(teacher_of(request), table_id))
+
+
+@router.post("/tables/{uuid:table_id}/look", response={202: TableStarted, 404: ProblemOut}, operation_id="look_again")
+def look_again(request: HttpRequest, table_id: uuid.UUID, data: LookIn) -> tuple[int, TableStarted]:
+    """Read a table anew with what is said of its columns and names."""
+    table = tables_in.look_again(actor=teacher_of(request), table_id=table_id, columns=data.columns, called=data.called)
+    return 202, TableStarted(id=table.id)
+
+
+@router.post(
+    "/tables/{uuid:table_id}/keep",
+    response={202: TableStarted, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut},
+    operation_id="keep_table",
+)
+def keep_table(request: HttpRequest, table_id: uuid.UUID, data: KeepIn) -> tuple[int, TableStarted]:
+    """Make a finished lab of a table that was understood."""
+    table = tables_in.keep(actor=teacher_of(request), table_id=table_id, title=data.title, on=data.on)
+    return 202, TableStarted(id=table.id)
 
 
 @router.post(

@@ -10,7 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.bench.pack_table import PackLine, corrected_by, read_packs
-from galvanic.bench.readings_table import BadTableText
+from galvanic.bench.table_rows import BadTableText
 from server.base.problems import RowFault
 from server.labs.changes import announce
 from server.labs.models import Lab

@@ -34,6 +34,7 @@ from server.notebook.models import HandedIn, Returned, Words
 from server.people import limits
 from server.people.models import Group, GroupSession, SignedIn, Teacher, WrongTry
 from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
+from server.records.tables_in import forget_old
 from server.school.models import Link
 
 ENDED_SESSIONS = timedelta(days=1)
@@ -73,6 +74,7 @@ def purge() -> Purged:
     web_sessions, _ = Session.objects.filter(expire_date__lt=timezone.now()).delete()
     SignedIn.objects.exclude(session_key__in=Session.objects.values("session_key")).delete()
     Link.objects.filter(ends_at__lt=before).delete()
+    forget_old()
     tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
     return Purged(len(labs), len(gone), photographs, old_sessions + web_sessions, tries)
 

@@ -2,20 +2,85 @@
 
 from __future__ import annotations
 
+import datetime
 import uuid
+from typing import Annotated, Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field, StringConstraints
+
+from server.materials.schemas import Key
+from server.people.schemas import RowFaultOut
+
+Heading = Annotated[str, StringConstraints(max_length=200)]
 
 
-class Imported(BaseModel):
-    """The lab that was made, how many readings it holds, how many of them do not count, and columns not understood."""
+class TableStarted(BaseModel):
+    """A table that is being read or kept."""
 
     id: uuid.UUID
-    title: str
+
+
+class LookIn(BaseModel):
+    """What columns hold (by heading; empty: not used), and the keys that names of the table stand for."""
+
+    columns: Annotated[dict[Heading, Heading], Field(max_length=60)] = {}
+    called: Annotated[dict[Heading, Key], Field(max_length=60)] = {}
+
+
+class KeepIn(BaseModel):
+    """The title and date of the lab that a table becomes."""
+
+    title: Annotated[str, StringConstraints(max_length=200)]
+    on: datetime.date
+
+
+class ColumnOut(BaseModel):
+    """A column as understood; `means` is empty where it is not used."""
+
+    heading: str
+    means: str
+    unit: str
+    examples: list[str]
+
+
+class NearOut(BaseModel):
+    """A material by key and name."""
+
+    key: str
+    name: str
+
+
+class UnknownOut(BaseModel):
+    """A name that is not in the catalogue, with the nearest ones by key and name, and in how many rows it stands."""
+
+    what: Literal["electrode", "electrolyte"]
+    name: str
+    nearest: list[NearOut]
+    rows: int
+
+
+class TableSeen(BaseModel):
+    """A table on its way in: how far, how it was understood, what is faulty (by line), or the lab it has become.
+
+    `meanings` are what a column can hold. `message`: why it was refused.
+    """
+
+    id: uuid.UUID
+    name: str
+    state: Literal["reading", "read", "keeping", "kept", "refused"]
+    ready: bool
+    columns: list[ColumnOut]
+    meanings: list[str]
     readings: int
-    groups: int
+    groups: list[str]
+    cells: int
     aside: int
-    unused: list[str]
+    says: list[str]
+    unknown: list[UnknownOut]
+    faults: list[RowFaultOut]
+    whole: bool
+    message: str
+    lab: uuid.UUID | None
 
 
 class ImportedPackage(BaseModel):

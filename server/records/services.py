@@ -10,7 +10,7 @@ from itertools import count
 from django.db import transaction
 from django.utils import timezone
 
-from galvanic.bench.readings_table import TableReading
+from galvanic.bench.readings_table import ReadingsTable, TableReading
 from galvanic.cells import Cell
 from galvanic.condition import condition_of
 from server.entries.models import Actual, Reading, SetAside
@@ -33,13 +33,14 @@ class Brought:
     unused: Sequence[str]
 
 
-@transaction.atomic
 def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Brought:
-    """Make a closed lab from a table of readings, all or nothing; what does not count in the table is set aside.
+    """Make a closed lab from the text of a table of readings. Raises Problem naming each faulty row."""
+    return keep_readings(actor=actor, table=read_table(text), title=title, on=on)
 
-    Raises Problem naming each faulty row.
-    """
-    table = read_table(text)
+
+@transaction.atomic
+def keep_readings(*, actor: Teacher, table: ReadingsTable, title: str, on: date) -> Brought:
+    """Make a closed lab from a table of readings, all or nothing; what does not count in the table is set aside."""
     rows = table.readings
     hands: dict[str, dict[Cell, list[TableReading]]] = {}
     spelled: dict[str, str] = {}

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from galvanic.bench.readings_table import BadTableText, ReadingsTable, read_readings
+from galvanic.bench.readings_table import Looked, ReadingsTable, look_at, whole
+from galvanic.bench.table_rows import BadTableText, rows_of
 from galvanic.bench.text_files import NotText, decoded
 from server.base.incoming import clean
 from server.base.problems import Problem, RowFault
@@ -35,7 +36,16 @@ def decode(data: bytes) -> str:
 def read_table(text: str) -> ReadingsTable:
     """Read the table. Raises Problem naming every faulty row by its line and reason; a faulty table is refused whole."""
     try:
-        table = read_readings(text, MAX_ROWS)
+        looked = look_at(rows_of(text), MAX_ROWS)
+    except BadTableText as error:
+        raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
+    return understood(looked)
+
+
+def understood(looked: Looked) -> ReadingsTable:
+    """A table that was understood whole. Raises Problem as `read_table` does."""
+    try:
+        table = whole(looked)
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
     long = [

@@ -2,7 +2,8 @@
 
 import unittest
 
-from galvanic.bench.readings_table import BadTableText, read_readings
+from galvanic.bench.readings_table import read_readings
+from galvanic.bench.table_rows import BadTableText
 
 HEAD = "group,red,black,electrolyte,volts,as typed,unit,offset taken off, V\n".replace(
     "offset taken off, V", '"offset taken off, V"'

@@ -59,10 +59,10 @@ class Shape(TestCase):
 
     def test_forms_and_bodies_that_cannot_be_read(self):
         form = "multipart/form-data"
-        self.shape(self.mine.post("/api/labs/import", b"no boundary", content_type=form), [400])
-        self.shape(self.mine.post("/api/labs/import", b"--x\r\ncut", content_type=f"{form}; boundary=x"), [400, 422])
+        self.shape(self.mine.post("/api/labs/import-package", b"no boundary", content_type=form), [400])
+        self.shape(self.mine.post("/api/labs/import-package", b"--x\r\ncut", content_type=f"{form}; boundary=x"), [400, 422])
         many = {f"f{k}": SimpleUploadedFile(f"{k}.csv", b"x") for k in range(150)}
-        self.shape(self.mine.post("/api/labs/import", many), [400])
+        self.shape(self.mine.post("/api/labs/import-package", many), [400])
         self.shape(self.device.post("/api/bench/photos", {f"v{k}": "1" for k in range(300)}), [400])
         query = "&".join(f"anchor=a{k}:b" for k in range(300))
         self.shape(self.mine.get(f"/api/labs/{self.lab.id}/compare?{query}"), [400, 422])

@@ -15,7 +15,7 @@ from django.core.exceptions import ValidationError
 from django.db import models
 from django.db.models import Q
 
-from galvanic.bench.readings_table import as_written
+from galvanic.bench.table_rows import as_written
 from server.base.incoming import clean, cleaned
 from server.base.spreadsheet import plain_text
 from server.entries.models import (

@@ -10,7 +10,7 @@ from tempfile import TemporaryDirectory
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
-from django.test import Client, TestCase
+from django.test import TestCase
 from openpyxl import load_workbook
 
 from galvanic.command.main import main
@@ -143,23 +143,6 @@ class Importing(TestCase):
             import_readings(actor=self.ada, text=many, title="x", on=date(2026, 5, 4))
         self.assertEqual((Lab.objects.count(), Reading.objects.count()), (0, 0))
 
-    def upload(self, client, text=GOOD, **changes):
-        file = SimpleUploadedFile("class.csv", text.encode(), content_type="text/csv")
-        return client.post("/api/labs/import", {"file": file, "title": "Last week", "on": "2026-05-04"} | changes)
-
-    def test_the_interface_answers_with_the_lab_or_with_the_rows(self):
-        client = as_teacher(self.ada)
-        self.assertEqual(self.upload(client).json()["readings"], 3)
-        refused = self.upload(client, GOOD + "Tern,copper,zinc,vinegar,?\n")
-        self.assertEqual(refused.status_code, 422)
-        self.assertEqual(refused.json()["rows"][0]["line"], 5)
-        self.assertEqual(self.upload(client, "x" * (MAX_BYTES + 1)).status_code, 413)
-        self.assertEqual(self.upload(client, title="").status_code, 422)
-
-    def test_only_teachers_import(self):
-        self.assertEqual(self.upload(Client()).status_code, 401)
-        self.assertEqual(self.upload(as_group(group_of(lab_of(self.ada)))).status_code, 401)
-
     def command(self, text, *options):
         with TemporaryDirectory() as folder:
             file = Path(folder) / "class_10b.csv"
@@ -206,8 +189,11 @@ class OutAndIn(TestCase):
         out = mine.get(f"/api/labs/{lab.id}/tables/readings.csv").content
         before = mine.get(f"/api/labs/{lab.id}/compare").json()
         file = SimpleUploadedFile("readings.csv", out, content_type="text/csv")
-        made = mine.post("/api/labs/import", {"file": file, "title": "Again", "on": "2026-05-04"}).json()
-        self.assertEqual((made["aside"], made["unused"]), (2, []))
+        table = mine.post("/api/tables", {"file": file}).json()["id"]
+        seen = mine.get(f"/api/tables/{table}").json()
+        self.assertEqual((seen["aside"], [c["heading"] for c in seen["columns"] if not c["means"]]), (2, []))
+        send(mine, f"/tables/{table}/keep", {"title": "Again", "on": "2026-05-04"})
+        made = {"id": mine.get(f"/api/tables/{table}").json()["lab"]}
         after = mine.get(f"/api/labs/{made['id']}/compare").json()
         self.assertEqual(after["electrolytes"], before["electrolytes"])
         self.assertEqual({one["reason"] for one in after["aside"]}, {"bridged, we think", "corrected by a later entry"})

@@ -936,7 +936,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/labs/import": {
+    "/api/labs/import-package": {
         parameters: {
             query?: never;
             header?: never;
@@ -946,10 +946,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Import Table
-         * @description Make a finished lab from a class's own table in CSV.
+         * Import Lab Package
+         * @description Make a lab of a data package that Pipette gave out, here or elsewhere.
          */
-        post: operations["import_readings"];
+        post: operations["import_package"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2312,6 +2312,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over
+         * @description Hand a class's own table over (CSV, XLSX, ODS); it is read beside this answer.
+         */
+        post: operations["hand_over_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{table_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table In
+         * @description How far a table is: how it was understood, why it was refused, or the lab it has become.
+         */
+        get: operations["table_in"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{table_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Table
+         * @description Make a finished lab of a table that was understood.
+         */
+        post: operations["keep_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tables/{table_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Again
+         * @description Read a table anew with what is said of its columns and names.
+         */
+        post: operations["look_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/what-if": {
         parameters: {
             query?: never;
@@ -3477,6 +3557,20 @@ export interface components {
             name: string;
         };
         /**
+         * ColumnOut
+         * @description A column as understood; `means` is empty where it is not used.
+         */
+        ColumnOut: {
+            /** Examples */
+            examples: string[];
+            /** Heading */
+            heading: string;
+            /** Means */
+            means: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * CompareOut
          * @description A class's result. `released` are the parts that groups may see; `foretold` says how predictions did; `added`: a liquid
          *     and one made from it are both in it.
@@ -4083,25 +4177,25 @@ export interface components {
             verdict: "runs" | "doubtful" | "no";
         };
         /**
-         * Imported
-         * @description The lab that was made, how many readings it holds, how many of them do not count, and columns not understood.
+         * ImportedPackage
+         * @description The lab that was made of a package, how many rows came in by table, and the tables' editions there and here.
          */
-        Imported: {
-            /** Aside */
-            aside: number;
-            /** Groups */
-            groups: number;
+        ImportedPackage: {
+            /** Edition */
+            edition: string;
+            /** Edition Here */
+            edition_here: string;
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** Readings */
-            readings: number;
+            /** Rows */
+            rows: {
+                [key: string]: number;
+            };
             /** Title */
             title: string;
-            /** Unused */
-            unused: string[];
         };
         /**
          * ImportedPacks
@@ -4201,6 +4295,19 @@ export interface components {
             /** Nth */
             nth: number;
             reading: components["schemas"]["ReadingOut"];
+        };
+        /**
+         * KeepIn
+         * @description The title and date of the lab that a table becomes.
+         */
+        KeepIn: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Title */
+            title: string;
         };
         /**
          * KeptOut
@@ -4703,6 +4810,26 @@ export interface components {
             name: string;
         };
         /**
+         * LookIn
+         * @description What columns hold (by heading; empty: not used), and the keys that names of the table stand for.
+         */
+        LookIn: {
+            /**
+             * Called
+             * @default {}
+             */
+            called: {
+                [key: string]: string;
+            };
+            /**
+             * Columns
+             * @default {}
+             */
+            columns: {
+                [key: string]: string;
+            };
+        };
+        /**
          * LookOut
          * @description What a link is for: a new account (`invite`) or a new password, for whom, and who made it.
          */
@@ -4878,6 +5005,16 @@ export interface components {
          * @description A key with its words.
          */
         NamedOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NearOut
+         * @description A material by key and name.
+         */
+        NearOut: {
             /** Key */
             key: string;
             /** Name */
@@ -6848,6 +6985,63 @@ export interface components {
             tries: string[];
         };
         /**
+         * TableSeen
+         * @description A table on its way in: how far, how it was understood, what is faulty (by line), or the lab it has become.
+         *
+         *     `meanings` are what a column can hold. `message`: why it was refused.
+         */
+        TableSeen: {
+            /** Aside */
+            aside: number;
+            /** Cells */
+            cells: number;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Faults */
+            faults: components["schemas"]["RowFaultOut"][];
+            /** Groups */
+            groups: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Lab */
+            lab: string | null;
+            /** Meanings */
+            meanings: string[];
+            /** Message */
+            message: string;
+            /** Name */
+            name: string;
+            /** Readings */
+            readings: number;
+            /** Ready */
+            ready: boolean;
+            /** Says */
+            says: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "reading" | "read" | "keeping" | "kept" | "refused";
+            /** Unknown */
+            unknown: components["schemas"]["UnknownOut"][];
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * TableStarted
+         * @description A table that is being read or kept.
+         */
+        TableStarted: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
          * TemplateOut
          * @description A starting point for a plan.
          */
@@ -7012,6 +7206,23 @@ export interface components {
             text: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * UnknownOut
+         * @description A name that is not in the catalogue, with the nearest ones by key and name, and in how many rows it stands.
+         */
+        UnknownOut: {
+            /** Name */
+            name: string;
+            /** Nearest */
+            nearest: components["schemas"]["NearOut"][];
+            /** Rows */
+            rows: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "electrode" | "electrolyte";
         };
         /**
          * UseIn
@@ -9962,7 +10173,7 @@ export interface operations {
             };
         };
     };
-    import_readings: {
+    import_package: {
         parameters: {
             query?: never;
             header?: never;
@@ -9977,13 +10188,6 @@ export interface operations {
                      * Format: binary
                      */
                     file: string;
-                    /**
-                     * On
-                     * Format: date
-                     */
-                    on: string;
-                    /** Title */
-                    title: string;
                 };
             };
         };
@@ -9994,7 +10198,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["ImportedPackage"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13515,6 +13719,218 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hand_over_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableStarted"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    table_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableSeen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    keep_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableStarted"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    look_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableStarted"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */

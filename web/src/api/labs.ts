@@ -66,14 +66,3 @@ export const useDeleteLab = () =>
   );
 
 export const useUndeleteLab = () => useChange((id: string) => dataOf(POST("/api/labs/{lab_id}/undelete", ofLab(id))));
-
-export const useImport = () =>
-  useChange(({ file, title, on }: { file: File; title: string; on: string }) => {
-    const form = new FormData();
-    form.append("file", file);
-    form.append("title", title);
-    form.append("on", on);
-    return dataOf(
-      POST("/api/labs/import", { body: form as never, bodySerializer: (body: unknown) => body as FormData }),
-    );
-  });

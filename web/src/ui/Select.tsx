@@ -46,6 +46,7 @@ const Item = styled(ListBoxItem)`
 
 type Props = {
   label: string;
+  hideLabel?: boolean;
   hint?: string;
   options: { key: string; name: string }[];
   value: string;
@@ -53,10 +54,15 @@ type Props = {
 };
 
 /** One of a list too long for a row of buttons. */
-export function Select({ label, hint, options, value, onChange }: Props) {
+export function Select({ label, hideLabel = false, hint, options, value, onChange }: Props) {
   return (
-    <Stack placeholder="Choose" selectedKey={value} onSelectionChange={(key) => onChange(String(key))}>
-      <FieldLabel>{label}</FieldLabel>
+    <Stack
+      aria-label={hideLabel ? label : undefined}
+      placeholder="Choose"
+      selectedKey={value}
+      onSelectionChange={(key) => onChange(String(key))}
+    >
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <Shown>
         <SelectValue />
         <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden>

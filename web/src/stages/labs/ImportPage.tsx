@@ -1,14 +1,15 @@
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
-import { useNavigate } from "react-router";
-import type { Schemas } from "../../api/client";
-import { useImport } from "../../api/labs";
+import { Navigate } from "react-router";
+import { Problem } from "../../api/client";
+import { useHandOver, useImportPackage, useKeepTable, useTableIn } from "../../api/tables";
 import { Frame } from "../../ui/Frame";
 import { count, today } from "../../format";
 import { Button, MainButton, MainLink } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Column, Form, Narrow, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Form, Narrow, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { TablePreview } from "./TablePreview";
 
 const EXAMPLE = [
   ["group", "red", "black", "electrolyte", "volts"],
@@ -16,101 +17,141 @@ const EXAMPLE = [
   ["Tern", "copper", "aluminum", "lemon juice", "0.52"],
   ["Knot", "Zn", "Al", "lemon juice", "−340 mV"],
 ] as const;
+const NOTHING = { columns: {}, called: {} };
+const isPackage = (file: File) => file.name.toLowerCase().endsWith(".zip");
 
-/** What came in, and what of the table was not used or does not count. */
-function Brought({ made }: { made: Schemas["Imported"] }) {
+function Example() {
+  return (
+    <Scroll tabIndex={0} role="region" aria-label="Example of a table">
+      <Table>
+        <thead>
+          <tr>
+            {EXAMPLE[0].map((name) => (
+              <th key={name} scope="col">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {EXAMPLE.slice(1).map((row) => (
+            <tr key={row.join()}>
+              {row.map((cell) => (
+                <td key={cell}>{cell}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+/** A package that has come in: how much, and whether the tables here are those it was made with. */
+function CameIn({ made }: { made: NonNullable<ReturnType<typeof useImportPackage>["data"]> }) {
   return (
     <div role="status">
       <p>
-        {count(made.readings, "reading")} of {count(made.groups, "group")} came in.
-        {made.aside > 0 &&
-          ` ${made.aside} of them ${made.aside === 1 ? "does" : "do"} not count by the table and ${made.aside === 1 ? "is" : "are"} set aside.`}
-        {made.unused.length > 0 && ` Not understood and not used: ${made.unused.join(", ")}.`}
+        “{made.title}” came in: {count(made.rows["readings"] ?? 0, "reading")} of{" "}
+        {count(made.rows["groups"] ?? 0, "group")}, {count(made.rows["packs"] ?? 0, "pack")},{" "}
+        {count(made.rows["claims"] ?? 0, "claim")}, {count(made.rows["photographs"] ?? 0, "photograph")}.
+        {made.edition !== made.edition_here &&
+          ` It was judged by the tables of ${made.edition}; here stand those of ${made.edition_here}, so what is explained may differ.`}
       </p>
       <MainLink to={`/labs/${made.id}/compare`}>See the result</MainLink>
     </div>
   );
 }
 
-/** A class's own table becomes a finished lab; faulty rows are named and nothing is half brought in. */
+/** A class's own table, or another Pipette's package, becomes a lab: looked at first, and nothing half brought in. */
 export function ImportPage() {
   const [file, setFile] = useState<File | null>(null);
   const [title, setTitle] = useState("");
   const [on, setOn] = useState(today);
-  const bring = useImport();
-  const navigate = useNavigate();
+  const [table, setTable] = useState<string | null>(null);
+  const [told, setTold] = useState<{ columns: Record<string, string>; called: Record<string, string> }>(NOTHING);
+  const handOver = useHandOver();
+  const bringPackage = useImportPackage();
+  const seen = useTableIn(table);
+  const keep = useKeepTable();
+  const data = seen.data;
+  const reading = handOver.isPending || data?.state === "reading";
+  if (data?.state === "kept" && data.lab) return <Navigate to={`/labs/${data.lab}/compare`} replace />;
+  const choose = (chosen: File) => {
+    for (const one of [handOver, bringPackage, keep]) one.reset();
+    setFile(chosen);
+    setTable(null);
+    setTold(NOTHING);
+    setTitle((title) => title || chosen.name.replace(/\.\w+$/, "").replace(/[-_]+/g, " "));
+    if (!isPackage(chosen)) handOver.mutate(chosen, { onSuccess: ({ id }) => setTable(id) });
+  };
   return (
     <Frame title="Bring in a table">
-      <Column>
-        <Narrow>
-          <h1>Bring in last week’s table</h1>
-          <Soft>
-            A CSV file with one reading a line. Minus signs, mV and decimal commas (in quotes, or with semicolons
-            between columns) are understood. A table that Pipette has exported comes in with all its columns: condition,
-            what was typed, the meter’s offset, what does not count and why. Columns it does not know are named.
-          </Soft>
-          <Scroll>
-            <Table>
-              <caption hidden>Example of a table</caption>
-              <thead>
-                <tr>
-                  {EXAMPLE[0].map((name) => (
-                    <th key={name} scope="col">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {EXAMPLE.slice(1).map((row) => (
-                  <tr key={row.join()}>
-                    {row.map((cell) => (
-                      <td key={cell}>{cell}</td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-          </Scroll>
-          <Form
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (file)
-                bring.mutate(
-                  { file, title, on },
-                  {
-                    onSuccess: (made) => {
-                      if (made.unused.length === 0 && made.aside === 0) navigate(`/labs/${made.id}/compare`);
-                    },
-                  },
-                );
-            }}
-          >
+      <Columns $left="minmax(0, 0.8fr)">
+        <Column>
+          <Narrow>
+            <h1>Bring in last week’s table</h1>
+            <Soft>
+              CSV, XLSX or ODS, one reading a line: minus signs, mV and decimal commas are understood. Or a package
+              (zip) that Pipette has given out, here or at another school: it comes in whole. You see how it was
+              understood before anything is kept.
+            </Soft>
             <Row>
               <FileTrigger
-                acceptedFileTypes={[".csv", "text/csv", "text/plain"]}
-                onSelect={(files) => {
-                  const chosen = files?.[0];
-                  if (!chosen) return;
-                  bring.reset();
-                  setFile(chosen);
-                  setTitle((title) => title || chosen.name.replace(/\.\w+$/, "").replace(/[-_]+/g, " "));
-                }}
+                acceptedFileTypes={[".csv", ".txt", ".tsv", ".xlsx", ".ods", ".zip"]}
+                onSelect={(files) => files?.[0] && choose(files[0])}
               >
                 <Button>{file ? "Choose another file" : "Choose the file"}</Button>
               </FileTrigger>
               {file && <Num>{file.name}</Num>}
             </Row>
-            <TextField label="Title of the lab" value={title} onChange={setTitle} isRequired maxLength={120} />
-            <TextField label="Date" type="date" value={on} onChange={setOn} isRequired />
-            <ProblemNote problem={bring.error} />
-            {bring.data && <Brought made={bring.data} />}
-            <MainButton type="submit" isDisabled={!file}>
-              {bring.isPending ? "One moment…" : "Bring it in"}
-            </MainButton>
-          </Form>
-        </Narrow>
-      </Column>
+            <ProblemNote
+              problem={handOver.error ?? bringPackage.error ?? (seen.error instanceof Problem ? seen.error : null)}
+            />
+            {reading && <Soft role="status">Reading it …</Soft>}
+            {file && isPackage(file) && !bringPackage.data && (
+              <MainButton onPress={() => bringPackage.mutate(file)}>
+                {bringPackage.isPending ? "One moment…" : "Bring the package in"}
+              </MainButton>
+            )}
+            {bringPackage.data && <CameIn made={bringPackage.data} />}
+            {data && (data.state === "read" || data.state === "keeping") && (
+              <Form
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  keep.mutate({ id: data.id, body: { title, on } });
+                }}
+              >
+                <TextField label="Title of the lab" value={title} onChange={setTitle} isRequired maxLength={120} />
+                <TextField label="Date" type="date" value={on} onChange={setOn} isRequired />
+                <ProblemNote problem={keep.error} />
+                <MainButton type="submit" isDisabled={!data.ready}>
+                  {data.state === "keeping" ? "One moment…" : "Bring it in"}
+                </MainButton>
+              </Form>
+            )}
+            {data?.state === "refused" && (
+              <div role="alert">
+                <p>{data.message}</p>
+              </div>
+            )}
+          </Narrow>
+        </Column>
+        <Column>
+          {data && data.columns.length + data.faults.length > 0 ? (
+            <TablePreview seen={data} told={told} tell={setTold} />
+          ) : (
+            <>
+              <h2>What a table looks like</h2>
+              <Example />
+              <Soft>
+                Other words for the columns are understood too. A table that Pipette has exported comes in with all its
+                columns: condition, what was typed, the meter’s offset, what does not count and why.
+              </Soft>
+            </>
+          )}
+        </Column>
+      </Columns>
     </Frame>
   );
 }

@@ -1,0 +1,103 @@
+"""How a class's own table was understood, before anything is kept: columns, signs, which lead was where, unknown names."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from galvanic.bench.headings import TOLD, plain
+from galvanic.bench.readings_table import Looked, TableReading, Unknown
+from galvanic.cells import Cell
+from galvanic.notes import volts
+
+SHOWN = 3
+
+
+@dataclass(frozen=True, slots=True)
+class ColumnSeen:
+    """A column: its heading, what it holds (empty: not used), the unit its heading names, and its first values."""
+
+    heading: str
+    means: str
+    unit: str
+    examples: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Preview:
+    """A table as understood; `says` are sentences on signs, leads and decimals, in order of weight."""
+
+    columns: tuple[ColumnSeen, ...]
+    readings: int
+    groups: tuple[str, ...]
+    cells: int
+    aside: int
+    says: tuple[str, ...]
+    unknown: tuple[Unknown, ...]
+    faults: tuple[tuple[int, str], ...]
+    whole: bool
+
+    @property
+    def ready(self) -> bool:
+        """Whether it can be brought in as it is."""
+        return self.readings > 0 and not self.faults
+
+
+def preview(looked: Looked) -> Preview:
+    """What is shown of a table before it is brought in."""
+    readings = looked.readings
+    places = range(len(looked.headings))
+    return Preview(
+        columns=tuple(
+            ColumnSeen(
+                h.text.strip(),
+                h.means or (plain(h.text) if plain(h.text) in TOLD else ""),
+                h.unit or "",
+                tuple(row[place].strip() for row in looked.first_rows if place < len(row))[:SHOWN],
+            )
+            for place, h in zip(places, looked.headings, strict=True)
+        ),
+        readings=len(readings),
+        groups=tuple(dict.fromkeys(one.group for one in readings)),
+        cells=len({_cell(one) for one in readings}),
+        aside=sum(1 for one in readings if one.why_not),
+        says=says_of(readings),
+        unknown=looked.unknown,
+        faults=looked.faults,
+        whole=looked.whole,
+    )
+
+
+def says_of(readings: Sequence[TableReading]) -> tuple[str, ...]:
+    """What should be looked at before a table is believed."""
+    if not readings:
+        return ()
+    turned = [one for one in readings if one.red == _cell(one).negative]
+    minus = [one for one in readings if one.parsed.volts_v < 0.0]
+    commas = sum(1 for one in readings if "," in one.parsed.text)
+    milli = sum(1 for one in readings if one.parsed.unit == "mV")
+    high = max(readings, key=lambda one: abs(one.parsed.volts_v))
+    says = []
+    if turned:
+        says.append(
+            f"In {len(turned)} of {len(readings)} rows red is on the plate that the table makes negative; such a cell is the"
+            " same cell turned round, and its sign turns with it."
+        )
+    else:
+        says.append("In every row red is on the plate that the table makes positive.")
+    says.append(
+        f"{len(minus)} values have a minus sign: there the red plate was the negative one."
+        if minus
+        else "No value has a minus sign. If your class wrote volts without signs, a cell that is the other way round than"
+        " the table will look right."
+    )
+    if milli:
+        says.append(f"{milli} values are in millivolts.")
+    if commas:
+        says.append(f"{commas} values are written with a decimal comma.")
+    says.append(f"The largest value is {volts(abs(high.parsed.volts_v), 3)}, in line {high.line}.")
+    return tuple(says)
+
+
+def _cell(one: TableReading) -> Cell:
+    return Cell.of(one.black, one.electrolyte, one.red, one.condition)

@@ -1,0 +1,195 @@
+"""A class's own table, handed over in any of the usual kinds, shown as it was understood, and kept when the teacher says so."""
+
+import io
+import uuid
+import zipfile
+from datetime import timedelta
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client, TestCase
+from django.utils import timezone
+from openpyxl import Workbook
+
+from server.entries.models import Reading
+from server.labs.models import Lab
+from server.records.models import TableIn
+from server.records.table import MAX_BYTES
+from server.records.tables_in import forget_old
+from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
+
+GOOD = "group,red,black,electrolyte,volts\nTern,copper,zinc,lemon juice,0.94\nKnot,Zn,Al,Citrus Juice,−340 mV\n"
+
+
+def workbook(rows, formats=()):
+    book = Workbook()
+    book.active.title = "about"
+    book.active.append(["lab", "Last week"])
+    sheet = book.create_sheet("numbers")
+    for row in rows:
+        sheet.append(row)
+    for place, number_format in formats:
+        sheet[place].number_format = number_format
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def ods(rows):
+    """An OpenDocument spreadsheet as spreadsheet programs write it: shown text in text:p, repeated cells counted."""
+    ns = 'xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0"'
+    cells = "".join(
+        "<table:table-row>" + "".join(f"<table:table-cell><text:p>{one}</text:p></table:table-cell>" for one in row)
+        + '<table:table-cell table:number-columns-repeated="1000"/></table:table-row>'
+        for row in rows
+    )  # fmt: skip
+    empty = '<table:table-row table:number-rows-repeated="1048000"><table:table-cell/></table:table-row>'
+    xml = f"<office:document-content {ns}><office:body><office:spreadsheet><table:table>{cells}{empty}</table:table></office:spreadsheet></office:body></office:document-content>"
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as zipped:
+        zipped.writestr("mimetype", "application/vnd.oasis.opendocument.spreadsheet")
+        zipped.writestr("content.xml", xml)
+    return out.getvalue()
+
+
+class TablesIn(TestCase):
+    def setUp(self):
+        self.ada = teacher()
+        self.desk = as_teacher(self.ada)
+
+    def over(self, content, name="class.csv", client=None):
+        content = content.encode() if isinstance(content, str) else content
+        return (client or self.desk).post("/api/tables", {"file": SimpleUploadedFile(name, content)})
+
+    def seen(self, content, name="class.csv"):
+        answer = self.over(content, name)
+        self.assertEqual(answer.status_code, 202, answer.content)
+        return self.look(answer.json()["id"])
+
+    def look(self, table):
+        return self.desk.get(f"/api/tables/{table}").json()
+
+    def keep(self, table, title="Last week", on="2026-05-04"):
+        return send(self.desk, f"/tables/{table}/keep", {"title": title, "on": on})
+
+    def test_it_is_shown_first_and_kept_when_the_teacher_says_so(self):
+        seen = self.seen(GOOD)
+        self.assertEqual(
+            (seen["state"], seen["ready"], seen["readings"], seen["groups"]), ("read", True, 2, ["Tern", "Knot"])
+        )
+        self.assertEqual([c["means"] for c in seen["columns"]], ["group", "red", "black", "electrolyte", "volts"])
+        self.assertEqual(Lab.objects.count(), 0)
+        self.assertEqual(self.keep(seen["id"]).status_code, 202)
+        after = self.look(seen["id"])
+        lab = Lab.objects.get()
+        self.assertEqual((after["state"], after["lab"], lab.title), ("kept", str(lab.id), "Last week"))
+        self.assertEqual(Reading.objects.count(), 2)
+
+    def test_columns_in_other_words_and_a_unit_in_the_heading(self):
+        seen = self.seen("Team;Metal 1;Metal 2;Solution;Voltage (mV);weather\nTern;Zn;Cu;lemon juice;940;fair\n")
+        self.assertEqual([c["means"] for c in seen["columns"]], ["group", "black", "red", "electrolyte", "volts", ""])
+        self.keep(seen["id"])
+        self.assertEqual(Reading.objects.get().volts_v, 0.94)
+
+    def test_a_heading_that_is_not_understood_is_given_its_meaning(self):
+        refused = self.seen("Wer,red,black,electrolyte,volts\nTern,Cu,Zn,lemon juice,0.94\n")
+        self.assertEqual(refused["state"], "refused")
+        self.assertIn("missing: group", refused["message"])
+        self.assertEqual((refused["columns"][0]["heading"], refused["columns"][0]["examples"]), ("Wer", ["Tern"]))
+        send(self.desk, f"/tables/{refused['id']}/look", {"columns": {"Wer": "group"}})
+        self.assertTrue(self.look(refused["id"])["ready"])
+
+    def test_an_unknown_name_is_shown_with_the_nearest_three_and_can_be_told(self):
+        seen = self.seen(GOOD + "Tern,coper,zinc,lemon juice,0.9\nTern,coper,tin,lemon juice,0.4\n")
+        (unknown,) = seen["unknown"]
+        self.assertEqual((unknown["name"], unknown["rows"], len(unknown["nearest"])), ("coper", 2, 3))
+        self.assertFalse(seen["ready"])
+        self.assertEqual([fault["line"] for fault in seen["faults"]], [4, 5])
+        self.assertEqual(self.keep(seen["id"]).status_code, 409)
+        key = next(one["key"] for one in unknown["nearest"] if "copper" in one["name"])
+        send(self.desk, f"/tables/{seen['id']}/look", {"called": {"coper": key}})
+        again = self.look(seen["id"])
+        self.assertEqual((again["ready"], again["readings"]), (True, 4))
+
+    def test_which_lead_was_where_and_the_signs_are_said(self):
+        says = " ".join(self.seen(GOOD)["says"])
+        self.assertIn("1 values have a minus sign", says)
+        self.assertIn("1 values are in millivolts", says)
+        unsigned = self.seen("group,red,black,electrolyte,volts\nTern,Cu,Zn,lemon juice,0.9\n")
+        self.assertIn("No value has a minus sign", " ".join(unsigned["says"]))
+
+    def test_text_in_the_ways_that_spreadsheets_write_it(self):
+        plain = GOOD.replace(",", ";").replace("0.94", "0,94")
+        for content in (
+            GOOD.encode("utf-8-sig"), GOOD.encode("utf-16"), GOOD.replace(",", "\t").encode(), plain.encode(),
+            ("sep=;\n" + plain).encode(), GOOD.replace("−", "-").encode("cp1252"),
+        ):  # fmt: skip
+            seen = self.seen(content)
+            self.assertEqual((seen["ready"], seen["readings"]), (True, 2), content[:40])
+
+    def test_a_workbook_gives_its_sheet_of_readings_with_the_digits_that_were_shown(self):
+        rows = [["group", "red", "black", "electrolyte", "volts"], ["Tern", "copper", "zinc", "lemon juice", 0.94]]
+        seen = self.seen(workbook(rows, [("E2", "0.000")]), "class.xlsx")
+        self.assertEqual(seen["columns"][4]["examples"], ["0.940"])
+        self.keep(seen["id"])
+        self.assertEqual(Reading.objects.get().resolution_v, 0.001)
+
+    def test_an_opendocument_table_with_decimal_commas(self):
+        rows = [["group", "red", "black", "electrolyte", "volts"], ["Tern", "copper", "zinc", "lemon juice", "0,940"]]
+        seen = self.seen(ods(rows), "class.ods")
+        self.assertEqual((seen["ready"], seen["readings"]), (True, 1))
+        self.assertIn("1 values are written with a decimal comma.", seen["says"])
+
+    def test_our_own_workbook_comes_in(self):
+        seen = self.seen(GOOD)
+        self.keep(seen["id"])
+        book = self.desk.get(f"/api/labs/{Lab.objects.get().id}/tables.xlsx").content
+        again = self.seen(book, "class.xlsx")
+        self.assertEqual((again["ready"], again["readings"]), (True, 2))
+
+    def test_what_is_no_table_is_refused_with_a_sentence(self):
+        for content in (b"\x00\x01\x02", b"PK\x03\x04 broken", b"", workbook([]), b"just words\n"):
+            seen = self.seen(content)
+            self.assertEqual((seen["state"], seen["ready"]), ("refused", False), content[:20])
+            self.assertIn("Nothing was imported", seen["message"])
+
+    def test_a_workbook_that_unpacks_to_more_than_a_table_is_not_unpacked(self):
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as zipped:
+            zipped.writestr("xl/workbook.xml", b"0" * 70_000_000)
+        self.assertIn("unpacks", self.seen(out.getvalue())["message"])
+
+    def test_too_large_a_file_is_refused_at_once(self):
+        self.assertEqual(self.over("x" * (MAX_BYTES + 1)).status_code, 413)
+
+    def test_five_thousand_rows_come_in_and_one_more_is_refused(self):
+        row = "Tern,copper,zinc,lemon juice,0.94\n"
+        head = GOOD.splitlines(keepends=True)[0]
+        self.assertEqual(self.seen(head + 5000 * row)["readings"], 5000)
+        self.assertIn("more than 5000 rows", self.seen(head + 5001 * row)["message"])
+
+    def test_only_whoever_brought_a_file_sees_it_and_groups_bring_none(self):
+        seen = self.seen(GOOD)
+        eve = as_teacher(teacher("eve"))
+        self.assertEqual(eve.get(f"/api/tables/{seen['id']}").status_code, 404)
+        self.assertEqual(send(eve, f"/tables/{seen['id']}/look", {}).status_code, 404)
+        self.assertEqual(send(eve, f"/tables/{seen['id']}/keep", {"title": "Mine", "on": "2026-05-04"}).status_code, 404)
+        for client in (Client(), as_group(group_of(lab_of(self.ada)))):
+            self.assertEqual(self.over(GOOD, client=client).status_code, 401)
+        self.assertEqual(self.desk.get(f"/api/tables/{uuid.uuid4()}").status_code, 404)
+
+    def test_a_file_whose_reader_is_no_more_is_said_to_be_lost(self):
+        seen = self.seen(GOOD)
+        TableIn.objects.update(state="reading", since=timezone.now() - timedelta(minutes=3))
+        lost = self.desk.get(f"/api/tables/{seen['id']}")
+        self.assertEqual((lost.status_code, lost.json()["code"]), (500, "lost"))
+
+    def test_a_title_that_no_lab_can_have_keeps_nothing(self):
+        seen = self.seen(GOOD)
+        self.assertEqual(self.keep(seen["id"], title="  ").status_code, 422)
+        self.assertEqual((self.look(seen["id"])["state"], Lab.objects.count()), ("read", 0))
+
+    def test_files_are_forgotten_after_a_day(self):
+        self.seen(GOOD)
+        self.assertEqual(forget_old(), 0)
+        TableIn.objects.update(since=timezone.now() - timedelta(hours=25))
+        self.assertEqual(forget_old(), 1)
