@@ -58,6 +58,7 @@ run_benches() {
   python bench/accuracy.py
   python bench/rest.py
   python bench/plan.py
+  python bench/years.py
   python bench/checks.py
   python bench/packs.py
   python bench/variables.py

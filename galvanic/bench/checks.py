@@ -31,13 +31,17 @@ NEAR_ZERO_V = 0.06
 class Expectation:
     """What can be expected of a cell, E(positive) − E(negative) in V, with its standard uncertainty.
 
-    `others` is how many other groups' values stand behind it; `ceiling_v` is more than these two plates can give.
+    `others` is how many other groups' values stand behind it; `ceiling_v` is more than these two plates can give;
+    `classes` earlier classes foretell it between `low_v` and `high_v`.
     """
 
     volts_v: float
     u_v: float
     others: int
     ceiling_v: float
+    classes: int = 0
+    low_v: float = 0.0
+    high_v: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,7 +171,12 @@ def _near_zero(cell: Cell, ref: float) -> Finding:
 
 def _far(cell: Cell, v: float, expected: Expectation) -> Finding:
     low = abs(v) < abs(expected.volts_v)
-    who = f"{expected.others} values of other groups" if expected.others else "what these plates usually do"
+    who = "what these plates usually do"
+    if expected.others:
+        who = f"{expected.others} values of other groups"
+    elif expected.classes:
+        low_v, high_v = volts(expected.low_v), volts(expected.high_v)
+        who = f"what is expected: {expected.classes} earlier classes lead one to expect {low_v} to {high_v}"
     return Finding(
         "far",
         "possible",

@@ -27,9 +27,10 @@ from server.power.api import router as power
 from server.power.bench_api import router as packs
 from server.records.api import router as records
 from server.records.export_api import router as tables
+from server.records.list_api import router as room_list
+from server.records.years_api import router as laid_over
 from server.room.api import router as room
 from server.room.board_api import router as board
-from server.room.list_api import router as room_list
 from server.school.api import router as school
 
 
@@ -74,5 +75,6 @@ for router in (
     packs,
     notebook,
     records,
+    laid_over,
 ):
     api.add_router("", router)

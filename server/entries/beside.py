@@ -15,8 +15,8 @@ from galvanic.bench.readings import parse, parse_current
 from galvanic.condition import as_found
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
 from server.base.problems import Problem, not_found
-from server.entries.entry import ActualIn, CellEntry, ObservationIn, UnderLoadIn
-from server.entries.models import Actual, KeptTrace, Observation, Photo, PhotoRemoved, UnderLoad
+from server.entries.entry import ActualIn, CellEntry, ObservationIn, QuestionIn, UnderLoadIn
+from server.entries.models import Actual, KeptTrace, Observation, Photo, PhotoRemoved, Question, UnderLoad
 from server.entries.once import keep_once, open_cell
 from server.entries.photos import path_of, remove, store
 from server.labs.changes import announce
@@ -26,7 +26,7 @@ from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.people.sharing import to_change
 
-MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_ACTUALS, MAX_PHOTOS, MAX_TRACES = 20, 40, 20, 8, 8
+MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_ACTUALS, MAX_PHOTOS, MAX_TRACES, MAX_QUESTIONS = 20, 40, 20, 8, 8, 12
 KEPT_SAMPLES = 2000
 
 
@@ -84,6 +84,21 @@ def record_observation(*, actor: Member, entry: ObservationIn) -> Observation:
         return Observation.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
 
     return keep_once(Observation, actor, entry.id, create)[0]
+
+
+def record_question(*, actor: Member, entry: QuestionIn) -> Question:
+    """Keep what a group asks; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
+
+    def create() -> Question:
+        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
+        text = " ".join(entry.text.split())
+        if not text:
+            raise Problem(422, "empty", "Write your question first.", field="text")
+        _room_for(Question, cell, MAX_QUESTIONS)
+        announce(actor.lab_id, actor.group_id)
+        return Question.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
+
+    return keep_once(Question, actor, entry.id, create)[0]
 
 
 def record_actual(*, actor: Member, entry: ActualIn) -> Actual:
@@ -183,6 +198,8 @@ def record_trace(*, actor: Member, entry: CellEntry, name: str, content: bytes) 
     return keep_once(KeptTrace, actor, entry.id, create)[0]
 
 
-def _room_for(model: type[UnderLoad | Observation | Actual | Photo | KeptTrace], cell: PlannedCell, most: int) -> None:
+def _room_for(
+    model: type[UnderLoad | Observation | Question | Actual | Photo | KeptTrace], cell: PlannedCell, most: int
+) -> None:
     if model.objects.filter(cell=cell).count() >= most:
         raise Problem(409, "enough", f"This cell has {most} of these, which is the most it can hold.")

@@ -16,11 +16,12 @@ from server.entries.beside_schemas import (
     ObservationOut,
     PhotoOut,
     PreviewTrace,
+    QuestionOut,
     TraceOut,
     UnderLoadOut,
 )
-from server.entries.entry import ActualIn, CellEntry, ObservationIn, UnderLoadIn
-from server.entries.outputs import actual_out, photo_out, preview_out, trace_out, under_load_out
+from server.entries.entry import ActualIn, CellEntry, ObservationIn, QuestionIn, UnderLoadIn
+from server.entries.outputs import actual_out, photo_out, preview_out, question_out, trace_out, under_load_out
 from server.people.auth import GroupAuth, TeacherAuth, actor_of
 from server.people.schemas import Done, ProblemOut
 
@@ -45,6 +46,12 @@ def post_observation(request: HttpRequest, data: ObservationIn) -> ObservationOu
     """Keep what a group saw; the same id again changes nothing."""
     kept = beside.record_observation(actor=actor_of(request), entry=data)
     return ObservationOut(id=kept.id, text=kept.text, received_at=kept.received_at)
+
+
+@router.post("/bench/questions", response={200: QuestionOut, **REFUSED}, auth=GroupAuth(), operation_id="record_question")
+def post_question(request: HttpRequest, data: QuestionIn) -> QuestionOut:
+    """Keep what a group asks about a cell; the same id again changes nothing."""
+    return question_out(beside.record_question(actor=actor_of(request), entry=data))
 
 
 @router.post("/bench/actuals", response={200: ActualOut, **REFUSED}, auth=GroupAuth(), operation_id="record_actual")

@@ -37,6 +37,23 @@ class ActualOut(BaseModel):
     text: str
 
 
+class AnswerToQuestion(BaseModel):
+    """What the teacher made of a question, and what they said."""
+
+    kind: Literal["answered", "parked", "cell"]
+    text: str
+    at: datetime.datetime
+
+
+class QuestionOut(BaseModel):
+    """What a group asks about a cell, and its teacher's latest answer."""
+
+    id: uuid.UUID
+    text: str
+    received_at: datetime.datetime
+    answer: AnswerToQuestion | None
+
+
 class PhotoOut(BaseModel):
     """A kept photograph; the picture itself is at /api/photos/{id}, unless it was removed, and by whom."""
 
@@ -81,6 +98,7 @@ class Beside(BaseModel):
 
     under_load: list[UnderLoadOut]
     observations: list[ObservationOut]
+    questions: list[QuestionOut]
     actuals: list[ActualOut]
     photos: list[PhotoOut]
     traces: list[TraceOut]

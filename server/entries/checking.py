@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from statistics import fmean
 
 from galvanic.bench.checks import Finding, check
-from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.bench.class_reference import Earlier, GroupCell, Reference
 from galvanic.cells import Cell
 from server.labs.models import Lab
 
@@ -37,8 +37,18 @@ def class_values(rows: Iterable[Row]) -> list[GroupCell]:
 
 
 def reference_of(lab: Lab, group: uuid.UUID, values: Sequence[GroupCell]) -> Reference:
-    """What can be expected of a group's cells: the account, and the other groups' values."""
-    return Reference(lab.electrodes, lab.electrolytes, values, without=str(group))
+    """What can be expected of a group's cells: the account, earlier classes, and the other groups' values."""
+    return Reference(lab.electrodes, lab.electrolytes, values, without=str(group), earlier=earlier_of(lab))
+
+
+def earlier_of(lab: Lab) -> dict[tuple[str, str], Earlier]:
+    """What earlier classes foretold when the lab was opened, by liquid and setting."""
+    return {
+        (one["electrolyte"], one["condition"]): Earlier(
+            one["classes"], tuple(one["plates"]), tuple(one["volts_v"]), tuple(map(tuple, one["covariance_v2"]))
+        )
+        for one in lab.earlier
+    }
 
 
 def check_last(rows: Sequence[Row], reference: Reference) -> list[Finding]:

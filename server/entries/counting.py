@@ -8,16 +8,9 @@ from collections.abc import Collection, Mapping
 from django.db.models import Count
 
 from server.entries.models import Reading
-from server.labs.models import Lab
 
 
 def reading_counts(labs: Collection[uuid.UUID]) -> Mapping[uuid.UUID, int]:
     """Readings of each lab that has any, corrected ones not counted; one query."""
     rows = Reading.objects.current().filter(cell__group__lab__in=labs).order_by()
     return dict(rows.values_list("cell__group__lab").annotate(Count("id")))
-
-
-def kept_and_counted(lab: Lab) -> tuple[int, int]:
-    """How many readings a lab keeps, and how many of them count; two queries."""
-    kept = Reading.objects.filter(cell__group__lab=lab)
-    return kept.count(), kept.counted().count()

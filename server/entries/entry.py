@@ -66,6 +66,12 @@ class ObservationIn(CellEntry):
     text: Annotated[str, StringConstraints(max_length=300)]
 
 
+class QuestionIn(CellEntry):
+    """What a group asks about a cell."""
+
+    text: Annotated[str, StringConstraints(max_length=300)]
+
+
 class ActualIn(CellEntry):
     """What a cell was really set to, as typed: “2.1 cm”."""
 

@@ -12,7 +12,7 @@ from psycopg import sql
 from server.entries.models import AskedAgain, Reading
 from server.labs.models import PlannedCell, PlannedCellQuerySet
 
-BESIDE = ("under_load", "observations", "actuals", "photos__removed", "traces")
+BESIDE = ("under_load", "observations", "questions__answers", "actuals", "photos__removed", "traces")
 
 
 def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:

@@ -62,6 +62,11 @@ def _create(actor: Member, entry: MeterIn) -> MeterCheck:
     )
 
 
+def checks_of(group: Group) -> list[MeterCheck]:
+    """A group's checks, oldest first."""
+    return list(MeterCheck.objects.filter(group=group))
+
+
 def latest_offset_v(actor: Member) -> float:
     """The offset of the group's latest check, 0 without one."""
     latest = MeterCheck.objects.visible_to(actor).order_by("-received_at", "-id").first()

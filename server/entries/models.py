@@ -308,6 +308,39 @@ class KeptTrace(AtCell):
         return self.name
 
 
+class Question(AtCell):
+    """What a group asks about a cell; its teacher's latest answer counts."""
+
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="questions")
+    text = models.CharField(max_length=300)
+
+    def __str__(self) -> str:
+        return self.text[:40]
+
+
+class QuestionAnswer(models.Model):
+    """What the teacher makes of a question: answers it, parks it for later, or gives the group a cell to find out with."""
+
+    class Kind(models.TextChoices):
+        """What was made of it."""
+
+        ANSWERED = "answered"
+        PARKED = "parked"
+        CELL = "cell"
+
+    question = models.ForeignKey(Question, on_delete=models.PROTECT, related_name="answers")
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    kind = models.CharField(max_length=8, choices=Kind.choices)
+    text = models.CharField(max_length=300, blank=True)
+    at = models.DateTimeField(default=timezone.now, editable=False)
+
+    class Meta:
+        ordering = ["at", "id"]
+
+    def __str__(self) -> str:
+        return self.text[:40] or self.kind
+
+
 class Prediction(models.Model):
     """What a group expects of a cell before it is built; a later one stands beside the earlier, none is changed."""
 

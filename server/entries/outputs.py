@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable
+from typing import Any, cast
 
 from galvanic.bench import foretold
 from galvanic.bench.class_reference import GroupCell
@@ -12,11 +13,31 @@ from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
 from galvanic.reference.variables import variables
 from server.entries.beside import inner_of
-from server.entries.beside_schemas import ActualOut, Beside, ObservationOut, PhotoOut, PreviewTrace, TraceOut, UnderLoadOut
+from server.entries.beside_schemas import (
+    ActualOut,
+    AnswerToQuestion,
+    Beside,
+    ObservationOut,
+    PhotoOut,
+    PreviewTrace,
+    QuestionOut,
+    TraceOut,
+    UnderLoadOut,
+)
 from server.entries.checking import Findings, Row
 from server.entries.fetched import asked_of, readings_of
 from server.entries.meter_checks import verdict_of
-from server.entries.models import Actual, KeptTrace, MeterCheck, Photo, PhotoRemoved, Prediction, Reading, UnderLoad
+from server.entries.models import (
+    Actual,
+    KeptTrace,
+    MeterCheck,
+    Photo,
+    PhotoRemoved,
+    Prediction,
+    Question,
+    Reading,
+    UnderLoad,
+)
 from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
 from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
@@ -139,10 +160,21 @@ def beside_out(planned: PlannedCell, rows: Iterable[Row]) -> Beside:
             ObservationOut(id=observation.id, text=observation.text, received_at=observation.received_at)
             for observation in planned.observations.all()
         ],
+        questions=[question_out(question) for question in planned.questions.all()],
         actuals=[actual_out(actual) for actual in planned.actuals.all()],
         photos=[photo_out(photo) for photo in planned.photos.all()],
         traces=[trace_out(trace) for trace in planned.traces.all()],
     )
+
+
+def question_out(question: Question) -> QuestionOut:
+    """A question as it is sent; its answers are prefetched."""
+    answers = list(question.answers.all())
+    last = answers[-1] if answers else None
+    return QuestionOut(
+        id=question.id, text=question.text, received_at=question.received_at,
+        answer=None if last is None else AnswerToQuestion(kind=cast(Any, last.kind), text=last.text, at=last.at),
+    )  # fmt: skip
 
 
 def actual_out(actual: Actual) -> ActualOut:

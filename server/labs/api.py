@@ -13,6 +13,7 @@ from server.labs.lookups import deleted_labs_of
 from server.labs.outputs import lab_out, preview, variables_out, whole
 from server.labs.planning import edits, revising
 from server.labs.schemas import (
+    ArchiveIn,
     CopyIn,
     DeletedLab,
     EditedOut,
@@ -20,6 +21,7 @@ from server.labs.schemas import (
     LabOut,
     PreviewOut,
     StartOut,
+    TagsIn,
     TemplateOut,
     TimesIn,
     TitleIn,
@@ -66,8 +68,22 @@ def rename_lab(request: HttpRequest, lab_id: uuid.UUID, data: TitleIn) -> Done:
 @router.post("/labs/{uuid:lab_id}/copy", response={201: LabOut, **ABSENT, **REFUSED}, operation_id="copy_lab")
 def copy_lab(request: HttpRequest, lab_id: uuid.UUID, data: CopyIn) -> tuple[int, LabOut]:
     """Make a new draft with the same plan."""
-    copy = services.copy_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title, on=data.date)
+    copy = services.copy_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title, on=data.date, anew=data.anew)
     return 201, whole(request, copy.id)
+
+
+@router.put("/labs/{uuid:lab_id}/tags", response={200: Done, **ABSENT, **REFUSED}, operation_id="tag_lab")
+def tag_lab(request: HttpRequest, lab_id: uuid.UUID, data: TagsIn) -> Done:
+    """Give a lab its tags."""
+    services.tag_lab(actor=teacher_of(request), lab_id=lab_id, tags=data.tags)
+    return Done(ok=True)
+
+
+@router.put("/labs/{uuid:lab_id}/archive", response={200: Done, 409: ProblemOut, **ABSENT}, operation_id="archive_lab")
+def archive_lab(request: HttpRequest, lab_id: uuid.UUID, data: ArchiveIn) -> Done:
+    """Put a lab away from the list, or take it back."""
+    services.archive_lab(actor=teacher_of(request), lab_id=lab_id, away=data.away)
+    return Done(ok=True)
 
 
 @router.post(

@@ -85,7 +85,8 @@ def _no_condition() -> list[str]:
 class Lab(models.Model):
     """One lab of one class: what is measured, by whom, and how far it is.
 
-    `deleted_at`: its teacher has deleted it; nobody sees it any more, and 30 days later it is gone for good.
+    `deleted_at`: its teacher has deleted it; nobody sees it any more, and 30 days later it is gone for good. `earlier`: what
+    earlier classes of the same teacher foretold when it was opened, see `server/records/years.py`.
     """
 
     class State(models.TextChoices):
@@ -113,6 +114,9 @@ class Lab(models.Model):
     activities = ArrayField(models.CharField(max_length=20), default=list)
     steps = models.JSONField(default=dict)
     wished = models.JSONField(default=list)
+    earlier = models.JSONField(default=list)
+    tags = ArrayField(models.CharField(max_length=30), default=list)
+    archived_at = models.DateTimeField(null=True, blank=True)
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
     short_circuit = models.BooleanField(default=False)

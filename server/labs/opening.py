@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 
 from django.db import transaction
+from django.dispatch import Signal
 from django.utils import timezone
 
 from galvanic.reference import reader
@@ -16,6 +17,8 @@ from server.labs.services import fresh_code, lab_to_change
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.people.services import tell_rights
+
+opened = Signal()  # a lab is being opened: applications above may prepare it, in the same transaction
 
 
 @transaction.atomic
@@ -38,6 +41,7 @@ def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     lab.opened_at = lab.opened_at or timezone.now()
     lab.closed_at = None
     lab.save(update_fields=["join_code", "state", "opened_at", "closed_at"])
+    opened.send(sender=Lab, lab=lab)
     announce(lab.id)
     keep_deed(actor, "opened", lab)
     return lab

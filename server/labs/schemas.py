@@ -41,13 +41,27 @@ class TitleIn(BaseModel):
 
 
 class CopyIn(BaseModel):
-    """The title and date of a copy."""
+    """The title and date of a copy; `anew`: its cells are planned anew, without what was changed by hand."""
+
+    anew: bool = False
 
     title: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     date: datetime.date
 
 
 Way = Literal["own", "work", "look"]
+
+
+class TagsIn(BaseModel):
+    """A lab's tags."""
+
+    tags: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=20)]
+
+
+class ArchiveIn(BaseModel):
+    """Whether a lab is put away."""
+
+    away: bool
 
 
 class LabLine(BaseModel):

@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from datetime import date
 
 from django.db import transaction
+from django.utils import timezone
 
 from galvanic.cells import Cell
 from galvanic.condition import canonical
@@ -29,6 +30,7 @@ from server.people.sharing import to_change
 MAX_GROUPS = 40
 MAX_TITLE = 120
 MAX_GROUP_NAME = 40
+MAX_TAGS, MAX_TAG = 8, 30
 MAX_CONDITIONS, MAX_CONDITION = 8, 40
 
 
@@ -250,14 +252,20 @@ def draft_of(actor: Teacher, lab_id: uuid.UUID) -> Lab:
 
 
 @transaction.atomic
-def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date) -> Lab:
+def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date, anew: bool = False) -> Lab:
     """A new draft with the plan of another lab of the teacher's, cells and groups alike, with new PINs; nothing measured.
+
+    `anew`: cells are planned anew from its settings, without what was changed by hand.
 
     Raises Problem: not_found, title, or unknown_material.
     """
     source = lab_for_teacher(actor, lab_id)
     groups, hands = groups_with_cells(source)
     check_materials(source.electrodes, source.electrolytes, least=1)
+    if anew:
+        settings = {name: getattr(source, name) for name in LabSettings.model_fields}
+        names = [group.name for group in groups]
+        return create_lab(actor=actor, plan=NewLab(**settings, title=title, date=on, groups=names))
     copy = Lab(owner=actor, edition=reader.edition())
     for name in (*LabSettings.model_fields, "wished"):
         setattr(copy, name, getattr(source, name))
@@ -281,4 +289,29 @@ def rename_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str) -> Lab:
         lab.save(update_fields=["title"])
         keep_deed(actor, "renamed_lab", lab, f"before: {before}")
         announce(lab.id)
+    return lab
+
+
+@transaction.atomic
+def tag_lab(*, actor: Teacher, lab_id: uuid.UUID, tags: Sequence[str]) -> Lab:
+    """Give a lab its tags. Raises Problem: not_found, or tags (too many, or one too long)."""
+    lab = lab_to_change(actor, lab_id)
+    tidy = list(dict.fromkeys(one for tag in tags if (one := " ".join(tag.split()))))
+    if len(tidy) > MAX_TAGS or any(len(tag) > MAX_TAG for tag in tidy):
+        raise Problem(422, "tags", f"A lab has at most {MAX_TAGS} tags of at most {MAX_TAG} letters.", field="tags")
+    lab.tags = tidy
+    lab.save(update_fields=["tags"])
+    keep_deed(actor, "tagged", lab, ", ".join(tidy))
+    return lab
+
+
+@transaction.atomic
+def archive_lab(*, actor: Teacher, lab_id: uuid.UUID, away: bool) -> Lab:
+    """Put a lab away from the list of labs, or take it back; nothing else changes. Raises Problem: not_found, or open."""
+    lab = owned(actor, lab_id)
+    if away and lab.state == Lab.State.OPEN:
+        raise Problem(409, "open", "Groups are at work in this lab. Close its bench first.")
+    lab.archived_at = timezone.now() if away else None
+    lab.save(update_fields=["archived_at"])
+    keep_deed(actor, "archived" if away else "unarchived", lab)
     return lab

@@ -16,8 +16,7 @@ from server.claims.outputs import claims_out
 from server.claims.schemas import RubricRow
 from server.claims.services import claims_of, rubric_of
 from server.entries.hands import CellInHand, hands_of, with_what_is_beside
-from server.entries.meter_checks import verdict_of
-from server.entries.models import MeterCheck
+from server.entries.meter_checks import checks_of, verdict_of
 from server.entries.outputs import beside_out, latest_prediction
 from server.findings.services import compare_lab, shows_class
 from server.labs.lookups import signatures
@@ -60,15 +59,15 @@ def by_cell(results: Sequence[ElectrolyteResult]) -> Results:
 
 def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut:
     """A group's notebook, for itself or its teacher; a constant number of queries."""
-    shown = isinstance(actor, Teacher) or shows_class(lab)
-    results = by_cell(compare_lab(lab)) if shown else {}
+    teacher = isinstance(actor, Teacher)
+    results = by_cell(compare_lab(lab)) if teacher or "compare" in lab.released else {}
     (hand,) = hands_of(lab, [group])
     with_what_is_beside(hand)
     written = written_of([group])[group.id]
     cells = [_book_cell(cell, results) for cell in hand.cells]
     one_bath = len({(cell.electrolyte, cell.condition) for cell in cells}) < 2
     names = [cell.planned.cell.short if one_bath else cell.planned.cell.notation for cell in hand.cells]
-    checks = list(MeterCheck.objects.filter(group=group))
+    checks = checks_of(group)
     parts = parts_out(written)
     member = Member(group.id, lab.id, group.name, lab.owner_id)
     own_packs = packs_of(member)
@@ -93,7 +92,7 @@ def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut
         ],
         cells=cells,
         packs=[kept_pack_out(pack) for pack in own_packs],
-        claims=claims_out(lab, claims_of(member, lab), own_packs, None if shown else member).claims,
+        claims=claims_out(lab, claims_of(member, lab), own_packs, None if teacher or shows_class(lab) else member).claims,
         parts=parts,
         handed_in_at=written.handed_in_at,
         written_since=written.written_since,

@@ -21,6 +21,8 @@ from server.entries.models import (
     Photo,
     PhotoRemoved,
     Prediction,
+    Question,
+    QuestionAnswer,
     Reading,
     SetAside,
     UnderLoad,
@@ -38,6 +40,7 @@ from server.records.tables_in import forget_old
 from server.school.models import Link
 
 ENDED_SESSIONS = timedelta(days=1)
+AT_CELL = (Photo, UnderLoad, Observation, Question, Actual, KeptTrace, Prediction)
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +109,11 @@ def _purge_lab(lab: Lab) -> int:
         SetAside.objects.filter(reading__cell__in=at),
         SetAside.objects.filter(group__lab=lab),
         PhotoRemoved.objects.filter(photo__in=photos),
-        *(model.objects.filter(cell__in=at) for model in (Photo, UnderLoad, Observation, Actual, KeptTrace, Prediction)),
+        QuestionAnswer.objects.filter(question__cell__in=at),
+        *(
+            model.objects.filter(cell__in=at)
+            for model in (Photo, UnderLoad, Observation, Question, Actual, KeptTrace, Prediction)
+        ),
         Reading.objects.filter(cell__in=at),
         MeterCheck.objects.filter(group__lab=lab),
         AskedAgain.objects.filter(cell__in=at),

@@ -7,12 +7,14 @@ import uuid
 from django.http import HttpRequest
 from ninja import Router
 
+from galvanic.cells import Cell
 from server.entries import meter_checks
 from server.meters import services as meters
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import Done, NewPin, ProblemOut
 from server.room import services as room
-from server.room.schemas import AddressIn, GiveIn, MinutesIn, ReasonIn, SwitchIn
+from server.room.questions import answer_question
+from server.room.schemas import AddressIn, GiveIn, MinutesIn, QuestionAnswerIn, ReasonIn, SwitchIn
 
 router = Router(auth=TeacherAuth())
 REFUSED = {404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
@@ -83,3 +85,11 @@ def add_minutes(request: HttpRequest, lab_id: uuid.UUID, data: MinutesIn) -> Don
 def new_pin(request: HttpRequest, group_id: uuid.UUID) -> NewPin:
     """Give a group another PIN; devices that joined with the old one are out."""
     return NewPin(pin=room.new_pin(actor=teacher_of(request), group_id=group_id).pin)
+
+
+@router.post("/questions/{uuid:question_id}/answer", response={200: Done, **REFUSED}, operation_id="answer_question")
+def post_answer(request: HttpRequest, question_id: uuid.UUID, data: QuestionAnswerIn) -> Done:
+    """Answer a group's question, park it, or give the group a cell to find out with."""
+    cell = None if data.cell is None else Cell(**data.cell.model_dump())
+    answer_question(actor=teacher_of(request), question_id=question_id, kind=data.kind, text=data.text, cell=cell)
+    return DONE

@@ -23,7 +23,8 @@ from server.people.auth import TeacherAuth, teacher_of
 from server.people.models import Teacher
 from server.people.schemas import ProblemOut
 from server.room.attention import Relief, visits_of
-from server.room.schemas import BoardCell, BoardOut, GroupBoard, JustIn, ReliefOut, SpanOut, VisitOut
+from server.room.questions import waiting_of
+from server.room.schemas import BoardCell, BoardOut, GroupBoard, JustIn, ReliefOut, SpanOut, VisitOut, WaitingQuestion
 
 router = Router(auth=TeacherAuth())
 JUST_IN = 8
@@ -116,6 +117,18 @@ def _board(lab: Lab) -> BoardOut:
         wanted=READINGS_PER_CELL,
         groups=groups,
         just_in=latest(groups),
+        questions=[
+            WaitingQuestion(
+                id=one.id,
+                group=one.cell.group.name,
+                group_id=one.cell.group_id,
+                cell=one.cell_id,
+                short=one.cell.cell.short,
+                text=one.text,
+                at=one.taken_at or one.received_at,
+            )
+            for one in waiting_of(lab)
+        ],
         visits=[
             VisitOut(
                 group=visit.group,

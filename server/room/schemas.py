@@ -11,15 +11,7 @@ from pydantic import BaseModel, Field, StringConstraints
 from galvanic.notes import Tone
 from server.entries.schemas import CellWithReadings, ReadingOut
 from server.labs.policy import Stage
-from server.labs.schemas import LabLine
-
-
-class LabListed(LabLine):
-    """A lab in the list of labs: what it waits for, and which page its line leads to."""
-
-    reading_count: int
-    leads: Literal["plan", "board", "compare"]
-    waits: str
+from server.labs.schemas import CellIO
 
 
 class ReasonIn(BaseModel):
@@ -92,6 +84,26 @@ class GroupBoard(BaseModel):
     cells: list[BoardCell]
 
 
+class WaitingQuestion(BaseModel):
+    """A question that nobody has looked at."""
+
+    id: uuid.UUID
+    group: str
+    group_id: uuid.UUID
+    cell: uuid.UUID
+    short: str
+    text: str
+    at: datetime.datetime
+
+
+class QuestionAnswerIn(BaseModel):
+    """What is made of a question; `cell`: another cell than the one it was asked at."""
+
+    kind: Literal["answered", "parked", "cell"]
+    text: Annotated[str, StringConstraints(max_length=300)] = ""
+    cell: CellIO | None = None
+
+
 class JustIn(BaseModel):
     """One of the latest readings; `nth` counts the entries of its cell."""
 
@@ -133,3 +145,4 @@ class BoardOut(BaseModel):
     groups: list[GroupBoard]
     just_in: list[JustIn]
     visits: list[VisitOut]
+    questions: list[WaitingQuestion]

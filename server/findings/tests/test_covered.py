@@ -1,8 +1,11 @@
 """Covered means covered: no number of an answer to a group is another group's until the teacher shows it and it has its own."""
 
+import io
 import json
 import re
 import uuid
+import zipfile
+from types import SimpleNamespace
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
@@ -37,6 +40,13 @@ def numbers_in(value):
                 yield float(found.replace("\u2212", "-").replace(",", "."))
     elif isinstance(value, int | float) and not isinstance(value, bool):
         yield float(value)
+
+
+def unpacked(content):
+    """All texts of a package, as JSON; sums of files say nothing."""
+    with zipfile.ZipFile(io.BytesIO(content)) as zipped:
+        names = [name for name in zipped.namelist() if name.endswith(".csv")]
+        return json.dumps([zipped.read(name).decode() for name in names]).encode()
 
 
 class Covered(TestCase):
@@ -90,6 +100,14 @@ class Covered(TestCase):
             ),
             "record_under_load": lambda: send(self.device, "/bench/under-load", at(kind="short", text="1.1", unit="mA")),
             "record_observation": lambda: send(self.device, "/bench/observations", at(text="bubbles")),
+            "record_question": lambda: send(self.device, "/bench/questions", at(text="Why bubbles?")),
+            "bench_notebook": lambda: self.device.get("/api/bench/notebook"),
+            "record_words": lambda: send(
+                self.device, "/bench/words", {"id": str(uuid.uuid4()), "part": "conclusion", "text": "It is low."}
+            ),
+            "words_versions": lambda: self.device.get("/api/bench/words/conclusion"),
+            "hand_in": lambda: send(self.device, "/bench/hand-in", {"id": str(uuid.uuid4())}),
+            "group_package": lambda: SimpleNamespace(content=unpacked(self.device.get("/api/bench/package.zip").content)),
             "record_actual": lambda: send(self.device, "/bench/actuals", at(text="19 °C")),
             "record_claim": lambda: send(self.device, "/bench/claims", self.claim("bridge")),
             "record_photo": lambda: photo,
@@ -169,7 +187,7 @@ class Covered(TestCase):
     def test_compare_and_explain_are_shown_with_their_release_and_withdrawn_with_it(self):
         self.read_own()
         release(actor=self.ada, lab_id=self.lab.id, parts=["compare"])
-        self.assertEqual(self.leaks(), {"bench_compare"})
+        self.assertEqual(self.leaks(), {"bench_compare", "bench_notebook"})
         release(actor=self.ada, lab_id=self.lab.id, parts=[])
         self.assertEqual(self.leaks(), set())
 

@@ -12,7 +12,7 @@ from server.labs.models import Lab, PlannedCell
 from server.labs.opening import sign_off
 from server.labs.policy import sheet_of
 from server.labs.services import tidy_names
-from server.tests.support import TITLE, as_group, as_teacher, group_of, lab_of, record, send, teacher
+from server.tests.support import TITLE, as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 PLAN = {
     "title": "Which plate is negative?",
@@ -119,10 +119,10 @@ class OpeningAndClosing(TestCase):
                 self.client.get(path)
                 # session, teacher; then the list and its readings; or own materials and lab, groups, cells, stock, signature,
                 # last change; or the board's seven
-                with self.assertNumQueries(10 if path.endswith("board") else 4 if path.endswith("list") else 9):
+                with self.assertNumQueries(11 if path.endswith("board") else 6 if path.endswith("list") else 9):
                     self.client.get(path)
         lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
-        with self.assertNumQueries(4):
+        with self.assertNumQueries(6):
             self.client.get("/api/labs/list")
 
 
@@ -176,3 +176,62 @@ class Scoping(TestCase):
         shown = Client().get("/api/materials").json()
         graphite = next(e for e in shown["electrodes"] if e["key"] == "graphite")
         self.assertIsNone(graphite["table_v"])
+
+
+class Kept(TestCase):
+    """What is kept for years has to be found again."""
+
+    def setUp(self):
+        self.ada = teacher()
+        self.lab = lab_of(self.ada)
+        self.desk = as_teacher(self.ada)
+
+    def listed(self, client=None):
+        return (client or self.desk).get("/api/labs/list").json()[0]
+
+    def put(self, what, body, client=None):
+        return (client or self.desk).put(f"/api/labs/{self.lab.id}/{what}", body, content_type="application/json")
+
+    def test_tags_are_tidied_and_shown_in_the_list(self):
+        self.assertEqual(self.put("tags", {"tags": [" year 10 ", "fruit", "fruit", " "]}).status_code, 200)
+        self.assertEqual(self.listed()["tags"], ["year 10", "fruit"])
+        for tags in (["x" * 31], [str(k) for k in range(9)]):
+            self.assertEqual(self.put("tags", {"tags": tags}).json()["code"], "tags")
+        self.assertEqual(self.listed()["tags"], ["year 10", "fruit"])
+
+    def test_a_lab_is_put_away_and_taken_back_but_not_while_groups_work_in_it(self):
+        self.assertEqual(self.put("archive", {"away": True}).status_code, 409)
+        send(self.desk, f"/labs/{self.lab.id}/close")
+        self.put("archive", {"away": True})
+        self.assertTrue(self.listed()["away"])
+        self.put("archive", {"away": False})
+        self.assertFalse(self.listed()["away"])
+
+    def test_a_copy_planned_anew_is_without_what_was_changed_by_hand(self):
+        draft = lab_of(self.ada, opened=False, title="Draft")
+        cell = draft.groups.first().cells.exclude(shared=True).first()
+        PlannedCell.objects.filter(id=cell.id).update(pinned=True)
+        made = [
+            send(self.desk, f"/labs/{draft.id}/copy", {"title": "Copy", "date": "2026-06-01", "anew": anew}).json()
+            for anew in (False, True)
+        ]
+        pinned = [sum(one["pinned"] for group in lab["groups"] for one in group["cells"]) for lab in made]
+        self.assertEqual(pinned, [1, 0])
+
+    def test_what_a_lab_found_is_there_to_be_drawn_small(self):
+        self.assertEqual(self.desk.get(f"/api/labs/{self.lab.id}/glance").json()["rungs"], [])
+        for cell in PlannedCell.objects.filter(group__lab=self.lab):
+            record(cell, "0.52")
+        found = self.desk.get(f"/api/labs/{self.lab.id}/glance").json()
+        self.assertEqual((found["electrolyte"], len(found["rungs"]) > 1), ("rhubarb-juice", True))
+
+    def test_what_waits_is_counted(self):
+        device, cell = as_group(group_of(self.lab)), cell_of(group_of(self.lab))
+        send(device, "/bench/questions", {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "text": "Why?"})
+        self.assertEqual((self.listed()["questions"], self.listed()["notebooks"]), (1, 0))
+
+    def test_strangers_neither_tag_nor_put_away_nor_glance(self):
+        eve = as_teacher(teacher("eve"))
+        self.assertEqual(self.put("tags", {"tags": ["mine"]}, eve).status_code, 404)
+        self.assertEqual(self.put("archive", {"away": True}, eve).status_code, 404)
+        self.assertEqual(eve.get(f"/api/labs/{self.lab.id}/glance").status_code, 404)

@@ -452,6 +452,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Question
+         * @description Keep what a group asks about a cell; the same id again changes nothing.
+         */
+        post: operations["record_question"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/readings": {
         parameters: {
             query?: never;
@@ -1080,6 +1100,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Archive Lab
+         * @description Put a lab away from the list, or take it back.
+         */
+        put: operations["archive_lab"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/board": {
         parameters: {
             query?: never;
@@ -1256,6 +1296,26 @@ export interface paths {
          * @description Where the volts of one cell went, and what happens at each plate.
          */
         get: operations["explain"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glance
+         * @description What a lab found, to be drawn small.
+         */
+        get: operations["glance"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1692,6 +1752,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tag Lab
+         * @description Give a lab its tags.
+         */
+        put: operations["tag_lab"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/times": {
         parameters: {
             query?: never;
@@ -2072,6 +2152,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/questions/{question_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Answer
+         * @description Answer a group's question, park it, or give the group a cell to find out with.
+         */
+        post: operations["answer_question"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings/{reading_id}/aside": {
         parameters: {
             query?: never;
@@ -2432,6 +2532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Years
+         * @description Labs of several classes laid over each other: one ladder each, one for all, and what the next should find.
+         */
+        get: operations["years"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2668,6 +2788,32 @@ export interface components {
             text: string;
         };
         /**
+         * AnswerToQuestion
+         * @description What the teacher made of a question, and what they said.
+         */
+        AnswerToQuestion: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "answered" | "parked" | "cell";
+            /** Text */
+            text: string;
+        };
+        /**
+         * ArchiveIn
+         * @description Whether a lab is put away.
+         */
+        ArchiveIn: {
+            /** Away */
+            away: boolean;
+        };
+        /**
          * AsideOut
          * @description A reading that is set aside: by itself (`reading` is its id) or with its group.
          */
@@ -2865,6 +3011,8 @@ export interface components {
             observations: components["schemas"]["ObservationOut"][];
             /** Photos */
             photos: components["schemas"]["PhotoOut"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
             /** Traces */
             traces: components["schemas"]["TraceOut"][];
             /** Under Load */
@@ -2939,6 +3087,8 @@ export interface components {
             opened_at: string | null;
             /** Paused */
             paused: boolean;
+            /** Questions */
+            questions: components["schemas"]["WaitingQuestion"][];
             /** Show Values */
             show_values: boolean;
             /** Simulated */
@@ -3332,6 +3482,17 @@ export interface components {
             now: string;
         };
         /**
+         * Chosen
+         * @description The labs to lay over each other.
+         */
+        Chosen: {
+            /**
+             * Lab
+             * @default []
+             */
+            lab: string[];
+        };
+        /**
          * Cite
          * @description Something a part points at as evidence.
          */
@@ -3626,9 +3787,14 @@ export interface components {
         };
         /**
          * CopyIn
-         * @description The title and date of a copy.
+         * @description The title and date of a copy; `anew`: its cells are planned anew, without what was changed by hand.
          */
         CopyIn: {
+            /**
+             * Anew
+             * @default false
+             */
+            anew: boolean;
             /**
              * Date
              * Format: date
@@ -3990,6 +4156,16 @@ export interface components {
              * Format: uuid
              */
             group: string;
+        };
+        /**
+         * GlanceOut
+         * @description What a lab found, to be drawn small: the ladder of its first liquid; none where there is none.
+         */
+        GlanceOut: {
+            /** Electrolyte */
+            electrolyte: string;
+            /** Rungs */
+            rungs: components["schemas"]["SmallRung"][];
         };
         /**
          * GroupBoard
@@ -4438,14 +4614,21 @@ export interface components {
         };
         /**
          * LabListed
-         * @description A lab in the list of labs: what it waits for, and which page its line leads to.
+         * @description A lab in the list of labs: what it is about, what it waits for (notebooks and questions too), and which page its line
+         *     leads to.
          */
         LabListed: {
+            /** Away */
+            away: boolean;
             /**
              * Date
              * Format: date
              */
             date: string;
+            /** Electrodes */
+            electrodes: string[];
+            /** Electrolytes */
+            electrolytes: string[];
             /** Group Count */
             group_count: number;
             /**
@@ -4460,8 +4643,14 @@ export interface components {
              * @enum {string}
              */
             leads: "plan" | "board" | "compare";
+            /** Notebooks */
+            notebooks: number;
             /** Owner */
             owner: string;
+            /** Question */
+            question: string;
+            /** Questions */
+            questions: number;
             /** Reading Count */
             reading_count: number;
             /** Simulated */
@@ -4473,6 +4662,8 @@ export interface components {
             stage: "plan" | "measure" | "compare";
             /** State */
             state: string;
+            /** Tags */
+            tags: string[];
             /** Title */
             title: string;
             /** Waits */
@@ -4703,6 +4894,18 @@ export interface components {
              * @enum {string}
              */
             way: "own" | "work" | "look";
+        };
+        /**
+         * LaidOver
+         * @description Labs laid over each other, liquid by liquid; `alone` are labs that share no liquid and two plates with another.
+         */
+        LaidOver: {
+            /** Alone */
+            alone: string[];
+            /** Labs */
+            labs: components["schemas"]["YearLab"][];
+            /** Liquids */
+            liquids: components["schemas"]["YearsOut"][];
         };
         /**
          * LevelOut
@@ -6175,6 +6378,64 @@ export interface components {
             rows: components["schemas"]["RowFaultOut"][];
         };
         /**
+         * QuestionAnswerIn
+         * @description What is made of a question; `cell`: another cell than the one it was asked at.
+         */
+        QuestionAnswerIn: {
+            cell?: components["schemas"]["CellIO"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "answered" | "parked" | "cell";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * QuestionIn
+         * @description What a group asks about a cell.
+         */
+        QuestionIn: {
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Device At */
+            device_at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sent At */
+            sent_at?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * QuestionOut
+         * @description What a group asks about a cell, and its teacher's latest answer.
+         */
+        QuestionOut: {
+            answer: components["schemas"]["AnswerToQuestion"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * RankingOut
          * @description Electronegativity as an order: right in `right` of `of` pairs; pairs that it gets wrong.
          */
@@ -6800,6 +7061,18 @@ export interface components {
             slope: number;
         };
         /**
+         * SmallRung
+         * @description A plate on a small ladder, V against hydrogen, by the table and by the class.
+         */
+        SmallRung: {
+            /** Class V */
+            class_v: number;
+            /** Electrode */
+            electrode: string;
+            /** Table V */
+            table_v: number | null;
+        };
+        /**
          * SpanOut
          * @description From when to when, in minutes of the period.
          */
@@ -7040,6 +7313,14 @@ export interface components {
              * Format: uuid
              */
             id: string;
+        };
+        /**
+         * TagsIn
+         * @description A lab's tags.
+         */
+        TagsIn: {
+            /** Tags */
+            tags: string[];
         };
         /**
          * TemplateOut
@@ -7347,6 +7628,38 @@ export interface components {
             groups: string[];
         };
         /**
+         * WaitingQuestion
+         * @description A question that nobody has looked at.
+         */
+        WaitingQuestion: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Cell
+             * Format: uuid
+             */
+            cell: string;
+            /** Group */
+            group: string;
+            /**
+             * Group Id
+             * Format: uuid
+             */
+            group_id: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Short */
+            short: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * WeighedOut
          * @description A cause of a pack's trouble and what its own numbers say to it.
          */
@@ -7520,6 +7833,94 @@ export interface components {
             negative: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * YearCellOut
+         * @description A cell, V: by the table, of all classes, of each, and between what the next class should find it.
+         */
+        YearCellOut: {
+            /** All V */
+            all_v: number;
+            /** By Class */
+            by_class: (number | null)[];
+            /** High V */
+            high_v: number | null;
+            /** Low V */
+            low_v: number | null;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Short */
+            short: string;
+            /** Table V */
+            table_v: number | null;
+        };
+        /**
+         * YearLab
+         * @description A lab that is laid over others, by the name it has among them.
+         */
+        YearLab: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Edition */
+            edition: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /**
+         * YearRungOut
+         * @description A plate, V against hydrogen: by the table, of all classes with its 95 % interval, and of each class.
+         */
+        YearRungOut: {
+            /** All V */
+            all_v: number;
+            /** By Class */
+            by_class: (number | null)[];
+            /** Electrode */
+            electrode: string;
+            /** High V */
+            high_v: number;
+            /** Low V */
+            low_v: number;
+            /** Table V */
+            table_v: number | null;
+        };
+        /**
+         * YearsOut
+         * @description One liquid and setting: its classes in order, the ladder of all, cells, and the scatter from class to class, V.
+         */
+        YearsOut: {
+            /** Anchor */
+            anchor: string;
+            /** Cells */
+            cells: components["schemas"]["YearCellOut"][];
+            /** Condition */
+            condition: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Names */
+            names: string[];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Rungs */
+            rungs: components["schemas"]["YearRungOut"][];
+            /** Tau High V */
+            tau_high_v: number | null;
+            /** Tau Low V */
+            tau_low_v: number;
+            /** Tau V */
+            tau_v: number;
         };
     };
     responses: never;
@@ -8740,6 +9141,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PredictionOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    record_question: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
                 };
             };
             /** @description Not Found */
@@ -10530,6 +10991,59 @@ export interface operations {
             };
         };
     };
+    archive_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     board: {
         parameters: {
             query?: never;
@@ -11021,6 +11535,46 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlanceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12215,6 +12769,59 @@ export interface operations {
             };
         };
     };
+    tag_lab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TagsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     set_times: {
         parameters: {
             query?: never;
@@ -13080,6 +13687,68 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answer_question: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                question_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionAnswerIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -14020,6 +14689,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WhoAmI"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    years: {
+        parameters: {
+            query?: {
+                lab?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOver"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */

@@ -8,6 +8,7 @@ type In = {
   check: Schemas["MeterIn"];
   load: Schemas["UnderLoadIn"];
   note: Schemas["ObservationIn"];
+  question: Schemas["QuestionIn"];
   actual: Schemas["ActualIn"];
   photo: { id: string; cell_id: string; device_at: string };
   trace: { id: string; cell_id: string; device_at: string };
@@ -137,6 +138,8 @@ function post(one: Pending): Promise<unknown> {
       return dataOf(POST("/api/bench/under-load", { body: { ...one.body, sent_at } }));
     case "note":
       return dataOf(POST("/api/bench/observations", { body: { ...one.body, sent_at } }));
+    case "question":
+      return dataOf(POST("/api/bench/questions", { body: { ...one.body, sent_at } }));
     case "actual":
       return dataOf(POST("/api/bench/actuals", { body: { ...one.body, sent_at } }));
     case "pack":

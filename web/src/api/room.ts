@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { GET, POST, dataOf } from "./client";
+import { GET, POST, type Schemas, dataOf } from "./client";
 import { useLive } from "./live";
 import { LIVE_MS, LOOK_AGAIN_MS, ofLab, useChange } from "./queries";
 
@@ -48,4 +48,9 @@ export const useShowValues = () =>
 export const useAddMinutes = () =>
   useChange(({ id, minutes }: { id: string; minutes: number }) =>
     dataOf(POST("/api/labs/{lab_id}/minutes", { ...ofLab(id), body: { minutes } })),
+  );
+
+export const useAnswerQuestion = () =>
+  useChange(({ id, body }: { id: string; body: Schemas["QuestionAnswerIn"] }) =>
+    dataOf(POST("/api/questions/{question_id}/answer", { params: { path: { question_id: id } }, body })),
   );

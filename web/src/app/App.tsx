@@ -18,6 +18,7 @@ const SchoolPage = lazy(async () => ({ default: (await import("../stages/school/
 const FirstPage = lazy(async () => ({ default: (await import("../stages/school/FirstPage")).FirstPage }));
 const LinkPage = lazy(async () => ({ default: (await import("../stages/school/LinkPage")).LinkPage }));
 const CheckPage = lazy(async () => ({ default: (await import("../stages/school/CheckPage")).CheckPage }));
+const YearsPage = lazy(async () => ({ default: (await import("../stages/labs/YearsPage")).YearsPage }));
 const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).NewLabPage }));
 const SetupPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).SetupPage }));
 const KitPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).KitPage }));
@@ -166,6 +167,14 @@ export function App() {
               element={
                 <Teachers>
                   <SchoolPage />
+                </Teachers>
+              }
+            />
+            <Route
+              path="/years"
+              element={
+                <Teachers>
+                  <YearsPage />
                 </Teachers>
               }
             />

@@ -1,17 +1,29 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useLabs } from "../../api/labs";
 import { useWho } from "../../api/who";
+import { useArchiveLab, useGlance } from "../../api/years";
+import { SmallLadder } from "../../charts/SmallLadder";
 import { Frame } from "../../ui/Frame";
 import { STAGES, Stem, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
+import { useNames } from "../../lab/useNames";
 import { Waiting } from "../../ui/Waiting";
 import { count, day } from "../../format";
-import { ButtonLink, MainLink } from "../../ui/Button";
+import { Button, ButtonLink, MainLink, TextButton } from "../../ui/Button";
+import { Tick } from "../../ui/controls";
+import { TextField } from "../../ui/fields";
 import { Column, Row, Small, Soft, Spread } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Select } from "../../ui/Select";
 import { colour, phone } from "../../ui/theme";
 import { DeleteLab, DeletedLabs } from "./DeleteLab";
+import { Tags } from "./Tags";
+import { ORDERS, type Order, matches, sorted } from "./finding";
+
+const FIRST = 15;
 
 const Lines = styled.ul`
   border-top: 1px solid ${colour.hairline};
@@ -41,37 +53,94 @@ const StemBox = styled.div`
 
 type Lab = Schemas["LabListed"];
 
-function LabLine({ lab }: { lab: Lab }) {
+/** How far a lab is; of a finished one what it found, drawn small. */
+function Found({ lab }: { lab: Lab }) {
   const stage = reached(lab.stage);
+  const glance = useGlance(lab.id, lab.state === "closed" && lab.reading_count > 0).data;
+  if (glance && glance.rungs.length > 1) return <SmallLadder glance={glance} />;
+  return (
+    <StemBox>
+      <Stem stage={stage} height={16} />
+      <Small>
+        {stage}, stage {STAGES.indexOf(stage) + 1} of {STAGES.length}
+      </Small>
+    </StemBox>
+  );
+}
+
+/** What a lab waits for, beside what it says of itself. */
+const waiting = (lab: Lab) =>
+  [
+    lab.waits,
+    lab.notebooks > 0 && `${count(lab.notebooks, "notebook")} handed in`,
+    lab.questions > 0 && `${count(lab.questions, "question")} to look at`,
+  ]
+    .filter(Boolean)
+    .join(" · ");
+
+type LineProps = { lab: Lab; chosen: boolean | null; choose: (on: boolean) => void; find: (tag: string) => void };
+
+function LabLine({ lab, chosen, choose, find }: LineProps) {
+  const archive = useArchiveLab();
   return (
     <Line>
       <div>
-        <Link to={`/labs/${lab.id}/${lab.leads}`}>{lab.title}</Link>
+        {chosen === null ? (
+          <Link to={`/labs/${lab.id}/${lab.leads}`}>{lab.title}</Link>
+        ) : (
+          <Tick isSelected={chosen} onChange={choose}>
+            {lab.title}
+          </Tick>
+        )}
         <br />
         <Small>
           {day(lab.date)} · {count(lab.group_count, "group")}
           {lab.way !== "own" && ` · ${lab.owner}’s, to ${lab.way === "work" ? "work in" : "look at"}`}
           {lab.simulated && lab.reading_count > 0 && " · simulated readings"}
         </Small>
+        <Tags lab={lab} find={find} />
       </div>
-      <StemBox>
-        <Stem stage={stage} height={16} />
-        <Small>
-          {stage}, stage {STAGES.indexOf(stage) + 1} of {STAGES.length}
-        </Small>
-      </StemBox>
+      <Found lab={lab} />
       <div>
-        <Small>{lab.waits}</Small> {lab.way === "own" && <DeleteLab id={lab.id} title={lab.title} />}
+        <Small>{waiting(lab)}</Small>
+        {lab.way === "own" && (
+          <Row>
+            {lab.state !== "open" && (
+              <TextButton
+                onPress={() => archive.mutate({ id: lab.id, away: !lab.away })}
+                aria-label={`${lab.away ? "Take back" : "Put away"} ${lab.title}`}
+              >
+                {lab.away ? "Take back" : "Put away"}
+              </TextButton>
+            )}
+            <DeleteLab id={lab.id} title={lab.title} />
+          </Row>
+        )}
+        <ProblemNote problem={archive.error} />
       </div>
     </Line>
   );
 }
 
-/** The teacher's labs, one line each, drawn as its stage line with what it waits for. */
+/** The teacher's labs, one line each: found by words or tags, drawn as what they found, and laid over each other. */
 export function LabsPage() {
   const labs = useLabs();
   const who = useWho();
+  const names = useNames();
+  const [words, setWords] = useState("");
+  const [order, setOrder] = useState<Order>("newest");
+  const [away, setAway] = useState(false);
+  const [all, setAll] = useState(false);
+  const [chosen, setChosen] = useState<string[] | null>(null);
   if (!labs.data) return <Waiting title="Labs" error={labs.error} />;
+  const there = labs.data.filter((lab) => lab.away === away);
+  const found = sorted(
+    there.filter((lab) => matches(lab, words, names) && (chosen === null || lab.state === "closed")),
+    order,
+  );
+  const shown = all || words ? found : found.slice(0, FIRST);
+  const putAway = labs.data.filter((lab) => lab.away).length;
+  const query = (chosen ?? []).map((id) => `lab=${id}`).join("&");
   return (
     <Frame
       title="Labs"
@@ -87,24 +156,69 @@ export function LabsPage() {
     >
       <Column>
         <Spread>
-          <h1>Your labs</h1>
+          <h1>{away ? "Labs put away" : "Your labs"}</h1>
           <Row>
             <ButtonLink to="/materials">Cupboard</ButtonLink>
             <ButtonLink to="/labs/import">Bring in a table</ButtonLink>
             <MainLink to="/labs/new">Plan a lab</MainLink>
           </Row>
         </Spread>
+        {labs.data.length > 2 && (
+          <Row>
+            <TextField
+              label="Find"
+              value={words}
+              onChange={setWords}
+              type="search"
+              hint="title, question, tag, plate, liquid, year"
+            />
+            <Select label="Order" options={ORDERS} value={order} onChange={(key) => setOrder(key as Order)} />
+            {chosen === null ? (
+              <Button onPress={() => setChosen([])}>Lay labs over each other</Button>
+            ) : (
+              <>
+                {chosen.length > 1 ? (
+                  <MainLink to={`/years?${query}`}>Lay {chosen.length} over each other</MainLink>
+                ) : (
+                  <Soft>Choose two finished labs or more.</Soft>
+                )}
+                <TextButton onPress={() => setChosen(null)}>Leave it</TextButton>
+              </>
+            )}
+          </Row>
+        )}
         {labs.data.length === 0 ? (
           <Soft>
-            No labs yet. Plan one for your next class, or bring in last week’s numbers as a CSV table and see the result
-            at once.
+            No labs yet. Plan one for your next class, or bring in last week’s numbers as a table and see the result at
+            once.
           </Soft>
         ) : (
           <Lines>
-            {labs.data.map((lab) => (
-              <LabLine key={lab.id} lab={lab} />
+            {shown.map((lab) => (
+              <LabLine
+                key={lab.id}
+                lab={lab}
+                chosen={chosen && chosen.includes(lab.id)}
+                choose={(on) =>
+                  setChosen((now) => (on ? [...(now ?? []), lab.id] : (now ?? []).filter((id) => id !== lab.id)))
+                }
+                find={setWords}
+              />
             ))}
           </Lines>
+        )}
+        {labs.data.length > 0 && found.length === 0 && <Soft role="status">No lab has all of these words.</Soft>}
+        {shown.length < found.length && (
+          <Row>
+            <Button onPress={() => setAll(true)}>Show all {found.length}</Button>
+          </Row>
+        )}
+        {(putAway > 0 || away) && (
+          <Row>
+            <TextButton onPress={() => setAway(!away)}>
+              {away ? "Back to your labs" : `${count(putAway, "lab")} put away`}
+            </TextButton>
+          </Row>
         )}
         <DeletedLabs />
       </Column>

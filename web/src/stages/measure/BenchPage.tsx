@@ -72,7 +72,7 @@ function othersNote(bench: Bench, cell: Cell): MarginNote {
 function described(one: Pending): string {
   if (one.kind === "reading" || one.kind === "load" || one.kind === "prediction")
     return `${one.body.text} ${one.body.unit}`;
-  if (one.kind === "note") return `“${one.body.text}”`;
+  if (one.kind === "note" || one.kind === "question") return `“${one.body.text}”`;
   if (one.kind === "actual") return one.body.text;
   if (one.kind === "packEntry") return one.body.text || "a cell of a pack";
   if (one.kind === "chain") return one.body.text || "a vote";

@@ -13,6 +13,7 @@ import { Button, ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
 import { CellDetail } from "./CellDetail";
 import { GroupDetail } from "./GroupDetail";
+import { questionNotes } from "./Questions";
 import { RoomControls, ShowValues } from "./RoomControls";
 import { AskAgain, Relieve, currentOf, into } from "./boardParts";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -67,6 +68,7 @@ function notesOf(board: Board): MarginNote[] {
       <Relieve relief={visit.relief} />
     ) : undefined,
   }));
+  notes.push(...questionNotes(board));
   if (board.state === "open")
     notes.push({ code: "join", tone: "plain", title: "Join code", text: <Joining board={board} /> });
   if (board.state === "draft")

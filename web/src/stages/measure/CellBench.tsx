@@ -15,6 +15,7 @@ import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
 import { bathName, useNames } from "../../lab/useNames";
 import { AsFound, foundSoFar } from "./AsFound";
+import { Ask, askedSoFar } from "./Ask";
 import { Predict } from "./Predict";
 import { CellRecord } from "./CellRecord";
 import { EntryForm } from "./EntryForm";
@@ -274,6 +275,9 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
         )}
         <Disclosure title="What you see" detail={seenSoFar(cell)}>
           <Seen cell={cell} open={open} outbox={outbox} />
+        </Disclosure>
+        <Disclosure title="Ask about this cell" detail={askedSoFar(cell)}>
+          <Ask cell={cell} open={open} outbox={outbox} />
         </Disclosure>
         <Disclosure title="From a data logger" detail="a CSV file">
           <FromLogger cell={cell} open={open} outbox={outbox} take={(text) => entry.fill(text, "imported")} />

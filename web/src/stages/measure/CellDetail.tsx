@@ -11,6 +11,7 @@ import { Select } from "../../ui/Select";
 import { bathName, useNames } from "../../lab/useNames";
 import { Photographs } from "./Photographs";
 import { SetAside } from "../../lab/SetAside";
+import { Asked } from "../../lab/Asked";
 import { AskAgain, into } from "./boardParts";
 
 type Board = Schemas["BoardOut"];
@@ -46,8 +47,9 @@ function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }
 function BesideOf({ cell }: { cell: string }) {
   const beside = useBeside(cell);
   if (!beside.data) return null;
-  const { under_load, observations, actuals, photos, traces } = beside.data;
-  if (under_load.length + observations.length + actuals.length + photos.length + traces.length === 0) return null;
+  const { under_load, observations, questions, actuals, photos, traces } = beside.data;
+  if (under_load.length + observations.length + questions.length + actuals.length + photos.length + traces.length === 0)
+    return null;
   return (
     <Beside>
       {under_load.length > 0 && (
@@ -64,6 +66,15 @@ function BesideOf({ cell }: { cell: string }) {
         <ul>
           {observations.map((observation) => (
             <li key={observation.id}>“{observation.text}”</li>
+          ))}
+        </ul>
+      )}
+      {questions.length > 0 && (
+        <ul>
+          {questions.map((question) => (
+            <li key={question.id}>
+              <Asked question={question} />
+            </li>
           ))}
         </ul>
       )}

@@ -31,6 +31,7 @@ const NAMES: Record<Kind, [string, string]> = {
   load: ["measurement under load", "measurements under load"],
   actual: ["measured setting", "measured settings"],
   note: ["note", "notes"],
+  question: ["question", "questions"],
   photo: ["photograph", "photographs"],
   trace: ["logger file", "logger files"],
   pack: ["pack", "packs"],

@@ -188,16 +188,19 @@ export function PlanPage({ id }: { id: string }) {
         )}
         <Row>
           {draft && <ButtonLink to={`/labs/${id}/setup`}>Change question, materials or groups</ButtonLink>}
-          <Button
-            onPress={() =>
-              copy.mutate(
-                { id, body: { title: `${title}, copy`.slice(0, 120), date: today() } },
-                { onSuccess: (made) => navigate(`/labs/${made.id}/plan`) },
-              )
-            }
-          >
-            Copy this lab
-          </Button>
+          {[false, true].map((anew) => (
+            <Button
+              key={String(anew)}
+              onPress={() =>
+                copy.mutate(
+                  { id, body: { title: `${title}, copy`.slice(0, 120), date: today(), anew } },
+                  { onSuccess: (made) => navigate(`/labs/${made.id}/plan`) },
+                )
+              }
+            >
+              {anew ? "Copy, planned anew" : "Copy this lab"}
+            </Button>
+          ))}
           <Rename id={id} title={title} />
         </Row>
         <ShareLab lab={id} />

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
 import { useCreateLab, useLab, useLabStart, usePreview, useReviseLab } from "../../api/labs";
@@ -39,8 +39,12 @@ type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"]
 /** Choose question, materials, groups and minutes, and see at once who measures what and whether it fits. */
 function Setup({ lab, materials, begin }: Props) {
   const names = useNames();
-  const [start] = useState(() => (lab ? fromLab(lab) : begun(begin)));
-  const [kept, setTyped, forget] = useKept<Typed>(lab ? `setup:${lab.id}` : "new-lab", start);
+  const question = useSearchParams()[0].get("question") ?? "";
+  const [start] = useState(() => (lab ? fromLab(lab) : { ...begun(begin), question }));
+  const [kept, setTyped, forget] = useKept<Typed>(
+    lab ? `setup:${lab.id}` : `new-lab${question && `:${question}`}`,
+    start,
+  );
   const typed = useMemo(() => ({ ...start, ...kept }), [start, kept]);
   const [cameBack, setCameBack] = useState(() => JSON.stringify(typed) !== JSON.stringify(start));
   const plan = useMemo(() => planOf(typed), [typed]);

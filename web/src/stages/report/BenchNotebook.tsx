@@ -77,6 +77,16 @@ export function BenchNotebook() {
       text: one.refusal ?? one.held?.message ?? "It is handed in as soon as there is a network.",
     })),
     {
+      code: "take-away",
+      tone: "plain",
+      title: "Take it with you",
+      text: (
+        <a href="/api/bench/package.zip" download>
+          All your group recorded, as a package (zip)
+        </a>
+      ),
+    },
+    {
       code: "own-words",
       tone: "plain",
       title: "In your own words",

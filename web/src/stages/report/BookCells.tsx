@@ -2,6 +2,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, decimalsFor, moment, number, volts } from "../../format";
+import { Asked } from "../../lab/Asked";
 import { type Names, bathName } from "../../lab/useNames";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { colour, print } from "../../ui/theme";
@@ -93,6 +94,11 @@ export function Kept({ beside }: { beside: Schemas["Beside"] }) {
       ))}
       {beside.observations.map((one) => (
         <p key={one.id}>Seen: “{one.text}”</p>
+      ))}
+      {beside.questions.map((one) => (
+        <p key={one.id}>
+          <Asked question={one} />
+        </p>
       ))}
       {beside.traces.map((one) => (
         <figure key={one.id} id={anchorOf({ kind: "trace", id: one.id })}>

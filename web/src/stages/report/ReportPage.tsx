@@ -99,6 +99,10 @@ export function ReportPage({ id }: { id: string }) {
           <h2>Data</h2>
           <ul>
             <li>
+              <a href={`/api/labs/${id}/package.zip`}>The whole lab as a package</a> (zip: tables in CSV with their
+              description, photographs): another Pipette takes it in whole
+            </li>
+            <li>
               <a href={`/api/labs/${id}/tables.xlsx`}>All tables as one workbook</a> (XLSX)
             </li>
           </ul>

@@ -1,0 +1,79 @@
+"""Labs of several classes laid over each other, and what earlier classes say to the bench of the next."""
+
+from django.test import TestCase
+
+from server.labs.models import PlannedCell
+from server.tests.support import as_group, as_teacher, group_of, lab_of, opened_lab, record, send, teacher
+
+VOLTS = {("zinc", "copper"): 0.93, ("zinc", "tin"): 0.51, ("tin", "copper"): 0.42}
+
+
+def a_year(owner, shift=0.0, **changes):
+    """A closed lab in which every cell was read by every group that has it."""
+    lab = lab_of(owner, ("Tern", "Knot", "Plover"), **changes)
+    for place, cell in enumerate(PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")):
+        pair = (cell.negative, cell.positive)
+        volts = VOLTS.get(pair, 0.4) + shift * (cell.positive == "copper") + 0.004 * ((place * 7) % 5 - 2)
+        for nth in range(2):
+            record(cell, f"{volts + 0.001 * nth:.3f}")
+    send(as_teacher(owner), f"/labs/{lab.id}/close")
+    return lab
+
+
+class Years(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        cls.ada = teacher()
+        cls.labs = [a_year(cls.ada, 0.02 * k, title=f"Class {k}", date=f"2024-05-0{k + 1}") for k in range(3)]
+
+    def laid(self, labs, client=None):
+        query = "&".join(f"lab={lab.id}" for lab in labs)
+        return (client or as_teacher(self.ada)).get(f"/api/years?{query}")
+
+    def test_one_ladder_each_one_for_all_and_what_the_next_should_find(self):
+        (liquid,) = self.laid(self.labs).json()["liquids"]
+        self.assertEqual(liquid["names"], ["Class 0", "Class 1", "Class 2"])
+        copper = next(rung for rung in liquid["rungs"] if rung["electrode"] == "copper")
+        self.assertEqual(len([v for v in copper["by_class"] if v is not None]), 3)
+        self.assertTrue(copper["low_v"] < copper["all_v"] < copper["high_v"] or liquid["anchor"] == "copper")
+        cell = next(one for one in liquid["cells"] if (one["negative"], one["positive"]) == ("zinc", "copper"))
+        self.assertTrue(cell["low_v"] < 0.93 and cell["high_v"] > 0.97)
+        self.assertTrue(liquid["tau_low_v"] <= liquid["tau_v"] <= (liquid["tau_high_v"] or 9))
+
+    def test_labs_of_the_same_title_are_told_apart_by_their_date(self):
+        twin = a_year(self.ada, title="Class 0", date="2025-05-01")
+        names = [lab["name"] for lab in self.laid([self.labs[0], twin]).json()["labs"]]
+        self.assertEqual(names, ["Class 0, 2024-05-01", "Class 0, 2025-05-01"])
+
+    def test_a_lab_in_another_liquid_stands_alone(self):
+        other = a_year(self.ada, title="Vinegar", electrolytes=["vinegar"])
+        answer = self.laid([*self.labs, other]).json()
+        self.assertEqual((len(answer["liquids"]), answer["alone"]), (1, ["Vinegar"]))
+
+    def test_nobody_lays_over_labs_that_are_not_theirs(self):
+        self.assertEqual(self.laid(self.labs, as_teacher(teacher("eve"))).status_code, 404)
+        self.assertEqual(self.laid(self.labs, as_group(group_of(self.labs[0]))).status_code, 401)
+
+    def test_nothing_chosen_is_nothing_laid(self):
+        self.assertEqual(self.laid([]).json(), {"labs": [], "liquids": [], "alone": []})
+
+    def test_from_three_classes_on_the_bench_of_the_next_is_told_what_they_found(self):
+        lab = lab_of(self.ada, ("Tern",), opened=False, title="Class 3")
+        opened_lab(self.ada, lab)
+        cell = PlannedCell.objects.filter(group__lab=lab, negative="zinc", positive="copper").first()
+        record(cell, "0.61")
+        bench = as_group(group_of(lab)).get("/api/bench").json()
+        (found,) = next(one for one in bench["cells"] if one["id"] == str(cell.id))["findings"]
+        self.assertEqual(found["code"], "far")
+        self.assertIn("3 earlier classes", found["text"])
+
+    def test_with_two_earlier_classes_nothing_is_said_of_them(self):
+        bea = teacher("bea")
+        for k in range(2):
+            a_year(bea, title=f"Bea {k}")
+        lab = lab_of(bea, ("Tern",))
+        cell = PlannedCell.objects.filter(group__lab=lab, negative="zinc", positive="copper").first()
+        record(cell, "0.61")
+        bench = as_group(group_of(lab)).get("/api/bench").json()
+        said = [f["text"] for one in bench["cells"] for f in one["findings"]]
+        self.assertFalse(any("earlier classes" in text for text in said))
