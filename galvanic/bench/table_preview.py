@@ -86,17 +86,21 @@ def says_of(readings: Sequence[TableReading]) -> tuple[str, ...]:
     else:
         says.append("In every row red is on the plate that the table makes positive.")
     says.append(
-        f"{len(minus)} values have a minus sign: there the red plate was the negative one."
+        f"{_values(len(minus))} a minus sign: there the red plate was the negative one."
         if minus
         else "No value has a minus sign. If your class wrote volts without signs, a cell that is the other way round than"
         " the table will look right."
     )
     if milli:
-        says.append(f"{milli} values are in millivolts.")
+        says.append(f"In millivolts: {milli} of {len(readings)} values.")
     if commas:
-        says.append(f"{commas} values are written with a decimal comma.")
+        says.append(f"With a decimal comma: {commas} of {len(readings)} values.")
     says.append(f"The largest value is {volts(abs(high.parsed.volts_v), 3)}, in line {high.line}.")
     return tuple(says)
+
+
+def _values(n: int) -> str:
+    return "1 value has" if n == 1 else f"{n} values have"
 
 
 def _cell(one: TableReading) -> Cell:

@@ -28,6 +28,7 @@ from server.power.bench_api import router as packs
 from server.records.api import router as records
 from server.records.export_api import router as tables
 from server.records.list_api import router as room_list
+from server.records.removing_api import router as removing
 from server.records.years_api import router as laid_over
 from server.room.api import router as room
 from server.room.board_api import router as board
@@ -76,5 +77,6 @@ for router in (
     notebook,
     records,
     laid_over,
+    removing,
 ):
     api.add_router("", router)

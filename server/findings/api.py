@@ -10,10 +10,11 @@ from ninja import Query, Router
 from server.base.kept import as_json, made_once
 from server.base.problems import Problem
 from server.findings.by_variable import variables_out
+from server.findings.elsewhere import add_elsewhere, withdraw
 from server.findings.outputs import compare_out
 from server.findings.policy import lab_for_group
 from server.findings.release import release
-from server.findings.schemas import CompareOut, Held, ReleaseIn, VariablesOut
+from server.findings.schemas import CompareOut, ElsewhereIn, Held, ReleaseIn, VariablesOut
 from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
 from server.people.auth import GroupAuth, TeacherAuth, actor_of, teacher_of
@@ -75,3 +76,27 @@ def post_release(request: HttpRequest, lab_id: uuid.UUID, data: ReleaseIn) -> Do
 def by_variable(request: HttpRequest, lab_id: uuid.UUID) -> VariablesOut:
     """Volts and currents against what the lab changed on purpose, with the class's slope and the model."""
     return variables_out(lab_for_teacher(teacher_of(request), lab_id))
+
+
+@router.post(
+    "/labs/{uuid:lab_id}/elsewhere",
+    response={200: Done, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="add_elsewhere",
+)
+def post_elsewhere(request: HttpRequest, lab_id: uuid.UUID, data: ElsewhereIn) -> Done:
+    """Put a value from elsewhere beside the class's."""
+    add_elsewhere(actor=teacher_of(request), lab_id=lab_id, data=data)
+    return Done(ok=True)
+
+
+@router.delete(
+    "/elsewhere/{uuid:value_id}",
+    response={200: Done, 404: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="withdraw_elsewhere",
+)
+def delete_elsewhere(request: HttpRequest, value_id: uuid.UUID) -> Done:
+    """Take a value from elsewhere away again."""
+    withdraw(actor=teacher_of(request), value_id=value_id)
+    return Done(ok=True)

@@ -91,3 +91,49 @@ class Answer(models.Model):
 
     def __str__(self) -> str:
         return self.text[:40]
+
+
+class ElsewhereQuerySet(models.QuerySet["Elsewhere"]):
+    """Values from elsewhere."""
+
+    def visible_to(self, actor: Teacher | Member) -> ElsewhereQuerySet:
+        """A teacher sees those of their labs; a group those of its lab."""
+        if isinstance(actor, Member):
+            return self.filter(lab_id=actor.lab_id)
+        return self.filter(of_teacher(actor, "lab"))
+
+    def changed_by(self, actor: Teacher) -> ElsewhereQuerySet:
+        """Those of labs in which the teacher may work."""
+        return self.filter(of_teacher(actor, "lab", work=True))
+
+
+class Elsewhere(models.Model):
+    """A cell's voltage from elsewhere (a book, a leaflet, another school), with its source and conditions: shown beside the
+    class's, never counted among it. `volts_v` is E(positive) − E(negative)."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    lab = models.ForeignKey("labs.Lab", on_delete=models.CASCADE, related_name="elsewhere")
+    negative = models.CharField(max_length=60)
+    electrolyte = models.CharField(max_length=60)
+    positive = models.CharField(max_length=60)
+    condition = models.CharField(max_length=40, blank=True)
+    volts_v = models.FloatField()
+    u_v = models.FloatField(null=True, blank=True)
+    source = models.CharField(max_length=200)
+    conditions = models.CharField(max_length=200, blank=True)
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(default=timezone.now, editable=False)
+    withdrawn_at = models.DateTimeField(null=True, blank=True)
+
+    objects = ElsewhereQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["at", "id"]
+
+    def __str__(self) -> str:
+        return f"{self.volts_v} V, {self.source}"
+
+    @property
+    def cell(self) -> Cell:
+        """The cell it is of."""
+        return Cell(self.negative, self.electrolyte, self.positive, self.condition)

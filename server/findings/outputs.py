@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 
 from galvanic.bench.foretold import Foretold, in_words
+from galvanic.cells import Cell
 from galvanic.findings.bath_notes import bath_notes
 from galvanic.findings.class_notes import class_notes, class_offsets
 from galvanic.findings.compare import CellResult, ElectrolyteResult
@@ -13,12 +14,15 @@ from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_not
 from galvanic.reference.catalogue import electrolytes
 from galvanic.statistics.effects import Slope
 from server.entries.counting import reading_counts
+from server.findings.elsewhere import elsewhere_of
+from server.findings.models import Elsewhere
 from server.findings.schemas import (
     AfterClosing,
     AsideOut,
     CellRow,
     CompareOut,
     ElectrolyteResultOut,
+    ElsewhereOut,
     GroupMean,
     InLiquid,
     OffsetOut,
@@ -49,7 +53,7 @@ def _foretold(result: CellResult, predicted: Mapping[str, float]) -> dict[str, F
     return {group: Foretold(volts, own[group]) for group, volts in predicted.items() if group in own}
 
 
-def cell_row(result: CellResult, predicted: Mapping[str, float]) -> CellRow:
+def cell_row(result: CellResult, predicted: Mapping[str, float], elsewhere: Sequence[Elsewhere]) -> CellRow:
     """One cell as it is sent."""
     return CellRow(
         short=result.cell.short, negative=result.cell.negative, positive=result.cell.positive, table_v=result.table_v,
@@ -65,10 +69,16 @@ def cell_row(result: CellResult, predicted: Mapping[str, float]) -> CellRow:
             PredictedOut(group=group, signed_v=one.predicted_v, right_sign=one.right_plate, off_v=one.off_v)
             for group, one in _foretold(result, predicted).items()
         ],
+        elsewhere=[
+            ElsewhereOut(id=one.id, volts_v=one.volts_v, u_v=one.u_v, source=one.source, conditions=one.conditions)
+            for one in elsewhere
+        ],
     )  # fmt: skip
 
 
-def electrolyte_out(result: ElectrolyteResult, predictions: Predictions) -> ElectrolyteResultOut:
+def electrolyte_out(
+    result: ElectrolyteResult, predictions: Predictions, elsewhere: Mapping[Cell, Sequence[Elsewhere]]
+) -> ElectrolyteResultOut:
     """One electrolyte's result as it is sent."""
     return ElectrolyteResultOut(
         electrolyte=result.electrolyte, condition=result.condition, anchor=result.anchor, anchors=list(result.anchors),
@@ -76,7 +86,7 @@ def electrolyte_out(result: ElectrolyteResult, predictions: Predictions) -> Elec
         loose=list(result.loose),
         swaps=[SwapOut(upper=s.upper, lower=s.lower, by_v=s.by_v, u_v=s.u_v) for s in result.swaps],
         cells=[
-            cell_row(cell, predictions.get(cell.cell, {}))
+            cell_row(cell, predictions.get(cell.cell, {}), elsewhere.get(cell.cell, ()))
             for cell in result.cells
         ],
         tau_v=result.tau_v, dof=result.dof,
@@ -130,13 +140,13 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
     """The class's whole result as it is sent."""
     kept = kept_readings(lab)
     results = compare_lab(lab, anchors, kept.readings)
-    predictions = predictions_of(lab)
+    predictions, elsewhere = predictions_of(lab), elsewhere_of(lab)
     liquids = {result.electrolyte for result in results}
     return CompareOut(
         id=lab.id, title=lab.title, date=lab.date, state=lab.state, simulated=lab.simulated, edition=lab.edition,
         group_count=getattr(lab, "group_count", 0), reading_count=reading_counts([lab.id]).get(lab.id, 0),
         stage=stage_of(lab), released=list(lab.released),
-        electrolytes=[electrolyte_out(result, predictions) for result in results],
+        electrolytes=[electrolyte_out(result, predictions, elsewhere) for result in results],
         added=any(
             (made := electrolytes()[liquid].made) is not None and made.base in liquids for liquid in liquids
         ),

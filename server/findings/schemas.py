@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field, StringConstraints
 
 from server.labs.policy import Stage
-from server.labs.schemas import NoteOut
+from server.labs.schemas import CellIO, NoteOut
 
 
 class Held(BaseModel):
@@ -37,6 +37,26 @@ class PredictedOut(BaseModel):
     off_v: float
 
 
+class ElsewhereOut(BaseModel):
+    """A value from elsewhere, V, with its uncertainty where it is known, where it is from, and under which conditions."""
+
+    id: uuid.UUID
+    volts_v: float
+    u_v: float | None
+    source: str
+    conditions: str
+
+
+class ElsewhereIn(BaseModel):
+    """A value from elsewhere as typed: volts between the plates as they are named, and (may be empty) their uncertainty."""
+
+    cell: CellIO
+    text: Annotated[str, StringConstraints(max_length=32)]
+    u: Annotated[str, StringConstraints(max_length=32)] = ""
+    source: Annotated[str, StringConstraints(max_length=200)]
+    conditions: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
 class CellRow(BaseModel):
     """One cell beside the table; the interval is 95 %, between groups, None with one group."""
 
@@ -53,6 +73,7 @@ class CellRow(BaseModel):
     n: int
     groups: list[GroupMean]
     predicted: list[PredictedOut]
+    elsewhere: list[ElsewhereOut]
 
 
 class RungOut(BaseModel):

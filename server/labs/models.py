@@ -78,6 +78,9 @@ class SignOffQuerySet(models.QuerySet["SignOff"]):
         return self.filter(of_teacher(actor, "lab"))
 
 
+KEEP_DAYS = 90  # of photographs and notes after closing, unless the teacher says otherwise
+
+
 def _no_condition() -> list[str]:
     return [""]
 
@@ -86,7 +89,8 @@ class Lab(models.Model):
     """One lab of one class: what is measured, by whom, and how far it is.
 
     `deleted_at`: its teacher has deleted it; nobody sees it any more, and 30 days later it is gone for good. `earlier`: what
-    earlier classes of the same teacher foretold when it was opened, see `server/records/years.py`.
+    earlier classes of the same teacher foretold when it was opened, see `server/records/years.py`. `keep_days`: how long
+    after closing photographs and notes are kept; None: as long as the lab.
     """
 
     class State(models.TextChoices):
@@ -117,6 +121,7 @@ class Lab(models.Model):
     earlier = models.JSONField(default=list)
     tags = ArrayField(models.CharField(max_length=30), default=list)
     archived_at = models.DateTimeField(null=True, blank=True)
+    keep_days = models.PositiveSmallIntegerField(null=True, blank=True, default=KEEP_DAYS)
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
     short_circuit = models.BooleanField(default=False)

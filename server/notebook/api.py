@@ -6,14 +6,18 @@ import uuid
 from typing import cast
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Query, Router
 
+from galvanic.cells import Cell
 from server.labs.lookups import lab_for_teacher, lab_of_group
+from server.labs.schemas import CellIO
 from server.notebook import services
+from server.notebook.evidence import evidence_of
 from server.notebook.lookups import group_for_teacher
-from server.notebook.outputs import class_book_out, notebook_out, notebooks_out, versions_out
+from server.notebook.outputs import class_book_out, evidence_out, notebook_out, notebooks_out, versions_out
 from server.notebook.schemas import (
     ClassBookOut,
+    EvidenceOut,
     HandInIn,
     NotebookOut,
     NotebooksOut,
@@ -114,3 +118,15 @@ def post_back(request: HttpRequest, group_id: uuid.UUID, data: ReturnIn) -> Done
     """Give a notebook back with remarks and marks."""
     services.give_back(actor=teacher_of(request), group_id=group_id, data=data)
     return DONE
+
+
+@router.get(
+    "/labs/{uuid:lab_id}/evidence",
+    response={200: EvidenceOut, 404: ProblemOut, 422: ProblemOut},
+    auth=TeacherAuth(),
+    operation_id="evidence",
+)
+def evidence(request: HttpRequest, lab_id: uuid.UUID, about: Query[CellIO]) -> EvidenceOut:
+    """What groups kept of a cell beside its readings, and the packs built of such cells."""
+    actor = teacher_of(request)
+    return evidence_out(evidence_of(actor, lab_for_teacher(actor, lab_id), Cell(**about.model_dump())))

@@ -17,11 +17,12 @@ from server.claims.schemas import RubricRow
 from server.claims.services import claims_of, rubric_of
 from server.entries.hands import CellInHand, hands_of, with_what_is_beside
 from server.entries.meter_checks import checks_of, verdict_of
-from server.entries.outputs import beside_out, latest_prediction
+from server.entries.outputs import beside_out, current_rows, latest_prediction
 from server.findings.services import compare_lab, shows_class
 from server.labs.lookups import signatures
 from server.labs.models import Lab
 from server.labs.policy import cautions
+from server.notebook.evidence import Evidence
 from server.notebook.models import Words
 from server.notebook.schemas import (
     BookCell,
@@ -29,6 +30,8 @@ from server.notebook.schemas import (
     Cite,
     ClassBookOut,
     ClassCell,
+    EvidenceOut,
+    GroupEvidence,
     GroupWords,
     LineOut,
     MeterLine,
@@ -272,3 +275,13 @@ def _line(group: Group, written: Written) -> NotebookLine:
         written_since=written.written_since,
         marks={} if back is None else back.marks,
     )
+
+
+def evidence_out(found: Evidence) -> EvidenceOut:
+    """What stands beside a cell's numbers, as it is sent."""
+    groups = [
+        GroupEvidence(group=cell.group.name, cell_id=cell.id, beside=beside_out(cell, current_rows([cell])))
+        for cell in found.cells
+    ]
+    kept = [one for one in groups if any(dict(one.beside).values())]
+    return EvidenceOut(groups=kept, packs=[kept_pack_out(pack) for pack in found.packs])

@@ -215,3 +215,18 @@ class NotebooksOut(BaseModel):
     released: list[str]
     rubric: list[RubricRow]
     notebooks: list[NotebookLine]
+
+
+class GroupEvidence(BaseModel):
+    """What a group kept of a cell beside its readings, those with something only."""
+
+    group: str
+    cell_id: uuid.UUID
+    beside: Beside
+
+
+class EvidenceOut(BaseModel):
+    """What stands beside a cell's numbers: by group, and packs built of such cells."""
+
+    groups: list[GroupEvidence]
+    packs: list[KeptPack]

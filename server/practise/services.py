@@ -34,6 +34,7 @@ from server.labs.sharing import share_lab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.packs import packs_of
+from server.practise.earlier import make_earlier_labs
 from server.practise.notebooks import write_notebooks
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 from server.practise.spacing import make_spacing_lab
@@ -58,6 +59,7 @@ def make_demo() -> bool:
     rng = np.random.default_rng([SCENARIO["seed"], len(SCENARIO["lab"])])
     make_spacing_lab(teacher, SCENARIO["spacing"], SCENARIO, rng)
     make_two_cups_lab(teacher, SCENARIO["two_cups"], SCENARIO, rng)
+    make_earlier_labs(teacher, SCENARIO, rng)
     _share_with_colleague(teacher)
     return True
 

@@ -1,4 +1,4 @@
-"""Tables that teachers bring in, while they are looked at: what came, how it was understood, and what became of it."""
+"""Tables that teachers bring in while they are looked at, and wishes to have words removed."""
 
 from __future__ import annotations
 
@@ -8,7 +8,38 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from server.people.models import Teacher
+from server.people.models import Teacher, of_teacher
+
+
+class RemovalQuerySet(models.QuerySet["Removal"]):
+    """Wishes to have something removed."""
+
+    def visible_to(self, actor: Teacher) -> RemovalQuerySet:
+        """A teacher sees those of their labs."""
+        return self.filter(of_teacher(actor, "lab"))
+
+
+class Removal(models.Model):
+    """That words of a lab are to be taken out on request: which, who said so and when, and when it was done.
+
+    What a group typed cannot be changed by the server; the command that removes what is over does it, as the owner.
+    """
+
+    lab = models.ForeignKey("labs.Lab", on_delete=models.CASCADE, related_name="+")
+    kind = models.CharField(max_length=10)
+    row = models.UUIDField()
+    teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    asked_at = models.DateTimeField(default=timezone.now)
+    done_at = models.DateTimeField(null=True, blank=True)
+
+    objects = RemovalQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["asked_at"]
+        constraints = [models.UniqueConstraint(fields=["kind", "row"], name="one_removal_a_row")]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.row}"
 
 
 class TableInQuerySet(models.QuerySet["TableIn"]):

@@ -29,13 +29,17 @@ from server.entries.models import (
 )
 from server.entries.photos import remove
 from server.findings.models import Answer, Claim
+from server.labs.changes import announce
 from server.labs.deleting import KEPT
 from server.labs.models import Lab, PlannedCell, SignOff
 from server.materials.models import OwnMaterial, SchoolCupboard, Shelf
 from server.notebook.models import HandedIn, Returned, Words
 from server.people import limits
+from server.people.deeds import keep_deed
 from server.people.models import Group, GroupSession, SignedIn, Teacher, WrongTry
 from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
+from server.records.models import Removal
+from server.records.removing import REMOVABLE, REMOVED
 from server.records.tables_in import forget_old
 from server.school.models import Link
 
@@ -50,6 +54,8 @@ class Purged:
     labs: int
     teachers: int
     photographs: int
+    notes: int
+    words: int
     sessions: int
     tries: int
 
@@ -64,8 +70,12 @@ def _allowed() -> Iterator[None]:
 
 
 def purge() -> Purged:
-    """Remove what was deleted 30 days ago or more, with its photographs, and sessions and wrong tries that are over."""
+    """Remove what was deleted 30 days ago or more, photographs and notes whose time is over, words whose removal is asked
+    for, and sessions and wrong tries that are over. What was removed from a lab stands in its teacher's list of deeds."""
     before = timezone.now() - KEPT
+    over = [_remove_over(lab) for lab in _labs_over()]
+    asked = Removal.objects.filter(done_at=None).values("lab")
+    words = sum(_remove_words(lab) for lab in Lab.objects.filter(id__in=asked))
     gone = list(Teacher.objects.filter(deleted_at__lt=before))
     labs = list(Lab.objects.filter(deleted_at__lt=before).union(Lab.objects.filter(owner__in=gone)))
     photographs = sum(_purge_lab(lab) for lab in labs)
@@ -79,7 +89,47 @@ def purge() -> Purged:
     Link.objects.filter(ends_at__lt=before).delete()
     forget_old()
     tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
-    return Purged(len(labs), len(gone), photographs, old_sessions + web_sessions, tries)
+    photographs += sum(pictures for pictures, _ in over)
+    notes = sum(gone_notes for _, gone_notes in over)
+    return Purged(len(labs), len(gone), photographs, notes, words, old_sessions + web_sessions, tries)
+
+
+def _labs_over() -> list[Lab]:
+    """Labs whose photographs and notes have been kept for as long as they were to be."""
+    rows = Lab.objects.filter(state=Lab.State.CLOSED, keep_days__isnull=False, closed_at__isnull=False)
+    now = timezone.now()
+    return [lab for lab in rows.select_related("owner") if (lab.closed_at or now) + timedelta(days=lab.keep_days or 0) < now]
+
+
+def _remove_over(lab: Lab) -> tuple[int, int]:
+    """Remove a lab's photographs and notes; returns how many of each."""
+    at = PlannedCell.objects.filter(group__lab=lab)
+    photos = list(Photo.objects.filter(cell__in=at).values_list("id", flat=True))
+    notes = Observation.objects.filter(cell__in=at)
+    counts = len(photos), notes.count()
+    if not any(counts):
+        return counts
+    with _allowed():
+        for rows in (PhotoRemoved.objects.filter(photo__in=photos), Photo.objects.filter(id__in=photos), notes):
+            rows._raw_delete(rows.db)
+        keep_deed(lab.owner, "over", lab, f"{counts[0]} photographs, {counts[1]} notes")
+        announce(lab.id)
+    for photo in photos:
+        remove(photo)
+    return counts
+
+
+def _remove_words(lab: Lab) -> int:
+    """Take out the words that somebody asked to have removed; the row stays and says so."""
+    asked = list(Removal.objects.filter(lab=lab, done_at=None).select_related("teacher"))
+    with _allowed():
+        for one in asked:
+            model, column = REMOVABLE[one.kind]
+            model.objects.filter(pk=one.row).update(**{column: REMOVED})  # type: ignore[attr-defined]
+        Removal.objects.filter(id__in=[one.id for one in asked]).update(done_at=timezone.now())
+        keep_deed(lab.owner, "removed_words", lab, f"{len(asked)} of them")
+        announce(lab.id)
+    return len(asked)
 
 
 def _hand_over(gone: list[Teacher]) -> None:

@@ -59,5 +59,5 @@ class Comparing(TestCase):
             self.shown()
         record(cell_of(group_of(self.lab)), "0.95")
         # and own materials, readings and their number, predictions, groups, meter checks, set aside, after closing
-        with self.assertNumQueries(11):
+        with self.assertNumQueries(12):
             self.shown()

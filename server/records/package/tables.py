@@ -33,7 +33,7 @@ from server.entries.models import (
     SetAside,
     UnderLoad,
 )
-from server.findings.models import Answer, Claim
+from server.findings.models import Answer, Claim, Elsewhere
 from server.labs.models import Lab, PlannedCell
 from server.notebook.models import HandedIn, Returned, Words
 from server.people.models import Group, Teacher
@@ -45,12 +45,16 @@ NewId = Callable[[str], uuid.UUID]
 
 @dataclass(frozen=True, slots=True)
 class Table:
-    """A table of a package: its name, its model, the ways from its rows to their group, and columns that stay here."""
+    """A table of a package: its name, its model, the ways from its rows to their group, and columns that stay here.
+
+    `of_class`: it is the class's, so a group's own package is without it.
+    """
 
     name: str
     model: type[models.Model]
     to_group: tuple[str, ...]
     without: tuple[str, ...] = ()
+    of_class: bool = False
 
     @property
     def fields(self) -> list[models.Field[Any, Any]]:
@@ -98,6 +102,7 @@ TABLES = (
     Table("words", Words, ("group",)),
     Table("handed_in", HandedIn, ("group",)),
     Table("given_back", Returned, ("group",)),
+    Table("elsewhere", Elsewhere, ("lab__groups",), of_class=True),
 )
 
 UNITS = {"_v": "V", "_a": "A", "_ohm": "Ω", "_s": "s", "_ml": "mL"}

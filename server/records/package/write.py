@@ -37,6 +37,8 @@ def package_of(lab: Lab, groups: Sequence[Group], whose: str) -> bytes:
     files: dict[str, bytes] = {"README.txt": README.encode()}
     resources: list[dict[str, Any]] = []
     for table in TABLES:
+        if table.of_class and whose:
+            continue
         content = _csv(table, groups)
         if content.count(b"\n") < 2:
             continue

@@ -190,6 +190,7 @@ class RoundTrip(TestCase):
             "Share",
             "Deed",
             "TableIn",
+            "Removal",
         }  # not of the record, or personal
         hanging = {
             model

@@ -112,8 +112,8 @@ class TablesIn(TestCase):
 
     def test_which_lead_was_where_and_the_signs_are_said(self):
         says = " ".join(self.seen(GOOD)["says"])
-        self.assertIn("1 values have a minus sign", says)
-        self.assertIn("1 values are in millivolts", says)
+        self.assertIn("1 value has a minus sign", says)
+        self.assertIn("In millivolts: 1 of 2 values", says)
         unsigned = self.seen("group,red,black,electrolyte,volts\nTern,Cu,Zn,lemon juice,0.9\n")
         self.assertIn("No value has a minus sign", " ".join(unsigned["says"]))
 
@@ -137,7 +137,7 @@ class TablesIn(TestCase):
         rows = [["group", "red", "black", "electrolyte", "volts"], ["Tern", "copper", "zinc", "lemon juice", "0,940"]]
         seen = self.seen(ods(rows), "class.ods")
         self.assertEqual((seen["ready"], seen["readings"]), (True, 1))
-        self.assertIn("1 values are written with a decimal comma.", seen["says"])
+        self.assertIn("With a decimal comma: 1 of 1 values.", seen["says"])
 
     def test_our_own_workbook_comes_in(self):
         seen = self.seen(GOOD)

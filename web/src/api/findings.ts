@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { GET, POST, type Problem, type Schemas, dataOf } from "./client";
-import { ofLab } from "./queries";
+import { DELETE, GET, POST, type Problem, type Schemas, dataOf } from "./client";
+import { ofLab, useChange } from "./queries";
 
 export const useCompare = (id: string, anchors: string[]) =>
   useQuery({
@@ -58,3 +58,9 @@ export function useRelease(id: string) {
     onSuccess: () => client.invalidateQueries(),
   });
 }
+
+export const useAddElsewhere = (id: string) =>
+  useChange((body: Schemas["ElsewhereIn"]) => dataOf(POST("/api/labs/{lab_id}/elsewhere", { ...ofLab(id), body })));
+
+export const useWithdrawElsewhere = () =>
+  useChange((value: string) => dataOf(DELETE("/api/elsewhere/{value_id}", { params: { path: { value_id: value } } })));

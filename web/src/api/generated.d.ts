@@ -732,6 +732,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/elsewhere/{value_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Elsewhere
+         * @description Take a value from elsewhere away again.
+         */
+        delete: operations["withdraw_elsewhere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first": {
         parameters: {
             query?: never;
@@ -1284,6 +1304,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labs/{lab_id}/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Elsewhere
+         * @description Put a value from elsewhere beside the class's.
+         */
+        post: operations["add_elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Evidence
+         * @description What groups kept of a cell beside its readings, and the packs built of such cells.
+         */
+        get: operations["evidence"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labs/{lab_id}/explain": {
         parameters: {
             query?: never;
@@ -1337,6 +1397,30 @@ export interface paths {
          */
         get: operations["join_link"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept
+         * @description How long photographs and notes are kept.
+         */
+        get: operations["kept"];
+        /**
+         * Keep For
+         * @description Choose how long photographs and notes are kept.
+         */
+        put: operations["keep_for"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1846,6 +1930,46 @@ export interface paths {
         get: operations["by_variable"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Words
+         * @description Find what groups of a lab typed.
+         */
+        get: operations["find_words"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labs/{lab_id}/words/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Words
+         * @description Have words taken out with the next nightly run.
+         */
+        post: operations["remove_words"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3276,6 +3400,8 @@ export interface components {
          * @description One cell beside the table; the interval is 95 %, between groups, None with one group.
          */
         CellRow: {
+            /** Elsewhere */
+            elsewhere: components["schemas"]["ElsewhereOut"][];
             /** Gap Percent */
             gap_percent: number | null;
             /** Gap V */
@@ -3848,6 +3974,14 @@ export interface components {
             volts_v: number;
         };
         /**
+         * DaysIn
+         * @description Days after closing; None: as long as the lab.
+         */
+        DaysIn: {
+            /** Days */
+            days: number | null;
+        };
+        /**
          * DeedOut
          * @description What was done: when, by whom, in words, in which lab (with its title as it was), and about what.
          */
@@ -4028,6 +4162,46 @@ export interface components {
             tau_v: number | null;
         };
         /**
+         * ElsewhereIn
+         * @description A value from elsewhere as typed: volts between the plates as they are named, and (may be empty) their uncertainty.
+         */
+        ElsewhereIn: {
+            cell: components["schemas"]["CellIO"];
+            /**
+             * Conditions
+             * @default
+             */
+            conditions: string;
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+            /**
+             * U
+             * @default
+             */
+            u: string;
+        };
+        /**
+         * ElsewhereOut
+         * @description A value from elsewhere, V, with its uncertainty where it is known, where it is from, and under which conditions.
+         */
+        ElsewhereOut: {
+            /** Conditions */
+            conditions: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Source */
+            source: string;
+            /** U V */
+            u_v: number | null;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * EmailIn
          * @description An address for mail, empty for none, with the password.
          */
@@ -4036,6 +4210,16 @@ export interface components {
             email: string;
             /** Password */
             password: string;
+        };
+        /**
+         * EvidenceOut
+         * @description What stands beside a cell's numbers: by group, and packs built of such cells.
+         */
+        EvidenceOut: {
+            /** Groups */
+            groups: components["schemas"]["GroupEvidence"][];
+            /** Packs */
+            packs: components["schemas"]["KeptPack"][];
         };
         /**
          * ExplainOut
@@ -4147,6 +4331,41 @@ export interface components {
             username: string;
         };
         /**
+         * FoundAll
+         * @description What was found, the newest first.
+         */
+        FoundAll: {
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
+        };
+        /**
+         * FoundOut
+         * @description Something a group typed; `asked`: its removal is asked for or done.
+         */
+        FoundOut: {
+            /** Asked */
+            asked: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Group */
+            group: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "note" | "question" | "words" | "claim";
+            /** Text */
+            text: string;
+        };
+        /**
          * GiveIn
          * @description The group a cell is given to.
          */
@@ -4189,6 +4408,20 @@ export interface components {
             name: string;
             /** Pin */
             pin: string;
+        };
+        /**
+         * GroupEvidence
+         * @description What a group kept of a cell beside its readings, those with something only.
+         */
+        GroupEvidence: {
+            beside: components["schemas"]["Beside"];
+            /**
+             * Cell Id
+             * Format: uuid
+             */
+            cell_id: string;
+            /** Group */
+            group: string;
         };
         /**
          * GroupKit
@@ -4484,6 +4717,16 @@ export interface components {
             on: string;
             /** Title */
             title: string;
+        };
+        /**
+         * KeptForOut
+         * @description How long after closing a lab's photographs and notes are kept (None: as long as the lab), and until when that is.
+         */
+        KeptForOut: {
+            /** Days */
+            days: number | null;
+            /** Until */
+            until: string | null;
         };
         /**
          * KeptOut
@@ -6589,6 +6832,14 @@ export interface components {
             short: string;
         };
         /**
+         * RemoveIn
+         * @description What is to be removed.
+         */
+        RemoveIn: {
+            /** Things */
+            things: components["schemas"]["Thing"][];
+        };
+        /**
          * ReturnIn
          * @description What the teacher says to a notebook: words, a remark for a part, points by row of the rubric.
          */
@@ -7346,6 +7597,22 @@ export interface components {
             /** Question */
             question: string;
             varies: components["schemas"]["Varies"];
+        };
+        /**
+         * Thing
+         * @description Something that was found.
+         */
+        Thing: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "note" | "question" | "words" | "claim";
         };
         /**
          * TickOut
@@ -10029,6 +10296,46 @@ export interface operations {
             };
         };
     };
+    withdraw_elsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                value_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     begin_school: {
         parameters: {
             query?: never;
@@ -11490,6 +11797,122 @@ export interface operations {
             };
         };
     };
+    add_elsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ElsewhereIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    evidence: {
+        parameters: {
+            query: {
+                negative: string;
+                electrolyte: string;
+                positive: string;
+                condition?: string;
+            };
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     explain: {
         parameters: {
             query: {
@@ -11615,6 +12038,117 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptForOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    keep_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaysIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12990,6 +13524,119 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    find_words: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundAll"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    remove_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lab_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -48,3 +48,10 @@ export const useGiveBack = (group: string) =>
   useChange((body: Schemas["ReturnIn"]) =>
     dataOf(POST("/api/groups/{group_id}/notebook", { ...ofGroup(group), body })),
   );
+
+/** What groups kept of a cell beside its readings. */
+export const useEvidence = (lab: string, cell: Schemas["CellIO"]) =>
+  useQuery({
+    queryKey: ["evidence", lab, cell],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/evidence", { params: { path: { lab_id: lab }, query: cell } })),
+  });

@@ -5,7 +5,7 @@ import { decimalsFor, number } from "../format";
 import { useNames } from "../lab/useNames";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
-import { GroupTick, ReadingMark, TableMark } from "../ui/voices";
+import { ElsewhereMark, GroupTick, ReadingMark, TableMark } from "../ui/voices";
 import { roundStep, steps } from "./spread";
 
 const ROW = 50;
@@ -63,6 +63,7 @@ export function Dumbbells({ result }: { result: Result }) {
     cell.mean_v,
     cell.table_v ?? 0,
     ...cell.groups.map((group) => group.mean_v),
+    ...cell.elsewhere.map((one) => one.volts_v),
   ]);
   const low = Math.floor((Math.min(...values) - 0.06) * 2) / 2;
   const high = Math.ceil((Math.max(...values) + 0.06) * 2) / 2;
@@ -130,6 +131,9 @@ export function Dumbbells({ result }: { result: Result }) {
               )}
               {cell.table_v !== null && <TableMark x={x(cell.table_v)} y={y} />}
               <ReadingMark x={x(cell.mean_v)} y={y} />
+              {cell.elsewhere.map((one) => (
+                <ElsewhereMark key={one.id} x={x(one.volts_v)} y={y - 11} />
+              ))}
               {cell.groups.map((group) => (
                 <GroupTick key={group.group} x={x(group.mean_v)} y={y + 13} />
               ))}

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { colour } from "./theme";
 
-/** The four voices, by shape first and colour second. All take the centre of the mark in the drawing's own units. */
+/** The voices, by shape first and colour second. All take the centre of the mark in the drawing's own units. */
 type At = { x: number; y: number };
 
 export const TableMark = ({ x, y }: At) => (
@@ -14,6 +14,17 @@ export const ReadingMark = ({ x, y }: At) => (
 
 export const GroupTick = ({ x, y }: At) => (
   <line x1={x} x2={x} y1={y - 4.5} y2={y + 4.5} stroke={colour.reading} strokeWidth={1.6} />
+);
+
+/** A value from elsewhere: an open triangle. */
+export const ElsewhereMark = ({ x, y }: At) => (
+  <path
+    d={`M${x} ${y - 7}l6.500 11.500h-13z`}
+    fill={colour.page}
+    stroke={colour.ink}
+    strokeWidth={1.8}
+    strokeLinejoin="round"
+  />
 );
 
 const Keys = styled.ul`
@@ -30,7 +41,7 @@ const Keys = styled.ul`
 `;
 
 /** What the marks of a chart mean. */
-export function Legend({ items }: { items: { mark: "table" | "reading" | "group"; text: string }[] }) {
+export function Legend({ items }: { items: { mark: "table" | "reading" | "group" | "elsewhere"; text: string }[] }) {
   return (
     <Keys>
       {items.map(({ mark, text }) => (
@@ -39,6 +50,7 @@ export function Legend({ items }: { items: { mark: "table" | "reading" | "group"
             {mark === "table" && <TableMark x={8} y={8} />}
             {mark === "reading" && <ReadingMark x={8} y={8} />}
             {mark === "group" && <GroupTick x={8} y={8} />}
+            {mark === "elsewhere" && <ElsewhereMark x={8} y={9} />}
           </svg>
           {text}
         </li>

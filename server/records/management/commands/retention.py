@@ -1,4 +1,4 @@
-"""`manage.py retention`: remove for good what was deleted 30 days ago, and what is over (sessions, wrong tries)."""
+"""`manage.py retention`: remove for good what was deleted 30 days ago, and what is over: photographs, notes, sessions."""
 
 from __future__ import annotations
 
@@ -18,5 +18,6 @@ class Command(BaseCommand):
         purged = purge()
         self.stdout.write(
             f"Removed for good: {purged.labs} labs, {purged.teachers} accounts, {purged.photographs} photographs, "
+            f"{purged.notes} notes, words on request in {purged.words} places, "
             f"{purged.sessions} sessions, {purged.tries} wrong tries."
         )

@@ -16,6 +16,7 @@ import { Legend } from "../../ui/voices";
 import { withoutActions } from "../../lab/planNotes";
 import { bathName, useNames } from "../../lab/useNames";
 import { AnchorChoice } from "./AnchorChoice";
+import { BesideCells } from "./BesideCells";
 import { Changed } from "./Changed";
 import { ChangedTab } from "./ChangedTab";
 import { FindingsFrame } from "../../lab/FindingsFrame";
@@ -65,7 +66,15 @@ const TABLES = [
 ];
 
 /** One electrolyte: both stems, the cells, and the numbers behind them. */
-function OneLiquid({ result, hold }: { result: Result; hold: ((anchor: string) => void) | null }) {
+function OneLiquid({
+  result,
+  hold,
+  lab,
+}: {
+  result: Result;
+  hold: ((anchor: string) => void) | null;
+  lab: string | null;
+}) {
   const { plate } = useNames();
   return (
     <Columns $left="minmax(0, 26rem)">
@@ -95,10 +104,14 @@ function OneLiquid({ result, hold }: { result: Result; hold: ((anchor: string) =
             { mark: "reading", text: "class mean, 95 % interval" },
             { mark: "table", text: "table difference" },
             { mark: "group", text: "one group" },
+            ...(result.cells.some((cell) => cell.elsewhere.length > 0)
+              ? [{ mark: "elsewhere" as const, text: "from elsewhere, see below" }]
+              : []),
           ]}
         />
         <Dumbbells result={result} />
         <CellTable result={result} />
+        {lab && <BesideCells lab={lab} result={result} />}
       </Column>
     </Columns>
   );
@@ -138,7 +151,11 @@ export function CompareView({ data, tab, setTab, hold, before, changed, strength
       </Liquids>
       {electrolytes.map((result) => (
         <TabPanel key={tabOf(result)} id={tabOf(result)}>
-          <OneLiquid result={result} hold={hold ? (anchor) => hold(result.electrolyte, anchor) : null} />
+          <OneLiquid
+            result={result}
+            hold={hold ? (anchor) => hold(result.electrolyte, anchor) : null}
+            lab={hold ? data.id : null}
+          />
         </TabPanel>
       ))}
       {electrolytes.length > 1 && (

@@ -8,6 +8,7 @@ import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
+import { EvidenceOf } from "../../lab/EvidenceOf";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
 import { bathName, useNames } from "../../lab/useNames";
@@ -136,6 +137,7 @@ export function ExplainPage({ id }: { id: string }) {
             </OnScreen>
             <OneCell key={chosen.key} lab={id} cell={chosen.cell} />
             <OnScreen>
+              <EvidenceOf lab={id} cell={chosen.cell} />
               <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
             </OnScreen>
           </Column>

@@ -1,31 +1,11 @@
-import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, decimalsFor, moment, number, volts } from "../../format";
-import { Asked } from "../../lab/Asked";
+import { Kept, anchorOf } from "../../lab/Kept";
 import { type Names, bathName } from "../../lab/useNames";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
-import { colour, print } from "../../ui/theme";
-import { anchorOf } from "./citable";
 import { Together, Working } from "./Paper";
 
 type Cell = Schemas["BookCell"];
-
-const Pictures = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  img {
-    width: 14rem;
-    max-width: 100%;
-    border: 1px solid ${colour.hairline};
-  }
-  ${print} {
-    img {
-      width: 6cm;
-    }
-  }
-`;
 
 /** What is said of a reading in the margin of the record. */
 function remark(one: Schemas["ReadingOut"], reasons: Map<string, string>): string {
@@ -61,7 +41,7 @@ function Readings({ cell, names }: { cell: Cell; names: Names }) {
         </thead>
         <tbody>
           {cell.readings.map((one) => (
-            <tr key={one.id} id={anchorOf({ kind: "reading", id: one.id })}>
+            <tr key={one.id} id={anchorOf(one)}>
               <td>{moment(one.taken_at)}</td>
               <td>
                 <Num as={one.corrected_by || one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
@@ -73,52 +53,6 @@ function Readings({ cell, names }: { cell: Cell; names: Names }) {
         </tbody>
       </Table>
     </Scroll>
-  );
-}
-
-/** What was kept of a cell beside its readings. */
-export function Kept({ beside }: { beside: Schemas["Beside"] }) {
-  const photos = beside.photos.filter((photo) => photo.removed_at === null);
-  return (
-    <>
-      {beside.under_load.map((one) => (
-        <p key={one.id} id={anchorOf({ kind: "load", id: one.id })}>
-          <Num>{asTyped(one.text, one.unit)}</Num>{" "}
-          {one.kind === "short" ? "short-circuit current" : `across ${one.load_ohm} Ω`}. {one.says}
-        </p>
-      ))}
-      {beside.actuals.map((one) => (
-        <p key={one.id}>
-          {one.name} was really <Num>{one.text}</Num>.
-        </p>
-      ))}
-      {beside.observations.map((one) => (
-        <p key={one.id}>Seen: “{one.text}”</p>
-      ))}
-      {beside.questions.map((one) => (
-        <p key={one.id}>
-          <Asked question={one} />
-        </p>
-      ))}
-      {beside.traces.map((one) => (
-        <figure key={one.id} id={anchorOf({ kind: "trace", id: one.id })}>
-          <TraceLine
-            points={one.times_s.map((t, index) => [t, one.volts_v[index] ?? 0] as const)}
-            label={`Voltage against time, ${one.name}`}
-          />
-          <figcaption>{one.name}</figcaption>
-        </figure>
-      ))}
-      {photos.length > 0 && (
-        <Pictures>
-          {photos.map((photo, place) => (
-            <li key={photo.id}>
-              <img src={`/api/photos/${photo.id}`} alt={`Photograph ${place + 1}, ${moment(photo.received_at)}`} />
-            </li>
-          ))}
-        </Pictures>
-      )}
-    </>
   );
 }
 

@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { asTyped } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Num } from "../../ui/layout";
-import { anchorOf } from "./citable";
+import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
 
 type Claim = Schemas["ClaimOut"];
@@ -20,7 +20,7 @@ export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean 
     <section aria-label="Claims">
       <h2>Claims</h2>
       {claims.map((claim) => (
-        <Together key={claim.id} id={anchorOf({ kind: "claim", id: claim.id })}>
+        <Together key={claim.id} id={anchorOf(claim)}>
           <h3>
             {named && `${claim.group}, `}
             {claim.cell

@@ -4,7 +4,7 @@ import { RunChart } from "../../charts/RunChart";
 import { asTyped, count, number } from "../../format";
 import { useNames } from "../../lab/useNames";
 import { Num, Scroll, Table } from "../../ui/layout";
-import { anchorOf } from "./citable";
+import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
 
 type Pack = Schemas["KeptPack"];
@@ -45,7 +45,7 @@ function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
       : "";
   };
   return (
-    <Together id={anchorOf({ kind: "pack", id: pack.id })}>
+    <Together id={anchorOf(pack)}>
       <h3>
         {named && `${pack.group}: `}
         {count(pack.steps.length, "cell")} in a row for {pack.load_name}

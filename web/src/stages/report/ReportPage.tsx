@@ -7,6 +7,7 @@ import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { Waiting } from "../../ui/Waiting";
+import { Keeping } from "./Keeping";
 import { ReportFrame } from "./ReportFrame";
 
 type Line = Schemas["NotebookLine"];
@@ -106,6 +107,7 @@ export function ReportPage({ id }: { id: string }) {
               <a href={`/api/labs/${id}/tables.xlsx`}>All tables as one workbook</a> (XLSX)
             </li>
           </ul>
+          <Keeping id={id} />
         </Column>
       </Columns>
     </ReportFrame>

@@ -7,7 +7,8 @@ import { TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Soft } from "../../ui/layout";
 import { colour, print } from "../../ui/theme";
-import { type Citable, anchorOf, keyOf } from "./citable";
+import { anchorOf } from "../../lab/Kept";
+import { type Citable, keyOf } from "./citable";
 
 type Part = Schemas["PartOut"];
 

@@ -5,9 +5,6 @@ type Book = Schemas["NotebookOut"];
 export type Citable = Schemas["Cite"] & { name: string; about: string };
 
 export const keyOf = (cite: Schemas["Cite"]) => `${cite.kind}:${cite.id}`;
-/** Where in the document a piece of evidence stands. */
-export const anchorOf = (cite: Schemas["Cite"]) => `evidence-${cite.id}`;
-
 /** All that a group can point at as evidence: its readings that count, loads, traces, packs and claims. */
 export function citables(book: Book): Citable[] {
   const of = (kind: Citable["kind"], id: string, name: string, about: string) => ({ kind, id, name, about });
