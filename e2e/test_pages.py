@@ -35,6 +35,9 @@ class OnALaptop(WithALab):
         expect(page).to_have_title(re.compile("Pipette"))
 
     def test_all_pages_of_a_teacher_fit_and_are_accessible(self):
+        twin = lab_of(self.ada, title="Another class")
+        for cell, text in zip(group_of(twin).cells.all(), ("0.93", "0.44", "0.51"), strict=False):
+            record(cell, text)
         draft = lab_of(self.ada, opened=False, title="Draft", electrolytes=["rhubarb-juice", "kcl-0.10"], minutes=60)
         page = self.device(size=self.size, touch=self.size is PHONE)
         self.sign_in(page)
@@ -54,6 +57,10 @@ class OnALaptop(WithALab):
             f"/labs/{self.lab.id}/board": "The room, minute by minute",
             f"/labs/{self.lab.id}/compare": "Where each plate sits",
             f"/labs/{self.lab.id}/power": "What should it run?",
+            f"/labs/{self.lab.id}/report": "Notebooks",
+            f"/labs/{self.lab.id}/notebook": "How each value came about",
+            f"/labs/{self.lab.id}/notebook/{group_of(self.lab).id}": "What we recorded",
+            f"/years?lab={self.lab.id}&lab={twin.id}": "What to expect here",
             "/nowhere": "There is no page here",
         }.items():
             with self.subTest(path=path, width=self.size["width"]):

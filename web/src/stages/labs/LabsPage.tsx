@@ -165,13 +165,7 @@ export function LabsPage() {
         </Spread>
         {labs.data.length > 2 && (
           <Row>
-            <TextField
-              label="Find"
-              value={words}
-              onChange={setWords}
-              type="search"
-              hint="title, question, tag, plate, liquid, year"
-            />
+            <TextField label="Find a title, tag, plate, liquid" value={words} onChange={setWords} type="search" />
             <Select label="Order" options={ORDERS} value={order} onChange={(key) => setOrder(key as Order)} />
             {chosen === null ? (
               <Button onPress={() => setChosen([])}>Lay labs over each other</Button>

@@ -6,6 +6,8 @@ import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { Together, Working } from "./Paper";
 
 type Cell = Schemas["BookCell"];
+/** `nth`: its place in the group's list, since the shared cell stands there twice. */
+type Props = { cell: Cell; names: Names; nth: number };
 
 /** What is said of a reading in the margin of the record. */
 function remark(one: Schemas["ReadingOut"], reasons: Map<string, string>): string {
@@ -25,11 +27,11 @@ function remark(one: Schemas["ReadingOut"], reasons: Map<string, string>): strin
 const withU = (mean: number, u: number | null) =>
   `${number(mean, decimalsFor(u))}${u === null ? "" : ` ± ${number(u, decimalsFor(u))}`}\u202fV`;
 
-function Readings({ cell, names }: { cell: Cell; names: Names }) {
+function Readings({ cell, names, nth }: Props) {
   if (cell.readings.length === 0) return <Soft>No reading.</Soft>;
   const reasons = new Map(cell.readings.flatMap((one) => (one.corrects ? [[one.corrects, one.reason] as const] : [])));
   return (
-    <Scroll tabIndex={0} role="region" aria-label={`Readings of ${cell.short}`}>
+    <Scroll tabIndex={0} role="region" aria-label={`Readings of cell ${nth}, ${cell.short}`}>
       <Table>
         <thead>
           <tr>
@@ -57,7 +59,7 @@ function Readings({ cell, names }: { cell: Cell; names: Names }) {
 }
 
 /** One cell of a group's record: what was expected, every reading as typed, what stands beside, and the working. */
-export function BookCell({ cell, names }: { cell: Cell; names: Names }) {
+export function BookCell({ cell, names, nth }: Props) {
   const { own, classes } = cell;
   return (
     <Together>
@@ -70,7 +72,7 @@ export function BookCell({ cell, names }: { cell: Cell; names: Names }) {
           <Num>{asTyped(cell.prediction.text, cell.prediction.unit)}</Num>.
         </p>
       )}
-      <Readings cell={cell} names={names} />
+      <Readings cell={cell} names={names} nth={nth} />
       <Kept beside={cell.beside} />
       {own && (
         <p>
@@ -89,7 +91,7 @@ export function BookCell({ cell, names }: { cell: Cell; names: Names }) {
           )}
         </p>
       )}
-      {own && <Working lines={own.working} label={`How our value of ${cell.short} came about`} />}
+      {own && <Working lines={own.working} label={`How our value of cell ${nth}, ${cell.short}, came about`} />}
     </Together>
   );
 }

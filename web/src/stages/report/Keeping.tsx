@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { useFindWords, useKeepFor, useKeptFor, useRemoveWords } from "../../api/removing";
-import { count, moment } from "../../format";
+import { count, day, moment } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
-import { Form, Row, Small, Soft } from "../../ui/layout";
+import { Form, Narrow, Row, Small, Soft } from "../../ui/layout";
+import { Bullets } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 
@@ -32,12 +33,14 @@ function HowLong({ id }: { id: string }) {
         value={days === null ? ALWAYS : String(days)}
         onChange={(key) => keep.mutate(key === ALWAYS ? null : Number(key))}
       />
-      {until && <Soft>They go after {moment(until)}.</Soft>}
-      <ul>
-        <li>Readings, predictions, loads, packs, claims and notebooks stay until you delete the lab.</li>
-        <li>A deleted lab can be taken back for 30 days; then it is gone, with its photographs.</li>
-        <li>A group or its teacher can remove a photograph at once, any time.</li>
-      </ul>
+      {until && <Soft>They go after {day(until.slice(0, 10))}.</Soft>}
+      <Bullets
+        items={[
+          "Readings, predictions, loads, packs, claims and notebooks stay until you delete the lab.",
+          "A deleted lab can be taken back for 30 days; then it is gone, with its photographs.",
+          "A group or its teacher can remove a photograph at once, any time.",
+        ]}
+      />
       <ProblemNote problem={keep.error} />
     </>
   );
@@ -103,10 +106,10 @@ function OnRequest({ id }: { id: string }) {
 /** What is kept for how long, and what can be removed. */
 export function Keeping({ id }: { id: string }) {
   return (
-    <section aria-label="What is kept for how long">
+    <Narrow as="section" aria-label="What is kept for how long">
       <h2>Kept for how long</h2>
       <HowLong id={id} />
       <OnRequest id={id} />
-    </section>
+    </Narrow>
   );
 }

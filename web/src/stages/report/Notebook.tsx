@@ -99,7 +99,7 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
         </Soft>
       </section>
       {measured.map((cell) => (
-        <BookCell key={cell.id} cell={cell} names={names} />
+        <BookCell key={cell.id} cell={cell} names={names} nth={book.cells.indexOf(cell) + 1} />
       ))}
       <BookPacks packs={book.packs} />
       {pictures}

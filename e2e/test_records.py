@@ -1,0 +1,260 @@
+"""What stays of a lab, through the real interface: notebooks, packages, tables brought in, years laid over each other."""
+
+import io
+import re
+import uuid
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from django.test import override_settings
+from playwright.sync_api import expect
+from pypdf import PdfReader
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from server.findings.release import release
+from server.labs.models import Lab, PlannedCell
+from server.notebook.models import HandedIn, Words
+from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
+
+VOLTS = {("zinc", "copper"): 0.93, ("tin", "copper"): 0.42, ("zinc", "tin"): 0.51}
+TABLE = "Team;Metal 1;Metal 2;Solution;Voltage (mV)\nTern;Zn;coper;lemon juice;940\nKnot;Cu;Zn;lemon juice;-910\n"
+
+
+def filled(lab, shift=0.0):
+    """Three readings of every cell of a lab."""
+    for place, cell in enumerate(PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")):
+        volts = VOLTS[cell.negative, cell.positive] + shift * (cell.positive == "copper") + 0.004 * (place % 5 - 2)
+        for nth in range(3):
+            record(cell, f"{volts + 0.001 * nth:.3f}")
+
+
+class Notebooks(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada, question="Is the table right?")
+        filled(self.lab)
+        self.tern = group_of(self.lab)
+        release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook"))
+
+    def write(self, page, label, text):
+        field = page.get_by_label(label)
+        field.fill(text)
+        field.blur()
+
+    def test_written_without_network_reloaded_handed_in_marked_and_given_back(self):
+        phone, desk = self.device(size=PHONE, touch=True), self.device()
+        self.join(phone, self.lab.join_code, self.tern.pin)
+        phone.get_by_role("link", name="write your notebook").click()
+        expect(phone.get_by_text("No conclusion yet.")).to_be_visible()
+        self.check_access(phone)
+        phone.wait_for_timeout(1000)  # the bench and its pages are put by for offline use
+        phone.context.set_offline(True)
+        self.write(phone, "What is your answer to the question", "Lower than the table, by about 0.2 V.")
+        expect(phone.get_by_text("safe on this device, not sent yet")).to_be_visible()
+        phone.reload()
+        expect(phone.get_by_label("What is your answer to the question")).to_have_value(
+            "Lower than the table, by about 0.2 V."
+        )
+        self.assertEqual(Words.objects.count(), 0)
+        phone.context.set_offline(False)
+        expect(phone.get_by_text("No conclusion yet.")).to_have_count(0)
+        self.assertEqual(Words.objects.get().text, "Lower than the table, by about 0.2 V.")
+        conclusion = phone.get_by_role("region", name="Conclusion", exact=True)
+        conclusion.get_by_role("button", name=re.compile("Point at your evidence")).click()
+        conclusion.get_by_role("button", name=re.compile(r"^0\.9")).first.click()
+        expect(conclusion.get_by_text("Evidence:")).to_be_visible()
+        phone.get_by_role("button", name="Hand in").click()
+        expect(phone.get_by_role("heading", name=re.compile("Handed in"))).to_be_visible()
+        self.assertEqual(HandedIn.objects.count(), 1)
+
+        self.sign_in(desk)
+        expect(desk.get_by_text("1 notebook handed in")).to_be_visible()
+        desk.goto(f"/labs/{self.lab.id}/report")
+        expect(desk.get_by_text("1 notebook waits for you.")).to_be_visible()
+        desk.get_by_role("link", name="Tern").click()
+        desk.get_by_label("Your remark on “Conclusion”").fill("How sure are you?")
+        desk.get_by_label("Evidence, of 3").fill("2,5")
+        desk.get_by_label("To the whole").fill("Clear and short.")
+        desk.get_by_role("button", name="Give it back").click()
+        expect(desk.get_by_text("Given back; the group sees it in its notebook.")).to_be_visible()
+        phone.reload()
+        expect(phone.get_by_text("Clear and short.")).to_be_visible()
+        expect(phone.get_by_text("Evidence 2.5")).to_be_visible()
+
+    def test_two_devices_writing_at_once_lose_nothing(self):
+        one, other = self.device(), self.device()
+        for page in (one, other):
+            self.join(page, self.lab.join_code, self.tern.pin)
+            page.goto("/bench/notebook")
+        label = "What would you change or measure next"
+        one.get_by_label(label).fill("Fresh plates.")
+        other.get_by_label(label).fill("Another juice.")
+        one.get_by_label(label).blur()
+        expect(one.get_by_text("kept", exact=True)).to_be_visible()
+        other.get_by_label(label).blur()
+        expect(other.get_by_text("Another device of your group wrote here at the same time.")).to_be_visible()
+        self.assertEqual({words.text for words in Words.objects.all()}, {"Fresh plates.", "Another juice."})
+
+    def pages(self, page, paper):
+        return [one.extract_text() for one in PdfReader(io.BytesIO(page.pdf(format=paper))).pages]
+
+    def test_the_class_and_a_group_are_printed_and_read_page_by_page(self):
+        words = {"id": str(uuid.uuid4()), "part": "conclusion", "text": "Lower than the table."}
+        send(as_group(self.tern), "/bench/words", words)
+        page = self.device()
+        self.sign_in(page)
+        for paper in ("A4", "Letter"):
+            page.goto(f"/labs/{self.lab.id}/notebook")
+            expect(page.get_by_role("heading", name="How each value came about")).to_be_visible()
+            expect(page.get_by_role("img", name=re.compile("Two upright scales"))).to_be_visible()
+            printed = self.pages(page, paper)
+            for nth, text in enumerate(printed, start=1):
+                self.assertIn(f"{nth} / {len(printed)}", text)
+            whole = "\n".join(printed)
+            for said in ("Is the table right?", "mean of the groups", "95 % interval", "Tern: conclusion", "Safety"):
+                self.assertIn(said, whole)
+            self.assertNotIn("Sign out", whole)
+            page.goto(f"/labs/{self.lab.id}/notebook/{self.tern.id}")
+            expect(page.get_by_role("heading", name="Conclusion")).to_be_visible()
+            own = "\n".join(self.pages(page, paper))
+            for said in ("Lower than the table.", "Nothing is written here.", "scatter of the readings", "0.9"):
+                self.assertIn(said, own)
+            self.assertNotIn("Your remark on", own)
+
+    def test_it_is_saved_as_one_file_that_needs_nothing_else(self):
+        page = self.device()
+        self.join(page, self.lab.join_code, self.tern.pin)
+        page.goto("/bench/notebook")
+        self.write(page, "What did you want to find out?", "Is <it> & right?")
+        expect(page.get_by_text("kept", exact=True)).to_be_visible()
+        expect(page.get_by_text("No question yet.")).to_have_count(0)
+        with page.expect_download() as started:
+            page.get_by_role("button", name="Save as one file").click()
+        html = Path(started.value.path()).read_text()
+        self.assertNotRegex(html, r'(src|href)="(/|http)')
+        self.assertNotIn("<script", html)
+        alone = self.device()
+        alone.context.set_offline(True)
+        alone.set_content(html)
+        expect(alone.get_by_text("Is <it> & right?")).to_be_visible()
+        expect(alone.get_by_role("heading", name="What we recorded")).to_be_visible()
+        self.assertEqual(alone.locator("textarea:visible").count(), 0)
+
+
+class OutAndIn(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada, title="Shore cells")
+        filled(self.lab)
+        send(as_teacher(self.ada), f"/labs/{self.lab.id}/close")
+
+    def numbers(self, page):
+        """Every number of the tables of Compare as they are read."""
+        for name in ("Numbers of both stems", "Numbers of all cells and groups"):
+            page.get_by_role("button", name=name).click()
+        return page.locator("table").all_inner_texts()
+
+    def choose(self, page, name, content):
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name=re.compile("Choose")).click()
+        chooser.value.set_files({"name": name, "mimeType": "application/octet-stream", "buffer": content})
+
+    def test_a_package_goes_out_and_comes_in_for_another_teacher_with_the_same_numbers(self):
+        here, there = self.device(), self.device()
+        self.sign_in(here)
+        here.goto(f"/labs/{self.lab.id}/compare")
+        before = self.numbers(here)
+        here.get_by_role("link", name="Shore cells").click()
+        with here.expect_download() as started:
+            here.get_by_role("link", name="The whole lab as a package").click()
+        with TemporaryDirectory() as folder:
+            file = Path(folder) / "lab.zip"
+            started.value.save_as(file)
+            content = file.read_bytes()
+        teacher("bea")
+        there.goto("/sign-in")
+        there.get_by_label("Name").fill("bea")
+        there.get_by_label("Password").fill("beabea-long-enough")
+        there.get_by_role("button", name="Sign in").click()
+        there.get_by_role("link", name="Bring in a table").click()
+        self.choose(there, "lab.zip", content)
+        there.get_by_role("button", name="Bring the package in").click()
+        expect(there.get_by_text("“Shore cells” came in")).to_be_visible()
+        there.get_by_role("link", name="See the result").click()
+        expect(there.get_by_role("heading", name="Where each plate sits")).to_be_visible()
+        self.assertEqual(self.numbers(there), before)
+        self.assertEqual(Lab.objects.filter(title="Shore cells").count(), 2)
+
+    @override_settings(BESIDE=True)
+    def test_a_table_is_looked_at_a_name_is_told_and_it_comes_in(self):
+        page = self.device()
+        self.sign_in(page)
+        page.goto("/labs/import")
+        self.choose(page, "last week.csv", TABLE.encode("utf-16"))
+        expect(page.get_by_role("heading", name="How it was understood")).to_be_visible()
+        self.check_access(page)
+        expect(page.get_by_role("button", name="Bring it in")).to_be_disabled()
+        page.get_by_role("button", name=re.compile("“coper”")).click()
+        page.get_by_role("option", name="copper", exact=True).click()
+        expect(page.get_by_text("2 readings of 1 cell")).to_be_visible()
+        page.get_by_label("Title of the lab").fill("Last week")
+        page.get_by_role("button", name="Bring it in").click()
+        expect(page.get_by_role("heading", name="Where each plate sits")).to_be_visible()
+        self.assertEqual(Lab.objects.get(title="Last week").groups.count(), 2)
+
+    def test_labs_are_found_tagged_put_away_and_laid_over_each_other(self):
+        for k in (1, 2):
+            lab = lab_of(self.ada, title=f"Fruit cells {k}")
+            filled(lab, 0.02 * k)
+            send(as_teacher(self.ada), f"/labs/{lab.id}/close")
+        page = self.device()
+        self.sign_in(page)
+        expect(page.get_by_role("img", name=re.compile("Its ladder in rhubarb juice")).first).to_be_visible()
+        page.get_by_role("button", name="Tags of Shore cells").click()
+        page.get_by_label("Tags, with commas").fill("year 10, shore")
+        page.get_by_role("button", name="Keep the tags").click()
+        page.get_by_role("button", name="Find labs tagged year 10").click()
+        expect(page.get_by_role("link", name="Shore cells")).to_be_visible()
+        expect(page.get_by_role("link", name="Fruit cells 1")).to_have_count(0)
+        page.get_by_label("Find a title").fill("")
+        page.get_by_role("button", name="Lay labs over each other").click()
+        for title in ("Shore cells", "Fruit cells 1", "Fruit cells 2"):
+            page.get_by_text(title, exact=True).click()
+        page.get_by_role("link", name="Lay 3 over each other").click()
+        expect(page.get_by_role("heading", name="What to expect here")).to_be_visible()
+        expect(page.get_by_role("columnheader", name="the next, V")).to_be_visible()
+        page.goto("/labs")
+        page.get_by_role("button", name="Put away Fruit cells 2").click()
+        expect(page.get_by_role("link", name="Fruit cells 2")).to_have_count(0)
+        page.get_by_role("button", name="1 lab put away").click()
+        expect(page.get_by_role("link", name="Fruit cells 2")).to_be_visible()
+
+    def test_a_question_is_asked_at_the_bench_and_answered_from_the_board(self):
+        lab = lab_of(self.ada, title="Open")
+        device, desk = self.device(size=PHONE, touch=True), self.device()
+        self.join(device, lab.join_code, group_of(lab).pin)
+        device.get_by_role("button", name=re.compile("Ask about this cell")).click()
+        device.get_by_label("Your question").fill("Why does it bubble?")
+        device.get_by_role("button", name="Leave it for your teacher").click()
+        expect(device.get_by_text("Not looked at yet.")).to_be_visible()
+        self.sign_in(desk)
+        desk.goto(f"/labs/{lab.id}/board")
+        desk.get_by_label("Your answer, or a question back").fill("Which plate bubbles?")
+        desk.get_by_role("button", name="Answer", exact=True).click()
+        expect(desk.get_by_text("asks about")).to_have_count(0)
+        expect(device.get_by_text("Which plate bubbles?")).to_be_visible()
+
+    def test_values_from_elsewhere_stand_beside_a_cell(self):
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{self.lab.id}/compare")
+        page.get_by_role("button", name=re.compile("Values from elsewhere")).click()
+        page.get_by_label(re.compile("^Volts of")).fill("0.98")
+        page.get_by_label("Where it is from").fill("A leaflet")
+        page.get_by_role("button", name="Put it beside the class’s").click()
+        expect(page.get_by_text("from elsewhere, see below")).to_be_visible()
+        page.get_by_role("button", name="Take the value of A leaflet away").click()
+        expect(page.get_by_text("from elsewhere, see below")).to_have_count(0)
