@@ -18,6 +18,8 @@ from server.findings.outputs import compare_out
 from server.findings.release import release
 from server.labs.models import Lab, PlannedCell
 from server.materials.models import OwnMaterial
+from server.materials.own import materials_of
+from server.materials.tests.test_making import SALTED
 from server.people.models import Group
 from server.records.package.tables import TABLES
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
@@ -293,3 +295,38 @@ class WithMore(TestCase):
         kept = photos.get(removed__isnull=True)
         self.assertEqual(desk.get(f"/api/photos/{kept.id}").status_code, 200)
         self.assertEqual(desk.get(f"/api/photos/{photos.get(removed__isnull=False).id}").status_code, 404)
+
+    def own_lab(self, ada):
+        """A lab in a liquid of the teacher's own that is made from another of their own."""
+        desk = as_teacher(ada)
+        first = send(desk, "/materials/made", SALTED | {"name": "Lemon and salt"}).json()["key"]
+        second = send(desk, "/materials/made", SALTED | {"base": first, "name": "Saltier"}).json()["key"]
+        with materials_of(ada):
+            lab = lab_of(ada, electrolytes=["lemon-juice", second])
+            for cell in PlannedCell.objects.filter(group__lab=lab):
+                record(cell, "0.93")
+        return lab, {first, second}
+
+    def test_own_liquids_come_along_with_what_they_are_made_from_and_stay_under_their_keys(self):
+        ada, bea = teacher(), teacher("bea")
+        lab, keys = self.own_lab(ada)
+        content = packed(as_teacher(ada), lab)
+        before = as_teacher(ada).get(f"/api/labs/{lab.id}/compare").json()["electrolytes"]
+        OwnMaterial.objects.all().delete()  # as on another installation
+        desk = as_teacher(bea)
+        brought = bring(desk, content)
+        self.assertEqual(brought.status_code, 201, brought.content)
+        self.assertEqual({(row.key, row.owner) for row in OwnMaterial.objects.all()}, {(key, bea) for key in keys})
+        after = desk.get(f"/api/labs/{brought.json()['id']}/compare").json()["electrolytes"]
+        self.assertEqual(without_ids(before), without_ids(after))
+        self.assertEqual(bring(desk, content).status_code, 201)  # once more: the liquids are here already
+        self.assertEqual(OwnMaterial.objects.count(), 2)
+
+    def test_an_own_liquid_whose_key_is_another_liquids_here_is_refused(self):
+        ada = teacher()
+        lab, _ = self.own_lab(ada)
+        content = packed(as_teacher(ada), lab)
+        forged = changed(content, materials=lambda text: text.replace('"table-salt"', '"sugar"').replace("0.3", "0.4"))
+        answer = bring(as_teacher(ada), forged)
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("materials.json", answer.json()["message"])
