@@ -163,14 +163,17 @@ class BringingInATable(BrowserTestCase):
         def choose(text):
             file = {"name": "class-10b.csv", "mimeType": "text/csv", "buffer": (header + text).encode()}
             page.locator("input[type=file]").set_input_files([file])
-            page.get_by_role("button", name="Bring it in").click()
 
         choose(rows.format("lots"))
-        expect(page.get_by_role("alert")).to_contain_text("line 3")
-        expect(page.get_by_role("alert")).to_contain_text("“lots” is not one number")
+        shown = page.get_by_role("region", name="How it was understood")
+        expect(shown).to_contain_text("line 3")
+        expect(shown).to_contain_text("“lots” is not one number")
+        expect(page.get_by_role("button", name="Bring it in")).to_be_disabled()
         self.check_access(page)
         self.assertEqual(Lab.objects.count(), 0)
         choose(rows.format("0.98"))
+        expect(shown).to_contain_text("2 readings of 1 cell")
+        page.get_by_role("button", name="Bring it in").click()
         expect(page.get_by_role("heading", name="Cells, widest gap first")).to_be_visible()
         expect(page.get_by_text("class 10b")).to_be_visible()
         self.assertEqual(Group.objects.count(), 2)

@@ -25,6 +25,7 @@ from server.notebook.api import router as notebook
 from server.people.api import router as people
 from server.power.api import router as power
 from server.power.bench_api import router as packs
+from server.practise.api import router as practise
 from server.records.api import router as records
 from server.records.export_api import router as tables
 from server.records.list_api import router as room_list
@@ -78,5 +79,6 @@ for router in (
     records,
     laid_over,
     removing,
+    practise,
 ):
     api.add_router("", router)

@@ -3,6 +3,8 @@
 const SHELL = "pipette-shell-1";
 const DATA = "pipette-bench-1";
 const KEPT_DATA = ["/api/bench", "/api/bench/packs", "/api/bench/notebook", "/api/who", "/api/materials"];
+/** Belongs to nobody, so it stays when a group leaves. */
+const PRACTISE = "/api/practise";
 const PATIENCE_MS = 4000;
 let forgotten = false; // a group has left: what is still on its way is not kept
 
@@ -42,6 +44,7 @@ self.addEventListener("message", (event) => {
         ...urls.map(keep),
         fetch("/bench").then(async (answer) => answer.ok && (await caches.open(SHELL)).put("/bench", answer)),
         ...KEPT_DATA.map((path) => fetch(path).then((answer) => store(path, answer))),
+        fetch(PRACTISE).then((answer) => storePractise(answer)),
       ]),
     );
 });
@@ -49,6 +52,11 @@ self.addEventListener("message", (event) => {
 async function store(path, answer) {
   if (answer.ok && !forgotten) await (await caches.open(DATA)).put(path, answer.clone());
   else if (answer.status === 401) await caches.delete(DATA);
+  return answer;
+}
+
+async function storePractise(answer) {
+  if (answer.ok) await (await caches.open(SHELL)).put(PRACTISE, answer.clone());
   return answer;
 }
 
@@ -73,6 +81,7 @@ self.addEventListener("fetch", (event) => {
     event.respondWith(caches.match(request, { cacheName: SHELL }).then((kept) => kept ?? fetch(request)));
   else if (KEPT_DATA.includes(pathname))
     event.respondWith(networkFirst(request, DATA, pathname, (answer) => store(pathname, answer)));
-  else if (request.mode === "navigate" && (pathname === "/" || pathname.startsWith("/bench")))
+  else if (pathname === PRACTISE) event.respondWith(networkFirst(request, SHELL, PRACTISE, storePractise));
+  else if (request.mode === "navigate" && (pathname === "/" || /^\/(bench|practise)/.test(pathname)))
     event.respondWith(networkFirst(request, SHELL, "/bench", async (answer) => answer));
 });

@@ -2276,6 +2276,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practise
+         * @description All that is practised.
+         */
+        get: operations["practise"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/questions/{question_id}/answer": {
         parameters: {
             query?: never;
@@ -4026,6 +4046,30 @@ export interface components {
             title: string;
         };
         /**
+         * DisplayOut
+         * @description A meter to be read: a needle (0 to 1 of its scale) or digits, its range and unit.
+         */
+        DisplayOut: {
+            /** Battery */
+            battery: boolean;
+            /** Digits */
+            digits: string;
+            /** Misread */
+            misread: components["schemas"]["MisreadOut"][];
+            /** Needle */
+            needle: number | null;
+            /** Range V */
+            range_v: number;
+            /** Scale */
+            scale: number;
+            /** Step V */
+            step_v: number;
+            /** Unit */
+            unit: string;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * Done
          * @description It is done.
          */
@@ -4035,6 +4079,70 @@ export interface components {
              * @constant
              */
             ok: true;
+        };
+        /**
+         * DrillAnswer
+         * @description What a hand finds; two answers with one code are alike.
+         */
+        DrillAnswer: {
+            /** Code */
+            code: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * DrillCase
+         * @description A bench that is called out by its symptom; its cell by keys, `symbols` of its two plates, negative first.
+         */
+        DrillCase: {
+            /** Causes */
+            causes: components["schemas"]["DrillCause"][];
+            /** Cell */
+            cell: string;
+            /** Electrolyte */
+            electrolyte: string;
+            /** Hands */
+            hands: components["schemas"]["DrillHand"][];
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Right V */
+            right_v: number;
+            /** Seen */
+            seen: string;
+            /** Symbols */
+            symbols: string[];
+            /** Symptom */
+            symptom: string;
+        };
+        /**
+         * DrillCause
+         * @description A fault that can be behind a symptom: what mends it, why the number is as it is, and its answer to every hand.
+         */
+        DrillCause: {
+            /** Answers */
+            answers: {
+                [key: string]: components["schemas"]["DrillAnswer"];
+            };
+            /** Key */
+            key: string;
+            /** Mend */
+            mend: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * DrillHand
+         * @description A hand one has at a bench.
+         */
+        DrillHand: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * EditIn
@@ -5447,6 +5555,16 @@ export interface components {
             minutes: number;
         };
         /**
+         * MisreadOut
+         * @description A misreading in V that is understood.
+         */
+        MisreadOut: {
+            /** Did */
+            did: string;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * NamedOut
          * @description A key with its words.
          */
@@ -6446,6 +6564,26 @@ export interface components {
             short: string;
         };
         /**
+         * PractiseOut
+         * @description All that is practised, made by the core and simulated throughout. `same_v`: a typed sum this near is that one.
+         */
+        PractiseOut: {
+            /** Cases */
+            cases: components["schemas"]["DrillCase"][];
+            /** Displays */
+            displays: components["schemas"]["DisplayOut"][];
+            /** Edition */
+            edition: string;
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+            /** Same V */
+            same_v: number;
+            /** Sums */
+            sums: components["schemas"]["SumOut"][];
+        };
+        /**
          * PredictedCell
          * @description A cell, the table's difference in V (None for an inert plate), and what groups predicted of it.
          */
@@ -7298,6 +7436,18 @@ export interface components {
             teacher: string;
         };
         /**
+         * SlipOut
+         * @description A wrong answer in V that is understood.
+         */
+        SlipOut: {
+            /** Did */
+            did: string;
+            /** Look */
+            look: string;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * SlopeOut
          * @description A straight line with the 95 % interval of its slope.
          */
@@ -7471,6 +7621,38 @@ export interface components {
             name: string;
             /** To S */
             to_s: number;
+        };
+        /**
+         * SumLine
+         * @description A line of the subtraction, and why.
+         */
+        SumLine: {
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SumOut
+         * @description A question: what two plates give by the table; `right_v` is None where the table has no answer.
+         */
+        SumOut: {
+            /** First */
+            first: string;
+            /** First V */
+            first_v: number | null;
+            /** Lines */
+            lines: components["schemas"]["SumLine"][];
+            /** Negative */
+            negative: string;
+            /** Right V */
+            right_v: number | null;
+            /** Second */
+            second: string;
+            /** Second V */
+            second_v: number | null;
+            /** Slips */
+            slips: components["schemas"]["SlipOut"][];
         };
         /**
          * SwapOut
@@ -14369,6 +14551,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    practise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PractiseOut"];
                 };
             };
             /** @description A refusal */

@@ -41,6 +41,8 @@ const CompareProjector = lazy(async () => ({
 }));
 const packsPage = async () => ({ default: (await import("../stages/power/BenchPacks")).BenchPacks });
 const BenchPacks = lazy(packsPage);
+const practisePage = async () => ({ default: (await import("../stages/practise/PractisePage")).PractisePage });
+const PractisePage = lazy(practisePage);
 const notebookPage = async () => ({ default: (await import("../stages/report/BenchNotebook")).BenchNotebook });
 const BenchNotebook = lazy(notebookPage);
 const ReportPage = lazy(async () => ({ default: (await import("../stages/report/ReportPage")).ReportPage }));
@@ -84,11 +86,11 @@ function OfLab({ page: Page }: { page: (props: { id: string }) => ReactNode }) {
   return <Teachers>{id && <Page id={id} key={id} />}</Teachers>;
 }
 
-/** A group's bench; the pages of packs and notebook are fetched beside, so that they are there when the network goes away. */
+/** A group's bench; the pages of packs, notebook and practice are fetched beside, so that they are there when the network goes away. */
 function Bench() {
   useEffect(() => {
     const kept = async () => {
-      await Promise.all([packsPage(), notebookPage()]);
+      await Promise.all([packsPage(), notebookPage(), practisePage()]);
       if (!hasLeft()) await keepForOffline(); // it may have come after the bench was put by for offline use
     };
     void kept().catch(() => null);
@@ -122,6 +124,7 @@ export function App() {
             <Route path="/first" element={<FirstPage />} />
             <Route path="/check" element={<CheckPage />} />
             <Route path="/link" element={<LinkPage />} />
+            <Route path="/practise" element={<PractisePage />} />
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
             <Route path="/bench/results" element={<BenchCompare />} />

@@ -60,6 +60,9 @@ export function JoinPage() {
             <MainButton type="submit">{join.isPending ? "One moment…" : "Join"}</MainButton>
           </Form>
           <Soft>
+            <Link to="/practise">Practise without a kit</Link>
+          </Soft>
+          <Soft>
             <Link to="/sign-in">Teachers sign in here</Link>
           </Soft>
         </Narrow>

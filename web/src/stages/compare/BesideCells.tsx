@@ -93,7 +93,7 @@ export function BesideCells({ lab, result }: { lab: string; result: Result }) {
   return (
     <OnScreen>
       <Select
-        label="Beside the numbers of"
+        label="Look closer at"
         options={result.cells.map((one) => ({
           key: one.short,
           name: `${plate(one.negative)}, ${plate(one.positive)}`,

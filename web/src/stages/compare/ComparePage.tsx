@@ -1,6 +1,5 @@
 import { type ReactNode, useState } from "react";
-import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
-import styled from "styled-components";
+import { TabPanel, Tabs } from "react-aria-components";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/findings";
 import { Waiting } from "../../ui/Waiting";
@@ -10,7 +9,7 @@ import { count } from "../../format";
 import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
-import { colour } from "../../ui/theme";
+import { OneTab, TabLine } from "../../ui/tabs";
 import { useInAddress } from "../../ui/useInAddress";
 import { Legend } from "../../ui/voices";
 import { withoutActions } from "../../lab/planNotes";
@@ -25,27 +24,6 @@ import { LiquidsTab } from "./LiquidsTab";
 import { CellTable, LadderTable } from "./Numbers";
 import { StrengthTab } from "./StrengthTab";
 import { Release } from "../../lab/Release";
-
-const Liquids = styled(TabList)`
-  display: flex;
-  flex-wrap: wrap;
-  padding: 0 1.25rem;
-  border-bottom: 1px solid ${colour.hairline};
-`;
-
-const Liquid = styled(Tab)`
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  padding: 0 0.9rem;
-  color: ${colour.soft};
-  cursor: pointer;
-  &[data-selected] {
-    box-shadow: inset 0 -4px ${colour.ink};
-    color: ${colour.ink};
-    font-weight: 700;
-  }
-`;
 
 /** Notes of the margin that stand there at once. */
 const MOST_NOTES = 5;
@@ -138,17 +116,17 @@ export function CompareView({ data, tab, setTab, hold, before, changed, strength
   const { electrolytes } = data;
   return (
     <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
-      <Liquids aria-label="What to compare">
+      <TabLine aria-label="What to compare">
         {electrolytes.map((electrolyte) => (
-          <Liquid key={tabOf(electrolyte)} id={tabOf(electrolyte)}>
+          <OneTab key={tabOf(electrolyte)} id={tabOf(electrolyte)}>
             {bathName(names, electrolyte)}
-          </Liquid>
+          </OneTab>
         ))}
-        {electrolytes.length > 1 && <Liquid id="liquids">all liquids</Liquid>}
-        {changed && <Liquid id="changed">what was changed</Liquid>}
-        {strength && <Liquid id="strength">under load</Liquid>}
-        <Liquid id="groups">groups</Liquid>
-      </Liquids>
+        {electrolytes.length > 1 && <OneTab id="liquids">all liquids</OneTab>}
+        {changed && <OneTab id="changed">what was changed</OneTab>}
+        {strength && <OneTab id="strength">under load</OneTab>}
+        <OneTab id="groups">groups</OneTab>
+      </TabLine>
       {electrolytes.map((result) => (
         <TabPanel key={tabOf(result)} id={tabOf(result)}>
           <OneLiquid

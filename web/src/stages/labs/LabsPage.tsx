@@ -148,6 +148,7 @@ export function LabsPage() {
         <TeacherWho
           name={who.data?.teacher}
           links={[
+            { to: "/practise", name: "Practise" },
             { to: "/school", name: "School" },
             { to: "/account", name: "Account" },
           ]}

@@ -40,7 +40,7 @@ type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"]
 function Setup({ lab, materials, begin }: Props) {
   const names = useNames();
   const question = useSearchParams()[0].get("question") ?? "";
-  const [start] = useState(() => (lab ? fromLab(lab) : { ...begun(begin), question }));
+  const [start] = useState(() => (lab ? fromLab(lab) : { ...begun(begin), ...(question ? { question } : {}) }));
   const [kept, setTyped, forget] = useKept<Typed>(
     lab ? `setup:${lab.id}` : `new-lab${question && `:${question}`}`,
     start,

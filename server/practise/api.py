@@ -1,0 +1,80 @@
+"""The practice bench: one answer with all its tables, open to everybody, kept by the page for use without network."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from functools import cache
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from galvanic.bench.faults import symptoms
+from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.reference.reader import edition
+from galvanic.simulated.drill import GROUPS, case, drilled
+from galvanic.simulated.drill_readings import displays
+from galvanic.simulated.drill_sums import PLATES, SAME_V, sums
+from server.base.kept import as_json
+from server.practise.schemas import (
+    DisplayOut,
+    DrillAnswer,
+    DrillCase,
+    DrillCause,
+    DrillHand,
+    PractiseOut,
+    SumOut,
+)
+
+router = Router()
+
+
+@router.get("/practise", response=PractiseOut, operation_id="practise")
+def practise(request: HttpRequest) -> HttpResponse:
+    """All that is practised."""
+    return as_json(_body())
+
+
+@cache
+def _body() -> bytes:
+    """It depends on the tables alone."""
+    return practise_out().model_dump_json().encode()
+
+
+def practise_out() -> PractiseOut:
+    """Cases, sums and displays as they are sent."""
+    return PractiseOut(
+        edition=edition(),
+        cases=[_case(symptom) for symptom in GROUPS],
+        sums=[SumOut(**asdict(one)) for one in sums()],
+        same_v=SAME_V,
+        displays=[DisplayOut(**asdict(one)) for one in displays()],
+        names={
+            **{key: electrodes()[key].name for key in PLATES if key in electrodes()},
+            **{liquid: electrolytes()[liquid].name for liquid in {case(symptom).cell.electrolyte for symptom in GROUPS}},
+        },
+    )
+
+
+def _case(symptom: str) -> DrillCase:
+    found, known = case(symptom), drilled()
+    return DrillCase(
+        symptom=symptom,
+        seen=symptoms()[symptom].seen,
+        cell=found.cell.short,
+        negative=found.cell.negative,
+        electrolyte=found.cell.electrolyte,
+        positive=found.cell.positive,
+        symbols=[electrodes()[key].symbol for key in found.cell.pair],
+        right_v=found.right_v,
+        hands=[DrillHand(key=key, name=name) for key, name in found.hands.items()],
+        causes=[
+            DrillCause(
+                key=key,
+                name=known[key].name,
+                mend=known[key].mend,
+                why=known[key].why,
+                answers={hand: DrillAnswer(says=one.says, code=one.code) for hand, one in own.items()},
+            )
+            for key, own in found.answers.items()
+        ],
+    )

@@ -1,0 +1,34 @@
+"""The practice bench's tables are open to everybody, small, and the core's own."""
+
+import gzip
+
+from django.test import Client, TestCase
+
+from galvanic.simulated.drill import GROUPS, case
+from galvanic.simulated.drill_sums import sums
+from server.tests.support import as_group, group_of, lab_of, teacher
+
+
+class Practise(TestCase):
+    def test_anybody_gets_it_without_a_sign_in_and_it_asks_the_database_for_nothing(self):
+        with self.assertNumQueries(0):
+            answer = Client().get("/api/practise")
+        self.assertEqual(answer.status_code, 200)
+
+    def test_it_is_the_same_for_a_group(self):
+        device = as_group(group_of(lab_of(teacher())))
+        self.assertEqual(device.get("/api/practise").content, Client().get("/api/practise").content)
+
+    def test_it_is_what_the_core_has(self):
+        sent = Client().get("/api/practise").json()
+        self.assertEqual([one["symptom"] for one in sent["cases"]], list(GROUPS))
+        for one in sent["cases"]:
+            core = case(one["symptom"])
+            for cause in one["causes"]:
+                for hand, answer in cause["answers"].items():
+                    own = core.answers[cause["key"]][hand]
+                    self.assertEqual((answer["says"], answer["code"]), (own.says, own.code))
+        self.assertEqual(len(sent["sums"]), len(sums()))
+
+    def test_its_tables_are_under_four_hundred_kilobytes(self):
+        self.assertLess(len(gzip.compress(Client().get("/api/practise").content)), 400_000)

@@ -1,0 +1,193 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { CellDrawing } from "../../charts/CellDrawing";
+import { count, volts } from "../../format";
+import { Button, MainButton, TextButton } from "../../ui/Button";
+import { Picks } from "../../ui/controls";
+import { Column, Columns, Row, Small, Soft, Table } from "../../ui/layout";
+import { colour } from "../../ui/theme";
+import {
+  type Case,
+  type Cause,
+  against,
+  draw,
+  hand,
+  remember,
+  remembered,
+  stillPossible,
+  toldNothing,
+  wouldTell,
+} from "./drill";
+
+const Picture = styled.div`
+  max-width: 19rem;
+`;
+
+const Said = styled.div<{ $good: boolean }>`
+  padding: 0.7rem 0.9rem;
+  border-left: 5px solid ${({ $good }) => ($good ? colour.good : colour.cautionMark)};
+  background: ${colour.white};
+`;
+
+type Props = { cases: Case[]; names: Record<string, string> };
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** One bench in trouble: try hands, name the cause, mend it, see why. */
+function OneCase({
+  drill,
+  truth,
+  names,
+  next,
+}: {
+  drill: Case;
+  truth: Cause;
+  names: Props["names"];
+  next: () => void;
+}) {
+  const [tried, setTried] = useState<string[]>([]);
+  const [named, setNamed] = useState("");
+  const [said, setSaid] = useState<{ cause: Cause; right: boolean } | null>(null);
+  const [missed, setMissed] = useState(false);
+  const nameOf = (key: string) => drill.hands.find((one) => one.key === key)?.name ?? key;
+  const possible = stillPossible(drill, truth, tried);
+  const idle = toldNothing(drill, truth, tried);
+  const done = said?.right ?? false;
+  const say = (cause: Cause) => {
+    const right = cause.key === truth.key;
+    if (!right && !missed) {
+      setMissed(true);
+      remember(truth.key, false);
+    }
+    if (right && !missed) remember(truth.key, true);
+    setSaid({ cause, right });
+  };
+  const wrongBy = said && !said.right ? against(said.cause, truth, tried) : null;
+  const tell = said && !said.right ? wouldTell(drill, said.cause, truth, tried) : null;
+  return (
+    <Columns $left="minmax(0, 25rem)">
+      <Column>
+        <h1>What is wrong here?</h1>
+        <p>
+          A bench calls: <strong>“{drill.seen}.”</strong> Its sister benches read about {volts(drill.right_v, 2)}
+          {drill.symptom === "pack" ? " a cell; three of them in a row should light a red LED." : "."}
+        </p>
+        {drill.symptom !== "pack" && (
+          <Picture>
+            <CellDrawing
+              left={{ key: drill.negative, symbol: drill.symbols[0] ?? "" }}
+              right={{ key: drill.positive, symbol: drill.symbols[1] ?? "" }}
+              liquid={{ key: drill.electrolyte, name: names[drill.electrolyte] ?? drill.electrolyte }}
+              redOnLeft={false}
+            />
+          </Picture>
+        )}
+        <Row role="group" aria-label="What you can do">
+          {drill.hands.map(({ key, name }) => (
+            <Button key={key} isDisabled={done || tried.includes(key)} onPress={() => setTried((now) => [...now, key])}>
+              {name}
+            </Button>
+          ))}
+        </Row>
+      </Column>
+      <Column>
+        <h2>What you have tried</h2>
+        {tried.length === 0 ? (
+          <Soft>Nothing yet. Change one thing, look, then decide.</Soft>
+        ) : (
+          <Table>
+            <tbody>
+              {tried.map((key) => (
+                <tr key={key}>
+                  <th scope="row">{lower(nameOf(key))}</th>
+                  <td>
+                    {hand(truth, key).says}
+                    {idle.includes(key) && done && (
+                      <>
+                        <br />
+                        <Small>told nothing: all causes left would have answered like this</Small>
+                      </>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        )}
+        <Picks
+          label="So the cause is"
+          options={drill.causes.map(({ key, name }) => ({ key, name }))}
+          value={named}
+          onChange={(key) => {
+            setNamed(key);
+            if (!done) setSaid(null);
+          }}
+        />
+        <Row>
+          <MainButton
+            isDisabled={!named || done}
+            onPress={() => {
+              const cause = drill.causes.find((one) => one.key === named);
+              if (cause) say(cause);
+            }}
+          >
+            Say so, and mend it
+          </MainButton>
+          {done && <Button onPress={next}>Next bench</Button>}
+        </Row>
+        <div role="status">
+          {said?.right && (
+            <Said $good>
+              <strong>Yes. {truth.mend}</strong>
+              <p>{truth.why}</p>
+              {possible.length > 1 && (
+                <p>
+                  It was a guess: {count(possible.length, "cause")} would still have answered as you saw.{" "}
+                  {possible
+                    .filter((one) => one.key !== truth.key)
+                    .map((one) => {
+                      const by = wouldTell(drill, one, truth, tried);
+                      return by ? `“${nameOf(by)}” rules out ${one.name}.` : "";
+                    })
+                    .join(" ")}
+                </p>
+              )}
+              {idle.length > 0 && (
+                <p>Could not have told anything: {idle.map((key) => lower(nameOf(key))).join(", ")}.</p>
+              )}
+            </Said>
+          )}
+          {said && !said.right && (
+            <Said $good={false}>
+              <strong>Not that.</strong>
+              <p>
+                {wrongBy
+                  ? `With ${said.cause.name}, “${lower(nameOf(wrongBy))}” would have said: ${hand(said.cause, wrongBy).says}`
+                  : tell
+                    ? `Nothing you tried speaks against it yet. “${nameOf(tell)}” would tell.`
+                    : "Look at what you have tried once more."}
+              </p>
+              <TextButton onPress={() => say(truth)}>Tell me</TextButton>
+            </Said>
+          )}
+        </div>
+      </Column>
+    </Columns>
+  );
+}
+
+/** Benches in trouble one after the other, those that were missed more often. */
+export function FaultDrill({ cases, names }: Props) {
+  const [turn, setTurn] = useState(() => ({ nth: 1, drawn: draw(cases, remembered(), Math.random) }));
+  const { drawn, nth } = turn;
+  if (!drawn) return null;
+  return (
+    <OneCase
+      key={nth}
+      drill={drawn.drill}
+      truth={drawn.truth}
+      names={names}
+      next={() => setTurn({ nth: nth + 1, drawn: draw(cases, remembered(), Math.random) })}
+    />
+  );
+}
