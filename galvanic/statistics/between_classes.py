@@ -251,7 +251,7 @@ def _best(used: Sequence[Distances], rows: Sequence[tuple[Array, Array]]) -> flo
     def cost(log_tau: float) -> float:
         return _solve(used, rows, math.exp(2.0 * log_tau))[2] - 2.0 * PENALTY * 2.0 * log_tau
 
-    grid = np.linspace(math.log(LOW_V), math.log(HIGH_V), 41)
+    grid = np.linspace(math.log(LOW_V), math.log(HIGH_V), 24)
     place = int(np.argmin([cost(one) for one in grid]))
     low, high = grid[max(0, place - 1)], grid[min(len(grid) - 1, place + 1)]
     return math.exp(float(minimize_scalar(cost, bounds=(low, high), method="bounded").x))

@@ -44,6 +44,9 @@ class FrontEnd(SimpleTestCase):
     def test_packs_as_they_are_shown(self):
         self.passes("packs")
 
+    def test_practice(self):
+        self.passes("practise")
+
     def test_no_file_is_left_out(self):
         self.assertEqual({path.name for path in (WEB / "tests").glob("*.test.ts")},
-                         {"format.test.ts", "setup.test.ts", "outbox.test.ts", "packs.test.ts"})  # fmt: skip
+                         {"format.test.ts", "setup.test.ts", "outbox.test.ts", "packs.test.ts", "practise.test.ts"})  # fmt: skip

@@ -49,6 +49,7 @@ function OneCase({
   const [named, setNamed] = useState("");
   const [said, setSaid] = useState<{ cause: Cause; right: boolean } | null>(null);
   const [missed, setMissed] = useState(false);
+  const [told, setTold] = useState(false);
   const nameOf = (key: string) => drill.hands.find((one) => one.key === key)?.name ?? key;
   const possible = stillPossible(drill, truth, tried);
   const idle = toldNothing(drill, truth, tried);
@@ -80,6 +81,7 @@ function OneCase({
               liquid={{ key: drill.electrolyte, name: names[drill.electrolyte] ?? drill.electrolyte }}
               redOnLeft={false}
             />
+            <Small>as it should stand</Small>
           </Picture>
         )}
         <Row role="group" aria-label="What you can do">
@@ -138,9 +140,12 @@ function OneCase({
         <div role="status">
           {said?.right && (
             <Said $good>
-              <strong>Yes. {truth.mend}</strong>
+              <SoFar />
+              <strong>
+                {told ? `It was: ${truth.name}.` : "Yes."} {truth.mend}
+              </strong>
               <p>{truth.why}</p>
-              {possible.length > 1 && (
+              {possible.length > 1 && !told && (
                 <p>
                   It was a guess: {count(possible.length, "cause")} would still have answered as you saw.{" "}
                   {possible
@@ -167,12 +172,33 @@ function OneCase({
                     ? `Nothing you tried speaks against it yet. “${nameOf(tell)}” would tell.`
                     : "Look at what you have tried once more."}
               </p>
-              <TextButton onPress={() => say(truth)}>Tell me</TextButton>
+              <TextButton
+                onPress={() => {
+                  setTold(true);
+                  setNamed(truth.key);
+                  say(truth);
+                }}
+              >
+                Tell me
+              </TextButton>
             </Said>
           )}
         </div>
       </Column>
     </Columns>
+  );
+}
+
+/** How it has gone on this device. */
+function SoFar() {
+  const all = Object.values(remembered());
+  const found = all.reduce((sum, one) => sum + one.found, 0);
+  const missed = all.reduce((sum, one) => sum + one.missed, 0);
+  if (found + missed === 0) return null;
+  return (
+    <Soft>
+      On this device so far: {found} found at once, {missed} missed. Those come up more often.
+    </Soft>
   );
 }
 

@@ -1,0 +1,72 @@
+"""The practice bench on a phone: no account, no network once it has been opened."""
+
+import re
+
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from galvanic.simulated.drill import GROUPS, case
+from server.entries.models import Reading
+from server.people.models import Teacher
+
+CASES = {one.symptom: one for one in map(case, GROUPS)}
+
+
+class Practise(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.page = self.device(size=PHONE, touch=True)
+        self.page.goto("/join")
+        self.page.get_by_role("link", name="Practise without a kit").click()
+        expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_visible()
+
+    def drill(self):
+        """The case that is on the page, found by the faults that it offers."""
+        offered = set(self.page.get_by_role("radio").evaluate_all("all => all.map((one) => one.value)"))
+        return next(one for one in CASES.values() if set(one.answers) == offered)
+
+    def find(self):
+        """Work one case out as a student who always takes the best next hand; returns the hands it took."""
+        drill, seen = self.drill(), {}
+        causes = tuple(drill.answers)
+        while len(causes) > 1:
+            hand = drill.best_hand(causes, tuple(seen))
+            self.page.get_by_role("button", name=drill.hands[hand], exact=True).click()
+            row = self.page.get_by_role("row").filter(has_text=drill.hands[hand][1:])
+            said = row.locator("td").inner_text().strip()
+            seen[hand] = next(own[hand].code for own in drill.answers.values() if own[hand].says == said)
+            causes = drill.consistent(seen)
+        self.page.locator(f"input[value={causes[0]}]").check(force=True)
+        self.page.get_by_role("button", name="Say so, and mend it").click()
+        expect(self.page.get_by_text("Yes.")).to_be_visible()
+        return len(seen)
+
+    def test_a_whole_drill_with_the_network_cut(self):
+        self.check_access(self.page)
+        self.page.wait_for_function("navigator.serviceWorker.controller !== null")
+        self.page.wait_for_timeout(1500)  # the page and its tables are put by
+        self.page.context.set_offline(True)
+        self.page.reload()
+        expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_visible()
+        for _ in range(5):
+            self.assertLessEqual(self.find(), 5)
+            self.page.get_by_role("button", name="Next bench").click()
+        self.page.get_by_role("tab", name="the subtraction").click()
+        expect(self.page.get_by_role("heading", name=re.compile("what does the table give"))).to_be_visible()
+        self.page.get_by_role("tab", name="reading a meter").click()
+        expect(self.page.get_by_role("img", name=re.compile("A meter, its dial at"))).to_be_visible()
+        self.assertEqual((Reading.objects.count(), Teacher.objects.count()), (0, 0))
+
+    def test_a_wrong_cause_is_met_with_what_speaks_against_it(self):
+        drill = self.drill()
+        first = next(iter(drill.hands))
+        self.page.get_by_role("button", name=drill.hands[first], exact=True).click()
+        for key in drill.answers:
+            self.page.locator(f"input[value={key}]").check(force=True)
+            self.page.get_by_role("button", name="Say so, and mend it").click()
+            if self.page.get_by_text("Yes.").is_visible():
+                break
+            expect(self.page.get_by_text(re.compile("would have said|would tell|once more"))).to_be_visible()
+        expect(self.page.get_by_text("Yes.")).to_be_visible()
+        self.check_access(self.page)
