@@ -71,7 +71,11 @@ class AtBothSizes(WithALab):
 
     def test_pages_without_a_sign_in_fit_and_are_accessible(self):
         page = self.device()
-        for path, heading in {"/": "Join your lab", "/practise": "What is wrong here?", "/sign-in": "Teachers sign in"}.items():
+        for path, heading in {
+            "/": "Join your lab",
+            "/practise": "What is wrong here?",
+            "/sign-in": "Teachers sign in",
+        }.items():
             with self.subTest(path=path):
                 self.look(page, path, heading)
 

@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from galvanic.simulated.drill import GROUPS, case
+from galvanic.simulated.free_bench import DIP_V, PLATE_V, pair_table
 from server.entries.models import Reading
 from server.people.models import Teacher
 
@@ -57,6 +58,30 @@ class Practise(BrowserTestCase):
         self.page.get_by_role("tab", name="reading a meter").click()
         expect(self.page.get_by_role("img", name=re.compile("A meter, its dial at"))).to_be_visible()
         self.assertEqual((Reading.objects.count(), Teacher.objects.count()), (0, 0))
+
+    def test_the_free_bench_is_predicted_dipped_and_read_then_without_network(self):
+        """The same plates, leads turned: the same number, about, with the other sign."""
+        self.page.clock.install()  # half a minute's settling is not waited for
+        self.page.get_by_role("tab", name="build your own").click()
+        expect(self.page.get_by_text("All pairs in this liquid are on this device now.")).to_be_visible()
+        self.check_access(self.page)
+        self.page.context.set_offline(True)
+        read = []
+        for said in ("1,1", "-1,1"):
+            dip = self.page.get_by_role("button", name="Dip the plates")
+            expect(dip).to_be_disabled()
+            self.page.get_by_label("First say what it will read").fill(said)
+            dip.click()
+            expect(self.page.get_by_text("It is still settling.")).to_be_visible()
+            self.page.clock.run_for(30_000)
+            expect(self.page.get_by_text("It stands.")).to_be_visible()
+            self.page.get_by_role("button", name="Read it off").click()
+            row = self.page.locator("tbody tr").first
+            read.append(float(row.locator("td").nth(2).inner_text().replace("\u2212", "-").split("\u2009")[0]))
+            self.page.get_by_role("button", name="Turn the leads").click()
+        model = pair_table("lemon-juice", "zinc", "copper").volts_v
+        self.assertAlmostEqual(read[0], model, delta=4 * PLATE_V)
+        self.assertAlmostEqual(read[0], -read[1], delta=6 * DIP_V)
 
     def test_a_wrong_cause_is_met_with_what_speaks_against_it(self):
         drill = self.drill()

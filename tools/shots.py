@@ -171,6 +171,32 @@ def a_pack(page: Page, url: str) -> None:
     page.get_by_role("status", name="What this pack says").get_by_text("Try this").wait_for()
 
 
+def notebook(page: Page, url: str) -> None:
+    """A group's notebook in the finished lab."""
+    claims(page, url)
+    page.goto(f"{url}/bench/notebook")
+    page.get_by_role("heading", name="What we found, and why").scroll_into_view_if_needed()
+
+
+def years(page: Page, url: str) -> None:
+    """Three classes laid over each other."""
+    sign_in(page, url)
+    same = [SURVEY, "Shore cells, last year", "Shore cells, the year before"]
+    labs = [lab["id"] for lab in page.request.get(f"{url}/api/labs/list").json() if lab["title"] in same]
+    page.goto(f"{url}/years?{'&'.join(f'lab={lab}' for lab in labs)}")
+    page.get_by_role("heading", name="What to expect here").wait_for()
+
+
+def practise(page: Page, url: str) -> None:
+    """A bench in trouble, three hands in."""
+    page.goto(f"{url}/practise")
+    while not page.get_by_text("Nothing, or a few").is_visible():  # cases are drawn; the picture is of one
+        page.reload()
+        page.get_by_role("heading", name="What is wrong here?").wait_for()
+    for hand in ("Read the meter yourself", "Try a dry cell", "Wait a minute"):
+        page.get_by_role("button", name=hand).click()
+
+
 def bench(page: Page, url: str) -> None:
     board(page, url)
     code = page.locator("aside p").first.inner_text()
@@ -198,9 +224,7 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "labs": (labs, LAPTOP, False),
     "school": (school, LAPTOP, True),
     "plan": (plan, LAPTOP, False),
-    "kit": (sheet("Kit and mixing", "Kit and mixing"), LAPTOP, False),
     "safety": (sheet("Safety", "Safety sheet"), LAPTOP, False),
-    "cards": (sheet("Bench cards", "Bench cards"), LAPTOP, False),
     "cupboard": (cupboard, LAPTOP, False),
     "bench": (bench, LAPTOP, False),
     "bench-phone": (bench, PHONE, True),
@@ -209,10 +233,12 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "changed": (changed, LAPTOP, False),
     "explain": (explain, LAPTOP, False),
     "claims": (teacher_claims, LAPTOP, False),
-    "claims-phone": (claims, PHONE, True),
     "board-projector": (wall, LAPTOP, False),
     "power": (power, LAPTOP, False),
     "pack-phone": (a_pack, PHONE, True),
+    "notebook-phone": (notebook, PHONE, False),
+    "years": (years, LAPTOP, False),
+    "practise": (practise, LAPTOP, False),
     "predict-phone": (predict, PHONE, True),  # last: it opens the draft
 }
 

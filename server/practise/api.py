@@ -9,18 +9,26 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from galvanic.bench.faults import symptoms
+from galvanic.errors import UnknownMaterial
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.reader import edition
 from galvanic.simulated.drill import GROUPS, case, drilled
 from galvanic.simulated.drill_readings import displays
 from galvanic.simulated.drill_sums import PLATES, SAME_V, sums
+from galvanic.simulated.free_bench import CHOICES, DIP_V, LOADS_OHM, METERS, PLATE_V, liquids, pair_table, plates, settling
 from server.base.kept import as_json
+from server.base.problems import not_found
+from server.people.schemas import ProblemOut
 from server.practise.schemas import (
+    ChoiceOut,
     DisplayOut,
     DrillAnswer,
     DrillCase,
     DrillCause,
     DrillHand,
+    FreeBenchOut,
+    MeterKindOut,
+    PairOut,
     PractiseOut,
     SumOut,
 )
@@ -48,10 +56,34 @@ def practise_out() -> PractiseOut:
         sums=[SumOut(**asdict(one)) for one in sums()],
         same_v=SAME_V,
         displays=[DisplayOut(**asdict(one)) for one in displays()],
+        bench=_bench(),
         names={
             **{key: electrodes()[key].name for key in PLATES if key in electrodes()},
-            **{liquid: electrolytes()[liquid].name for liquid in {case(symptom).cell.electrolyte for symptom in GROUPS}},
+            **{key: electrodes()[key].name for key in plates()},
+            **{key: electrolytes()[key].name for key in {*liquids(), *(case(s).cell.electrolyte for s in GROUPS)}},
         },
+    )
+
+
+@router.get("/practise/{electrolyte}/{one}/{other}", response={200: PairOut, 404: ProblemOut}, operation_id="practise_pair")
+def practise_pair(request: HttpRequest, electrolyte: str, one: str, other: str) -> PairOut:
+    """What a pair gives in a liquid, and what each change does to it."""
+    try:
+        return PairOut(**asdict(pair_table(electrolyte, one, other)))
+    except UnknownMaterial as error:
+        raise not_found("pair") from error
+
+
+def _bench() -> FreeBenchOut:
+    return FreeBenchOut(
+        plates=list(plates()),
+        liquids=list(liquids()),
+        choices=[ChoiceOut(**asdict(choice)) for choice in CHOICES],
+        loads_ohm=list(LOADS_OHM),
+        meters=[MeterKindOut(**asdict(meter)) for meter in METERS],
+        plate_v=PLATE_V,
+        dip_v=DIP_V,
+        **asdict(settling()),
     )
 
 

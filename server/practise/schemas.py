@@ -93,6 +93,58 @@ class DisplayOut(BaseModel):
     misread: list[MisreadOut]
 
 
+class MeterKindOut(BaseModel):
+    """A kind of meter: its last digit and how many volts it reads at most."""
+
+    key: str
+    name: str
+    step_v: float
+    most_v: float
+
+
+class ChoiceOut(BaseModel):
+    """One thing that can be changed, and what it can be: a word, and the change's name, empty for what stands unchanged."""
+
+    name: str
+    levels: dict[str, str]
+
+
+class FreeBenchOut(BaseModel):
+    """What the free bench is made of; scatter of plates, of a dip and of a sample in V, and how a number settles."""
+
+    plates: list[str]
+    liquids: list[str]
+    choices: list[ChoiceOut]
+    loads_ohm: list[float]
+    meters: list[MeterKindOut]
+    plate_v: float
+    dip_v: float
+    noise_v: float
+    begin: float
+    settle_s: float
+
+
+class ChangeOut(BaseModel):
+    """What a change adds to the open volts, and makes of the current."""
+
+    name: str
+    adds_v: float
+    times: float
+
+
+class PairOut(BaseModel):
+    """A pair in a liquid, positive less negative as they are there; `left`: what part of its open volts each load leaves."""
+
+    negative: str
+    electrolyte: str
+    positive: str
+    volts_v: float
+    short_a: float
+    minute_a: float
+    left: list[float]
+    changes: list[ChangeOut]
+
+
 class PractiseOut(BaseModel):
     """All that is practised, made by the core and simulated throughout. `same_v`: a typed sum this near is that one."""
 
@@ -101,4 +153,5 @@ class PractiseOut(BaseModel):
     sums: list[SumOut]
     same_v: float
     displays: list[DisplayOut]
+    bench: FreeBenchOut
     names: dict[str, str]

@@ -2296,6 +2296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practise/{electrolyte}/{one}/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practise Pair
+         * @description What a pair gives in a liquid, and what each change does to it.
+         */
+        get: operations["practise_pair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/questions/{question_id}/answer": {
         parameters: {
             query?: never;
@@ -3578,6 +3598,18 @@ export interface components {
             without_vote: string[];
         };
         /**
+         * ChangeOut
+         * @description What a change adds to the open volts, and makes of the current.
+         */
+        ChangeOut: {
+            /** Adds V */
+            adds_v: number;
+            /** Name */
+            name: string;
+            /** Times */
+            times: number;
+        };
+        /**
          * ChangedOut
          * @description One quantity of one pair against what was changed; `words` are the levels of a variable that is not measured.
          */
@@ -3626,6 +3658,18 @@ export interface components {
              * Format: date-time
              */
             now: string;
+        };
+        /**
+         * ChoiceOut
+         * @description One thing that can be changed, and what it can be: a word, and the change's name, empty for what stands unchanged.
+         */
+        ChoiceOut: {
+            /** Levels */
+            levels: {
+                [key: string]: string;
+            };
+            /** Name */
+            name: string;
         };
         /**
          * Chosen
@@ -4472,6 +4516,32 @@ export interface components {
             kind: "note" | "question" | "words" | "claim";
             /** Text */
             text: string;
+        };
+        /**
+         * FreeBenchOut
+         * @description What the free bench is made of; scatter of plates, of a dip and of a sample in V, and how a number settles.
+         */
+        FreeBenchOut: {
+            /** Begin */
+            begin: number;
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Dip V */
+            dip_v: number;
+            /** Liquids */
+            liquids: string[];
+            /** Loads Ohm */
+            loads_ohm: number[];
+            /** Meters */
+            meters: components["schemas"]["MeterKindOut"][];
+            /** Noise V */
+            noise_v: number;
+            /** Plate V */
+            plate_v: number;
+            /** Plates */
+            plates: string[];
+            /** Settle S */
+            settle_s: number;
         };
         /**
          * GiveIn
@@ -5511,6 +5581,20 @@ export interface components {
             sent_at?: string | null;
         };
         /**
+         * MeterKindOut
+         * @description A kind of meter: its last digit and how many volts it reads at most.
+         */
+        MeterKindOut: {
+            /** Key */
+            key: string;
+            /** Most V */
+            most_v: number;
+            /** Name */
+            name: string;
+            /** Step V */
+            step_v: number;
+        };
+        /**
          * MeterLine
          * @description A check of the meter, as typed, and what was said to it.
          */
@@ -6447,6 +6531,28 @@ export interface components {
             short: string;
         };
         /**
+         * PairOut
+         * @description A pair in a liquid, positive less negative as they are there; `left`: what part of its open volts each load leaves.
+         */
+        PairOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Electrolyte */
+            electrolyte: string;
+            /** Left */
+            left: number[];
+            /** Minute A */
+            minute_a: number;
+            /** Negative */
+            negative: string;
+            /** Positive */
+            positive: string;
+            /** Short A */
+            short_a: number;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * PartOut
          * @description A part of a notebook: its heading, what it asks, the newest version (none: `id` is None), how many there are, and the
          *     ids of the last ones.
@@ -6568,6 +6674,7 @@ export interface components {
          * @description All that is practised, made by the core and simulated throughout. `same_v`: a typed sum this near is that one.
          */
         PractiseOut: {
+            bench: components["schemas"]["FreeBenchOut"];
             /** Cases */
             cases: components["schemas"]["DrillCase"][];
             /** Displays */
@@ -14580,6 +14687,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PractiseOut"];
+                };
+            };
+            /** @description A refusal */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    practise_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                electrolyte: string;
+                one: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */

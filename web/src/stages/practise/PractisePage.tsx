@@ -10,6 +10,7 @@ import { OneTab, TabLine } from "../../ui/tabs";
 import { useInAddress } from "../../ui/useInAddress";
 import { Waiting } from "../../ui/Waiting";
 import { FaultDrill } from "./FaultDrill";
+import { FreeBench } from "./FreeBench";
 import { ReadingDrill } from "./ReadingDrill";
 import { SumsDrill } from "./SumsDrill";
 
@@ -17,6 +18,7 @@ const TABS = [
   ["faults", "what is wrong here?"],
   ["sums", "the subtraction"],
   ["meters", "reading a meter"],
+  ["bench", "build your own"],
 ] as const;
 
 const NOTES: MarginNote[] = [
@@ -49,7 +51,7 @@ export function PractisePage() {
     if (there && !hasLeft()) void keepForOffline();
   }, [there]);
   if (!practise.data) return <Waiting title="Practise" error={practise.error} />;
-  const { cases, sums, displays, same_v, names } = practise.data;
+  const { cases, sums, displays, same_v, bench, names } = practise.data;
   const tab = TABS.some(([key]) => key === search.get("drill")) ? (search.get("drill") ?? "faults") : "faults";
   return (
     <Frame
@@ -75,6 +77,9 @@ export function PractisePage() {
         </TabPanel>
         <TabPanel id="meters">
           <ReadingDrill displays={displays} />
+        </TabPanel>
+        <TabPanel id="bench">
+          <FreeBench tables={bench} names={names} />
         </TabPanel>
       </Tabs>
     </Frame>

@@ -1,0 +1,64 @@
+"""The free bench's tables are the core's own numbers."""
+
+import unittest
+
+from galvanic.cells import Cell
+from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.errors import UnknownMaterial
+from galvanic.simulated.free_bench import CHANGES, CHOICES, METERS, liquids, pair_table, plates, settling, shown_v
+
+
+class FreeBench(unittest.TestCase):
+    def test_a_pair_gives_what_the_core_has_for_it_at_rest(self):
+        table = pair_table("lemon-juice", "zinc", "copper")
+        low, high = LoadedCell.of(Cell.of("zinc", "lemon-juice", "copper")).rest()
+        self.assertAlmostEqual(table.volts_v, high - low)
+        self.assertEqual((table.negative, table.positive), ("zinc", "copper"))
+        self.assertEqual(table, pair_table("lemon-juice", "copper", "zinc"))
+
+    def test_volts_are_above_zero_whatever_the_table_of_potentials_says(self):
+        """In juice aluminium lies above zinc, against the table."""
+        table = pair_table("lemon-juice", "aluminium", "zinc")
+        self.assertGreater(table.volts_v, 0.0)
+        self.assertEqual(table.negative, "zinc")
+
+    def test_plates_farther_apart_give_the_same_volts_and_less_current(self):
+        changes = {change.name: change for change in pair_table("lemon-juice", "zinc", "copper").changes}
+        self.assertEqual(set(changes), set(CHANGES))
+        self.assertAlmostEqual(changes["8 cm apart"].adds_v, 0.0, places=6)
+        self.assertLess(changes["8 cm apart"].times, changes["4 cm apart"].times)
+        self.assertGreater(changes["4 g of salt"].times, 1.0)
+
+    def test_each_change_is_offered_once_beside_what_stands_without_it(self):
+        offered = [name for choice in CHOICES for name in choice.levels.values() if name]
+        self.assertEqual(sorted(offered), sorted(CHANGES))
+        for choice in CHOICES:
+            with self.subTest(choice.name):
+                self.assertEqual(len({CHANGES[name].variable for name in choice.levels.values() if name}), 1)
+                self.assertEqual(list(choice.levels.values()).count(""), 1)
+
+    def test_a_load_meets_the_cell_nearly_as_the_core_has_it(self):
+        """Between the points of the curve too, and where salt lets more current through."""
+        cell = LoadedCell.of(Cell.of("zinc", "lemon-juice", "copper"))
+        table = pair_table("lemon-juice", "zinc", "copper")
+        for ohm in (15.0, 100.0, 200.0, 500.0, 2000.0, 20_000.0):
+            core = cell.at_load(ohm).volts_v
+            self.assertAlmostEqual(shown_v(table, (), 1, ohm), core, delta=0.06, msg=ohm)
+        for ohm in (300.0, 1000.0):
+            self.assertGreater(shown_v(table, ("4 g of salt",), 1, ohm), 0.9 * shown_v(table, (), 1, ohm))
+
+    def test_cells_in_a_row_add_up_and_a_short_leaves_nothing(self):
+        table = pair_table("lemon-juice", "zinc", "copper")
+        self.assertAlmostEqual(shown_v(table, (), 3, None), 3.0 * table.volts_v)
+        self.assertEqual(shown_v(table, (), 3, 0.0), 0.0)
+
+    def test_what_is_not_offered_is_refused(self):
+        for electrolyte, one, other in (("kcl-0.10", "zinc", "copper"), ("lemon-juice", "zinc", "zinc"), ("x", "y", "z")):
+            with self.assertRaises(UnknownMaterial):
+                pair_table(electrolyte, one, other)
+
+    def test_there_are_plates_liquids_and_three_kinds_of_meters(self):
+        self.assertGreaterEqual(len(plates()), 6)
+        self.assertGreaterEqual(len(liquids()), 3)
+        self.assertEqual([meter.key for meter in METERS], ["fine", "coarse", "needle"])
+        self.assertTrue(0.0 < settling().begin < 1.0)
