@@ -25,6 +25,10 @@ import { ORDERS, type Order, matches, sorted } from "./finding";
 
 const FIRST = 15;
 
+const Finding = styled(Row)`
+  align-items: flex-end;
+`;
+
 const Lines = styled.ul`
   border-top: 1px solid ${colour.hairline};
 `;
@@ -165,7 +169,7 @@ export function LabsPage() {
           </Row>
         </Spread>
         {labs.data.length > 2 && (
-          <Row>
+          <Finding>
             <TextField label="Find a title, tag, plate, liquid" value={words} onChange={setWords} type="search" />
             <Select label="Order" options={ORDERS} value={order} onChange={(key) => setOrder(key as Order)} />
             {chosen === null ? (
@@ -180,7 +184,7 @@ export function LabsPage() {
                 <TextButton onPress={() => setChosen(null)}>Leave it</TextButton>
               </>
             )}
-          </Row>
+          </Finding>
         )}
         {labs.data.length === 0 ? (
           <Soft>

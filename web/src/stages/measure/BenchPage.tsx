@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Navigate, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { type Pending, only } from "../../api/outbox";
 import { useBench } from "../../api/bench";
@@ -230,6 +230,11 @@ function JoinedBench() {
             {!outbox.looked ? "Checking what is sent" : sent ? "All readings sent" : `${unsent} not sent yet`}
           </strong>
           <small>
+            {(!onPhone || bench.data.state !== "open") && (
+              <>
+                <Link to="/practise">Practise</Link> ·{" "}
+              </>
+            )}
             <Leave group={bench.data.group} groupId={bench.data.group_id} waiting={outbox.waiting} />
           </small>
         </>
