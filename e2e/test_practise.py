@@ -63,7 +63,7 @@ class Practise(BrowserTestCase):
         """The same plates, leads turned: the same number, about, with the other sign."""
         self.page.clock.install()  # half a minute's settling is not waited for
         self.page.get_by_role("tab", name="build your own").click()
-        expect(self.page.get_by_text("All pairs in this liquid are on this device now.")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="Build your own")).to_be_visible()
         self.check_access(self.page)
         self.page.context.set_offline(True)
         read = []

@@ -4,15 +4,21 @@ A browser without network puts the table together: volts add what each change ad
 them, and a load meets the cell's own curve, which a change that lets more current through moves along. One change at a time
 is the model's own; several together are put together from it, and that is said. Plate-to-plate scatter, the scatter of a dip
 and the settling are those of the simulated bench and meter.
+
+A pair takes a third of a second, so all of them are made once and kept beside this file. After a change of the model:
+`python -m galvanic.simulated.free_bench`; a test computes some of them again.
 """
 
 from __future__ import annotations
 
+import json
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from functools import cache
-from itertools import pairwise
+from itertools import combinations, pairwise
+from pathlib import Path
+from typing import Any
 
 from galvanic.cells import Cell
 from galvanic.chemistry.polarisation import LoadedCell
@@ -22,6 +28,7 @@ from galvanic.errors import UnknownMaterial
 from galvanic.reference.catalogue import shipped_electrodes, shipped_electrolytes
 from galvanic.simulated.stream import CellStream
 
+TABLES = Path(__file__).with_name("free_bench.json")
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
 LIQUIDS = ("lemon-juice", "vinegar", "rhubarb-juice", "kelp-brine", "sea-water")
 LOADS_OHM = (10.0, 30.0, 100.0, 300.0, 700.0, 1500.0, 3000.0, 6000.0, 12_000.0, 25_000.0, 50_000.0, 100_000.0)
@@ -112,7 +119,6 @@ def plates() -> tuple[str, ...]:
     return tuple(key for key in PLATES if key in shipped_electrodes())
 
 
-@cache  # at most as many as there are pairs and liquids in the lists above
 def pair_table(electrolyte: str, one: str, other: str) -> PairTable:
     """The table of a pair, whichever way round it is named. Raises UnknownMaterial for what is not in the lists."""
     if electrolyte not in liquids() or one == other or {one, other} - set(plates()):
@@ -132,6 +138,30 @@ def pair_table(electrolyte: str, one: str, other: str) -> PairTable:
         changes.append(Change(name, now - volts, times))
     left = tuple(abs(loaded.at_load(ohm).volts_v) / volts for ohm in LOADS_OHM)
     return PairTable(cell.negative, electrolyte, cell.positive, volts, short.first_a, short.minute_a, left, tuple(changes))
+
+
+@cache
+def pair_tables() -> tuple[PairTable, ...]:
+    """All pairs in all liquids, as they are kept."""
+    return tuple(
+        PairTable(**row | {"left": tuple(row["left"]), "changes": tuple(Change(**one) for one in row["changes"])})
+        for row in json.loads(TABLES.read_text(encoding="utf-8"))
+    )
+
+
+def as_kept() -> str:
+    """All pairs in all liquids computed again, as they are to be kept: JSON, five digits, a pair on a line."""
+    rows = [asdict(pair_table(liquid, *pair)) for liquid in liquids() for pair in combinations(plates(), 2)]
+    lines = (json.dumps(_rounded(row), separators=(",", ":")) for row in rows)
+    return "[\n" + ",\n".join(lines) + "\n]\n"
+
+
+def _rounded(what: Any) -> Any:
+    if isinstance(what, float):
+        return float(f"{what:.5g}")
+    if isinstance(what, dict):
+        return {key: _rounded(value) for key, value in what.items()}
+    return [_rounded(value) for value in what] if isinstance(what, list | tuple) else what
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,3 +201,7 @@ def part_left(table: PairTable, ohm: float) -> float:
             share = math.log(ohm / low) / math.log(high / low)
             return at_low + share * (at_high - at_low)
     return table.left[-1]
+
+
+if __name__ == "__main__":
+    TABLES.write_text(as_kept(), encoding="utf-8")

@@ -9,16 +9,13 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from galvanic.bench.faults import symptoms
-from galvanic.errors import UnknownMaterial
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.reader import edition
 from galvanic.simulated.drill import GROUPS, case, drilled
 from galvanic.simulated.drill_readings import displays
 from galvanic.simulated.drill_sums import PLATES, SAME_V, sums
-from galvanic.simulated.free_bench import CHOICES, DIP_V, LOADS_OHM, METERS, PLATE_V, liquids, pair_table, plates, settling
+from galvanic.simulated.free_bench import CHOICES, DIP_V, LOADS_OHM, METERS, PLATE_V, liquids, pair_tables, plates, settling
 from server.base.kept import as_json
-from server.base.problems import not_found
-from server.people.schemas import ProblemOut
 from server.practise.schemas import (
     ChoiceOut,
     DisplayOut,
@@ -65,21 +62,13 @@ def practise_out() -> PractiseOut:
     )
 
 
-@router.get("/practise/{electrolyte}/{one}/{other}", response={200: PairOut, 404: ProblemOut}, operation_id="practise_pair")
-def practise_pair(request: HttpRequest, electrolyte: str, one: str, other: str) -> PairOut:
-    """What a pair gives in a liquid, and what each change does to it."""
-    try:
-        return PairOut(**asdict(pair_table(electrolyte, one, other)))
-    except UnknownMaterial as error:
-        raise not_found("pair") from error
-
-
 def _bench() -> FreeBenchOut:
     return FreeBenchOut(
         plates=list(plates()),
         liquids=list(liquids()),
         choices=[ChoiceOut(**asdict(choice)) for choice in CHOICES],
         loads_ohm=list(LOADS_OHM),
+        pairs=[PairOut(**asdict(table)) for table in pair_tables()],
         meters=[MeterKindOut(**asdict(meter)) for meter in METERS],
         plate_v=PLATE_V,
         dip_v=DIP_V,

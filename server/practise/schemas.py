@@ -109,21 +109,6 @@ class ChoiceOut(BaseModel):
     levels: dict[str, str]
 
 
-class FreeBenchOut(BaseModel):
-    """What the free bench is made of; scatter of plates, of a dip and of a sample in V, and how a number settles."""
-
-    plates: list[str]
-    liquids: list[str]
-    choices: list[ChoiceOut]
-    loads_ohm: list[float]
-    meters: list[MeterKindOut]
-    plate_v: float
-    dip_v: float
-    noise_v: float
-    begin: float
-    settle_s: float
-
-
 class ChangeOut(BaseModel):
     """What a change adds to the open volts, and makes of the current."""
 
@@ -143,6 +128,22 @@ class PairOut(BaseModel):
     minute_a: float
     left: list[float]
     changes: list[ChangeOut]
+
+
+class FreeBenchOut(BaseModel):
+    """What the free bench is made of; scatter of plates, of a dip and of a sample in V, and how a number settles."""
+
+    plates: list[str]
+    liquids: list[str]
+    choices: list[ChoiceOut]
+    loads_ohm: list[float]
+    pairs: list[PairOut]
+    meters: list[MeterKindOut]
+    plate_v: float
+    dip_v: float
+    noise_v: float
+    begin: float
+    settle_s: float
 
 
 class PractiseOut(BaseModel):

@@ -4,7 +4,7 @@ const SHELL = "pipette-shell-1";
 const DATA = "pipette-bench-1";
 const KEPT_DATA = ["/api/bench", "/api/bench/packs", "/api/bench/notebook", "/api/who", "/api/materials"];
 /** Belongs to nobody, so it stays when a group leaves. */
-const PRACTISE = "/api/practise"; // and the pairs of its free bench below it
+const PRACTISE = "/api/practise";
 const PATIENCE_MS = 4000;
 let forgotten = false; // a group has left: what is still on its way is not kept
 
@@ -55,8 +55,8 @@ async function store(path, answer) {
   return answer;
 }
 
-async function storePractise(answer, path = PRACTISE) {
-  if (answer.ok) await (await caches.open(SHELL)).put(path, answer.clone());
+async function storePractise(answer) {
+  if (answer.ok) await (await caches.open(SHELL)).put(PRACTISE, answer.clone());
   return answer;
 }
 
@@ -81,8 +81,7 @@ self.addEventListener("fetch", (event) => {
     event.respondWith(caches.match(request, { cacheName: SHELL }).then((kept) => kept ?? fetch(request)));
   else if (KEPT_DATA.includes(pathname))
     event.respondWith(networkFirst(request, DATA, pathname, (answer) => store(pathname, answer)));
-  else if (pathname.startsWith(PRACTISE))
-    event.respondWith(networkFirst(request, SHELL, pathname, (answer) => storePractise(answer, pathname)));
+  else if (pathname === PRACTISE) event.respondWith(networkFirst(request, SHELL, PRACTISE, storePractise));
   else if (request.mode === "navigate" && (pathname === "/" || /^\/(bench|practise)/.test(pathname)))
     event.respondWith(networkFirst(request, SHELL, "/bench", async (answer) => answer));
 });

@@ -5,7 +5,17 @@ import unittest
 from galvanic.cells import Cell
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import UnknownMaterial
-from galvanic.simulated.free_bench import CHANGES, CHOICES, METERS, liquids, pair_table, plates, settling, shown_v
+from galvanic.simulated.free_bench import (
+    CHANGES,
+    CHOICES,
+    METERS,
+    liquids,
+    pair_table,
+    pair_tables,
+    plates,
+    settling,
+    shown_v,
+)
 
 
 class FreeBench(unittest.TestCase):
@@ -15,6 +25,23 @@ class FreeBench(unittest.TestCase):
         self.assertAlmostEqual(table.volts_v, high - low)
         self.assertEqual((table.negative, table.positive), ("zinc", "copper"))
         self.assertEqual(table, pair_table("lemon-juice", "copper", "zinc"))
+
+    def test_what_is_kept_is_what_the_model_has_now(self):
+        """All pairs in all liquids, and some of each liquid computed again."""
+        kept = pair_tables()
+        self.assertEqual(len(kept), len(liquids()) * len(plates()) * (len(plates()) - 1) // 2)
+        for table in kept[3::29]:
+            now = pair_table(table.electrolyte, table.negative, table.positive)
+            with self.subTest(table.electrolyte, pair=(table.negative, table.positive)):
+                self.assertEqual((now.negative, now.positive), (table.negative, table.positive))
+                for name in ("volts_v", "short_a", "minute_a"):
+                    self.assertAlmostEqual(getattr(table, name) / getattr(now, name), 1.0, delta=1e-3)
+                for is_kept, is_now in zip(table.left, now.left, strict=True):
+                    self.assertAlmostEqual(is_kept, is_now, delta=1e-3)
+                for is_kept, is_now in zip(table.changes, now.changes, strict=True):
+                    self.assertEqual(is_kept.name, is_now.name)
+                    self.assertAlmostEqual(is_kept.adds_v, is_now.adds_v, delta=1e-3)
+                    self.assertAlmostEqual(is_kept.times / is_now.times, 1.0, delta=1e-3)
 
     def test_volts_are_above_zero_whatever_the_table_of_potentials_says(self):
         """In juice aluminium lies above zinc, against the table."""

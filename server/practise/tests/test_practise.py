@@ -6,7 +6,7 @@ from django.test import Client, TestCase
 
 from galvanic.simulated.drill import GROUPS, case
 from galvanic.simulated.drill_sums import sums
-from galvanic.simulated.free_bench import pair_table
+from galvanic.simulated.free_bench import pair_tables
 from server.tests.support import as_group, group_of, lab_of, teacher
 
 
@@ -34,9 +34,6 @@ class Practise(TestCase):
     def test_its_tables_are_under_four_hundred_kilobytes(self):
         self.assertLess(len(gzip.compress(Client().get("/api/practise").content)), 400_000)
 
-    def test_a_pair_of_the_free_bench_is_the_cores_and_others_are_not_found(self):
-        table = pair_table("lemon-juice", "zinc", "copper")
-        sent = Client().get("/api/practise/lemon-juice/zinc/copper").json()
-        self.assertEqual((sent["volts_v"], sent["short_a"]), (table.volts_v, table.short_a))
-        for path in ("lemon-juice/zinc/zinc", "kcl-0.10/zinc/copper", "x/y/z"):
-            self.assertEqual(Client().get(f"/api/practise/{path}").status_code, 404)
+    def test_the_pairs_of_the_free_bench_are_the_cores(self):
+        sent = Client().get("/api/practise").json()["bench"]["pairs"]
+        self.assertEqual([row["volts_v"] for row in sent], [table.volts_v for table in pair_tables()])

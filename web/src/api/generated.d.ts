@@ -2296,26 +2296,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practise/{electrolyte}/{one}/{other}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Practise Pair
-         * @description What a pair gives in a liquid, and what each change does to it.
-         */
-        get: operations["practise_pair"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/questions/{question_id}/answer": {
         parameters: {
             query?: never;
@@ -4536,6 +4516,8 @@ export interface components {
             meters: components["schemas"]["MeterKindOut"][];
             /** Noise V */
             noise_v: number;
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
             /** Plate V */
             plate_v: number;
             /** Plates */
@@ -14687,48 +14669,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PractiseOut"];
-                };
-            };
-            /** @description A refusal */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    practise_pair: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                electrolyte: string;
-                one: string;
-                other: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PairOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description A refusal */

@@ -1,13 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { usePair } from "../../api/practise";
 import { current as inMilliamps, volts } from "../../format";
 import { Button, MainButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
-import { Column, Columns, Num, Row, Small, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Num, Row, Soft, Table } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import { colour, font } from "../../ui/theme";
 import { type Built, current, deviate, risen, seeded, settled, shown } from "./bench";
@@ -69,14 +67,17 @@ export function FreeBench({ tables, names }: Props) {
   const [reads, setReads] = useState<Read[]>([]);
   const [nth, setNth] = useState(1);
   const dipped = useDipped();
-  const pair = usePair(liquid, black, red);
+  const pair = tables.pairs.find(
+    ({ electrolyte, negative, positive }) =>
+      electrolyte === liquid && [black, red].includes(negative) && [black, red].includes(positive),
+  );
   const meter = tables.meters.find((one) => one.key === meterKey) ?? tables.meters[0];
   const name = (key: string) => names[key] ?? key;
   const built: Built = {
     changes,
     cells: Number(cells),
     load: load === "none" ? null : Number(load),
-    turned: pair.data ? red !== pair.data.positive : false,
+    turned: pair ? red !== pair.positive : false,
   };
   const again = (change: () => void) => {
     change();
@@ -87,15 +88,15 @@ export function FreeBench({ tables, names }: Props) {
   const own = tables.plate_v * deviate(seeded(7 + 31 * first + 57 * second)); // the same plates, leads turned or not
   const dip = tables.dip_v * deviate(seeded(1000 + nth));
   const sample =
-    pair.data && dipped.seconds !== null
-      ? settled(pair.data, tables.loads_ohm, built, own + dip) * risen(tables, dipped.seconds) +
+    pair && dipped.seconds !== null
+      ? settled(pair, tables.loads_ohm, built, own + dip) * risen(tables, dipped.seconds) +
         tables.noise_v * deviate(seeded(nth * 977 + Math.round(dipped.seconds * 2)))
       : null;
-  const amps = pair.data ? current(pair.data, tables.loads_ohm, built, own + dip) : null;
+  const amps = pair ? current(pair, tables.loads_ohm, built, own + dip) : null;
   const text = sample === null ? "-.---" : shown(sample, meter);
   const predicted = typedNumber(guess);
   const read = () => {
-    if (!pair.data || sample === null) return;
+    if (!pair || sample === null) return;
     setReads((now) => [
       {
         what: [
@@ -109,12 +110,12 @@ export function FreeBench({ tables, names }: Props) {
         ].join(", "),
         said: volts(predicted, 2),
         text: text === "OL" ? text : `${text}\u2009V`,
-        model: volts(settled(pair.data, tables.loads_ohm, built), 2),
+        model: volts(settled(pair, tables.loads_ohm, built), 2),
         amps:
           amps === null
             ? ""
             : built.load === 0
-              ? `${inMilliamps(amps)} at once, ${inMilliamps(amps * (pair.data.minute_a / pair.data.short_a))} after a minute`
+              ? `${inMilliamps(amps)} at once, ${inMilliamps(amps * (pair.minute_a / pair.short_a))} after a minute`
               : inMilliamps(amps),
       },
       ...now.slice(0, 11),
@@ -188,7 +189,7 @@ export function FreeBench({ tables, names }: Props) {
         />
         <Row>
           {dipped.seconds === null ? (
-            <MainButton isDisabled={!pair.data || Number.isNaN(predicted)} onPress={dipped.dip}>
+            <MainButton isDisabled={!pair || Number.isNaN(predicted)} onPress={dipped.dip}>
               Dip the plates
             </MainButton>
           ) : (
@@ -198,9 +199,6 @@ export function FreeBench({ tables, names }: Props) {
             </>
           )}
         </Row>
-        {pair.error && (
-          <Soft role="alert">This pair was not fetched before the network went away. Choose one you have had.</Soft>
-        )}
         <Display aria-label="The meter shows" role="img">
           {text}
         </Display>
@@ -257,28 +255,7 @@ export function FreeBench({ tables, names }: Props) {
             </Soft>
           </>
         )}
-        <Prefetch liquid={liquid} plates={tables.plates} />
       </Column>
     </Columns>
   );
-}
-
-/** The pairs of a liquid, one after the other, so that they are there without network. */
-function Prefetch({ liquid, plates }: { liquid: string; plates: string[] }) {
-  const ordered = [...plates].sort(); // as a pair is asked for
-  const pairs = ordered.flatMap((one, place) => ordered.slice(place + 1).map((other) => [one, other] as const));
-  const { data: done = 0 } = useQuery({
-    queryKey: ["practise", "all", liquid],
-    staleTime: Infinity,
-    retry: false,
-    queryFn: async () => {
-      let fetched = 0;
-      for (const [one, other] of pairs) {
-        const answer = await fetch(`/api/practise/${liquid}/${one}/${other}`).catch(() => null);
-        if (answer?.ok) fetched += 1;
-      }
-      return fetched;
-    },
-  });
-  return done === pairs.length ? <Small>All pairs in this liquid are on this device now.</Small> : null;
 }
