@@ -64,8 +64,8 @@ python_packages() {
 
 install_uv() {
   rm -rf "$RUN/uv"
-  /usr/bin/env python3 -m venv "$RUN/uv"
-  "$RUN/uv/bin/python" -m pip install --quiet --no-deps --require-hashes -r requirements-tools.txt
+  /usr/bin/env python3 -m venv "$RUN/uv" &&
+    "$RUN/uv/bin/python" -m pip install --quiet --no-deps --require-hashes -r requirements-tools.txt
 }
 
 sync_python() {
@@ -85,6 +85,10 @@ front_end() {
     step "Front-end packages" npm --prefix web ci --ignore-scripts
     mark npm "$lock"
   fi
+  if ! fresh types "$lock $(digest web/src/api/openapi.json)" || [[ ! -f web/src/api/generated.d.ts ]]; then
+    step "Types of the API" npm --prefix web run types
+    mark types "$lock $(digest web/src/api/openapi.json)"
+  fi
   sources=$(web_sources | xargs -0 sha256sum | sha256sum)
   if ! fresh web "$sources" || [[ ! -d web/dist ]]; then
     step "Front end" build_web
@@ -93,8 +97,8 @@ front_end() {
 }
 
 build_web() {
-  rm -rf web/dist.new
-  npm --prefix web run build -- --outDir ../web/dist.new/app --emptyOutDir
-  python -m whitenoise.compress --quiet web/dist.new
-  rm -rf web/dist && mv web/dist.new web/dist
+  rm -rf web/dist.new # what serves now stays until the new one is whole; a step is asked how it ended, so -e does not count
+  npm --prefix web run build -- --outDir ../web/dist.new/app --emptyOutDir &&
+    python -m whitenoise.compress --quiet web/dist.new &&
+    rm -rf web/dist && mv web/dist.new web/dist
 }
