@@ -12,6 +12,7 @@ import unicodedata
 from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import Literal
 
 from galvanic.bench.loading import NO_OHM_RANGE
 from galvanic.errors import UnreadableReading
@@ -70,6 +71,29 @@ def parse_current(text: str, unit: str = "mA") -> ParsedCurrent:
     value, resolution, unit, _ = _read(text, unit, AMPERES, _AMPERES)
     _possible(text, abs(value) <= MOST_A, "20 A", "With mA instead of A, or a point in the right place?")
     return ParsedCurrent(text, value, resolution, unit)
+
+
+Kind = Literal["short", "load"]
+
+
+@dataclass(frozen=True, slots=True)
+class UnderLoad:
+    """What a meter showed under load, as understood: `value` in A for a short circuit, in V across a resistor;
+    `resolution` is the step of its last digit."""
+
+    text: str
+    value: float
+    resolution: float
+    unit: str
+
+
+def read_under_load(kind: Kind, text: str, unit: str) -> UnderLoad:
+    """Read what was typed of a measurement under load. Raises UnreadableReading."""
+    if kind == "short":
+        current = parse_current(text, unit)
+        return UnderLoad(current.text.strip(), current.current_a, current.resolution_a, current.unit)
+    volts = parse(text, unit)
+    return UnderLoad(volts.text.strip(), volts.volts_v, volts.resolution_v, volts.unit)
 
 
 def _possible(text: str, it_is: bool, most: str, ask: str) -> None:

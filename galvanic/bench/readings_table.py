@@ -143,7 +143,7 @@ def look_at(
     readings: list[TableReading] = []
     faults: list[tuple[int, str]] = []
     first_rows: list[tuple[str, ...]] = []
-    look, looked_whole, places = _Names(called or {}), True, dict[str, int]()
+    look, looked_whole, places = Names(called or {}), True, dict[str, int]()
     for line, fields in rows:
         if headings is None:
             headings = _headings(fields, columns or {})
@@ -186,7 +186,7 @@ def _headings(fields: Sequence[str], columns: Mapping[str, str]) -> tuple[Headin
     return found
 
 
-class _Names:
+class Names:
     """Names looked up once each: a misspelt one takes long, and stands in many rows."""
 
     def __init__(self, called: Mapping[str, str]) -> None:
@@ -221,7 +221,7 @@ class _Names:
         return key
 
 
-def _reading(line: int, row: Mapping[str, str], volts_unit: str, look: _Names) -> TableReading:
+def _reading(line: int, row: Mapping[str, str], volts_unit: str, look: Names) -> TableReading:
     needed = [name for name in NEEDED if name != "volts" or TYPED not in row]
     if empty := [name for name in needed if not row[name]]:
         raise BadTableText("bad_row", f"{', '.join(empty)}: nothing there.")
@@ -243,7 +243,7 @@ def _reading(line: int, row: Mapping[str, str], volts_unit: str, look: _Names) -
         parsed,
         offset_v,
         _why_not(row),
-        _time(row.get(TYPED_AT, "")),
+        time_in(row.get(TYPED_AT, "")),
     )
 
 
@@ -253,7 +253,7 @@ def _volts(row: Mapping[str, str], volts_unit: str) -> tuple[ParsedReading, floa
     if not typed:
         return _with_resolution(parse(row["volts"], unit), row), 0.0
     parsed = _with_resolution(parse(as_written(typed), unit), row)
-    offset_v = _number(row.get(OFFSET, ""), OFFSET)
+    offset_v = number_in(row.get(OFFSET, ""), OFFSET)
     if row.get("volts"):
         shown = parse(row["volts"], volts_unit)
         if abs(parsed.volts_v - offset_v - shown.volts_v) > 0.51 * shown.resolution_v + 1e-9:
@@ -262,7 +262,7 @@ def _volts(row: Mapping[str, str], volts_unit: str) -> tuple[ParsedReading, floa
 
 
 def _with_resolution(parsed: ParsedReading, row: Mapping[str, str]) -> ParsedReading:
-    said = _number(row.get(RESOLUTION, ""), RESOLUTION)
+    said = number_in(row.get(RESOLUTION, ""), RESOLUTION)
     if not said:
         return parsed
     if said < 0.0:
@@ -270,7 +270,8 @@ def _with_resolution(parsed: ParsedReading, row: Mapping[str, str]) -> ParsedRea
     return ParsedReading(parsed.text, parsed.volts_v, said, parsed.unit, parsed.negative)
 
 
-def _number(text: str, column: str) -> float:
+def number_in(text: str, column: str) -> float:
+    """The number of a column, zero where there is none. Raises BadTableText."""
     try:
         value = float(text.replace(",", ".").replace("\u2212", "-") or 0.0)
     except ValueError:
@@ -289,7 +290,8 @@ def _why_not(row: Mapping[str, str]) -> str:
     return ""
 
 
-def _time(text: str) -> datetime | None:
+def time_in(text: str) -> datetime | None:
+    """A moment with its time zone; None for anything else."""
     try:
         at = datetime.fromisoformat(text)
     except ValueError:

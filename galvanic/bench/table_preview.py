@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from galvanic.bench.headings import TOLD, plain
+from galvanic.bench.loads_table import MOST_FAULTS, Loads, without_cell
 from galvanic.bench.readings_table import Looked, TableReading, Unknown
 from galvanic.cells import Cell
 from galvanic.notes import volts
@@ -32,6 +33,7 @@ class Preview:
     groups: tuple[str, ...]
     cells: int
     aside: int
+    loads: int
     says: tuple[str, ...]
     unknown: tuple[Unknown, ...]
     faults: tuple[tuple[int, str], ...]
@@ -43,9 +45,10 @@ class Preview:
         return self.readings > 0 and not self.faults
 
 
-def preview(looked: Looked) -> Preview:
-    """What is shown of a table before it is brought in."""
+def preview(looked: Looked, loads: Loads) -> Preview:
+    """What is shown of a table, and of the loads beside it, before it is brought in."""
     readings = looked.readings
+    with_loads = [*loads.faults, *without_cell(loads.rows, cells_of(readings))] if readings else []
     places = range(len(looked.headings))
     return Preview(
         columns=tuple(
@@ -61,11 +64,23 @@ def preview(looked: Looked) -> Preview:
         groups=tuple(dict.fromkeys(one.group for one in readings)),
         cells=len({_cell(one) for one in readings}),
         aside=sum(1 for one in readings if one.why_not),
+        loads=len(loads.rows),
         says=says_of(readings),
         unknown=looked.unknown,
-        faults=looked.faults,
+        faults=(
+            *looked.faults,
+            *((line, f"in the table of loads: {message}") for line, message in with_loads[:MOST_FAULTS]),
+        ),
         whole=looked.whole,
     )
+
+
+def cells_of(readings: Sequence[TableReading]) -> dict[str, frozenset[Cell]]:
+    """The cells that each group (case folded) has readings of."""
+    found: dict[str, set[Cell]] = {}
+    for one in readings:
+        found.setdefault(one.group.casefold(), set()).add(_cell(one))
+    return {group: frozenset(cells) for group, cells in found.items()}
 
 
 def says_of(readings: Sequence[TableReading]) -> tuple[str, ...]:

@@ -25,6 +25,7 @@ def table_seen(table: TableIn) -> TableSeen:
         groups=found.get("groups", []),
         cells=found.get("cells", 0),
         aside=found.get("aside", 0),
+        loads=found.get("loads", 0),
         says=found.get("says", []),
         unknown=[UnknownOut(**one) for one in found.get("unknown", ())],
         faults=[RowFaultOut(line=line, message=message) for line, message in faults],

@@ -160,10 +160,7 @@ def _purge_lab(lab: Lab) -> int:
         SetAside.objects.filter(group__lab=lab),
         PhotoRemoved.objects.filter(photo__in=photos),
         QuestionAnswer.objects.filter(question__cell__in=at),
-        *(
-            model.objects.filter(cell__in=at)
-            for model in (Photo, UnderLoad, Observation, Question, Actual, KeptTrace, Prediction)
-        ),
+        *(model.objects.filter(cell__in=at) for model in AT_CELL),
         Reading.objects.filter(cell__in=at),
         MeterCheck.objects.filter(group__lab=lab),
         AskedAgain.objects.filter(cell__in=at),

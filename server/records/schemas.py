@@ -75,6 +75,7 @@ class TableSeen(BaseModel):
     groups: list[str]
     cells: int
     aside: int
+    loads: int
     says: list[str]
     unknown: list[UnknownOut]
     faults: list[RowFaultOut]

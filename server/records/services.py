@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from itertools import count
 
 from django.db import transaction
 from django.utils import timezone
 
+from galvanic.bench.loads_table import TableLoad
 from galvanic.bench.readings_table import ReadingsTable, TableReading
 from galvanic.cells import Cell
 from galvanic.condition import condition_of
-from server.entries.models import Actual, Reading, SetAside
+from server.entries.models import Actual, Reading, SetAside, UnderLoad
 from server.labs.models import Lab
 from server.labs.services import add_groups, start_lab, tidy_names
 from server.labs.settings import NewLab, Varies
@@ -39,8 +40,9 @@ def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Broug
 
 
 @transaction.atomic
-def keep_readings(*, actor: Teacher, table: ReadingsTable, title: str, on: date) -> Brought:
-    """Make a closed lab from a table of readings, all or nothing; what does not count in the table is set aside."""
+def keep_readings(*, actor: Teacher, table: ReadingsTable, title: str, on: date, loads: Sequence[TableLoad] = ()) -> Brought:
+    """Make a closed lab from a table of readings and the loads of its cells, all or nothing; what does not count in the
+    table is set aside."""
     rows = table.readings
     hands: dict[str, dict[Cell, list[TableReading]]] = {}
     spelled: dict[str, str] = {}
@@ -57,11 +59,13 @@ def keep_readings(*, actor: Teacher, table: ReadingsTable, title: str, on: date)
         groups=tidy_names(list(hands)),
     )
     lab = start_lab(actor, plan)
-    _keep(actor, lab, plan.groups, hands)
+    _keep(actor, lab, plan.groups, hands, loads)
+    lab.short_circuit = any(one.kind == "short" for one in loads)
+    lab.load_ohm = next((one.load_ohm for one in reversed(loads) if one.load_ohm), None)
     lab.conditions = list(dict.fromkeys(row.condition for row in rows))
     lab.varies = varied_by(lab.conditions)
     lab.state, lab.closed_at = Lab.State.CLOSED, timezone.now()
-    lab.save(update_fields=["state", "closed_at", "conditions", "varies"])
+    lab.save(update_fields=["state", "closed_at", "conditions", "varies", "short_circuit", "load_ohm"])
     keep_deed(actor, "imported", lab, f"{len(rows)} readings")
     return Brought(lab, table.unused)
 
@@ -73,8 +77,8 @@ def varied_by(conditions: Sequence[str]) -> Varies:
     return Varies.PAIRS if only is None else Varies.of(only)
 
 
-def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None:
-    """Keep groups, cells, readings in the order of the table, and what does not count as set aside."""
+def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands, loads: Sequence[TableLoad]) -> None:
+    """Keep groups, cells, readings and loads in the order of the tables, and what does not count as set aside."""
     planned = add_groups(lab, groups, [list(hand) for hand in hands.values()], shared_by_all(hands))
     by_cell = [found for hand in hands.values() for found in hand.values()]
     now, order = timezone.now(), count()
@@ -100,9 +104,27 @@ def _keep(actor: Teacher, lab: Lab, groups: Sequence[str], hands: Hands) -> None
             readings.append(reading)
             if row.why_not:
                 asides.append(SetAside(reading=reading, teacher=actor, reason=row.why_not))
+    at = {(group.casefold(), cell): kept for kept, (group, cell) in zip(planned, _measured(hands), strict=True)}
+    under = [
+        UnderLoad(
+            cell=at[one.group.casefold(), one.cell],
+            kind=one.kind,
+            load_ohm=one.load_ohm,
+            taken_at=one.typed_at,
+            received_at=now + timedelta(microseconds=next(order)),
+            **asdict(one.measured),
+        )
+        for one in loads
+    ]
     Reading.objects.bulk_create(readings)
+    UnderLoad.objects.bulk_create(under)
     SetAside.objects.bulk_create(asides)
     Actual.objects.bulk_create(actuals)
+
+
+def _measured(hands: Hands) -> list[tuple[str, Cell]]:
+    """Whose cell each is, in the order of the hands."""
+    return [(group, cell) for group, hand in hands.items() for cell in hand]
 
 
 def shared_by_all(hands: Hands) -> Cell | None:

@@ -7,6 +7,7 @@ import re
 import warnings
 import zipfile
 from collections.abc import Iterator
+from dataclasses import dataclass
 from xml.etree import ElementTree
 
 from openpyxl import load_workbook
@@ -14,6 +15,7 @@ from openpyxl.cell.read_only import EmptyCell
 from openpyxl.utils.exceptions import InvalidFileException
 
 from galvanic.bench.headings import NEEDED, heading
+from galvanic.bench.loads_table import is_of_loads
 from galvanic.bench.table_rows import rows_of
 from server.base.incoming import clean
 from server.records.table import MAX_ROWS, decode, refused
@@ -27,30 +29,40 @@ _TABLE, _TEXT = "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}", "{urn:oasis
 UNREADABLE = "The file cannot be read. Save the table as CSV, XLSX or ODS and try again."
 
 
-def rows_in(content: bytes) -> Rows:
-    """The rows of a file with the line each stands on, the heading first; of a workbook, of its first table of readings.
+@dataclass(frozen=True, slots=True)
+class Tables:
+    """The rows of a file with the line each stands on, the heading first: of its first table of readings, and of loads."""
 
-    Raises Problem: too_big, not_csv (nothing of these kinds), or BadTableText.
-    """
+    readings: Rows
+    loads: Rows
+
+
+def tables_of(content: bytes) -> Tables:
+    """The tables of a file. Raises Problem: too_big, not_csv (nothing of these kinds), or BadTableText."""
+    sheets = _sheets(content)
+    filled = [rows for rows in sheets if rows]
+    if not filled:
+        raise refused("empty", "The file has no rows.")
+    loads = next((rows for rows in filled if is_of_loads(rows[0][1])), [])
+    others = [rows for rows in filled if rows is not loads] or filled
+    return Tables(max(others, key=_is_of_readings), loads)  # the first of the best
+
+
+def _sheets(content: bytes) -> list[Rows]:
     if content[:4] != ZIPPED:
-        return list(rows_of(decode(content)))
+        return [list(rows_of(decode(content)))]
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as zipped:
             if sum(info.file_size for info in zipped.infolist()) > MOST_UNPACKED:
                 raise refused("too_big", "The file unpacks to more than a table can be.", status=413)
             names = set(zipped.namelist())
             if "xl/workbook.xml" in names:
-                sheets = list(_xlsx(content))
-            elif "content.xml" in names:
-                sheets = list(_ods(zipped))
-            else:
-                raise refused("not_csv", UNREADABLE)
+                return list(_xlsx(content))
+            if "content.xml" in names:
+                return list(_ods(zipped))
+            raise refused("not_csv", UNREADABLE)
     except (zipfile.BadZipFile, ElementTree.ParseError, InvalidFileException, KeyError, ValueError, TypeError) as error:
         raise refused("not_csv", UNREADABLE) from error
-    filled = [rows for rows in sheets if rows]
-    if not filled:
-        raise refused("empty", "The workbook has no rows.")
-    return max(filled, key=_is_of_readings)  # the first of the best
 
 
 def _is_of_readings(rows: Rows) -> int:

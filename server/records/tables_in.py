@@ -12,6 +12,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from galvanic.bench.headings import heading
+from galvanic.bench.loads_table import Loads, look_at_loads
 from galvanic.bench.readings_table import Looked, look_at
 from galvanic.bench.table_preview import preview
 from galvanic.bench.table_rows import BadTableText
@@ -23,7 +24,7 @@ from server.materials.own import materials_of
 from server.people.models import Teacher
 from server.records.models import TableIn
 from server.records.services import keep_readings
-from server.records.spreadsheets import rows_in
+from server.records.spreadsheets import tables_of
 from server.records.table import MAX_BYTES, MAX_ROWS, refused, too_big, understood
 
 LOST_AFTER = timedelta(minutes=2)
@@ -88,9 +89,11 @@ def _begin(table: TableIn, state: TableIn.State, work: Any) -> TableIn:
     return table
 
 
-def _looked(table: TableIn) -> Looked:
+def _looked(table: TableIn) -> tuple[Looked, Loads]:
     try:
-        return look_at(rows_in(bytes(table.content)), MAX_ROWS, table.columns, table.called)
+        tables = tables_of(bytes(table.content))
+        looked = look_at(tables.readings, MAX_ROWS, table.columns, table.called)
+        return looked, look_at_loads(tables.loads, MAX_ROWS, table.called)
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
 
@@ -99,7 +102,7 @@ def _read(table_id: uuid.UUID) -> None:
     table = TableIn.objects.select_related("teacher").get(id=table_id)
     try:
         with materials_of(table.teacher):
-            found = preview(_looked(table))
+            found = preview(*_looked(table))
             keys = {one.name: one.key for one in catalogue.electrodes().values()}
             keys |= {one.name: one.key for one in catalogue.electrolytes().values()}
         unknown = [
@@ -117,7 +120,7 @@ def _columns(table: TableIn, problem: Problem) -> dict[str, Any]:
     """What each column holds, where that is what is amiss, so that the teacher can say what the others hold."""
     if problem.code != "columns":
         return {}
-    (_, fields), *rows = rows_in(bytes(table.content))[:4]
+    (_, fields), *rows = tables_of(bytes(table.content)).readings[:4]
     read = [heading(text) for text in fields]
     return {
         "columns": [
@@ -136,9 +139,11 @@ def _keep(table_id: uuid.UUID) -> None:
     table = TableIn.objects.select_related("teacher").get(id=table_id)
     try:
         with materials_of(table.teacher), transaction.atomic():
+            looked, loads = _looked(table)
             brought = keep_readings(
                 actor=table.teacher,
-                table=understood(_looked(table)),
+                table=understood(looked),
+                loads=loads.rows,
                 title=table.title,
                 on=table.on or timezone.now().date(),
             )

@@ -1,5 +1,6 @@
 """A class's own table, handed over in any of the usual kinds, shown as it was understood, and kept when the teacher says so."""
 
+import csv
 import io
 import uuid
 import zipfile
@@ -10,12 +11,13 @@ from django.test import Client, TestCase
 from django.utils import timezone
 from openpyxl import Workbook
 
-from server.entries.models import Reading
+from server.entries.models import Reading, UnderLoad
 from server.labs.models import Lab
 from server.records.models import TableIn
+from server.records.sheets import all_sheets
 from server.records.table import MAX_BYTES
 from server.records.tables_in import forget_old
-from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 GOOD = "group,red,black,electrolyte,volts\nTern,copper,zinc,lemon juice,0.94\nKnot,Zn,Al,Citrus Juice,−340 mV\n"
 
@@ -145,6 +147,47 @@ class TablesIn(TestCase):
         book = self.desk.get(f"/api/labs/{Lab.objects.get().id}/tables.xlsx").content
         again = self.seen(book, "class.xlsx")
         self.assertEqual((again["ready"], again["readings"]), (True, 2))
+
+    def test_loads_of_our_own_workbook_come_in_with_their_cells(self):
+        """What was typed, in the order it was, under which resistor: and it goes out again as it came."""
+        lab = lab_of(self.ada, short_circuit=True, load_ohm=100)
+        tern = group_of(lab)
+        cell = cell_of(tern)
+        record(cell, "0.94")
+        device = as_group(tern)
+        for kind, text, unit in (("short", "2,31", "mA"), ("load", "180", "mV")):
+            entry = {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "kind": kind, "text": text, "unit": unit}
+            self.assertEqual(send(device, "/bench/under-load", entry).status_code, 200)
+        seen = self.seen(self.desk.get(f"/api/labs/{lab.id}/tables.xlsx").content, "class.xlsx")
+        self.assertEqual((seen["ready"], seen["loads"], seen["faults"]), (True, 2, []))
+        self.keep(seen["id"])
+        came = Lab.objects.get(id=self.look(seen["id"])["lab"])
+        self.assertEqual((came.short_circuit, came.load_ohm), (True, 100.0))
+        kept = UnderLoad.objects.filter(cell__group__lab=came)
+        self.assertEqual(
+            [(one.kind, one.text, one.unit, one.value, one.load_ohm, one.cell.cell) for one in kept],
+            [("short", "2,31", "mA", 0.00231, None, cell.cell), ("load", "180", "mV", 0.18, 100.0, cell.cell)],
+        )
+        self.assertEqual(all_sheets(came)[-3].rows[0][:8], all_sheets(lab)[-3].rows[0][:8])
+
+    def test_a_load_of_a_cell_without_readings_and_one_that_is_no_number_are_named_and_nothing_comes_in(self):
+        book = Workbook()
+        for row in csv.reader(io.StringIO(GOOD)):
+            book.active.append(row)
+        loads = book.create_sheet("loads")
+        loads.append(["group", "negative", "electrolyte", "positive", "condition", "kind", "load, Ω", "as typed", "unit"])
+        loads.append(["Tern", "zinc", "vinegar", "copper", "", "short", "", "2.3", "mA"])
+        loads.append(["tern", "zinc", "lemon juice", "copper", "", "short", "", "much", "mA"])
+        loads.append(["Tern", "zinc", "lemon juice", "copper", "", "burnt", "", "1", "mA"])
+        loads.append(["Tern", "zinc", "lemon juice", "copper", "", "load", "0", "0.5", "V"])
+        out = io.BytesIO()
+        book.save(out)
+        seen = self.seen(out.getvalue(), "class.xlsx")
+        self.assertEqual((seen["ready"], seen["readings"]), (False, 2))
+        self.assertEqual([fault["line"] for fault in seen["faults"]], [3, 4, 5, 2])
+        self.assertIn("no reading of", seen["faults"][-1]["message"])
+        self.assertEqual(self.keep(seen["id"]).status_code, 409)
+        self.assertEqual(UnderLoad.objects.count(), 0)
 
     def test_what_is_no_table_is_refused_with_a_sentence(self):
         for content in (b"\x00\x01\x02", b"PK\x03\x04 broken", b"", workbook([]), b"just words\n"):
