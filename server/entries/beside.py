@@ -5,13 +5,13 @@ from __future__ import annotations
 import uuid
 from dataclasses import asdict
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from django.db import transaction
 
 from galvanic.bench.loading import Inner, by_load, by_short
 from galvanic.bench.logger import Trace, read_trace, thinned
-from galvanic.bench.readings import parse, parse_current
+from galvanic.bench.readings import read_under_load
 from galvanic.condition import as_found
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
 from server.base.problems import Problem, not_found
@@ -28,6 +28,7 @@ from server.people.sharing import to_change
 
 MAX_UNDER_LOAD, MAX_OBSERVATIONS, MAX_ACTUALS, MAX_PHOTOS, MAX_TRACES, MAX_QUESTIONS = 20, 40, 20, 8, 8, 12
 KEPT_SAMPLES = 2000
+Written = TypeVar("Written", Observation, Question)
 
 
 def record_under_load(*, actor: Member, entry: UnderLoadIn) -> UnderLoad:
@@ -42,18 +43,13 @@ def record_under_load(*, actor: Member, entry: UnderLoadIn) -> UnderLoad:
         if not (lab.short_circuit if short else lab.load_ohm):
             raise Problem(409, "not_asked", "This lab does not ask for that, so it was not recorded.")
         try:
-            if short:
-                current = parse_current(entry.text, entry.unit)
-                value, resolution, unit = current.current_a, current.resolution_a, current.unit
-            else:
-                volts = parse(entry.text, entry.unit)
-                value, resolution, unit = volts.volts_v, volts.resolution_v, volts.unit
+            measured = read_under_load(entry.kind, entry.text, entry.unit)
         except UnreadableReading as error:
             raise Problem(422, error.code, str(error), field="text") from error
         _room_for(UnderLoad, cell, MAX_UNDER_LOAD)
         announce(actor.lab_id, actor.group_id)
         return UnderLoad.objects.create(
-            id=entry.id, cell=cell, kind=entry.kind, text=entry.text.strip(), unit=unit, value=value, resolution=resolution,
+            id=entry.id, cell=cell, kind=entry.kind, **asdict(measured),
             load_ohm=None if short else lab.load_ohm, **arrival.columns,
         )  # fmt: skip
 
@@ -73,32 +69,25 @@ def inner_of(open_v: float, u_open_v: float, under: UnderLoad) -> Inner | None:
 
 def record_observation(*, actor: Member, entry: ObservationIn) -> Observation:
     """Keep what a group saw; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
-
-    def create() -> Observation:
-        cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
-        text = " ".join(entry.text.split())
-        if not text:
-            raise Problem(422, "empty", "Write what you see first.", field="text")
-        _room_for(Observation, cell, MAX_OBSERVATIONS)
-        announce(actor.lab_id, actor.group_id)
-        return Observation.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
-
-    return keep_once(Observation, actor, entry.id, create)[0]
+    return _record_text(Observation, actor, entry, MAX_OBSERVATIONS, "Write what you see first.")
 
 
 def record_question(*, actor: Member, entry: QuestionIn) -> Question:
     """Keep what a group asks; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
+    return _record_text(Question, actor, entry, MAX_QUESTIONS, "Write your question first.")
 
-    def create() -> Question:
+
+def _record_text(model: type[Written], actor: Member, entry: ObservationIn | QuestionIn, most: int, empty: str) -> Written:
+    def create() -> Written:
         cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         text = " ".join(entry.text.split())
         if not text:
-            raise Problem(422, "empty", "Write your question first.", field="text")
-        _room_for(Question, cell, MAX_QUESTIONS)
+            raise Problem(422, "empty", empty, field="text")
+        _room_for(model, cell, most)
         announce(actor.lab_id, actor.group_id)
-        return Question.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
+        return model.objects.create(id=entry.id, cell=cell, text=text, **arrival.columns)
 
-    return keep_once(Question, actor, entry.id, create)[0]
+    return keep_once(model, actor, entry.id, create)[0]
 
 
 def record_actual(*, actor: Member, entry: ActualIn) -> Actual:

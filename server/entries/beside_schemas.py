@@ -37,10 +37,13 @@ class ActualOut(BaseModel):
     text: str
 
 
+AnswerKind = Literal["answered", "parked", "cell", "planned"]
+
+
 class AnswerToQuestion(BaseModel):
     """What the teacher made of a question, and what they said."""
 
-    kind: Literal["answered", "parked", "cell"]
+    kind: AnswerKind
     text: str
     at: datetime.datetime
 

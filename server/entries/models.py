@@ -319,7 +319,8 @@ class Question(AtCell):
 
 
 class QuestionAnswer(models.Model):
-    """What the teacher makes of a question: answers it, parks it for later, or gives the group a cell to find out with."""
+    """What the teacher makes of a question: answers it, parks it for later, gives the group a cell to find out with, or
+    plans a lab about it."""
 
     class Kind(models.TextChoices):
         """What was made of it."""
@@ -327,6 +328,7 @@ class QuestionAnswer(models.Model):
         ANSWERED = "answered"
         PARKED = "parked"
         CELL = "cell"
+        PLANNED = "planned"
 
     question = models.ForeignKey(Question, on_delete=models.PROTECT, related_name="answers")
     teacher = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")

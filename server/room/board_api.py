@@ -19,6 +19,7 @@ from server.labs.models import Lab
 from server.labs.outputs import pin_for, way_of
 from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, stage_of
+from server.labs.schemas import CellIO
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.models import Teacher
 from server.people.schemas import ProblemOut
@@ -123,6 +124,7 @@ def _board(lab: Lab) -> BoardOut:
                 group=one.cell.group.name,
                 group_id=one.cell.group_id,
                 cell=one.cell_id,
+                made_of=CellIO.of(one.cell.cell),
                 short=one.cell.cell.short,
                 text=one.text,
                 at=one.taken_at or one.received_at,

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import uuid
-from typing import Any, Literal
+from typing import Any
 
 from django.db import transaction
 
 from galvanic.cells import Cell
 from galvanic.condition import canonical
 from server.base.problems import Problem
+from server.entries.beside_schemas import AnswerKind
 from server.entries.models import Question, QuestionAnswer
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
@@ -18,7 +19,6 @@ from server.people.deeds import keep_deed
 from server.people.models import Teacher
 from server.people.sharing import to_change
 
-Kind = Literal["answered", "parked", "cell"]
 MOST_CELLS = 60
 
 
@@ -30,9 +30,10 @@ def waiting_of(lab: Lab) -> list[Question]:
 
 @transaction.atomic
 def answer_question(
-    *, actor: Teacher, question_id: uuid.UUID, kind: Kind, text: str, cell: Cell | None = None
+    *, actor: Teacher, question_id: uuid.UUID, kind: AnswerKind, text: str, cell: Cell | None = None
 ) -> QuestionAnswer:
-    """Answer a question, park it, or give the group a cell to find out with (the same again, where none is named).
+    """Answer a question, park it, plan a lab about it, or give the group a cell to find out with (the same again, where
+    none is named).
 
     Raises Problem: not_found, look_only, empty (an answer without words), or what is wrong with the cell.
     """

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.notes import Tone
+from server.entries.beside_schemas import AnswerKind
 from server.entries.schemas import CellWithReadings, ReadingOut
 from server.labs.policy import Stage
 from server.labs.schemas import CellIO
@@ -91,6 +92,7 @@ class WaitingQuestion(BaseModel):
     group: str
     group_id: uuid.UUID
     cell: uuid.UUID
+    made_of: CellIO
     short: str
     text: str
     at: datetime.datetime
@@ -99,7 +101,7 @@ class WaitingQuestion(BaseModel):
 class QuestionAnswerIn(BaseModel):
     """What is made of a question; `cell`: another cell than the one it was asked at."""
 
-    kind: Literal["answered", "parked", "cell"]
+    kind: AnswerKind
     text: Annotated[str, StringConstraints(max_length=300)] = ""
     cell: CellIO | None = None
 

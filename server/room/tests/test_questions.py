@@ -45,6 +45,17 @@ class Questions(TestCase):
         self.answer(question, kind="parked")
         self.assertEqual((self.waiting(), self.at_bench()[0]["answer"]["kind"]), ([], "parked"))
 
+    def test_a_question_that_a_lab_is_planned_about_waits_no_longer_and_says_what_it_was_asked_at(self):
+        question = self.ask()
+        (row,) = self.waiting()
+        cell = self.cell.cell
+        self.assertEqual(
+            [row["made_of"][name] for name in ("negative", "electrolyte", "positive")],
+            [cell.negative, cell.electrolyte, cell.positive],
+        )
+        self.assertEqual(self.answer(question, kind="planned").status_code, 200)
+        self.assertEqual((self.waiting(), self.at_bench()[0]["answer"]["kind"]), ([], "planned"))
+
     def test_an_answer_without_words_is_refused(self):
         question = self.ask()
         self.assertEqual(self.answer(question, kind="answered", text=" ").status_code, 422)

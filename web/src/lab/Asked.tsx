@@ -8,6 +8,7 @@ export function Asked({ question }: { question: Schemas["QuestionOut"] }) {
       Asked: “{question.text}” {!answer && "Not looked at yet."}
       {answer?.kind === "parked" && "The teacher has parked it."}
       {answer?.kind === "cell" && "The teacher has put a cell on the list to find out."}
+      {answer?.kind === "planned" && "The teacher plans a lab about it."}
       {answer?.text && <strong> {answer.text}</strong>}
     </>
   );

@@ -88,6 +88,12 @@ export const Form = styled.form`
   gap: 1rem;
 `;
 
+/** What is wrong with something typed, as it stands below it. */
+export const WrongText = styled.p`
+  color: ${colour.wrong};
+  font-weight: 600;
+`;
+
 /** A table of numbers that scrolls sideways by itself where it must. */
 export const Scroll = styled.div`
   overflow-x: auto;

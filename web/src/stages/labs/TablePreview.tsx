@@ -37,6 +37,7 @@ export function TablePreview({ seen, told, tell }: Props) {
           {count(seen.readings, "reading")} of {count(seen.cells, "cell")}, {count(seen.groups.length, "group")}:{" "}
           {seen.groups.join(", ")}.
           {seen.aside > 0 && ` ${seen.aside} of them do not count by the table and will be set aside.`}
+          {seen.loads > 0 && ` With them ${count(seen.loads, "measurement")} under load, from the table of loads.`}
         </p>
       )}
       <ul>

@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Key, MainButton, TextButton } from "../../ui/Button";
 import { TextField as Line } from "../../ui/fields";
-import { Row, Soft } from "../../ui/layout";
+import { Row, Soft, WrongText } from "../../ui/layout";
 import { colour, font, phone } from "../../ui/theme";
 import type { EntryState } from "./useEntry";
 import { type Outbox, newId } from "../../lab/useOutbox";
@@ -46,12 +46,6 @@ const Big = styled(TextField)`
   }
 `;
 
-const Wrong = styled.p`
-  grid-column: 1 / -1;
-  color: ${colour.wrong};
-  font-weight: 600;
-`;
-
 const Buttons = styled.div`
   display: grid;
   gap: 0.6rem;
@@ -77,6 +71,10 @@ const Why = styled.div`
 `;
 
 const REASONS = ["typed it wrong", "wrong unit", "leads were swapped", "plates touched", "still drifting"];
+
+const WrongBelow = styled(WrongText)`
+  grid-column: 1 / -1;
+`;
 
 type Props = {
   cellId: string;
@@ -186,7 +184,7 @@ export function EntryForm({
           {target ? "Correct" : enough ? "Record one more" : "Record"} <Key>Enter</Key>
         </MainButton>
       </Buttons>
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {wrong && <WrongBelow role="alert">{wrong}</WrongBelow>}
       {target && (
         <Why>
           <Line label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />

@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { Button, MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Row, Soft } from "../../ui/layout";
+import { Row, Soft, WrongText } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { type Outbox, newId } from "../../lab/useOutbox";
@@ -23,11 +23,6 @@ const Panel = styled.form`
 
 const Field = styled.div`
   width: 13rem;
-`;
-
-const Wrong = styled.p`
-  color: ${colour.wrong};
-  font-weight: 600;
 `;
 
 /** Leads together, then one fresh dry cell: can this meter be trusted, and what is its offset? */
@@ -89,7 +84,7 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
           />
         </Field>
       </Row>
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {wrong && <WrongText role="alert">{wrong}</WrongText>}
       <Row>
         <MainButton type="submit">Keep this check</MainButton>
         <Button onPress={done}>Check it later</Button>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useAnswerQuestion } from "../../api/room";
 import { Button, MainButton } from "../../ui/Button";
@@ -11,14 +11,27 @@ import { useKept } from "../../ui/useKept";
 
 type Question = Schemas["WaitingQuestion"];
 
-/** What the teacher makes of a question: an answer, a parking place, or a cell to find out with. */
+/** Where a lab is planned about a question, with the plates and the liquid that it was asked at. */
+const newLab = ({ text, made_of: { negative, electrolyte, positive } }: Question) =>
+  `/labs/new?${new URLSearchParams({ question: text, plates: `${negative},${positive}`, liquids: electrolyte })}`;
+
+/** What the teacher makes of a question: an answer, a parking place, a cell to find out with, or a lab. */
 function AnswerQuestion({ question, open }: { question: Question; open: boolean }) {
   const answer = useAnswerQuestion();
   const [text, setText, forget] = useKept(`question:${question.id}`, "");
   const [wrong, setWrong] = useState<string | null>(null);
-  const make = (kind: Schemas["QuestionAnswerIn"]["kind"]) => {
+  const navigate = useNavigate();
+  const make = (kind: Schemas["QuestionAnswerIn"]["kind"], then?: () => void) => {
     if (kind === "answered" && !text.trim()) return setWrong("Write an answer first, or park it.");
-    answer.mutate({ id: question.id, body: { kind, text, cell: null } }, { onSuccess: forget });
+    answer.mutate(
+      { id: question.id, body: { kind, text, cell: null } },
+      {
+        onSuccess: () => {
+          forget();
+          then?.();
+        },
+      },
+    );
   };
   return (
     <Form
@@ -42,8 +55,8 @@ function AnswerQuestion({ question, open }: { question: Question; open: boolean 
         <MainButton type="submit">Answer</MainButton>
         <Button onPress={() => make("parked")}>Park it</Button>
         {open && <Button onPress={() => make("cell")}>Have them measure it again</Button>}
+        <Button onPress={() => make("planned", () => navigate(newLab(question)))}>Plan a lab about it</Button>
       </Row>
-      <Link to={`/labs/new?question=${encodeURIComponent(question.text)}`}>Plan a lab about it</Link>
       <ProblemNote problem={answer.error} />
     </Form>
   );

@@ -1,25 +1,18 @@
-import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { only } from "../../api/outbox";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Row, Soft } from "../../ui/layout";
-import { colour } from "../../ui/theme";
-import { useKept } from "../../ui/useKept";
+import { Row, Soft, WrongText } from "../../ui/layout";
 import { Photographs } from "./Photographs";
+import { Unsent, useTextAtCell } from "./textAtCell";
 import { shrink } from "./shrink";
 import { type Outbox, newId } from "../../lab/useOutbox";
 
 const Form = styled.form`
   display: grid;
   gap: 0.6rem;
-`;
-
-const Wrong = styled.p`
-  color: ${colour.wrong};
-  font-weight: 600;
 `;
 
 const QUICK = ["bubbles", "colour changes", "a film on the plate", "no change to see"];
@@ -29,30 +22,17 @@ type Props = { cell: Schemas["BenchCell"]; open: boolean; outbox: Outbox };
 
 /** What the group sees at this cell, in words and pictures, each with its time. */
 export function Seen({ cell, open, outbox }: Props) {
-  const [text, setText] = useKept(`${outbox.group}:seen:${cell.id}`, "");
-  const [wrong, setWrong] = useState<string | null>(null);
   const { observations, photos } = cell.beside;
-  const notes = only(outbox.waiting, "note").filter(
-    (one) => one.cell_id === cell.id && !observations.some(({ id }) => id === one.id),
+  const { text, type, more, wrong, setWrong, waiting, keep } = useTextAtCell(
+    outbox,
+    "note",
+    cell.id,
+    observations,
+    "Write what you see first.",
   );
   const pictures = only(outbox.waiting, "photo").filter(
     (one) => one.cell_id === cell.id && !photos.some(({ id }) => id === one.id),
   );
-  const at = () => new Date().toISOString();
-
-  const keep = async () => {
-    if (!text.trim()) return setWrong("Write what you see first.");
-    const id = newId();
-    const typed = text;
-    setText("");
-    const body = { id, cell_id: cell.id, text: typed, device_at: at() };
-    const refusal = await outbox.add({ kind: "note", id, cell_id: cell.id, body });
-    if (refusal === null) return setWrong(null);
-    await outbox.remove(id);
-    setText((now) => now || typed);
-    setWrong(refusal);
-  };
-
   const add = async (chosen: FileList | null) => {
     for (const picked of chosen ?? []) {
       const id = newId();
@@ -63,7 +43,7 @@ export function Seen({ cell, open, outbox }: Props) {
         setWrong(`“${picked.name}” is no picture this browser can read. Choose a JPEG, PNG or WebP picture.`);
         continue;
       }
-      const body = { id, cell_id: cell.id, device_at: at() };
+      const body = { id, cell_id: cell.id, device_at: new Date().toISOString() };
       setWrong(await outbox.add({ kind: "photo", id, cell_id: cell.id, body, file }));
     }
   };
@@ -75,34 +55,20 @@ export function Seen({ cell, open, outbox }: Props) {
         void keep();
       }}
     >
-      {observations.length + notes.length > 0 && (
+      {observations.length + waiting.length > 0 && (
         <ul aria-label="What you noted">
           {observations.map((observation) => (
             <li key={observation.id}>
               {time(observation.received_at)} {observation.text}
             </li>
           ))}
-          {notes.map((note) => (
-            <li key={note.id}>
-              {note.body.text} <Soft as="span">{note.refusal ?? "safe on this device, not sent yet"}</Soft>
-            </li>
-          ))}
+          <Unsent rows={waiting} />
         </ul>
       )}
-      <TextField
-        label="What do you see?"
-        value={text}
-        onChange={(value) => {
-          setText(value);
-          setWrong(null);
-        }}
-        maxLength={300}
-        rows={2}
-        isDisabled={!open}
-      />
+      <TextField label="What do you see?" value={text} onChange={type} maxLength={300} rows={2} isDisabled={!open} />
       <Row role="group" aria-label="Often seen">
         {QUICK.map((one) => (
-          <Button key={one} isDisabled={!open} onPress={() => setText((now) => (now ? `${now}, ${one}` : one))}>
+          <Button key={one} isDisabled={!open} onPress={() => more((now) => (now ? `${now}, ${one}` : one))}>
             {one}
           </Button>
         ))}
@@ -119,7 +85,7 @@ export function Seen({ cell, open, outbox }: Props) {
         </FileTrigger>
         <Soft>Plates only, no faces.</Soft>
       </Row>
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {wrong && <WrongText role="alert">{wrong}</WrongText>}
       {photos.length + pictures.length > 0 && (
         <Photographs
           photos={photos}

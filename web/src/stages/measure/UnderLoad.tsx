@@ -5,8 +5,7 @@ import { only } from "../../api/outbox";
 import { asTyped } from "../../format";
 import { MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Num, Row, Soft } from "../../ui/layout";
-import { colour } from "../../ui/theme";
+import { Num, Row, Soft, WrongText } from "../../ui/layout";
 import { useKept } from "../../ui/useKept";
 import { type Outbox, newId } from "../../lab/useOutbox";
 
@@ -20,11 +19,6 @@ const Ask = styled.form`
 
 const Field = styled.div`
   width: 11rem;
-`;
-
-const Wrong = styled.p`
-  color: ${colour.wrong};
-  font-weight: 600;
 `;
 
 type LoadProps = {
@@ -70,7 +64,7 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
         <p key={one.id}>
           <Num as={index + 1 < kept.length ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>{" "}
           {index + 1 === kept.length && one.says}
-          {index + 1 === kept.length && one.remark && <Wrong as="span" role="status">{` ${one.remark}`}</Wrong>}
+          {index + 1 === kept.length && one.remark && <WrongText as="span" role="status">{` ${one.remark}`}</WrongText>}
         </p>
       ))}
       {waiting.map((one) => (
@@ -97,7 +91,7 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
           {kept.length > 0 ? "Measure again" : "Record"}
         </MainButton>
       </Row>
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {wrong && <WrongText role="alert">{wrong}</WrongText>}
     </Ask>
   );
 }

@@ -34,13 +34,24 @@ const Beside = styled.div`
   }
 `;
 
+/** What the address asks a new lab to begin with: a group's question, and the cell it was asked at. */
+function askedFor(search: URLSearchParams) {
+  const [question, plates, liquids] = ["question", "plates", "liquids"].map((name) => search.get(name) ?? "");
+  return {
+    ...(question && { question }),
+    ...(plates && { plates: plates.split(",") }),
+    ...(liquids && { liquids: liquids.split(",") }),
+  };
+}
+
 type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"]; begin: Schemas["StartOut"] };
 
 /** Choose question, materials, groups and minutes, and see at once who measures what and whether it fits. */
 function Setup({ lab, materials, begin }: Props) {
   const names = useNames();
-  const question = useSearchParams()[0].get("question") ?? "";
-  const [start] = useState(() => (lab ? fromLab(lab) : { ...begun(begin), ...(question ? { question } : {}) }));
+  const search = useSearchParams()[0];
+  const question = search.get("question") ?? "";
+  const [start] = useState(() => (lab ? fromLab(lab) : { ...begun(begin), ...askedFor(search) }));
   const [kept, setTyped, forget] = useKept<Typed>(
     lab ? `setup:${lab.id}` : `new-lab${question && `:${question}`}`,
     start,

@@ -7,7 +7,7 @@ import { type Outbox, newId } from "../../lab/useOutbox";
 import { Button, MainButton, TextButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
-import { Num, Row, Soft } from "../../ui/layout";
+import { Num, Row, Soft, WrongText } from "../../ui/layout";
 import { Bullets } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
@@ -32,11 +32,6 @@ const Form = styled.form`
 /** A field and its button, on one line. */
 const Entry = styled(Row)`
   align-items: end;
-`;
-
-const Wrong = styled.p`
-  color: ${colour.wrong};
-  font-weight: 600;
 `;
 
 type Props = { chain: Schemas["ChainOut"]; bench: Schemas["BenchOut"]; how: string; outbox: Outbox };
@@ -90,7 +85,7 @@ export function BenchChain({ chain, bench, how, outbox }: Props) {
         .map((link) => (
           <Mine key={link.id} link={link} open={open} add={add} />
         ))}
-      {chain.harm && <Wrong role="alert">Do not join it: {chain.harm}</Wrong>}
+      {chain.harm && <WrongText role="alert">Do not join it: {chain.harm}</WrongText>}
       {open && !chain.voting && chain.can_be_seen.length > 0 && (
         <Picks
           label="What does it do now?"
@@ -99,7 +94,7 @@ export function BenchChain({ chain, bench, how, outbox }: Props) {
           onChange={(text) => void add({ kind: "seen", text })}
         />
       )}
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {wrong && <WrongText role="alert">{wrong}</WrongText>}
     </Chain>
   );
 }

@@ -2,8 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { MainButton, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Num, Row, Soft } from "../../ui/layout";
-import { colour } from "../../ui/theme";
+import { Num, Row, Soft, WrongText } from "../../ui/layout";
 import { useKept } from "../../ui/useKept";
 import { asTyped } from "../../format";
 import type { Shown } from "./packView";
@@ -18,11 +17,6 @@ const Ask = styled.form`
 
 const Field = styled.div`
   width: 11rem;
-`;
-
-const Wrong = styled.p`
-  color: ${colour.wrong};
-  font-weight: 600;
 `;
 
 type Props = {
@@ -116,7 +110,7 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
         </Row>
       )}
       {correcting && <TextField label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />}
-      {wrong && <Wrong role="alert">{wrong}</Wrong>}
+      {wrong && <WrongText role="alert">{wrong}</WrongText>}
     </Ask>
   );
 }
