@@ -12,10 +12,11 @@ from pypdf import PdfReader
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
+from server.entries.models import QuestionAnswer
 from server.findings.release import release
 from server.labs.models import Lab, PlannedCell
 from server.notebook.models import HandedIn, Words
-from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 VOLTS = {("zinc", "copper"): 0.93, ("tin", "copper"): 0.42, ("zinc", "tin"): 0.51}
 TABLE = "Team;Metal 1;Metal 2;Solution;Voltage (mV)\nTern;Zn;coper;lemon juice;940\nKnot;Cu;Zn;lemon juice;-910\n"
@@ -248,6 +249,21 @@ class OutAndIn(BrowserTestCase):
         desk.get_by_role("button", name="Answer", exact=True).click()
         expect(desk.get_by_text("asks about")).to_have_count(0)
         expect(device.get_by_text("Which plate bubbles?")).to_be_visible()
+
+    def test_a_question_becomes_the_next_lab(self):
+        lab = lab_of(self.ada, title="Open")
+        cell = cell_of(group_of(lab))
+        asked = {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "text": "Does size matter?"}
+        self.assertEqual(send(as_group(group_of(lab)), "/bench/questions", asked).status_code, 200)
+        page = self.device()
+        self.sign_in(page)
+        page.goto(f"/labs/{lab.id}/board")
+        page.get_by_role("button", name="Plan a lab about it").click()
+        expect(page.get_by_label("The question")).to_have_value("Does size matter?")
+        made_of = {cell.negative, cell.positive, cell.electrolyte}
+        chosen = page.get_by_role("checkbox", checked=True).evaluate_all("boxes => boxes.map((box) => box.value)")
+        self.assertEqual(made_of - set(chosen), set(), chosen)
+        self.assertEqual(QuestionAnswer.objects.get().kind, "planned")
 
     def test_values_from_elsewhere_stand_beside_a_cell(self):
         page = self.device()

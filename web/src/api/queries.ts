@@ -26,10 +26,11 @@ export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
   const client = useQueryClient();
   const mutation = useMutation<Out, Problem, In>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
   // Pressing twice does it once; the button keeps its focus, which a disabled one would lose. Something else that is asked
-  // for while the first is still shown anew is done too: it must not be lost without a word.
-  const mutate: typeof mutation.mutate = (...input) => {
-    const same = mutation.isPending && JSON.stringify(mutation.variables) === JSON.stringify(input[0]);
-    if (!same) mutation.mutate(...input);
+  // for while the first is still shown anew is done too: it must not be lost without a word. What is to follow does so when
+  // the change itself has taken the form off the page, too.
+  const mutate = (input: In, then: { onSuccess?: (out: Out) => void; onError?: (problem: Problem) => void } = {}) => {
+    const same = mutation.isPending && JSON.stringify(mutation.variables) === JSON.stringify(input);
+    if (!same) void mutation.mutateAsync(input).then(then.onSuccess, then.onError ?? (() => undefined));
   };
   return { ...mutation, mutate };
 }
