@@ -13,6 +13,8 @@ const MEANS: Record<string, string> = {
   group: "group",
   electrolyte: "liquid",
   volts: "volts",
+  "offset taken off, v": "offset taken off, V",
+  "resolution, v": "resolution, V",
 };
 
 type Told = { columns: Record<string, string>; called: Record<string, string> };
@@ -75,7 +77,7 @@ export function TablePreview({ seen, told, tell }: Props) {
                     {column.unit && column.means === "volts" && <Soft>in {column.unit}</Soft>}
                   </td>
                   <td>
-                    <Num>{column.examples.join(", ")}</Num>
+                    <Num>{column.examples.filter(Boolean).join(", ") || "–"}</Num>
                   </td>
                 </tr>
               ))}
