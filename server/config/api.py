@@ -15,6 +15,7 @@ from server.entries.api import router as bench
 from server.entries.beside_api import router as beside
 from server.findings.api import router as findings
 from server.findings.explain_api import router as explaining
+from server.homework.api import router as homework
 from server.labs.api import router as labs
 from server.labs.joining_api import router as joining
 from server.labs.sharing_api import router as sharing
@@ -80,5 +81,6 @@ for router in (
     laid_over,
     removing,
     practise,
+    homework,
 ):
     api.add_router("", router)

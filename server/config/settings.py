@@ -65,6 +65,7 @@ INSTALLED_APPS = [
     "server.findings",
     "server.power",
     "server.notebook",
+    "server.homework",
     "server.records",
     "server.practise",
 ]

@@ -60,6 +60,8 @@ DEEDS = {
     "answered": "Answered a claim",
     "rubric": "Set the rubric",
     "gave_back": "Gave a notebook back",
+    "homework": "Set homework",
+    "ended_homework": "Ended homework",
     "elsewhere": "Put a value from elsewhere beside the class’s",
     "withdrew": "Took a value from elsewhere away",
     "meter": "Set a meter’s address",

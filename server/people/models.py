@@ -74,12 +74,14 @@ class TeacherManager(UserManager["Teacher"]):
 
 class Teacher(AbstractUser):
     """A teacher signs in with a name and a password. `deleted_at`: wants to be forgotten; gone for good 30 days later.
+    `forgotten`: gone, but for what it did in a colleague's lab.
 
     `is_head`: keeps the school's accounts (invites, resets, ends them) and sees what was done in the school.
     """
 
     is_head = models.BooleanField(default=False)
     deleted_at = models.DateTimeField(null=True, blank=True)
+    forgotten = models.BooleanField(default=False, db_default=False)
 
     objects: ClassVar[TeacherManager] = TeacherManager()
 

@@ -9,35 +9,29 @@ from datetime import timedelta
 
 from django.contrib.sessions.models import Session
 from django.db import connection, transaction
-from django.db.models import QuerySet
 from django.utils import timezone
 
 from server.entries.models import (
     Actual,
-    AskedAgain,
     KeptTrace,
-    MeterCheck,
     Observation,
     Photo,
     PhotoRemoved,
     Prediction,
     Question,
-    QuestionAnswer,
-    Reading,
-    SetAside,
     UnderLoad,
 )
 from server.entries.photos import remove
-from server.findings.models import Answer, Claim
+from server.homework.models import Homework, Tried
+from server.homework.services import KEPT as HOMEWORK_KEPT
 from server.labs.changes import announce
 from server.labs.deleting import KEPT
-from server.labs.models import Lab, PlannedCell, SignOff
+from server.labs.models import Lab, PlannedCell
 from server.materials.models import OwnMaterial, SchoolCupboard, Shelf
-from server.notebook.models import HandedIn, Returned, Words
 from server.people import limits
 from server.people.deeds import keep_deed
-from server.people.models import Group, GroupSession, SignedIn, Teacher, WrongTry
-from server.power.models import Chain, ChainEntry, Pack, PackEntry, RunFile
+from server.people.models import GroupSession, SignedIn, Teacher, WrongTry
+from server.records.gone import remove_account, remove_lab
 from server.records.models import Removal
 from server.records.removing import REMOVABLE, REMOVED
 from server.records.tables_in import forget_old
@@ -71,18 +65,22 @@ def _allowed() -> Iterator[None]:
 
 def purge() -> Purged:
     """Remove what was deleted 30 days ago or more, photographs and notes whose time is over, words whose removal is asked
-    for, and sessions and wrong tries that are over. What was removed from a lab stands in its teacher's list of deeds."""
+    for, homework of long ago, and sessions and wrong tries that are over. What was removed from a lab stands in its
+    teacher's list of deeds."""
     before = timezone.now() - KEPT
     over = [_remove_over(lab) for lab in _labs_over()]
     asked = Removal.objects.filter(done_at=None).values("lab")
     words = sum(_remove_words(lab) for lab in Lab.objects.filter(id__in=asked))
-    gone = list(Teacher.objects.filter(deleted_at__lt=before))
+    gone = list(Teacher.objects.filter(deleted_at__lt=before, forgotten=False))
     labs = list(Lab.objects.filter(deleted_at__lt=before).union(Lab.objects.filter(owner__in=gone)))
     photographs = sum(_purge_lab(lab) for lab in labs)
     _hand_over(gone)
     with _allowed():
         for teacher in gone:
-            teacher.delete()
+            remove_account(teacher)
+        homework = Homework.objects.filter(set_at__lt=timezone.now() - HOMEWORK_KEPT)
+        Tried.objects.filter(homework__in=homework).delete()
+        homework.delete()
     old_sessions, _ = GroupSession.objects.filter(joined_at__lt=timezone.now() - ENDED_SESSIONS).delete()
     web_sessions, _ = Session.objects.filter(expire_date__lt=timezone.now()).delete()
     SignedIn.objects.exclude(session_key__in=Session.objects.values("session_key")).delete()
@@ -145,34 +143,9 @@ def _hand_over(gone: list[Teacher]) -> None:
 
 def _purge_lab(lab: Lab) -> int:
     """Remove a lab and all that hangs on it; returns how many photographs. Files go after the rows have gone."""
-    at = PlannedCell.objects.filter(group__lab=lab)
-    photos = list(Photo.objects.filter(cell__in=at).values_list("id", flat=True))
-    ofs: list[QuerySet] = [  # type: ignore[type-arg]
-        RunFile.objects.filter(group__lab=lab),
-        ChainEntry.objects.filter(group__lab=lab),
-        Chain.objects.filter(lab=lab),
-        PackEntry.objects.filter(group__lab=lab),
-        Pack.objects.filter(group__lab=lab),
-        *(model.objects.filter(group__lab=lab) for model in (Returned, HandedIn, Words)),
-        Answer.objects.filter(claim__group__lab=lab),
-        Claim.objects.filter(group__lab=lab),
-        SetAside.objects.filter(reading__cell__in=at),
-        SetAside.objects.filter(group__lab=lab),
-        PhotoRemoved.objects.filter(photo__in=photos),
-        QuestionAnswer.objects.filter(question__cell__in=at),
-        *(model.objects.filter(cell__in=at) for model in AT_CELL),
-        Reading.objects.filter(cell__in=at),
-        MeterCheck.objects.filter(group__lab=lab),
-        AskedAgain.objects.filter(cell__in=at),
-        at,
-        GroupSession.objects.filter(group__lab=lab),
-        Group.objects.filter(lab=lab),
-        SignOff.objects.filter(lab=lab),
-        Lab.objects.filter(id=lab.id),
-    ]
+    photos = list(Photo.objects.filter(cell__group__lab=lab).values_list("id", flat=True))
     with _allowed():
-        for rows in ofs:
-            rows._raw_delete(rows.db)  # without collecting what hangs on each: all of it is in the list
+        remove_lab(lab.id)
     for photo in photos:
         remove(photo)
     return len(photos)

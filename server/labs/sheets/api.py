@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import asdict
-from urllib.parse import urlsplit
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from galvanic.planning.safety import LOCAL_RULES, Sheet
 from galvanic.preparing import usual_steps
-from server.base.square_code import qr_path
 from server.labs import opening
 from server.labs.lookups import lab_for_teacher, signatures
 from server.labs.models import Lab
@@ -19,6 +17,7 @@ from server.labs.outputs import cell_out, pin_for
 from server.labs.policy import READINGS_PER_CELL, cautions, sheet_of
 from server.labs.services import groups_with_cells
 from server.labs.sheets.kit import kit_csv, kit_of, shortages_of
+from server.labs.sheets.links import link_to
 from server.labs.sheets.schemas import (
     BatchOut,
     Card,
@@ -35,7 +34,6 @@ from server.labs.sheets.schemas import (
     SignOffOut,
     StepsOfOut,
 )
-from server.people.address import site_address
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 
@@ -140,21 +138,10 @@ def sign_off(request: HttpRequest, lab_id: uuid.UUID, data: SignOffIn) -> Safety
     return _safety(lab, sheet_of(lab))
 
 
-def join_link(request: HttpRequest, lab: Lab) -> JoinLink:
-    """What a group's device opens to join, with a code to scan; and whether any other computer can open it."""
-    base = site_address(request)
-    address = f"{base}/join?code={lab.join_code}"
-    path, size = qr_path(address)
-    host = urlsplit(base).hostname or ""
-    here_only = host == "localhost" or host.startswith("127.") or host == "::1"
-    shown = f"{base.partition('://')[2]}/join"
-    return JoinLink(address=address, shown=shown, qr_path=path, qr_size=size, here_only=here_only)
-
-
 @router.get("/labs/{uuid:lab_id}/join-link", response={200: JoinLink, **ABSENT}, operation_id="join_link")
 def get_join_link(request: HttpRequest, lab_id: uuid.UUID) -> JoinLink:
     """What a group's device opens to join this lab."""
-    return join_link(request, _lab(request, lab_id))
+    return link_to(request, "join", _lab(request, lab_id).join_code)
 
 
 @router.get("/labs/{uuid:lab_id}/cards", response={200: CardsOut, **ABSENT}, operation_id="cards")
@@ -162,15 +149,14 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
     """What each group's bench card says."""
     lab = _lab(request, lab_id)
     groups, hands = groups_with_cells(lab)
-    address = join_link(request, lab).address
-    path, size = qr_path(address)
+    link = link_to(request, "join", lab.join_code)
     return CardsOut(
         title=lab.title,
         date=lab.date,
         code=lab.join_code or "",
-        address=address,
-        qr_path=path,
-        qr_size=size,
+        address=link.address,
+        qr_path=link.qr_path,
+        qr_size=link.qr_size,
         wanted=READINGS_PER_CELL,
         offline="If the devices fail, write here and type it in later.",
         cards=[

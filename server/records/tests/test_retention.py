@@ -14,10 +14,11 @@ from django.utils import timezone
 from server.entries.models import Reading
 from server.entries.photos import path_of
 from server.entries.tests.pictures import jpeg
-from server.findings.models import Claim
+from server.findings.models import Claim, Elsewhere
 from server.labs.models import Lab
 from server.materials.models import OwnMaterial
-from server.people.models import Deed, GroupSession, SignedIn, Teacher, WrongTry
+from server.people.models import Deed, GroupSession, Share, SignedIn, Teacher, WrongTry
+from server.records.gone import hanging_on_lab
 from server.tests.support import (
     KeptReadingsTestCase,
     as_group,
@@ -60,6 +61,19 @@ class Deleting(KeptReadingsTestCase):
         self.assertEqual(Claim.objects.count(), 2)
         return path_of(uuid.UUID(kept["id"]))
 
+    def colleague(self):
+        """A colleague who works in the lab, too."""
+        cid = teacher("cid")
+        shared = send(self.mine, f"/labs/{self.lab.id}/shares", {"teacher": cid.id, "way": "work"}, verb="put")
+        self.assertEqual(shared.status_code, 200, shared.content)
+        cell = cell_of(self.tern)
+        about = {k: getattr(cell, k) for k in ("negative", "electrolyte", "positive", "condition")}
+        value = {"cell": about, "text": "1.02", "u": "", "source": "a leaflet", "conditions": ""}
+        kept_value = send(as_teacher(cid), f"/labs/{self.lab.id}/elsewhere", value)
+        self.assertEqual(kept_value.status_code, 200, kept_value.content)
+        send(self.mine, f"/labs/{self.lab.id}/homework", {"symptoms": ["zero"], "benches": 3})
+        return cid
+
     def delete(self, title, client=None):
         return send(client or self.mine, f"/labs/{self.lab.id}/delete", {"title": title})
 
@@ -93,6 +107,7 @@ class Deleting(KeptReadingsTestCase):
 
     def test_after_thirty_days_it_is_gone_with_its_photographs_and_other_labs_stay(self):
         photo = self.fill()
+        self.colleague()
         other = lab_of(self.ada, groups=("Dodo",))
         record(cell_of(group_of(other, "Dodo")))
         self.delete("A lab")
@@ -105,8 +120,27 @@ class Deleting(KeptReadingsTestCase):
         self.assertEqual(Reading.objects.count(), 1)
         self.assertEqual(send(self.mine, f"/labs/{self.lab.id}/undelete").status_code, 404)
 
+    def test_what_a_colleague_did_here_stays_without_their_name_when_they_go(self):
+        cid = self.colleague()
+        self.assertEqual(send(as_teacher(cid), "/account/delete", {"password": "cidcid-long-enough"}).status_code, 200)
+        Teacher.objects.filter(id=cid.id).update(deleted_at=timezone.now() - timedelta(days=31))
+        said = [StringIO(), StringIO()]
+        for out in said:
+            call_command("retention", stdout=out)
+        self.assertIn("0 labs, 1 accounts", said[0].getvalue())
+        self.assertIn("0 labs, 0 accounts", said[1].getvalue())
+        left = Teacher.objects.get(id=cid.id)
+        self.assertEqual(Elsewhere.objects.get().teacher, left)
+        self.assertEqual((left.email, left.is_active, left.has_usable_password()), ("", False, False))
+        self.assertIn("a former colleague", left.username)
+        self.assertEqual((Share.objects.count(), Deed.objects.filter(teacher=left).count()), (0, 0))
+        self.assertEqual(send(Client(), "/sign-in", {"username": "cid", "password": "cidcid-long-enough"}).status_code, 401)
+        page = self.mine.get(f"/api/labs/{self.lab.id}/shares").json()
+        self.assertEqual([one["name"] for one in page["colleagues"]], [])
+
     def test_an_account_goes_with_its_labs_and_signing_in_takes_it_back(self):
         self.fill()
+        cid = self.colleague()
         OwnMaterial.objects.create(key="own-1", owner=self.ada, kind="electrode", name="x", data={})
         other = as_teacher(self.ada)
         self.assertEqual(send(self.mine, "/account/delete", {"password": "guess"}).status_code, 401)
@@ -117,9 +151,10 @@ class Deleting(KeptReadingsTestCase):
         self.assertEqual(send(back, "/sign-in", {"username": "ada", "password": right}).status_code, 200)
         self.assertEqual(len(back.get("/api/labs/list").json()), 1)
         send(back, "/account/delete", {"password": right})
-        Teacher.objects.update(deleted_at=timezone.now() - timedelta(days=31))
+        Teacher.objects.exclude(id=cid.id).update(deleted_at=timezone.now() - timedelta(days=31))
         call_command("retention", stdout=StringIO())
-        self.assertEqual((Teacher.objects.count(), Lab.objects.count(), Reading.objects.count()), (0, 0, 0))
+        self.assertEqual((list(Teacher.objects.all()), Lab.objects.count()), ([cid], 0))
+        self.assertEqual({model for model in hanging_on_lab() if model._base_manager.exists()}, set())
 
     def test_sessions_and_wrong_tries_that_are_over_go(self):
         WrongTry.objects.create(door="join", account="X-1", address="127.0.0.1")

@@ -1,0 +1,83 @@
+"""Homework as it is shown to its teacher, and to a device."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from django.http import HttpRequest
+
+from galvanic.bench.faults import symptoms
+from galvanic.simulated.class_drill import FaultInClass, TakenFor, Try, class_drill
+from galvanic.simulated.drill import GROUPS, HANDS, drilled
+from galvanic.simulated.drill_packs import PACK_HANDS
+from server.homework.models import Homework, Tried
+from server.homework.schemas import MOST, FaultOut, HomeworkForDevice, HomeworkOut, HomeworkPage, SymptomOut, TakenForOut
+from server.homework.services import KEPT
+from server.labs.models import Lab
+from server.labs.sheets.links import link_to
+
+HAND_NAMES = {**PACK_HANDS, **HANDS}
+
+
+def homework_page(request: HttpRequest, lab: Lab, may_change: bool) -> HomeworkPage:
+    """All homework of a lab."""
+    rows = list(Homework.objects.filter(lab=lab))
+    by: dict[object, list[Tried]] = {row.id: [] for row in rows}
+    for one in Tried.objects.filter(homework__in=rows):
+        by[one.homework_id].append(one)
+    return HomeworkPage(
+        title=lab.title,
+        date=lab.date,
+        state=lab.state,
+        simulated=lab.simulated,
+        may_change=may_change,
+        most_benches=MOST,
+        choices=[SymptomOut(key=key, seen=symptoms()[key].seen, usual=key != "pack") for key in GROUPS],
+        homework=[_homework(request, row, by[row.id]) for row in rows],
+    )
+
+
+def _homework(request: HttpRequest, row: Homework, tried: Sequence[Tried]) -> HomeworkOut:
+    done = Counter(one.device for one in tried)
+    tries = [Try(str(one.device), one.symptom, one.fault, one.named, tuple(one.hands)) for one in tried]
+    return HomeworkOut(
+        id=row.id,
+        code=row.code,
+        symptoms=row.symptoms,
+        benches=row.benches,
+        set_at=row.set_at,
+        ended_at=row.ended_at,
+        removed_at=row.set_at + KEPT,
+        link=link_to(request, "practise", row.code),
+        devices=len(done),
+        through=sum(count >= row.benches for count in done.values()),
+        tries=len(tried),
+        faults=[_fault(found) for found in class_drill(tries)],
+    )
+
+
+def _fault(found: FaultInClass) -> FaultOut:
+    known = drilled()[found.fault]
+    return FaultOut(
+        **{key: value for key, value in asdict(found).items() if key != "taken_for"},
+        seen=symptoms()[found.symptom].seen,
+        name=known.name,
+        mend=known.mend,
+        taken_for=[_taken(one) for one in found.taken_for],
+    )
+
+
+def _taken(one: TakenFor) -> TakenForOut:
+    return TakenForOut(
+        name=drilled()[one.named].name,
+        devices=one.devices,
+        tells=[HAND_NAMES[hand] for hand in one.tells],
+        untried=one.untried,
+    )
+
+
+def for_device(row: Homework) -> HomeworkForDevice:
+    """What a device has to know; of the lab its title only."""
+    return HomeworkForDevice(code=row.code, lab=row.lab.title, symptoms=row.symptoms, benches=row.benches)
