@@ -13,7 +13,7 @@ from galvanic.simulated.class_drill import FaultInClass, TakenFor, Try, class_dr
 from galvanic.simulated.drill import GROUPS, HANDS, drilled
 from galvanic.simulated.drill_packs import PACK_HANDS
 from server.homework.models import Homework, Tried
-from server.homework.schemas import MOST, FaultOut, HomeworkForDevice, HomeworkOut, HomeworkPage, SymptomOut, TakenForOut
+from server.homework.schemas import MOST, FaultOut, HomeworkChoice, HomeworkForDevice, HomeworkOut, HomeworkPage, TakenForOut
 from server.homework.services import KEPT
 from server.labs.models import Lab
 from server.labs.sheets.links import link_to
@@ -34,7 +34,7 @@ def homework_page(request: HttpRequest, lab: Lab, may_change: bool) -> HomeworkP
         simulated=lab.simulated,
         may_change=may_change,
         most_benches=MOST,
-        choices=[SymptomOut(key=key, seen=symptoms()[key].seen, usual=key != "pack") for key in GROUPS],
+        choices=[HomeworkChoice(key=key, seen=symptoms()[key].seen, usual=key != "pack") for key in GROUPS],
         homework=[_homework(request, row, by[row.id]) for row in rows],
     )
 

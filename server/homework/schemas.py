@@ -49,7 +49,7 @@ class HomeworkForDevice(BaseModel):
     benches: int
 
 
-class SymptomOut(BaseModel):
+class HomeworkChoice(BaseModel):
     """A symptom that can be practised; `usual`: chosen unless the teacher says otherwise."""
 
     key: str
@@ -110,5 +110,5 @@ class HomeworkPage(BaseModel):
     simulated: bool
     may_change: bool
     most_benches: int
-    choices: list[SymptomOut]
+    choices: list[HomeworkChoice]
     homework: list[HomeworkOut]
