@@ -9,19 +9,14 @@ from e2e.live import BrowserTestCase
 from galvanic.simulated.drill import GROUPS, case
 from galvanic.simulated.free_bench import DIP_V, PLATE_V, pair_table
 from server.entries.models import Reading
+from server.homework.models import Homework, Tried
 from server.people.models import Teacher
+from server.tests.support import lab_of, teacher
 
 CASES = {one.symptom: one for one in map(case, GROUPS)}
 
 
-class Practise(BrowserTestCase):
-    def setUp(self):
-        super().setUp()
-        self.page = self.device(size=PHONE, touch=True)
-        self.page.goto("/join")
-        self.page.get_by_role("link", name="Practise without a kit").click()
-        expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_visible()
-
+class Drilling(BrowserTestCase):
     def drill(self):
         """The case that is on the page, found by the faults that it offers."""
         offered = set(self.page.get_by_role("radio").evaluate_all("all => all.map((one) => one.value)"))
@@ -42,6 +37,15 @@ class Practise(BrowserTestCase):
         self.page.get_by_role("button", name="Say so, and mend it").click()
         expect(self.page.get_by_text("Yes.")).to_be_visible()
         return len(seen)
+
+
+class Practise(Drilling):
+    def setUp(self):
+        super().setUp()
+        self.page = self.device(size=PHONE, touch=True)
+        self.page.goto("/join")
+        self.page.get_by_role("link", name="Practise without a kit").click()
+        expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_visible()
 
     def test_a_whole_drill_with_the_network_cut(self):
         self.check_access(self.page)
@@ -95,3 +99,51 @@ class Practise(BrowserTestCase):
             expect(self.page.get_by_text(re.compile("would have said|would tell|once more"))).to_be_visible()
         expect(self.page.get_by_text("Yes.")).to_be_visible()
         self.check_access(self.page)
+
+
+class AsHomework(Drilling):
+    def test_it_is_set_opened_by_its_code_done_without_network_and_comes_in_without_a_name(self):
+        ada = teacher("ada")
+        lab, desk = lab_of(ada), self.device()
+        self.sign_in(desk)
+        desk.goto(f"/labs/{lab.id}/plan")
+        desk.get_by_role("link", name="Practice as homework").click()
+        desk.get_by_label("Benches on each device").fill("two")
+        desk.get_by_role("button", name="Set homework").click()
+        expect(desk.get_by_text("A whole number from 3 to 20.")).to_be_visible()
+        desk.get_by_label("Benches on each device").fill("3")
+        desk.get_by_role("button", name="Set homework").click()
+        expect(desk.get_by_text("Nothing has come in yet.")).to_be_visible()
+        code = Homework.objects.get().code
+
+        self.page = self.device(size=PHONE, touch=True)
+        self.page.goto("/practise")
+        self.page.get_by_role("button", name=re.compile("Homework.*code")).click()
+        self.page.get_by_label("Code of the homework").fill("amber 1")
+        self.page.get_by_role("button", name="Begin the homework").click()
+        expect(self.page.get_by_text("No homework has that code")).to_be_visible()
+        self.page.goto(f"/practise?code={code}")
+        self.page.get_by_role("button", name="Begin the homework").click()
+        expect(self.page.get_by_text("3 benches to go.")).to_be_visible()
+        self.check_access(self.page)
+        self.page.wait_for_function("navigator.serviceWorker.controller !== null")
+        self.page.wait_for_timeout(1500)
+        self.page.context.set_offline(True)
+        for _ in range(3):
+            self.find()
+            self.page.get_by_role("button", name="Next bench").click()
+        expect(self.page.get_by_text("3 answers are on this device")).to_be_visible()
+        self.page.reload()
+        expect(self.page.get_by_text("All 3 benches are done.")).to_be_visible()
+        self.assertEqual(Tried.objects.count(), 0)
+        self.page.context.set_offline(False)
+        expect(self.page.get_by_text("All answers are sent.")).to_be_visible()
+
+        self.assertEqual([one.named == one.fault for one in Tried.objects.all()], [True] * 3)
+        desk.reload()
+        expect(desk.get_by_text("3 benches on 1 device; 1 of them did all 3.")).to_be_visible()
+        self.check_access(desk)
+        desk.get_by_role("button", name="End it").click()
+        expect(desk.get_by_text("Ended ")).to_be_visible()
+        self.page.get_by_role("button", name="Leave the homework").click()
+        expect(self.page.get_by_role("button", name=re.compile("Homework.*code"))).to_be_visible()

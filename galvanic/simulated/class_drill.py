@@ -13,6 +13,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
 
+import numpy as np
+
 from galvanic.simulated.drill import GROUPS, Case, case
 
 LEVEL = 0.9  # of the interval, and how sure "not yet" and "found" have to be
@@ -21,8 +23,8 @@ HALF = 0.5  # a fault is found by a class where more than half of its devices na
 
 @dataclass(frozen=True, slots=True)
 class Try:
-    """One bench in trouble: on which device, what was the matter, what was named first (empty: asked to be told), and the
-    hands that were tried before."""
+    """One bench in trouble: on which device, what was the matter, what was named first, and the hands that were tried
+    before."""
 
     device: str
     symptom: str
@@ -55,7 +57,6 @@ class FaultInClass:
     fault: str
     devices: int
     found: int
-    told: int
     low: float
     high: float
     guess: float
@@ -88,9 +89,9 @@ def _fault(symptom: str, fault: str, tries: Sequence[Try]) -> FaultInClass:
     found = sum(one.found for one in tries)
     low, high, below = share_found(found, len(tries))
     verdict = "not_yet" if below >= LEVEL else "found" if below <= 1.0 - LEVEL else "few"
-    wrong = Counter(one.named for one in tries if one.named and not one.found)
+    wrong = Counter(one.named for one in tries if not one.found)
     return FaultInClass(
-        symptom, fault, len(tries), found, sum(not one.named for one in tries), low, high,
+        symptom, fault, len(tries), found, low, high,
         1.0 / len(GROUPS[symptom]), verdict,
         tuple(_taken(_case(symptom), fault, named, tries) for named, _ in wrong.most_common()),
     )  # fmt: skip
@@ -101,6 +102,22 @@ def _taken(drill: Case, fault: str, named: str, tries: Sequence[Try]) -> TakenFo
     known = named in drill.answers
     tells = tuple(hand for hand in drill.hands if known and not drill.cannot_tell(hand, fault, named))
     return TakenFor(named, len(by), tells, sum(not set(one.hands) & set(tells) for one in by))
+
+
+def simulated_try(
+    rng: np.random.Generator, device: str, symptoms: Sequence[str], never: Sequence[str], most: int, heedless: float = 0.0
+) -> Try:
+    """A student at a bench in trouble, drawn from some symptoms: tries two to `most` hands at random, none of those that
+    `never` come to mind, and names one of the causes that are still possible; `heedless`, from 0 to 1, is how often it is
+    any cause at all."""
+    symptom = str(rng.choice(symptoms))
+    drill = _case(symptom)
+    fault = str(rng.choice(GROUPS[symptom]))
+    known = [hand for hand in drill.hands if hand not in never]
+    hands = [str(hand) for hand in rng.permutation(known)[: rng.integers(2, most + 1)]]
+    seen = {hand: drill.answers[fault][hand].code for hand in hands}
+    possible = GROUPS[symptom] if rng.random() < heedless else drill.consistent(seen)
+    return Try(device, symptom, fault, str(rng.choice(possible)), tuple(hands))
 
 
 @cache

@@ -11,7 +11,7 @@ from ninja.decorators import decorate_view
 
 from server.homework import services
 from server.homework.outputs import for_device, homework_page
-from server.homework.schemas import CodeIn, HomeworkForDevice, HomeworkIn, HomeworkPage, TriedIn
+from server.homework.schemas import HomeworkCode, HomeworkForDevice, HomeworkIn, HomeworkPage, TriedIn
 from server.labs.lookups import lab_for_teacher
 from server.labs.outputs import way_of
 from server.people.auth import TeacherAuth, teacher_of
@@ -53,7 +53,7 @@ def end_homework(request: HttpRequest, homework_id: uuid.UUID) -> Done:
 
 @router.post("/practise/homework", response={200: HomeworkForDevice, **AT_DOOR}, operation_id="open_homework", auth=None)
 @decorate_view(csrf_protect)
-def open_homework(request: HttpRequest, response: HttpResponse, data: CodeIn) -> HomeworkForDevice:
+def open_homework(request: HttpRequest, response: HttpResponse, data: HomeworkCode) -> HomeworkForDevice:
     """What a device practises, by the homework's code."""
     row = services.open_homework(request=request, code=data.code)
     know_device(request, response)

@@ -51,15 +51,15 @@ class Homework(models.Model):
 
 
 class Tried(models.Model):
-    """One bench in trouble on one device: what was the matter, what was named first (empty: asked to be told), and the hands
-    before that. `device` is a number that the device made for this homework alone."""
+    """One bench in trouble on one device: what was the matter, what was named first, and the hands before that.
+    `device` is a number that the device made for this homework alone."""
 
     id = models.UUIDField(primary_key=True, editable=False)
     homework = models.ForeignKey(Homework, on_delete=models.PROTECT, related_name="tried")
     device = models.UUIDField()
     symptom = models.CharField(max_length=20)
     fault = models.CharField(max_length=20)
-    named = models.CharField(max_length=20, blank=True)
+    named = models.CharField(max_length=20)
     hands = ArrayField(models.CharField(max_length=20), default=list)
     received_at = models.DateTimeField(default=timezone.now, editable=False)
 
@@ -67,4 +67,4 @@ class Tried(models.Model):
         ordering = ["received_at", "id"]
 
     def __str__(self) -> str:
-        return f"{self.fault}: {self.named or 'told'}"
+        return f"{self.fault}: {self.named}"

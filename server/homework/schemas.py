@@ -22,7 +22,7 @@ class HomeworkIn(BaseModel):
     benches: Annotated[int, Field(ge=FEWEST, le=MOST)]
 
 
-class CodeIn(BaseModel):
+class HomeworkCode(BaseModel):
     """A homework's code as it was typed."""
 
     code: Code
@@ -36,7 +36,7 @@ class TriedIn(BaseModel):
     device: uuid.UUID
     symptom: Key
     fault: Key
-    named: Key | Literal[""]
+    named: Key
     hands: Annotated[list[Key], Field(max_length=20)]
 
 
@@ -76,7 +76,6 @@ class FaultOut(BaseModel):
     mend: str
     devices: int
     found: int
-    told: int
     low: float
     high: float
     guess: float

@@ -88,7 +88,7 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
     """
     row = _by_code(request, data.code)
     causes = GROUPS.get(data.symptom, ())
-    if data.symptom not in row.symptoms or data.fault not in causes or data.named not in (*causes, ""):
+    if data.symptom not in row.symptoms or data.fault not in causes or data.named not in causes:
         raise STRANGE
     if set(data.hands) - HAND_KEYS:
         raise STRANGE

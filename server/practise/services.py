@@ -35,6 +35,7 @@ from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.packs import packs_of
 from server.practise.earlier import make_earlier_labs
+from server.practise.homework import practise_at_home
 from server.practise.notebooks import write_notebooks
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 from server.practise.spacing import make_spacing_lab
@@ -112,6 +113,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         record_runs(groups, begun, SCENARIO["run"], SCENARIO["potential_v"], rng)
         _claim_of_packs(groups, rng)
         write_notebooks(teacher, groups, SCENARIO["notebook"], rng)
+        practise_at_home(teacher, lab, SCENARIO["homework"], day, SCENARIO["seed"])
         build_chain(groups, begun, SCENARIO["chain"], SCENARIO["potential_v"], rng)
     else:
         release(actor=teacher, lab_id=lab.id, parts=("power",))

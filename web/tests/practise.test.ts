@@ -1,5 +1,6 @@
 import assert from "node:assert/strict";
 import test from "node:test";
+import { plainCode } from "../src/stages/practise/homework";
 import {
   against,
   draw,
@@ -74,4 +75,9 @@ test("numbers are read as people type them", () => {
   assert.equal(typedNumber("\u22120.42 V"), -0.42);
   assert.equal(typedNumber("940 mV"), 0.94);
   assert.ok(Number.isNaN(typedNumber("much")) && Number.isNaN(typedNumber("")));
+});
+
+test("a homework's code is the same however it is typed, as on the server", () => {
+  for (const typed of ["amber 123", "AMBER-123", "Amber123 ", "123 amber"]) assert.equal(plainCode(typed), "AMBER-123");
+  assert.equal(plainCode(""), "");
 });

@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 from scipy.stats import binomtest
 
-from galvanic.simulated.class_drill import LEVEL, Try, class_drill, share_found
+from galvanic.simulated.class_drill import LEVEL, Try, class_drill, share_found, simulated_try
 from galvanic.simulated.drill import GROUPS, case
 
 
@@ -20,10 +20,9 @@ class OfAClass(unittest.TestCase):
         self.assertEqual((row.devices, row.found, row.taken_for), (2, 2, ()))
 
     def test_what_it_was_taken_for_is_told_by_hands_that_the_core_answers_differently(self):
-        (row,) = class_drill(tries(("a", "loose", "read"), ("b", "loose", "wipe"), ("c", "open_clip", "wipe"), ("d", "")))
+        (row,) = class_drill(tries(("a", "loose", "read"), ("b", "loose", "wipe"), ("c", "open_clip", "wipe")))
         drill = case("zero")
         self.assertEqual([(one.named, one.devices) for one in row.taken_for], [("loose", 2), ("open_clip", 1)])
-        self.assertEqual(row.told, 1)
         for one in row.taken_for:
             self.assertTrue(one.tells)
             for hand in drill.hands:
@@ -50,6 +49,20 @@ class OfAClass(unittest.TestCase):
         for symptom, group in GROUPS.items():
             (row,) = class_drill(tries(("a", group[0]), symptom=symptom, fault=group[0]))
             self.assertAlmostEqual(row.guess * len(group), 1.0)
+
+
+class Simulated(unittest.TestCase):
+    def test_who_never_follows_the_wires_does_not_find_what_only_the_wires_tell(self):
+        rng, symptoms = np.random.default_rng(3), ["minus"]
+        blind = [simulated_try(rng, str(k), symptoms, ("wires", "swap", "rub"), 4) for k in range(300)]
+        seeing = [simulated_try(rng, str(k), symptoms, (), 9) for k in range(300)]
+        shares = [[row.found / row.devices for row in class_drill(tries)] for tries in (blind, seeing)]
+        self.assertLess(min(shares[0]), 0.6)
+        self.assertGreater(min(shares[1]), 0.75)
+        heedless = class_drill(simulated_try(rng, str(k), symptoms, (), 9, 1.0) for k in range(400))
+        for row in heedless:
+            self.assertAlmostEqual(row.found / row.devices, row.guess, delta=0.15)
+        self.assertEqual({hand for one in blind for hand in one.hands} & {"wires", "swap", "rub"}, set())
 
 
 class Interval(unittest.TestCase):

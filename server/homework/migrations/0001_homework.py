@@ -41,7 +41,7 @@ class Migration(migrations.Migration):
                 ('device', models.UUIDField()),
                 ('symptom', models.CharField(max_length=20)),
                 ('fault', models.CharField(max_length=20)),
-                ('named', models.CharField(blank=True, max_length=20)),
+                ('named', models.CharField(max_length=20)),
                 ('hands', django.contrib.postgres.fields.ArrayField(base_field=models.CharField(max_length=20), default=list, size=None)),
                 ('received_at', models.DateTimeField(default=django.utils.timezone.now, editable=False)),
                 ('homework', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='tried', to='homework.homework')),

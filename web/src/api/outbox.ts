@@ -18,6 +18,7 @@ type In = {
   chain: Schemas["ChainEntryIn"];
   words: Schemas["WordsIn"];
   handIn: Schemas["HandInIn"];
+  tried: Schemas["TriedIn"];
 };
 export type Kind = keyof In;
 
@@ -154,6 +155,8 @@ function post(one: Pending): Promise<unknown> {
       return dataOf(POST("/api/bench/words", { body: { ...one.body, sent_at } }));
     case "handIn":
       return dataOf(POST("/api/bench/hand-in", { body: { ...one.body, sent_at } }));
+    case "tried":
+      return dataOf(POST("/api/practise/tried", { body: one.body }));
     case "photo":
       return dataOf(POST("/api/bench/photos", asForm(form({ ...one.body, sent_at }, "photo", one.file))));
     case "trace":

@@ -46,6 +46,7 @@ const PractisePage = lazy(practisePage);
 const notebookPage = async () => ({ default: (await import("../stages/report/BenchNotebook")).BenchNotebook });
 const BenchNotebook = lazy(notebookPage);
 const ReportPage = lazy(async () => ({ default: (await import("../stages/report/ReportPage")).ReportPage }));
+const HomeworkPage = lazy(async () => ({ default: (await import("../stages/practise/HomeworkPage")).HomeworkPage }));
 const ClassNotebook = lazy(async () => ({ default: (await import("../stages/report/ClassNotebook")).ClassNotebook }));
 const GroupNotebook = lazy(async () => ({ default: (await import("../stages/report/GroupNotebook")).GroupNotebook }));
 const PowerPage = lazy(async () => ({ default: (await import("../stages/power/PowerPage")).PowerPage }));
@@ -204,6 +205,7 @@ export function App() {
             <Route path="/labs/:id/report" element={<OfLab page={ReportPage} />} />
             <Route path="/labs/:id/notebook" element={<OfLab page={ClassNotebook} />} />
             <Route path="/labs/:id/notebook/:group" element={<OfLab page={GroupNotebook} />} />
+            <Route path="/labs/:id/practise" element={<OfLab page={HomeworkPage} />} />
             <Route path="/labs/:id/power" element={<OfLab page={PowerPage} />} />
             <Route path="/labs/:id/power/projector" element={<OfLab page={ChainProjector} />} />
             <Route path="/labs/:id/claims" element={<OfLab page={ClaimsPage} />} />

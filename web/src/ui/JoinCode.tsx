@@ -2,7 +2,7 @@ import { colour } from "./theme";
 
 type Link = { address: string; qr_path: string; qr_size: number };
 
-/** A square code that a phone's camera reads: the address at which a group joins. */
+/** A square code that a phone's camera reads: the address of a page with its code. */
 export function JoinCode({ link, size }: { link: Link; size: string }) {
   return (
     <svg

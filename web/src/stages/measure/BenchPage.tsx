@@ -82,6 +82,7 @@ function described(one: Pending): string {
     trace: "a logger’s file",
     runFile: "a logger’s file of a pack",
     pack: "a pack",
+    tried: "a bench of the homework",
     words: "words of the notebook",
     handIn: "the notebook, handed in",
   }[one.kind];

@@ -39,6 +39,7 @@ const NAMES: Record<Kind, [string, string]> = {
   runFile: ["logger file of a pack", "logger files of packs"],
   words: ["part of the notebook", "parts of the notebook"],
   handIn: ["notebook to hand in", "notebooks to hand in"],
+  tried: ["bench of the homework", "benches of the homework"],
   chain: ["entry for the class’s chain", "entries for the class’s chain"],
 };
 

@@ -201,6 +201,7 @@ export function PlanPage({ id }: { id: string }) {
               {anew ? "Copy, planned anew" : "Copy this lab"}
             </Button>
           ))}
+          <ButtonLink to={`/labs/${id}/practise`}>Practice as homework</ButtonLink>
           <Rename id={id} title={title} />
         </Row>
         <ShareLab lab={id} />

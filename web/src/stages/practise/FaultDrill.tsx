@@ -18,6 +18,7 @@ import {
   toldNothing,
   wouldTell,
 } from "./drill";
+import type { Tried } from "./homework";
 
 const Picture = styled.div`
   max-width: 19rem;
@@ -29,7 +30,7 @@ const Said = styled.div<{ $good: boolean }>`
   background: ${colour.white};
 `;
 
-type Props = { cases: Case[]; names: Record<string, string> };
+type Props = { cases: Case[]; names: Record<string, string>; first?: (tried: Tried) => void };
 
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
@@ -39,11 +40,13 @@ function OneCase({
   truth,
   names,
   next,
+  first,
 }: {
   drill: Case;
   truth: Cause;
   names: Props["names"];
   next: () => void;
+  first: Props["first"];
 }) {
   const [tried, setTried] = useState<string[]>([]);
   const [named, setNamed] = useState("");
@@ -56,11 +59,11 @@ function OneCase({
   const done = said?.right ?? false;
   const say = (cause: Cause) => {
     const right = cause.key === truth.key;
-    if (!right && !missed) {
-      setMissed(true);
-      remember(truth.key, false);
+    if (!missed) {
+      setMissed(!right);
+      remember(truth.key, right);
+      first?.({ symptom: drill.symptom, fault: truth.key, named: cause.key, hands: tried });
     }
-    if (right && !missed) remember(truth.key, true);
     setSaid({ cause, right });
   };
   const wrongBy = said && !said.right ? against(said.cause, truth, tried) : null;
@@ -202,8 +205,8 @@ function SoFar() {
   );
 }
 
-/** Benches in trouble one after the other, those that were missed more often. */
-export function FaultDrill({ cases, names }: Props) {
+/** Benches in trouble one after the other, those that were missed more often; `first` is told what was named first. */
+export function FaultDrill({ cases, names, first }: Props) {
   const [turn, setTurn] = useState(() => ({ nth: 1, drawn: draw(cases, remembered(), Math.random) }));
   const { drawn, nth } = turn;
   if (!drawn) return null;
@@ -213,6 +216,7 @@ export function FaultDrill({ cases, names }: Props) {
       drill={drawn.drill}
       truth={drawn.truth}
       names={names}
+      first={first}
       next={() => setTurn({ nth: nth + 1, drawn: draw(cases, remembered(), Math.random) })}
     />
   );

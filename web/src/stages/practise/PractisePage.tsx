@@ -11,8 +11,11 @@ import { useInAddress } from "../../ui/useInAddress";
 import { Waiting } from "../../ui/Waiting";
 import { FaultDrill } from "./FaultDrill";
 import { FreeBench } from "./FreeBench";
+import { HomeworkStrip } from "./HomeworkStrip";
+import { plainCode } from "./homework";
 import { ReadingDrill } from "./ReadingDrill";
 import { SumsDrill } from "./SumsDrill";
+import { useHomeworkHere } from "./useHomeworkHere";
 
 const TABS = [
   ["faults", "what is wrong here?"],
@@ -32,7 +35,7 @@ const NOTES: MarginNote[] = [
     code: "simulated",
     tone: "plain",
     title: "Simulated",
-    text: "Nothing here is measured: the numbers come from the same model that Explain uses. Nothing is at stake, and nobody keeps a score.",
+    text: "Nothing here is measured: the numbers come from the same model that Explain uses. Nothing is at stake, and nobody keeps a score of you.",
   },
   {
     code: "offline",
@@ -42,10 +45,19 @@ const NOTES: MarginNote[] = [
   },
 ];
 
+const COUNTED: MarginNote = {
+  code: "homework",
+  tone: "plain",
+  title: "What your teacher sees",
+  text: "For each fault: on how many devices it was named at once, what it was taken for, and what was tried before. No names, and nothing else from this device.",
+};
+
 /** Practice with nothing on the table: faults to find, the subtraction, meters to read. */
 export function PractisePage() {
   const practise = usePractise();
   const [search, setSearch] = useInAddress();
+  const here = useHomeworkHere();
+  const { homework } = here;
   const there = practise.data !== undefined;
   useEffect(() => {
     if (there && !hasLeft()) void keepForOffline();
@@ -53,13 +65,24 @@ export function PractisePage() {
   if (!practise.data) return <Waiting title="Practise" error={practise.error} />;
   const { cases, sums, displays, same_v, bench, names } = practise.data;
   const tab = TABS.some(([key]) => key === search.get("drill")) ? (search.get("drill") ?? "faults") : "faults";
+  const given = plainCode(search.get("code") ?? "");
+  const strip = (
+    <HomeworkStrip
+      here={here}
+      given={given}
+      begin={(found) => {
+        here.begin(found);
+        setSearch({ code: null });
+      }}
+    />
+  );
   return (
     <Frame
       title="Practise"
       lab="Practice bench"
-      about="simulated cells · nothing is recorded"
+      about={homework ? "simulated cells · homework" : "simulated cells · nothing is recorded"}
       who={<Link to="/">To the start</Link>}
-      margin={<Notes notes={NOTES} />}
+      margin={<Notes notes={homework ? [...NOTES, COUNTED] : NOTES} />}
     >
       <Tabs selectedKey={tab} onSelectionChange={(key) => setSearch({ drill: String(key) })}>
         <TabLine aria-label="What to practise">
@@ -70,7 +93,14 @@ export function PractisePage() {
           ))}
         </TabLine>
         <TabPanel id="faults">
-          <FaultDrill cases={cases} names={names} />
+          {(homework || given) && strip}
+          <FaultDrill
+            key={homework?.code ?? ""}
+            cases={homework ? cases.filter((one) => homework.symptoms.includes(one.symptom)) : cases}
+            names={names}
+            first={homework ? (tried) => void here.tried(tried) : undefined}
+          />
+          {!homework && !given && strip}
         </TabPanel>
         <TabPanel id="sums">
           <SumsDrill sums={sums} same={same_v} names={names} />

@@ -10,7 +10,7 @@ import { BookClaims } from "./BookClaims";
 import { BookPacks } from "./BookPacks";
 import { ClassPictures } from "./ClassPictures";
 import { Bottom, Paper, StillMissing, Together, Top, Working } from "./Paper";
-import { ReportFrame } from "./ReportFrame";
+import { LabFrame } from "../../lab/LabFrame";
 import { TakeAway } from "./TakeAway";
 import { Words } from "./Words";
 import type { Citable } from "./citable";
@@ -90,7 +90,7 @@ export function ClassNotebook({ id }: { id: string }) {
     return <Waiting title="The class’s notebook" error={notebook.error ?? compare.error} />;
   const book = notebook.data;
   return (
-    <ReportFrame
+    <LabFrame
       id={id}
       lab={book}
       title="The class’s notebook"
@@ -133,6 +133,6 @@ export function ClassNotebook({ id }: { id: string }) {
         </Paper>
         <TakeAway page={page} title={`${book.title}, the class`} />
       </div>
-    </ReportFrame>
+    </LabFrame>
   );
 }

@@ -9,7 +9,7 @@ import { Waiting } from "../../ui/Waiting";
 import { ClassPictures } from "./ClassPictures";
 import { GiveBack, Remark, useGivingBack } from "./GiveBack";
 import { Notebook } from "./Notebook";
-import { ReportFrame } from "./ReportFrame";
+import { LabFrame } from "../../lab/LabFrame";
 import { TakeAway } from "./TakeAway";
 import { Versions } from "./Words";
 
@@ -34,7 +34,7 @@ function OfGroup({ id, group }: { id: string; group: string }) {
   const place = lines.findIndex((line) => line.group_id === group);
   const next = lines[place + 1];
   return (
-    <ReportFrame
+    <LabFrame
       id={id}
       lab={book}
       title={`Notebook of ${book.group}`}
@@ -68,6 +68,6 @@ function OfGroup({ id, group }: { id: string; group: string }) {
           {next && <ButtonLink to={`/labs/${id}/notebook/${next.group_id}`}>Next: {next.group}</ButtonLink>}
         </TakeAway>
       </div>
-    </ReportFrame>
+    </LabFrame>
   );
 }

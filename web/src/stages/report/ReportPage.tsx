@@ -8,7 +8,7 @@ import { Column, Columns, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { Waiting } from "../../ui/Waiting";
 import { Keeping } from "./Keeping";
-import { ReportFrame } from "./ReportFrame";
+import { LabFrame } from "../../lab/LabFrame";
 
 type Line = Schemas["NotebookLine"];
 const STATES: Record<Line["state"], string> = {
@@ -63,7 +63,7 @@ export function ReportPage({ id }: { id: string }) {
   const { data } = notebooks;
   const handed = data.notebooks.filter((line) => line.state === "handed_in").length;
   return (
-    <ReportFrame
+    <LabFrame
       id={id}
       lab={data}
       title="Report"
@@ -110,6 +110,6 @@ export function ReportPage({ id }: { id: string }) {
           <Keeping id={id} />
         </Column>
       </Columns>
-    </ReportFrame>
+    </LabFrame>
   );
 }

@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
-import type { Schemas } from "../../api/client";
-import { day } from "../../format";
-import { StageLine, reached } from "../../lab/StageLine";
-import { TeacherWho } from "../../lab/TeacherWho";
-import { Frame } from "../../ui/Frame";
+import type { Schemas } from "../api/client";
+import { day } from "../format";
+import { StageLine, reached } from "./StageLine";
+import { TeacherWho } from "./TeacherWho";
+import { Frame } from "../ui/Frame";
 
 type Lab = { title: string; date: string; state: string; simulated: boolean };
 const STAGES = { draft: "plan", open: "measure", closed: "compare" } as const;
@@ -17,8 +17,8 @@ type Props = {
   children: ReactNode;
 };
 
-/** The frame of what hangs off a lab's name: its notebooks and its data. */
-export function ReportFrame({ id, lab, title, links = [], margin, children }: Props) {
+/** The frame of what hangs off a lab's name: its notebooks, its data, its homework. */
+export function LabFrame({ id, lab, title, links = [], margin, children }: Props) {
   const stage: Schemas["LabOut"]["stage"] = STAGES[lab.state as keyof typeof STAGES] ?? "plan";
   return (
     <Frame

@@ -1,0 +1,97 @@
+import styled from "styled-components";
+import type { Schemas } from "../../api/client";
+import { ShareFound } from "../../charts/ShareFound";
+import { count } from "../../format";
+import { Disclosure } from "../../ui/controls";
+import { Num, Scroll, Small, Soft, Table } from "../../ui/layout";
+
+type Fault = Schemas["FaultOut"];
+type Taken = Fault["taken_for"][number];
+
+const VERDICTS: Record<Fault["verdict"], string> = {
+  not_yet: "not found yet",
+  found: "found",
+  few: "too few tries to tell",
+};
+const SHOWN = 2;
+
+const Share = styled.td`
+  width: 14rem;
+`;
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** Which hands would have told, and who tried them. */
+function told({ tells, untried, devices }: Taken): string {
+  const [hand, ...more] = tells;
+  if (!hand) return "";
+  const others = more.length > 0 ? ` or ${count(more.length, "other hand")}` : "";
+  const who =
+    untried === devices ? "nobody had tried" : untried > 0 ? `${untried} of them had not tried` : "all had tried";
+  return `“${lower(hand)}”${others} would tell; ${who}`;
+}
+
+function Rows({ faults, label }: { faults: Fault[]; label: string }) {
+  return (
+    <Scroll tabIndex={0} role="region" aria-label={label}>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">what was the matter</th>
+            <th scope="col">named at once, none to all</th>
+            <th scope="col">taken for</th>
+          </tr>
+        </thead>
+        <tbody>
+          {faults.map((fault) => (
+            <tr key={`${fault.symptom}:${fault.fault}`}>
+              <th scope="row">
+                {fault.name}
+                <br />
+                <Small>“{fault.seen}”</Small>
+              </th>
+              <Share>
+                <Num>
+                  {fault.found} of {fault.devices}
+                </Num>{" "}
+                <Small>{VERDICTS[fault.verdict]}</Small>
+                <ShareFound {...fault} />
+              </Share>
+              <td>
+                {fault.taken_for.slice(0, SHOWN).map((one) => (
+                  <p key={one.name}>
+                    {one.name} ({one.devices}): <Small>{told(one)}</Small>
+                  </p>
+                ))}
+                {fault.taken_for.length > SHOWN && (
+                  <Small>{count(fault.taken_for.length - SHOWN, "other fault")} besides</Small>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+/** Which faults a class names at once and which not yet, those first; what it finds stands behind a fold. */
+export function ClassFaults({ faults }: { faults: Fault[] }) {
+  const open = faults.filter((fault) => fault.verdict !== "found");
+  const found = faults.filter((fault) => fault.verdict === "found");
+  return (
+    <>
+      {open.length > 0 && <Rows faults={open} label="Faults not found yet" />}
+      {found.length > 0 && (
+        <Disclosure title={`${count(found.length, "fault")} found`} detail="more than half name them at once">
+          <Rows faults={found} label="Faults found" />
+        </Disclosure>
+      )}
+      <Soft>
+        Each device counts once for a fault, with its latest try. The thick line is where the share lies with 90 %
+        confidence; the triangle is what guessing finds. Found or not yet is said only with that confidence: that more
+        than half name it, or fewer.
+      </Soft>
+    </>
+  );
+}
