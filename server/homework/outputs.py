@@ -12,6 +12,7 @@ from galvanic.bench.faults import symptoms
 from galvanic.simulated.class_drill import FaultInClass, TakenFor, Try, class_drill
 from galvanic.simulated.drill import GROUPS, HANDS, drilled
 from galvanic.simulated.drill_packs import PACK_HANDS
+from server.homework.lookups import homework_of
 from server.homework.models import Homework, Tried
 from server.homework.schemas import MOST, FaultOut, HomeworkChoice, HomeworkForDevice, HomeworkOut, HomeworkPage, TakenForOut
 from server.homework.services import KEPT
@@ -23,10 +24,7 @@ HAND_NAMES = {**PACK_HANDS, **HANDS}
 
 def homework_page(request: HttpRequest, lab: Lab, may_change: bool) -> HomeworkPage:
     """All homework of a lab."""
-    rows = list(Homework.objects.filter(lab=lab))
-    by: dict[object, list[Tried]] = {row.id: [] for row in rows}
-    for one in Tried.objects.filter(homework__in=rows):
-        by[one.homework_id].append(one)
+    found = homework_of(lab)
     return HomeworkPage(
         title=lab.title,
         date=lab.date,
@@ -35,7 +33,7 @@ def homework_page(request: HttpRequest, lab: Lab, may_change: bool) -> HomeworkP
         may_change=may_change,
         most_benches=MOST,
         choices=[HomeworkChoice(key=key, seen=symptoms()[key].seen, usual=key != "pack") for key in GROUPS],
-        homework=[_homework(request, row, by[row.id]) for row in rows],
+        homework=[_homework(request, row, tried) for row, tried in found],
     )
 
 
