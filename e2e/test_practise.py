@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from galvanic.simulated.drill import GROUPS, case
+from galvanic.simulated.drill_bench import FLAT_GAIN
 from galvanic.simulated.free_bench import DIP_V, PLATE_V, pair_table
 from server.entries.models import Reading
 from server.homework.models import Homework, Tried
@@ -86,6 +87,23 @@ class Practise(Drilling):
         model = pair_table("lemon-juice", "zinc", "copper").volts_v
         self.assertAlmostEqual(read[0], model, delta=4 * PLATE_V)
         self.assertAlmostEqual(read[0], -read[1], delta=6 * DIP_V)
+        self.sags_under_a_load()
+
+    def sags_under_a_load(self):
+        """A resistor is joined while the plates are in: the display falls second by second, and a flat battery lies."""
+        shown = lambda: float(self.page.get_by_label("The meter shows").inner_text().replace("\u2212", "-"))  # noqa: E731
+        self.page.get_by_label("First say what it will read").fill("0.5")
+        self.page.get_by_role("button", name="Dip the plates").click()
+        self.page.clock.run_for(30_000)
+        seen = [shown()]
+        self.page.get_by_role("button", name=re.compile("Between the ends")).click()
+        self.page.get_by_role("option", name="1 kΩ").click()
+        for seconds in (2, 10, 60):
+            self.page.clock.run_for(1000 * seconds)
+            seen.append(shown())
+        self.assertEqual(sorted(map(abs, seen), reverse=True), list(map(abs, seen)))
+        self.page.get_by_role("radio", name="flat").check(force=True)
+        self.assertAlmostEqual(shown() / seen[-1], FLAT_GAIN, delta=0.1)
 
     def test_a_wrong_cause_is_met_with_what_speaks_against_it(self):
         drill = self.drill()

@@ -1,11 +1,11 @@
 """The free practice bench: what any two plates give in a liquid, and what each change does to it, as a table.
 
 A browser without network puts the table together: volts add what each change adds, currents take what each change makes of
-them, and a load meets the cell's own curve, which a change that lets more current through moves along. One change at a time
-is the model's own; several together are put together from it, and that is said. Plate-to-plate scatter, the scatter of a dip
-and the settling are those of the simulated bench and meter.
+them, and a load meets the cell's own curve as it sags (`transient`); a change that lets more current through moves along it.
+One change at a time is the model's own; several together are put together from it, and that is said. Plate-to-plate scatter,
+the scatter of a dip and the settling are those of the simulated bench and meter.
 
-A pair takes a third of a second, so all of them are made once and kept beside this file. After a change of the model:
+A pair takes a second, so all of them are made once and kept beside this file. After a change of the model:
 `python -m galvanic.simulated.free_bench`; a test computes some of them again.
 """
 
@@ -13,25 +13,37 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import asdict, dataclass
 from functools import cache
-from itertools import combinations, pairwise
+from itertools import combinations
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from galvanic.cells import Cell
+from galvanic.chemistry.curves import PackCell
+from galvanic.chemistry.demand import demand
 from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.transient import Event, simulate
 from galvanic.chemistry.varied import levels_of
 from galvanic.condition import Condition
 from galvanic.errors import UnknownMaterial
 from galvanic.reference.catalogue import shipped_electrodes, shipped_electrolytes
+from galvanic.simulated.drill_bench import FLAT_GAIN
 from galvanic.simulated.stream import CellStream
 
 TABLES = Path(__file__).with_name("free_bench.json")
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
 LIQUIDS = ("lemon-juice", "vinegar", "rhubarb-juice", "kelp-brine", "sea-water")
-LOADS_OHM = (10.0, 30.0, 100.0, 300.0, 700.0, 1500.0, 3000.0, 6000.0, 12_000.0, 25_000.0, 50_000.0, 100_000.0)
+OFFERED_OHM, MOST_CELLS = (100.0, 1000.0, 10_000.0), 3
+# What one cell of a row meets of a load that is offered; a limit is met suddenly, and is not to be read off between points.
+MET_OHM = tuple(ohm / cells for ohm in OFFERED_OHM for cells in range(1, MOST_CELLS + 1))
+LOADS_OHM = tuple(sorted({10.0, 200.0, 2000.0, 20_000.0, 50_000.0, *MET_OHM}))
+SECONDS = (1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 7.0, 10.0, 14.0, 20.0, 28.0, 40.0, 60.0, 120.0, 300.0)  # after a load was joined
+RESTED_S = 120.0  # for which the plates were in before
 PLATE_V, DIP_V = 0.03, 0.004  # standard deviations: common practice, no source
 
 
@@ -78,34 +90,34 @@ class Change:
 
 @dataclass(frozen=True, slots=True)
 class PairTable:
-    """A pair in a liquid: open volts (positive less negative, as they are in this liquid), current when shorted in A in the
-    first seconds and after a minute, what part of the open volts is left across each of `LOADS_OHM`, and what each change
-    does."""
+    """A pair in a liquid: open volts (positive less negative, as they are in this liquid), current when shorted in A so many
+    `SECONDS` later, what part of the open volts is left then across each of `LOADS_OHM`, and what each change does."""
 
     negative: str
     electrolyte: str
     positive: str
     volts_v: float
-    short_a: float
-    minute_a: float
-    left: tuple[float, ...]
+    shorted_a: tuple[float, ...]
+    left: tuple[tuple[float, ...], ...]
     changes: tuple[Change, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class MeterKind:
-    """A kind of meter: the step of its last digit in V, and how many volts it reads at most."""
+    """A kind of meter: the step of its last digit in V, how many volts it reads at most, and what it makes of them when its
+    battery is flat (1: it needs none to read volts)."""
 
     key: str
     name: str
     step_v: float
     most_v: float
+    flat_times: float
 
 
 METERS = (
-    MeterKind("fine", "fine digital, 1 mV", 0.001, 20.0),
-    MeterKind("coarse", "coarse digital, 10 mV", 0.01, 20.0),
-    MeterKind("needle", "needle, 3 V", 0.05, 3.0),
+    MeterKind("fine", "fine digital, 1 mV", 0.001, 20.0, FLAT_GAIN),
+    MeterKind("coarse", "coarse digital, 10 mV", 0.01, 20.0, FLAT_GAIN),
+    MeterKind("needle", "needle, 3 V", 0.05, 3.0, 1.0),
 )
 
 
@@ -136,29 +148,47 @@ def pair_table(electrolyte: str, one: str, other: str) -> PairTable:
         now = level.open_v if high_v >= low_v else -level.open_v
         times = 1.0 if level.short_a is None or short.first_a <= 0.0 else level.short_a / short.first_a
         changes.append(Change(name, now - volts, times))
-    left = tuple(abs(loaded.at_load(ohm).volts_v) / volts for ohm in LOADS_OHM)
-    return PairTable(cell.negative, electrolyte, cell.positive, volts, short.first_a, short.minute_a, left, tuple(changes))
+    left = tuple(_joined(cell, Event(RESTED_S, "load", demand(ohm)))[0] for ohm in LOADS_OHM)
+    shorted = _joined(cell, Event(RESTED_S, "short"))[1]
+    return PairTable(cell.negative, electrolyte, cell.positive, volts, shorted, left, tuple(changes))
+
+
+def _joined(cell: Cell, event: Event) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """What part of the open volts is left at each of `SECONDS` after something was joined, and the current then, A."""
+    trace = simulate([PackCell(cell)], [event], RESTED_S + SECONDS[-1] + 1.0)
+    volts, amps = trace.at(RESTED_S + np.array(SECONDS))
+    (open_v,), _ = trace.at(np.array([RESTED_S]))
+    return tuple(round(float(v), 3) for v in volts / open_v), tuple(float(a) for a in np.abs(amps))
 
 
 @cache
 def pair_tables() -> tuple[PairTable, ...]:
     """All pairs in all liquids, as they are kept."""
     return tuple(
-        PairTable(**row | {"left": tuple(row["left"]), "changes": tuple(Change(**one) for one in row["changes"])})
+        PairTable(
+            **row
+            | {
+                "shorted_a": tuple(row["shorted_a"]),
+                "left": tuple(map(tuple, row["left"])),
+                "changes": tuple(Change(**one) for one in row["changes"]),
+            }
+        )
         for row in json.loads(TABLES.read_text(encoding="utf-8"))
     )
 
 
 def as_kept() -> str:
-    """All pairs in all liquids computed again, as they are to be kept: JSON, five digits, a pair on a line."""
-    rows = [asdict(pair_table(liquid, *pair)) for liquid in liquids() for pair in combinations(plates(), 2)]
-    lines = (json.dumps(_rounded(row), separators=(",", ":")) for row in rows)
+    """All pairs in all liquids computed again, as they are to be kept: JSON, four digits, a pair on a line."""
+    pairs = [(liquid, *pair) for liquid in liquids() for pair in combinations(plates(), 2)]
+    with ProcessPoolExecutor() as pool:
+        rows = map(asdict, pool.map(pair_table, *zip(*pairs, strict=True), chunksize=4))
+        lines = [json.dumps(_rounded(row), separators=(",", ":")) for row in rows]
     return "[\n" + ",\n".join(lines) + "\n]\n"
 
 
 def _rounded(what: Any) -> Any:
     if isinstance(what, float):
-        return float(f"{what:.5g}")
+        return float(f"{what:.4g}")
     if isinstance(what, dict):
         return {key: _rounded(value) for key, value in what.items()}
     return [_rounded(value) for value in what] if isinstance(what, list | tuple) else what
@@ -179,8 +209,11 @@ def settling() -> Settling:
     return Settling(stream.begin, stream.settle_s, stream.noise_v)
 
 
-def shown_v(table: PairTable, changes: tuple[str, ...], cells: int, load_ohm: float | None) -> float:
-    """What a meter across so many cells in a row settles at, V: the arithmetic that a browser does, for its tests."""
+def shown_v(
+    table: PairTable, changes: tuple[str, ...], cells: int, load_ohm: float | None, seconds: float = SECONDS[-1]
+) -> float:
+    """What a meter across so many cells in a row settles at, V, so many seconds after a load was joined: the arithmetic that
+    a browser does, for its tests."""
     by_name = {change.name: change for change in table.changes}
     volts = table.volts_v + sum(by_name[name].adds_v for name in changes)
     if load_ohm is None:
@@ -188,19 +221,19 @@ def shown_v(table: PairTable, changes: tuple[str, ...], cells: int, load_ohm: fl
     if load_ohm == 0.0:
         return 0.0
     lets = math.prod(by_name[name].times for name in changes)
-    return cells * volts * part_left(table, load_ohm * lets / cells)
+    return cells * volts * part_left(table, load_ohm * lets / cells, seconds)
 
 
-def part_left(table: PairTable, ohm: float) -> float:
-    """What part of the open volts is left across a resistance: between the curve's points by their logarithm, beyond its
-    ends in proportion to the resistance, and whole."""
-    if ohm <= LOADS_OHM[0]:
-        return table.left[0] * ohm / LOADS_OHM[0]
-    for (low, high), (at_low, at_high) in zip(pairwise(LOADS_OHM), pairwise(table.left), strict=True):
-        if ohm <= high:
-            share = math.log(ohm / low) / math.log(high / low)
-            return at_low + share * (at_high - at_low)
-    return table.left[-1]
+def part_left(table: PairTable, ohm: float, seconds: float) -> float:
+    """What part of the open volts is left across a resistance so long after it was joined: between the points of resistance
+    and time by their logarithms; below the least resistance in proportion to it, beyond the other ends as there."""
+    left = [between(SECONDS, row, seconds) for row in table.left]
+    return left[0] * ohm / LOADS_OHM[0] if ohm <= LOADS_OHM[0] else between(LOADS_OHM, left, ohm)
+
+
+def between(points: Sequence[float], values: Sequence[float], at: float) -> float:
+    """A value between points, by their logarithm; beyond the ends as there."""
+    return float(np.interp(math.log(at), np.log(points), values)) if at > points[0] else values[0]
 
 
 if __name__ == "__main__":

@@ -14,7 +14,18 @@ from galvanic.reference.reader import edition
 from galvanic.simulated.drill import GROUPS, case, drilled
 from galvanic.simulated.drill_readings import displays
 from galvanic.simulated.drill_sums import PLATES, SAME_V, sums
-from galvanic.simulated.free_bench import CHOICES, DIP_V, LOADS_OHM, METERS, PLATE_V, liquids, pair_tables, plates, settling
+from galvanic.simulated.free_bench import (
+    CHOICES,
+    DIP_V,
+    LOADS_OHM,
+    METERS,
+    PLATE_V,
+    SECONDS,
+    liquids,
+    pair_tables,
+    plates,
+    settling,
+)
 from server.base.kept import as_json
 from server.practise.schemas import (
     ChoiceOut,
@@ -68,6 +79,7 @@ def _bench() -> FreeBenchOut:
         liquids=list(liquids()),
         choices=[ChoiceOut(**asdict(choice)) for choice in CHOICES],
         loads_ohm=list(LOADS_OHM),
+        seconds=list(SECONDS),
         pairs=[PairOut(**asdict(table)) for table in pair_tables()],
         meters=[MeterKindOut(**asdict(meter)) for meter in METERS],
         plate_v=PLATE_V,

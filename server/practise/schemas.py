@@ -94,12 +94,13 @@ class DisplayOut(BaseModel):
 
 
 class MeterKindOut(BaseModel):
-    """A kind of meter: its last digit and how many volts it reads at most."""
+    """A kind of meter: its last digit, how many volts it reads at most, and what a flat battery makes of them."""
 
     key: str
     name: str
     step_v: float
     most_v: float
+    flat_times: float
 
 
 class ChoiceOut(BaseModel):
@@ -118,15 +119,15 @@ class ChangeOut(BaseModel):
 
 
 class PairOut(BaseModel):
-    """A pair in a liquid, positive less negative as they are there; `left`: what part of its open volts each load leaves."""
+    """A pair in a liquid, positive less negative as they are there; `shorted_a`: current so many seconds after a short;
+    `left`: what part of its open volts each load leaves then."""
 
     negative: str
     electrolyte: str
     positive: str
     volts_v: float
-    short_a: float
-    minute_a: float
-    left: list[float]
+    shorted_a: list[float]
+    left: list[list[float]]
     changes: list[ChangeOut]
 
 
@@ -137,6 +138,7 @@ class FreeBenchOut(BaseModel):
     liquids: list[str]
     choices: list[ChoiceOut]
     loads_ohm: list[float]
+    seconds: list[float]
     pairs: list[PairOut]
     meters: list[MeterKindOut]
     plate_v: float

@@ -10,7 +10,7 @@ from pathlib import Path
 from django.conf import settings
 from django.test import SimpleTestCase
 
-from galvanic.simulated.free_bench import LOADS_OHM, pair_table, shown_v
+from galvanic.simulated.free_bench import LOADS_OHM, SECONDS, pair_table, shown_v
 
 WEB = settings.BASE_DIR / "web"
 
@@ -55,13 +55,14 @@ class FrontEnd(SimpleTestCase):
 
     def test_the_free_bench_on_the_cores_cases(self):
         cases = [
-            {"loads": LOADS_OHM, "pair": asdict(table), "changes": changes, "cells": cells, "load": load,
-             "volts_v": shown_v(table, tuple(changes), cells, load)}
+            {"points": {"loads_ohm": LOADS_OHM, "seconds": SECONDS}, "pair": asdict(table), "changes": changes,
+             "seconds": seconds, "cells": cells, "load": load, "volts_v": shown_v(table, tuple(changes), cells, load, seconds)}
             for pair in (("zinc", "copper"), ("aluminium", "zinc"))
             for table in [pair_table("lemon-juice", *pair)]
             for changes in ([], ["8 cm apart"], ["warm, 40 °C", "4 g of salt"])
             for cells in (1, 3)
             for load in (None, 0.0, 100.0, 10_000.0)
+            for seconds in (1.0, 7.0, 60.0)
         ]  # fmt: skip
         with tempfile.NamedTemporaryFile("w", suffix=".json") as file:
             json.dump(cases, file)

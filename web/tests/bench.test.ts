@@ -1,32 +1,53 @@
 import assert from "node:assert/strict";
 import { readFileSync } from "node:fs";
 import test from "node:test";
-import { type Pair, type Tables, current, deviate, risen, seeded, settled, shown } from "../src/stages/practise/bench";
+import {
+  type Built,
+  type Pair,
+  type Points,
+  type Tables,
+  between,
+  current,
+  deviate,
+  risen,
+  seeded,
+  settled,
+  shown,
+} from "../src/stages/practise/bench";
 
 /** Made by the core for this run: pairs, what was built of them, and what the core's own arithmetic has. */
-type Case = { loads: number[]; pair: Pair; changes: string[]; cells: number; load: number | null; volts_v: number };
+type Case = Omit<Built, "turned"> & { points: Points; pair: Pair; volts_v: number };
 const cases = JSON.parse(readFileSync(process.env["PRACTISE_CASES"] ?? "", "utf8")) as Case[];
-const built = { changes: [] as string[], cells: 1, load: null as number | null, turned: false };
-const { loads = [] } = cases[0] ?? {};
+const built: Built = { changes: [], cells: 1, load: null, seconds: 1, turned: false };
+const points = cases[0]?.points as Points;
 const tables = { begin: 0.55, settle_s: 7 } as Tables;
 
 test("what a browser puts together is what the core has on the same cases", () => {
   assert.ok(cases.length > 20);
-  for (const { loads, pair, changes, cells, load, volts_v } of cases)
-    assert.ok(Math.abs(settled(pair, loads, { changes, cells, load, turned: false }) - volts_v) < 1e-9);
+  for (const { points: known, pair, volts_v, ...made } of cases)
+    assert.ok(Math.abs(settled(pair, known, { ...made, turned: false }) - volts_v) < 1e-9);
 });
 
 test("leads turned round show the same number with the other sign", () => {
   const pair = cases[0]?.pair as Pair;
-  assert.equal(settled(pair, loads, { ...built, turned: true }), -settled(pair, loads, built));
+  assert.equal(settled(pair, points, { ...built, turned: true }), -settled(pair, points, built));
 });
 
 test("a short leaves no volts and takes the most current; without a load there is none", () => {
   const pair = cases[0]?.pair as Pair;
-  assert.equal(settled(pair, loads, { ...built, load: 0 }), 0);
-  assert.equal(current(pair, loads, { ...built, load: 0 }), pair.short_a);
-  assert.ok((current(pair, loads, { ...built, load: 1000 }) ?? 1) < pair.short_a);
-  assert.equal(current(pair, loads, built), null);
+  assert.equal(settled(pair, points, { ...built, load: 0 }), 0);
+  assert.equal(current(pair, points, { ...built, load: 0 }), pair.shorted_a[0]);
+  assert.ok((current(pair, points, { ...built, load: 1000 }) ?? 1) < (pair.shorted_a[0] ?? 0));
+  assert.equal(current(pair, points, built), null);
+});
+
+test("under a load it sags, and a value between two times lies between theirs", () => {
+  const pair = cases[0]?.pair as Pair;
+  const at = (seconds: number) => settled(pair, points, { ...built, load: 1000, seconds });
+  assert.ok(at(1) > at(60) && at(1) >= at(2) && at(2) >= at(3));
+  assert.equal(at(0), at(1));
+  assert.equal(at(1e4), at(300));
+  assert.equal(between([1, 10, 100], [0, 1, 2], 10), 1);
 });
 
 test("the number climbs to where it stands", () => {
@@ -35,11 +56,13 @@ test("the number climbs to where it stands", () => {
 });
 
 test("a meter shows steps of its last digit, or that its range is too small", () => {
-  const fine = { key: "fine", name: "", step_v: 0.001, most_v: 20 };
-  const needle = { key: "needle", name: "", step_v: 0.05, most_v: 3 };
+  const fine = { key: "fine", name: "", step_v: 0.001, most_v: 20, flat_times: 2.4 };
+  const needle = { key: "needle", name: "", step_v: 0.05, most_v: 3, flat_times: 1 };
   assert.equal(shown(-0.94261, fine), "\u22120.943");
   assert.equal(shown(0.93, needle), "0.95");
   assert.equal(shown(3.2, needle), "OL");
+  assert.equal(shown(1, fine, true), "2.400");
+  assert.equal(shown(1, needle, true), "1.00");
 });
 
 test("the same seed gives the same numbers, spread as a normal deviate is", () => {

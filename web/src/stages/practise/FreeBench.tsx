@@ -20,6 +20,7 @@ const LOADS = [
   { key: "0", name: "a wire: shorted" },
 ];
 const TICK_MS = 500;
+const SAGS_S = 60;
 
 const Display = styled.p`
   width: fit-content;
@@ -34,9 +35,10 @@ const Display = styled.p`
 
 type Read = { what: string; said: string; text: string; model: string; amps: string };
 
-/** Seconds since the plates went in, going on while they are; null while they are out. */
+/** Seconds since the plates went in and since a load was joined, going on while they are; null while they are out. */
 function useDipped() {
   const [since, setSince] = useState<number | null>(null);
+  const [joined, setJoined] = useState(0);
   const [now, setNow] = useState(0);
   useEffect(() => {
     if (since === null) return;
@@ -45,8 +47,14 @@ function useDipped() {
   }, [since]);
   return {
     seconds: since === null ? null : Math.max(0, (now - since) / 1000),
+    loaded: Math.max(0, (now - joined) / 1000),
     dip: () => {
       setSince(Date.now());
+      setJoined(Date.now());
+      setNow(Date.now());
+    },
+    join: () => {
+      setJoined(Date.now());
       setNow(Date.now());
     },
     out: () => setSince(null),
@@ -60,6 +68,7 @@ export function FreeBench({ tables, names }: Props) {
   const [liquid, setLiquid] = useState(tables.liquids[0] ?? "");
   const [[black, red], setPlates] = useState<[string, string]>(["zinc", "copper"]);
   const [meterKey, setMeter] = useState("fine");
+  const [battery, setBattery] = useState("fresh");
   const [changes, setChanges] = useState<string[]>([]);
   const [cells, setCells] = useState("1");
   const [load, setLoad] = useState("none");
@@ -77,6 +86,7 @@ export function FreeBench({ tables, names }: Props) {
     changes,
     cells: Number(cells),
     load: load === "none" ? null : Number(load),
+    seconds: dipped.loaded,
     turned: pair ? red !== pair.positive : false,
   };
   const again = (change: () => void) => {
@@ -89,11 +99,11 @@ export function FreeBench({ tables, names }: Props) {
   const dip = tables.dip_v * deviate(seeded(1000 + nth));
   const sample =
     pair && dipped.seconds !== null
-      ? settled(pair, tables.loads_ohm, built, own + dip) * risen(tables, dipped.seconds) +
+      ? settled(pair, tables, built, own + dip) * risen(tables, dipped.seconds) +
         tables.noise_v * deviate(seeded(nth * 977 + Math.round(dipped.seconds * 2)))
       : null;
-  const amps = pair ? current(pair, tables.loads_ohm, built, own + dip) : null;
-  const text = sample === null ? "-.---" : shown(sample, meter);
+  const amps = pair ? current(pair, tables, built, own + dip) : null;
+  const text = sample === null ? "-.---" : shown(sample, meter, battery === "flat");
   const predicted = typedNumber(guess);
   const read = () => {
     if (!pair || sample === null) return;
@@ -106,17 +116,17 @@ export function FreeBench({ tables, names }: Props) {
           ...(dipped.seconds !== null && dipped.seconds < 3 * tables.settle_s
             ? [`read after ${Math.round(dipped.seconds)} s`]
             : []),
-          ...(load === "none" ? [] : [LOADS.find((one) => one.key === load)?.name ?? ""]),
+          ...(load === "none"
+            ? []
+            : [
+                `${LOADS.find((one) => one.key === load)?.name ?? ""}, ${Math.round(dipped.loaded)} s after it was joined`,
+              ]),
+          ...(battery === "flat" && meter.flat_times !== 1 ? ["the meter’s battery flat"] : []),
         ].join(", "),
         said: volts(predicted, 2),
         text: text === "OL" ? text : `${text}\u2009V`,
-        model: volts(settled(pair, tables.loads_ohm, built), 2),
-        amps:
-          amps === null
-            ? ""
-            : built.load === 0
-              ? `${inMilliamps(amps)} at once, ${inMilliamps(amps * (pair.minute_a / pair.short_a))} after a minute`
-              : inMilliamps(amps),
+        model: volts(settled(pair, tables, built), 2),
+        amps: amps === null ? "" : inMilliamps(amps),
       },
       ...now.slice(0, 11),
     ]);
@@ -171,13 +181,30 @@ export function FreeBench({ tables, names }: Props) {
           value={cells}
           onChange={(key) => again(() => setCells(key))}
         />
-        <Select label="Between the ends" options={LOADS} value={load} onChange={(key) => again(() => setLoad(key))} />
+        <Select
+          label="Between the ends"
+          options={LOADS}
+          value={load}
+          onChange={(key) => {
+            setLoad(key);
+            if (load === "none") dipped.join();
+            else dipped.out();
+          }}
+        />
         <Select
           label="Meter"
           options={tables.meters.map(({ key, name: called }) => ({ key, name: called }))}
           value={meterKey}
           onChange={setMeter}
         />
+        {meter.flat_times !== 1 && (
+          <Picks
+            label="Its battery"
+            options={["fresh", "flat"].map((key) => ({ key, name: key }))}
+            value={battery}
+            onChange={setBattery}
+          />
+        )}
       </Column>
       <Column>
         <TextField
@@ -209,7 +236,12 @@ export function FreeBench({ tables, names }: Props) {
               : "Simulated."
             : dipped.seconds < 3 * tables.settle_s
               ? "It is still settling."
-              : "It stands."}
+              : built.load === null
+                ? "It stands. Join a load now, and see it sag."
+                : dipped.loaded < SAGS_S
+                  ? `${Math.round(dipped.loaded)} s with the load on it.`
+                  : "It hardly sags any more."}
+          {amps !== null && dipped.seconds !== null && ` ${inMilliamps(amps)} through it.`}
         </Soft>
         {reads.length > 0 && (
           <>
