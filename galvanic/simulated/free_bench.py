@@ -60,6 +60,8 @@ CHANGES: Mapping[str, Condition] = {
     "1 cm apart": Condition("spacing", 1.0),
     "4 cm apart": Condition("spacing", 4.0),
     "8 cm apart": Condition("spacing", 8.0),
+    "2 pairs of plates": Condition("pairs", 2.0),
+    "3 pairs of plates": Condition("pairs", 3.0),
     "1 cm deep": Condition("depth", 1.0),
     "4 cm deep": Condition("depth", 4.0),
     "cold, 5 °C": Condition("temperature", 5.0),
@@ -71,6 +73,7 @@ CHANGES: Mapping[str, Condition] = {
 }
 CHOICES = (
     Choice("Apart", {"1 cm": "1 cm apart", "2 cm": "", "4 cm": "4 cm apart", "8 cm": "8 cm apart"}),
+    Choice("Pairs in the cup", {"1": "", "2": "2 pairs of plates", "3": "3 pairs of plates"}),
     Choice("Deep", {"1 cm": "1 cm deep", "2 cm": "", "4 cm": "4 cm deep"}),
     Choice("Warmth", {"5 °C": "cold, 5 °C", "20 °C": "", "40 °C": "warm, 40 °C"}),
     Choice("Salt stirred in", {"none": "", "1 g": "1 g of salt", "4 g": "4 g of salt"}),
