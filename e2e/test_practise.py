@@ -78,7 +78,7 @@ class Practise(Drilling):
             self.page.get_by_label("First say what it will read").fill(said)
             dip.click()
             expect(self.page.get_by_text("It is still settling.")).to_be_visible()
-            self.page.clock.run_for(30_000)
+            self.page.clock.fast_forward(30_000)
             expect(self.page.get_by_text("It stands.")).to_be_visible()
             self.page.get_by_role("button", name="Read it off").click()
             row = self.page.locator("tbody tr").first
@@ -94,14 +94,17 @@ class Practise(Drilling):
         shown = lambda: float(self.page.get_by_label("The meter shows").inner_text().replace("\u2212", "-"))  # noqa: E731
         self.page.get_by_label("First say what it will read").fill("0.5")
         self.page.get_by_role("button", name="Dip the plates").click()
-        self.page.clock.run_for(30_000)
+        self.page.clock.fast_forward(30_000)
         seen = [shown()]
         self.page.get_by_role("button", name=re.compile("Between the ends")).click()
         self.page.get_by_role("option", name="1 kΩ").click()
         for seconds in (2, 10, 60):
-            self.page.clock.run_for(1000 * seconds)
+            self.page.clock.fast_forward(1000 * seconds)
             seen.append(shown())
         self.assertEqual(sorted(map(abs, seen), reverse=True), list(map(abs, seen)))
+        self.page.get_by_role("radio", name="200 mV").check(force=True)
+        expect(self.page.get_by_label("The meter shows")).to_have_text("OL")
+        self.page.get_by_role("radio", name="2 V", exact=True).check(force=True)
         self.page.get_by_role("radio", name="flat").check(force=True)
         self.assertAlmostEqual(shown() / seen[-1], FLAT_GAIN, delta=0.1)
 

@@ -106,21 +106,44 @@ class PairTable:
 
 
 @dataclass(frozen=True, slots=True)
+class MeterRange:
+    """A place of the dial: the step of the last digit, or what is read off a scale, in V, and how many volts at most."""
+
+    name: str
+    step_v: float
+    most_v: float
+
+
+@dataclass(frozen=True, slots=True)
 class MeterKind:
-    """A kind of meter: the step of its last digit in V, how many volts it reads at most, and what it makes of them when its
+    """A kind of meter: its ranges, the usual one first, what it shows beyond one, and what it makes of volts when its
     battery is flat (1: it needs none to read volts)."""
 
     key: str
     name: str
-    step_v: float
-    most_v: float
+    ranges: tuple[MeterRange, ...]
+    beyond: str
     flat_times: float
 
 
 METERS = (
-    MeterKind("fine", "fine digital, 1 mV", 0.001, 20.0, FLAT_GAIN),
-    MeterKind("coarse", "coarse digital, 10 mV", 0.01, 20.0, FLAT_GAIN),
-    MeterKind("needle", "needle, 3 V", 0.05, 3.0, 1.0),
+    MeterKind(
+        "fine",
+        "fine digital",
+        (MeterRange("2 V", 0.001, 2.0), MeterRange("20 V", 0.01, 20.0), MeterRange("200 mV", 0.0001, 0.2)),
+        "OL",
+        FLAT_GAIN,
+    ),
+    MeterKind(
+        "coarse", "coarse digital", (MeterRange("20 V", 0.01, 20.0), MeterRange("200 V", 0.1, 200.0)), "OL", FLAT_GAIN
+    ),
+    MeterKind(
+        "needle",
+        "needle",
+        (MeterRange("3 V", 0.05, 3.0), MeterRange("15 V", 0.25, 15.0), MeterRange("0.3 V", 0.005, 0.3)),
+        "at the stop",
+        1.0,
+    ),
 )
 
 

@@ -93,13 +93,21 @@ class DisplayOut(BaseModel):
     misread: list[MisreadOut]
 
 
-class MeterKindOut(BaseModel):
-    """A kind of meter: its last digit, how many volts it reads at most, and what a flat battery makes of them."""
+class MeterRangeOut(BaseModel):
+    """A place of the dial: its last digit and how many volts it reads at most."""
 
-    key: str
     name: str
     step_v: float
     most_v: float
+
+
+class MeterKindOut(BaseModel):
+    """A kind of meter: its ranges, what it shows beyond one, and what a flat battery makes of volts."""
+
+    key: str
+    name: str
+    ranges: list[MeterRangeOut]
+    beyond: str
     flat_times: float
 
 

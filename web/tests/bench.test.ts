@@ -56,13 +56,21 @@ test("the number climbs to where it stands", () => {
 });
 
 test("a meter shows steps of its last digit, or that its range is too small", () => {
-  const fine = { key: "fine", name: "", step_v: 0.001, most_v: 20, flat_times: 2.4 };
-  const needle = { key: "needle", name: "", step_v: 0.05, most_v: 3, flat_times: 1 };
-  assert.equal(shown(-0.94261, fine), "\u22120.943");
-  assert.equal(shown(0.93, needle), "0.95");
-  assert.equal(shown(3.2, needle), "OL");
-  assert.equal(shown(1, fine, true), "2.400");
-  assert.equal(shown(1, needle, true), "1.00");
+  const [two, millivolts, three] = [
+    { name: "2 V", step_v: 0.001, most_v: 2 },
+    { name: "200 mV", step_v: 0.0001, most_v: 0.2 },
+    { name: "3 V", step_v: 0.05, most_v: 3 },
+  ];
+  const fine = { key: "fine", name: "", ranges: [two, millivolts], beyond: "OL", flat_times: 1.4 };
+  const needle = { key: "needle", name: "", ranges: [three], beyond: "at the stop", flat_times: 1 };
+  assert.equal(shown(-0.94261, fine, two), "\u22120.943");
+  assert.equal(shown(0.0123, fine, millivolts), "0.0123");
+  assert.equal(shown(0.93, needle, three), "0.95");
+  assert.equal(shown(1.2, needle, { name: "15 V", step_v: 0.25, most_v: 15 }), "1.25");
+  assert.equal(shown(0.94261, fine, millivolts), "OL");
+  assert.equal(shown(3.2, needle, three), "at the stop");
+  assert.equal(shown(1, fine, two, true), "1.400");
+  assert.equal(shown(1, needle, three, true), "1.00");
 });
 
 test("the same seed gives the same numbers, spread as a normal deviate is", () => {

@@ -68,6 +68,7 @@ export function FreeBench({ tables, names }: Props) {
   const [liquid, setLiquid] = useState(tables.liquids[0] ?? "");
   const [[black, red], setPlates] = useState<[string, string]>(["zinc", "copper"]);
   const [meterKey, setMeter] = useState("fine");
+  const [dial, setDial] = useState("");
   const [battery, setBattery] = useState("fresh");
   const [changes, setChanges] = useState<string[]>([]);
   const [cells, setCells] = useState("1");
@@ -81,6 +82,7 @@ export function FreeBench({ tables, names }: Props) {
       electrolyte === liquid && [black, red].includes(negative) && [black, red].includes(positive),
   );
   const meter = tables.meters.find((one) => one.key === meterKey) ?? tables.meters[0];
+  const range = meter?.ranges.find((one) => one.name === dial) ?? meter?.ranges[0];
   const name = (key: string) => names[key] ?? key;
   const built: Built = {
     changes,
@@ -93,7 +95,7 @@ export function FreeBench({ tables, names }: Props) {
     change();
     dipped.out();
   };
-  if (!meter) return null;
+  if (!meter || !range) return null;
   const [first = 0, second = 0] = [black, red].map((plate) => tables.plates.indexOf(plate)).sort();
   const own = tables.plate_v * deviate(seeded(7 + 31 * first + 57 * second)); // the same plates, leads turned or not
   const dip = tables.dip_v * deviate(seeded(1000 + nth));
@@ -103,7 +105,7 @@ export function FreeBench({ tables, names }: Props) {
         tables.noise_v * deviate(seeded(nth * 977 + Math.round(dipped.seconds * 2)))
       : null;
   const amps = pair ? current(pair, tables, built, own + dip) : null;
-  const text = sample === null ? "-.---" : shown(sample, meter, battery === "flat");
+  const text = sample === null ? "-.---" : shown(sample, meter, range, battery === "flat");
   const predicted = typedNumber(guess);
   const read = () => {
     if (!pair || sample === null) return;
@@ -124,7 +126,7 @@ export function FreeBench({ tables, names }: Props) {
           ...(battery === "flat" && meter.flat_times !== 1 ? ["the meter’s battery flat"] : []),
         ].join(", "),
         said: volts(predicted, 2),
-        text: text === "OL" ? text : `${text}\u2009V`,
+        text: text === meter.beyond ? text : `${text}\u2009V`,
         model: volts(settled(pair, tables, built), 2),
         amps: amps === null ? "" : inMilliamps(amps),
       },
@@ -196,6 +198,12 @@ export function FreeBench({ tables, names }: Props) {
           options={tables.meters.map(({ key, name: called }) => ({ key, name: called }))}
           value={meterKey}
           onChange={setMeter}
+        />
+        <Picks
+          label="Its range"
+          options={meter.ranges.map((one) => ({ key: one.name, name: one.name }))}
+          value={range.name}
+          onChange={setDial}
         />
         {meter.flat_times !== 1 && (
           <Picks

@@ -69,11 +69,13 @@ export function current(pair: Pair, points: Points, built: Built, extra = 0): nu
 /** Part of the number that is there so many seconds after a dip. */
 export const risen = (tables: Tables, seconds: number) => 1 - (1 - tables.begin) * Math.exp(-seconds / tables.settle_s);
 
+export type Meter = Tables["meters"][number];
+
 /** What the display shows: a step of its last digit, or that its range is too small; with a flat battery what it makes of it. */
-export function shown(volts: number, meter: Tables["meters"][number], flat = false): string {
+export function shown(volts: number, meter: Meter, range: Meter["ranges"][number], flat = false): string {
   const seen = flat ? volts * meter.flat_times : volts;
-  if (Math.abs(seen) > meter.most_v) return "OL";
-  const steps = Math.round(seen / meter.step_v) * meter.step_v;
-  const decimals = meter.step_v < 0.005 ? 3 : 2;
+  if (Math.abs(seen) > range.most_v) return meter.beyond;
+  const steps = Math.round(seen / range.step_v) * range.step_v;
+  const decimals = String(range.step_v).split(".")[1]?.length ?? 0;
   return steps.toFixed(decimals).replace("-", "\u2212");
 }
