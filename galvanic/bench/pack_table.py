@@ -76,7 +76,7 @@ def _line(line: int, row: Mapping[str, str]) -> PackLine:
         raise ValueError("It names no group or no pack.")
     demand(load_of(row["load"]))
     position = int(row["cell of the row"]) if row["cell of the row"] else None
-    if (kind in PLACED) != (position is not None) or not 1 <= (position or 1) <= MOST_POSITION:
+    if (kind in PLACED) != (position is not None) or position is not None and not 1 <= position <= MOST_POSITION:
         raise ValueError(f"A cell’s place in the row is a number from 1 to {MOST_POSITION}.")
     value, resolution, unit = _number(kind, row)
     when = datetime.fromisoformat(row["typed at"]) if row.get("typed at") else None

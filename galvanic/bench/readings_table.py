@@ -38,7 +38,7 @@ from galvanic.reference import catalogue
 from galvanic.reference.names import find
 
 MOST_FAULTS, SHOWN_ROWS = 50, 5
-MOST_CONDITION = 40
+MOST_CONDITION, MOST_NUMBER = 40, 1e9
 YES, NO = {"yes", "true", "1", "y", "x"}, {"no", "false", "0", "n"}
 NO_REASON = "does not count in the table it came from"
 
@@ -276,7 +276,7 @@ def number_in(text: str, column: str) -> float:
         value = float(text.replace(",", ".").replace("\u2212", "-") or 0.0)
     except ValueError:
         value = math.nan
-    if not abs(value) < 1e6:
+    if not abs(value) < MOST_NUMBER:
         raise BadTableText("bad_row", f"{column}: “{text[:20]}” is no number.")
     return value
 
