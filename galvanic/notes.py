@@ -12,6 +12,11 @@ MINUS = "\u2212"
 THIN = "\u202f"
 
 
+def capital(text: str) -> str:
+    """A text as a sentence begins, its other letters as they are: names of metals and alloys have capitals of their own."""
+    return f"{text[:1].upper()}{text[1:]}"
+
+
 @dataclass(frozen=True, slots=True)
 class Action:
     """What a note offers to do: a kind for programs, words for the button, the cell concerned, how often, at which group."""

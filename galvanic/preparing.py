@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from galvanic.cells import Cell
 from galvanic.condition import condition_of
 from galvanic.conditions import Surface, setting, surface_of
+from galvanic.notes import capital
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.preparations import preparations_of
@@ -55,7 +56,7 @@ def _condition_set(cell: Cell) -> str:
     if condition is None or condition.variable in SAID_BEFORE:
         return setting(cell)
     words = str(condition)
-    return f"{words[:1].upper()}{words[1:]}. {condition.row.set_up} {condition.row.hazard}".strip()
+    return f"{capital(words)}. {condition.row.set_up} {condition.row.hazard}".strip()
 
 
 def two_cups(cell: Cell, drawn: bool) -> str:

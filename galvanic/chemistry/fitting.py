@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from galvanic.cells import Cell
 from galvanic.chemistry.plates import couple_of
+from galvanic.notes import capital
 from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions, plate_of
 
 SECOND = "-second"  # of the key of a plate that stands opposite one of its own metal
@@ -42,9 +43,9 @@ def _in_side(plate: str, side: Electrolyte) -> str:
         if half_reactions()[own.couple].e_v.value < couple.e_v.value:
             metal = plate_of(couple.key)
             named = couple.key.split("/")[1] if metal is None else metal.name
-            return f"{own.name} in {side.name} is covered with {named} at once (displacement)."
+            return f"{capital(own.name)} in {side.name} is covered with {named} at once (displacement)."
     if ions and own.couple is not None and own.couple.split("/")[0] not in ions:
-        return f"{own.name} has none of its own ions in {side.name}."
+        return f"{capital(own.name)} has none of its own ions in {side.name}."
     return ""
 
 

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from galvanic.chemistry.kinetics import forms
 from galvanic.chemistry.nernst import potential_v
 from galvanic.constants import FARADAY_C_PER_MOL
+from galvanic.notes import capital
 from galvanic.reference.additions import additions
 from galvanic.reference.catalogue import electrolytes, half_reactions
 
@@ -95,7 +96,5 @@ def in_words(liquid: str, area_m2: float = AREA_M2, volume_l: float = CUP_L) -> 
             most = f"diffusion brings at most {1e3 * one.limit_a_per_m2 * area_m2:.2g} mA to the plate"
         else:
             most = f"it holds {one.charge_c_per_l * volume_l / 3.6:.2g} mA·h in a cup"
-        said.append(
-            f"{one.name[:1].upper()}{one.name[1:]} would hold a plate at {one.at_v:+.2f} V; {most}.".replace("-", "\u2212")
-        )
+        said.append(f"{capital(one.name)} would hold a plate at {one.at_v:+.2f} V; {most}.".replace("-", "\u2212"))
     return " ".join([*said, f"That is {WITHOUT}."]) if said else ""

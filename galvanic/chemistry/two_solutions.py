@@ -18,6 +18,7 @@ from galvanic.chemistry.fitting import INSOLUBLE
 from galvanic.chemistry.junction import Junction, through
 from galvanic.chemistry.nernst import potential_v
 from galvanic.errors import GalvanicError, OutOfRange, UnknownMaterial
+from galvanic.notes import capital
 from galvanic.reference.additions import metal_ions
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import HalfReaction, electrodes, half_reactions
@@ -181,7 +182,7 @@ def _solution(text: str) -> Solution:
         raise OutOfRange(f"A solution here has between {LEAST:g} and {MOST:g} mol/L, not {strength:g}.", field="mol_per_l")
     made = Solution(metal, PLAIN.get(anion, anion), strength, couple)
     if solid := INSOLUBLE.get((made.ion, ANIONS[made.anion])):
-        raise NotTwoSolutions(f"{solid.capitalize()} hardly dissolves: take the nitrate.")
+        raise NotTwoSolutions(f"{capital(solid)} hardly dissolves: take the nitrate.")
     return made
 
 
@@ -199,12 +200,12 @@ def _fits(plate: str, solution: Solution) -> None:
         own = find(plate, electrodes(), "electrode")
     if own.couple == solution.couple:
         return
-    salt = f"{electrodes()[solution.metal].name} {solution.anion}"
+    salt, name = f"{electrodes()[solution.metal].name} {solution.anion}", capital(own.name)
     if own.couple is None or own.couple not in half_reactions():
-        raise NotTwoSolutions(f"{own.name} has no ions of its own, so Nernst has nothing to say of it in {salt}.")
+        raise NotTwoSolutions(f"{name} has no ions of its own, so Nernst has nothing to say of it in {salt}.")
     if half_reactions()[own.couple].e_v.value < solution.half.e_v.value:
         raise NotTwoSolutions(
-            f"{own.name} in {salt} is covered with {electrodes()[solution.metal].name} at once (displacement): each plate "
+            f"{name} in {salt} is covered with {electrodes()[solution.metal].name} at once (displacement): each plate "
             "goes into its own metal's salt."
         )
-    raise NotTwoSolutions(f"{own.name} has none of its own ions in {salt}: each plate goes into its own metal's salt.")
+    raise NotTwoSolutions(f"{name} has none of its own ions in {salt}: each plate goes into its own metal's salt.")

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import USUAL_SCATTER_V, CellResult, ElectrolyteResult, Rung
-from galvanic.notes import MINUS, Note, spread, volts
+from galvanic.notes import MINUS, Note, capital, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference, fit
 from galvanic.statistics.ladder_checks import closure, next_cells, rank_agreement
@@ -153,7 +153,7 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
                 Note(
                     "plate_shift",
                     "plain",
-                    f"{_name(rung.electrode).capitalize()} is {volts(abs(shift), 1)} {short} everywhere",
+                    f"{capital(_name(rung.electrode))} is {volts(abs(shift), 1)} {short} everywhere",
                     f"Its plate sits {volts(abs(shift))} {'above' if shift > 0 else 'below'} its table value, measured "
                     f"against the middle of the others, in all its {len(cells)} cells. So the cause is on the "
                     f"{_name(rung.electrode)}, not on its partners.",

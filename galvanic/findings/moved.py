@@ -12,7 +12,7 @@ import numpy as np
 from galvanic.cells import Cell
 from galvanic.condition import Condition
 from galvanic.findings.by_variable import Changed
-from galvanic.notes import Note
+from galvanic.notes import Note, capital
 from galvanic.reference.variables import variables
 
 IN_STEP = 0.7  # a rank correlation from which two things cannot be told apart by eye: common practice, no source
@@ -47,9 +47,9 @@ def moved(changed: Changed, noted: Sequence[Noted], times: Mapping[Place, float]
         rho = _in_step([(place[0], level_of[place], value) for place, value in here])
         if rho is not None and abs(rho) >= IN_STEP:
             text = f"Groups noted {span}, in step with the levels. What you see may be its doing."
-            out.append(Note("moved", "caution", f"{row.name[:1].upper()}{row.name[1:]} moved too", text))
+            out.append(Note("moved", "caution", f"{capital(row.name)} moved too", text))
         else:
-            out.append(Note("not_steady", "plain", f"{row.name[:1].upper()}{row.name[1:]} did not stay", f"Noted: {span}."))
+            out.append(Note("not_steady", "plain", f"{capital(row.name)} did not stay", f"Noted: {span}."))
     groups = {place[0] for place in times if place in level_of}
     rho = _in_step([(place[0], level_of[place], at) for place, at in times.items() if place in level_of])
     if rho is not None and abs(rho) >= IN_STEP and len(groups) >= LEAST_GROUPS and changed.variable.key != "time":

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from galvanic.chemistry.circuit import Pack
 from galvanic.chemistry.expected import DOUBTFUL, HOLDS, Expected, Option, Smallest, weakest
 from galvanic.chemistry.life import DAY_S, End, Life
-from galvanic.notes import THIN, Action, Note, Tone, volts
+from galvanic.notes import THIN, Action, Note, Tone, capital, volts
 
 CARE = Note(
     "care",
@@ -43,10 +43,13 @@ SEEN = {
 }
 
 
+LEAST_SHOWN_A = 5e-10
+
+
 def amps(value_a: float) -> str:
     """A current for reading: two digits, in mA, or in µA below a tenth of one."""
     unit, shown = ("µA", 1e6 * value_a) if abs(value_a) < 1e-4 else ("mA", 1e3 * value_a)
-    if shown == 0.0:
+    if abs(value_a) < LEAST_SHOWN_A:
         return f"0{THIN}mA"
     digits = max(0, 1 - math.floor(math.log10(abs(shown))))
     return f"{round(shown, digits):.{min(digits, 3)}f}{THIN}{unit}"
@@ -90,9 +93,12 @@ def verdict_note(pack: Pack, load_name: str, found: Expected) -> Note:
     title = {"runs": f"Runs with {n}", "doubtful": f"Doubtful with {n}", "no": f"Not with {n}"}[found.verdict]
     if found.level == "takes its current":
         return Note("verdict", "plain", amps(met.current_a), f"{current} at {volts(met.volts_v)}. {SEEN[found.level]}")
-    sees = f"Would a class say that it runs? {chance(found.runs).capitalize()}."
+    sees = f"Would a class say that it runs? {capital(chance(found.runs))}."
     where = "From what the class has measured." if found.measured else "From the model alone: nobody has measured it."
-    text = f"{current} through the {load_name}. {SEEN[found.level]} {sees} {where}"
+    seen = SEEN[found.level]
+    if found.verdict == "doubtful":
+        seen = f"In the middle of that {seen[0].lower()}{seen[1:]}"
+    text = f"{current} through the {load_name}. {seen} {sees} {where}"
     return Note("verdict", TONES[found.verdict], title, text)
 
 
@@ -100,9 +106,9 @@ def holds_note(pack: Pack, load_name: str, holds: str, changes: Sequence[Option]
     """What holds it back, with the number of the one change that does most."""
     useful = [change for change in changes if change.times >= HOLDS][:2]
     gains = [
-        f"{one.words[0].upper()}{one.words[1:]} gives {one.times:.1f} times the current."
+        f"{capital(one.words)} gives {one.times:.1f} times the current."
         if one.times < 1e3
-        else f"{one.words[0].upper()}{one.words[1:]} lets a current flow."
+        else f"{capital(one.words)} lets a current flow."
         for one in useful
     ]
     said = {

@@ -12,7 +12,7 @@ from galvanic.chemistry.varied import Level
 from galvanic.condition import Condition
 from galvanic.errors import NotEnoughData
 from galvanic.findings.variable_forms import Form, Quantity
-from galvanic.notes import Note, volts
+from galvanic.notes import Note, capital, volts
 from galvanic.planning.next_level import next_level
 from galvanic.reference.variables import Variable
 from galvanic.statistics.by_group import ByGroup, slope_by_group
@@ -36,7 +36,7 @@ def answers(
 ) -> list[Note]:
     """All that is said of one quantity against one variable; `why` there is no fit, `levels` as planned and in order."""
     out = []
-    name = f"{variable.name[:1].upper()}{variable.name[1:]}"
+    name = capital(variable.name)
     if fit is None:
         out.append(Note("too_little", "caution", f"{name}: not answered yet", why))
     else:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from galvanic.cells import Cell
 from galvanic.findings.compare import ElectrolyteResult
-from galvanic.notes import Note, spread, volts
+from galvanic.notes import Note, capital, spread, volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.between_classes import Between, Distances, Moved, distances_of, lay_over, moved
 
@@ -144,7 +144,7 @@ def _notes(between: Between, off: Sequence[Moved]) -> tuple[Note, ...]:
             Note(
                 f"moved-{one.name}-{one.electrode}",
                 "caution",
-                f"{plate.capitalize()} moved in “{one.name}”",
+                f"{capital(plate)} moved in “{one.name}”",
                 f"It lay {volts(abs(one.by_v))} {where} beside the other plates than the other classes foretell. Another lot"
                 " of plates, another juice, or a turned group?",
             )

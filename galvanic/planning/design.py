@@ -162,7 +162,7 @@ class Plan:
     @cached_property
     def counts(self) -> Counter[Cell]:
         """How many groups measure each cell; a group counts once."""
-        return Counter(cell for hand in self.hands for cell in set(hand))
+        return Counter(cell for hand in self.hands for cell in dict.fromkeys(hand))
 
     @property
     def nearness(self) -> float:

@@ -8,8 +8,8 @@ from __future__ import annotations
 
 import contextlib
 import io
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import fields, is_dataclass, replace
+from collections.abc import Callable, Iterator
+from dataclasses import replace
 
 import numpy as np
 
@@ -48,6 +48,9 @@ from galvanic.simulated.one_changed import a_class
 from galvanic.simulated.packs import PACK_FAULTS, build
 from galvanic.simulated.rehearsal import simulated_class
 from galvanic.statistics.drift import Shared
+from galvanic.tests.cases_numbers import NUMBERS
+from galvanic.tests.cases_words import WORDS_OF_CORE
+from galvanic.tests.telling import told
 
 NAMES = ("Tern", "Knot", "Ruff", "Plover", "Curlew", "Dunlin", "Gannet", "Fulmar")
 LEMON = Cell("zinc", "lemon-juice", "copper")
@@ -57,23 +60,6 @@ TASKS = (
     Task(("zinc", "copper"), ("lemon-juice",), 4, 5, conditions=("spacing 1 cm", "spacing 2 cm", "spacing 8 cm")),
     Task(("zinc", "copper", "tin"), ("salt-water", "vinegar"), 3, 3, stock={"zinc": 2, "tin": 1}),
 )
-
-
-def told(value: object, at: str = "") -> Iterator[str]:
-    """Lines that say all of a value: fields of dataclasses, entries of mappings and sequences, numbers with four digits."""
-    if is_dataclass(value) and not isinstance(value, type):
-        for field in fields(value):
-            yield from told(getattr(value, field.name), f"{at}.{field.name}")
-    elif isinstance(value, Mapping):
-        for key, inner in value.items():
-            yield from told(inner, f"{at}[{key}]")
-    elif isinstance(value, (list, tuple, np.ndarray)):
-        for place, inner in enumerate(value):
-            yield from told(inner, f"{at}[{place}]")
-    elif isinstance(value, (float, np.floating)):
-        yield f"{at} {float(value):.4g}"
-    else:
-        yield f"{at} {value}"
 
 
 def plans() -> Iterator[str]:
@@ -300,4 +286,6 @@ CASES: dict[str, Callable[[], Iterator[str]]] = {
     "runs": runs,
     "explained": explained,
     "commands": commands,
+    **NUMBERS,
+    **WORDS_OF_CORE,
 }

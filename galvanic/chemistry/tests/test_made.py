@@ -117,7 +117,7 @@ class TwoSolutions(unittest.TestCase):
                 self.assertIn(said, refusal(Cell(plates[0], key, plates[1])))
                 self.assertEqual(bool(said), bool(refusal(Cell(plates[0], key, plates[1]))))
         with two(("iron-sulfate", 0.5), ("copper-sulfate", 0.1)) as key:
-            self.assertIn("zinc in own iron-sulfate 0.5 is covered with mild steel", refusal(Cell("zinc", key, "copper")))
+            self.assertIn("Zinc in own iron-sulfate 0.5 is covered with mild steel", refusal(Cell("zinc", key, "copper")))
             self.assertEqual(refusal(Cell("steel", key, "copper")), "")
         self.assertEqual(refusal(Cell("zinc", "cuso4-0.1", "copper")), "")  # one liquid: that is its own lesson
 
