@@ -2,7 +2,8 @@
 
 Plausible mistakes are made one at a time in a copy of the core (a comparison turned, an operator changed, a number moved, a
 condition denied), the tests of the whole core run on each, and those that nobody noticed are listed. The sample is drawn by
-the seed. It takes long (a quarter of a minute a mistake and processor, two for one that is not noticed), so it is no part of the checks.
+the seed. It takes long (a quarter of a minute a mistake and processor, two minutes for one that is not noticed), so it is no
+part of the checks.
 """
 
 from __future__ import annotations

@@ -183,36 +183,6 @@ export function FreeBench({ tables, names }: Props) {
           value={cells}
           onChange={(key) => again(() => setCells(key))}
         />
-        <Select
-          label="Between the ends"
-          options={LOADS}
-          value={load}
-          onChange={(key) => {
-            setLoad(key);
-            if (load === "none") dipped.join();
-            else dipped.out();
-          }}
-        />
-        <Select
-          label="Meter"
-          options={tables.meters.map(({ key, name: called }) => ({ key, name: called }))}
-          value={meterKey}
-          onChange={setMeter}
-        />
-        <Picks
-          label="Its range"
-          options={meter.ranges.map((one) => ({ key: one.name, name: one.name }))}
-          value={range.name}
-          onChange={setDial}
-        />
-        {meter.flat_times !== 1 && (
-          <Picks
-            label="Its battery"
-            options={["fresh", "flat"].map((key) => ({ key, name: key }))}
-            value={battery}
-            onChange={setBattery}
-          />
-        )}
       </Column>
       <Column>
         <TextField
@@ -251,6 +221,38 @@ export function FreeBench({ tables, names }: Props) {
                   : "It hardly sags any more."}
           {amps !== null && dipped.seconds !== null && ` ${inMilliamps(amps)} through it.`}
         </Soft>
+        <Row>
+          <Select
+            label="Between the ends"
+            options={LOADS}
+            value={load}
+            onChange={(key) => {
+              setLoad(key);
+              if (load === "none") dipped.join();
+              else dipped.out();
+            }}
+          />
+          <Select
+            label="Meter"
+            options={tables.meters.map(({ key, name: called }) => ({ key, name: called }))}
+            value={meterKey}
+            onChange={setMeter}
+          />
+          <Picks
+            label="Its range"
+            options={meter.ranges.map((one) => ({ key: one.name, name: one.name }))}
+            value={range.name}
+            onChange={setDial}
+          />
+          {meter.flat_times !== 1 && (
+            <Picks
+              label="Its battery"
+              options={["fresh", "flat"].map((key) => ({ key, name: key }))}
+              value={battery}
+              onChange={setBattery}
+            />
+          )}
+        </Row>
         {reads.length > 0 && (
           <>
             <h2>What you have read (simulated)</h2>
