@@ -8,8 +8,10 @@ from __future__ import annotations
 
 import contextlib
 import io
+import sys
 from collections.abc import Callable, Iterator
 from dataclasses import replace
+from unittest import mock
 
 import numpy as np
 
@@ -237,10 +239,10 @@ def explained() -> Iterator[str]:
                 yield from told(what_if(cell, change), f"{at} {change}"[:60])
 
 
-def printed(words: list[str]) -> str:
-    """What a command prints, on both ways."""
-    out = io.StringIO()
-    with contextlib.redirect_stdout(out), contextlib.redirect_stderr(out):
+def printed(words: list[str], given: str = "") -> str:
+    """What a command prints, on both ways; `given`: what comes in by standard input."""
+    out, typed = io.StringIO(), io.TextIOWrapper(io.BytesIO(given.encode()))
+    with mock.patch.object(sys, "stdin", typed), contextlib.redirect_stdout(out), contextlib.redirect_stderr(out):
         try:
             code = main(words)
         except SystemExit as end:
@@ -268,11 +270,33 @@ WORDS = (
 )
 
 
+RUN = "t_s,volts_v,current_ma,colour\n" + "".join(
+    f"{t},{0.6 + 0.3 * 0.98**t:.3f},{0.5 + 2.0 * 0.99**t:.3f},red\n" for t in range(0, 200, 4)
+)
+LADDER = "group,red,black,electrolyte,volts\n" + "".join(
+    f"{group},{red},{black},lemon juice,{volts + 0.01 * place:.3f}\n"
+    for place, group in enumerate(NAMES[:4])
+    for red, black, volts in (("copper", "zinc", 0.94), ("tin", "zinc", 0.5), ("copper", "tin", 0.44 if place else 0.6))
+)
+GIVEN = (
+    (["fit", "-"], RUN),
+    (["fit", "-", "--json"], RUN),
+    (["fit", "-"], "t_s,volts_v\n0,much\n"),
+    (["ladder", "-"], LADDER),
+    (["ladder", "-", "--json"], LADDER),
+    (["run", "zinc | lemon juice | copper", "--events", "0 dance"], ""),
+    (["run", "zinc | lemon juice | copper", "--events", "0 load"], ""),
+)
+
+
 def commands() -> Iterator[str]:
     """What the commands print."""
     for words in WORDS:
         yield "$ " + " ".join(words)
         yield from printed(list(words)).splitlines()
+    for words, given in GIVEN:
+        yield "$ " + " ".join(words)
+        yield from printed(list(words), given).splitlines()
 
 
 CASES: dict[str, Callable[[], Iterator[str]]] = {

@@ -22,6 +22,7 @@ from galvanic.chemistry.mixing import by_parts, for_groups, metal_dissolved_g, p
 from galvanic.chemistry.plate_account import account_of
 from galvanic.chemistry.polarisation import Geometry, LoadedCell
 from galvanic.chemistry.subtraction import worked_or_reason
+from galvanic.chemistry.transient import Event, simulate
 from galvanic.chemistry.two_solutions import two_solutions
 from galvanic.chemistry.varied import levels_of
 from galvanic.chemistry.warmth import warmth
@@ -143,6 +144,16 @@ def circuits() -> Iterator[str]:
                 found = or_refused(lambda p=pack, q=load, a=after: expect(p, q, a))
                 yield from told(found, f"{name} {load} {after:g} s")
         yield from told(options(pack, "led-red"), f"{name} options")
+    for liquid in ("daniell-pot", "kelp-brine"):
+        events = [
+            Event(30.0, "load", demand(100.0)),
+            Event(90.0, "open"),
+            Event(100.0, "stir", times=10.0),
+            Event(110.0, "short"),
+        ]
+        trace = simulate([PackCell(Cell("zinc", liquid, "copper"))], events, 130.0)
+        at = trace.at(np.array([1.0, 29.0, 31.0, 80.0, 95.0, 105.0, 112.0, 129.0]))
+        yield from told(np.round(at, 6) + 0.0, f"run in {liquid}")  # + 0.0: no minus before nothing
     for load in ("led-red", "clock", 100.0):
         yield from told(smallest(wide, load), f"smallest {load}")
         yield from told(or_refused(lambda q=load: life([wide, zinc], q, 30.0, 20.0, 0.1)), f"life {load}")

@@ -257,7 +257,7 @@ def results() -> Iterator[str]:
     rows = [
         (NAMES[g], replace(LEMON, condition=f"spacing {d} cm"), 0.004 / d + 1e-4 * g) for g in range(3) for d in (1, 2, 4)
     ]
-    yield from told([(one.form, one.fit, one.notes) for one in current_by_variable(rows)], "current")
+    yield from told([(one.form, one.fit, one.notes, one.line[::6]) for one in current_by_variable(rows)], "current")
     for text in (
         "4 cm apart",
         "spacing 4cm",

@@ -10,6 +10,9 @@ import numpy as np
 from galvanic.errors import GalvanicError
 
 
+NOTHING = 1e-9  # a remainder of rounding, which differs from processor to processor
+
+
 def told(value: object, at: str = "") -> Iterator[str]:
     """Lines that say all of a value: fields of dataclasses, entries of mappings and sequences, numbers with four digits."""
     if is_dataclass(value) and not isinstance(value, type):
@@ -22,7 +25,7 @@ def told(value: object, at: str = "") -> Iterator[str]:
         for place, inner in enumerate(value):
             yield from told(inner, f"{at}[{place}]")
     elif isinstance(value, (float, np.floating)):
-        yield f"{at} {float(value):.4g}"
+        yield f"{at} {0.0 if abs(value) < NOTHING else float(value):.4g}"
     else:
         yield f"{at} {value}"
 
