@@ -47,7 +47,9 @@ DRAWS = 60
 
 def _plate(plate: str, liquid: str) -> str:
     found = account_of(plate, liquid)
-    steps = ", ".join(f"{one.code} {one.volts_v:.3g} ± {one.u_v:.2g} moves {one.moves_v:.2g}" for one in found.parts)
+    steps = ", ".join(
+        f"{one.code} {one.volts_v:.3g} ± {one.u_v:.2g} moves {round(one.moves_v, 5) + 0.0:.2g}" for one in found.parts
+    )
     shown = "; ".join(f"{one.code}: {one.equation}. {one.do}" for one in found.steps) if liquid == LIQUIDS[0] else ""
     return f"{found.start_v:.3g} to {found.rest_v:.4g}: {steps} {shown}"
 

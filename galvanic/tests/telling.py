@@ -9,8 +9,7 @@ import numpy as np
 
 from galvanic.errors import GalvanicError
 
-
-NOTHING = 1e-9  # a remainder of rounding, which differs from processor to processor
+NOTHING = 2e-8  # a remainder of rounding, which differs from processor to processor
 
 
 def told(value: object, at: str = "") -> Iterator[str]:
