@@ -9,15 +9,17 @@ fault at once has a 90 % interval by Jeffreys' prior, which holds its level at f
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 
 import numpy as np
 
-from galvanic.simulated.drill import GROUPS, Case, case
+from galvanic.simulated.drill import GROUPS, HANDS, Case, case
+from galvanic.simulated.drill_packs import PACK_HANDS
 
 LEVEL = 0.9  # of the interval, and how sure "not yet" and "found" have to be
+HAND_NAMES: Mapping[str, str] = {**PACK_HANDS, **HANDS}
 HALF = 0.5  # a fault is found by a class where more than half of its devices name it at once
 
 
@@ -36,6 +38,11 @@ class Try:
     def found(self) -> bool:
         """Whether it was named at once."""
         return self.named == self.fault
+
+    @property
+    def known(self) -> bool:
+        """Whether the drill knows such a bench, such a cause of it, and the hands."""
+        return {self.fault, self.named} <= set(GROUPS.get(self.symptom, ())) and set(self.hands) <= set(HAND_NAMES)
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +76,7 @@ def class_drill(tries: Iterable[Try]) -> list[FaultInClass]:
     those at faults that the drill no longer knows are left out."""
     latest: dict[tuple[str, str], dict[str, Try]] = {}
     for one in tries:
-        if one.fault in GROUPS.get(one.symptom, ()):
+        if one.known:
             latest.setdefault((one.symptom, one.fault), {})[one.device] = one
     rows = [_fault(symptom, fault, list(by.values())) for (symptom, fault), by in latest.items()]
     return sorted(rows, key=lambda row: (row.high, row.found / row.devices, -row.devices, row.symptom, row.fault))
@@ -99,8 +106,7 @@ def _fault(symptom: str, fault: str, tries: Sequence[Try]) -> FaultInClass:
 
 def _taken(drill: Case, fault: str, named: str, tries: Sequence[Try]) -> TakenFor:
     by = [one for one in tries if one.named == named]
-    known = named in drill.answers
-    tells = tuple(hand for hand in drill.hands if known and not drill.cannot_tell(hand, fault, named))
+    tells = tuple(hand for hand in drill.hands if not drill.cannot_tell(hand, fault, named))
     return TakenFor(named, len(by), tells, sum(not set(one.hands) & set(tells) for one in by))
 
 

@@ -28,6 +28,7 @@ GROUPS: Mapping[str, tuple[str, ...]] = {
     "minus": ("reversed", "same_metal", "far", "drifting"),
     "pack": ("turned", "pack_bridge", "touching", "pack_joint", "led_turned", "worn_cell", "dry_layer"),
 }
+USUAL: tuple[str, ...] = tuple(symptom for symptom in GROUPS if symptom != "pack")  # of a lab without packs
 HANDS: Mapping[str, str] = {
     "read": "Read the meter yourself",
     "swap": "Swap the leads",

@@ -22,7 +22,7 @@ SHUNT_OHM = 10.0  # between COM and the mA socket
 DRY_CELL_V, DRY_CELL_OHM = 1.56, 0.3
 NEAR_V, NOTHING_V = 0.04, 0.06
 WAIT_S, SETTLES_S = 60.0, 45.0
-FLAT_GAIN = 2.4  # a digital meter whose reference sags with its battery reads too much
+FLAT_GAIN = 2.4  # a digital meter whose reference sags with its battery reads too much: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)

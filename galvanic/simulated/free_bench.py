@@ -38,9 +38,10 @@ from galvanic.simulated.stream import CellStream
 TABLES = Path(__file__).with_name("free_bench.json")
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
 LIQUIDS = ("lemon-juice", "vinegar", "rhubarb-juice", "kelp-brine", "sea-water")
-OFFERED_OHM, MOST_CELLS = (100.0, 1000.0, 10_000.0), 3
+OFFERED_OHM: Mapping[float, str] = {10_000.0: "10 kΩ", 1000.0: "1 kΩ", 100.0: "100 Ω", 0.0: "a wire: shorted"}
+MOST_CELLS = 3
 # What one cell of a row meets of a load that is offered; a limit is met suddenly, and is not to be read off between points.
-MET_OHM = tuple(ohm / cells for ohm in OFFERED_OHM for cells in range(1, MOST_CELLS + 1))
+MET_OHM = tuple(ohm / cells for ohm in OFFERED_OHM if ohm for cells in range(1, MOST_CELLS + 1))
 LOADS_OHM = tuple(sorted({10.0, 200.0, 2000.0, 20_000.0, 50_000.0, *MET_OHM}))
 SECONDS = (1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 7.0, 10.0, 14.0, 20.0, 28.0, 40.0, 60.0, 120.0, 300.0)  # after a load was joined
 RESTED_S = 120.0  # for which the plates were in before
@@ -126,7 +127,7 @@ class MeterKind:
     flat_times: float
 
 
-METERS = (
+METERS = (  # ranges as cheap meters have them: common practice, no source
     MeterKind(
         "fine",
         "fine digital",

@@ -9,17 +9,23 @@ from dataclasses import asdict
 from django.http import HttpRequest
 
 from galvanic.bench.faults import symptoms
-from galvanic.simulated.class_drill import FaultInClass, TakenFor, Try, class_drill
-from galvanic.simulated.drill import GROUPS, HANDS, drilled
-from galvanic.simulated.drill_packs import PACK_HANDS
+from galvanic.simulated.class_drill import HAND_NAMES, FaultInClass, TakenFor, Try, class_drill
+from galvanic.simulated.drill import GROUPS, USUAL, drilled
 from server.homework.lookups import homework_of
 from server.homework.models import Homework, Tried
-from server.homework.schemas import MOST, FaultOut, HomeworkChoice, HomeworkForDevice, HomeworkOut, HomeworkPage, TakenForOut
+from server.homework.schemas import (
+    FEWEST,
+    MOST,
+    FaultOut,
+    HomeworkChoice,
+    HomeworkForDevice,
+    HomeworkOut,
+    HomeworkPage,
+    TakenForOut,
+)
 from server.homework.services import KEPT
 from server.labs.models import Lab
 from server.labs.sheets.links import link_to
-
-HAND_NAMES = {**PACK_HANDS, **HANDS}
 
 
 def homework_page(request: HttpRequest, lab: Lab, may_change: bool) -> HomeworkPage:
@@ -31,8 +37,9 @@ def homework_page(request: HttpRequest, lab: Lab, may_change: bool) -> HomeworkP
         state=lab.state,
         simulated=lab.simulated,
         may_change=may_change,
+        fewest_benches=FEWEST,
         most_benches=MOST,
-        choices=[HomeworkChoice(key=key, seen=symptoms()[key].seen, usual=key != "pack") for key in GROUPS],
+        choices=[HomeworkChoice(key=key, seen=symptoms()[key].seen, usual=key in USUAL) for key in GROUPS],
         homework=[_homework(request, row, tried) for row, tried in found],
     )
 
@@ -48,7 +55,7 @@ def _homework(request: HttpRequest, row: Homework, tried: Sequence[Tried]) -> Ho
         set_at=row.set_at,
         ended_at=row.ended_at,
         removed_at=row.set_at + KEPT,
-        link=link_to(request, "practise", row.code),
+        link=link_to(request, "practise", row.code) if row.ended_at is None else None,
         devices=len(done),
         through=sum(count >= row.benches for count in done.values()),
         tries=len(tried),

@@ -84,7 +84,8 @@ class FaultOut(BaseModel):
 
 
 class HomeworkOut(BaseModel):
-    """Homework as its teacher sees it, with what came in: on how many devices, and on how many all benches."""
+    """Homework as its teacher sees it, with what came in: on how many devices, and on how many all benches.
+    `link`: what a device opens, while its code opens anything."""
 
     id: uuid.UUID
     code: str
@@ -93,7 +94,7 @@ class HomeworkOut(BaseModel):
     set_at: datetime.datetime
     ended_at: datetime.datetime | None
     removed_at: datetime.datetime
-    link: JoinLink
+    link: JoinLink | None
     devices: int
     through: int
     tries: int
@@ -108,6 +109,7 @@ class HomeworkPage(BaseModel):
     state: str
     simulated: bool
     may_change: bool
+    fewest_benches: int
     most_benches: int
     choices: list[HomeworkChoice]
     homework: list[HomeworkOut]

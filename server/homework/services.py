@@ -9,8 +9,8 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from django.utils import timezone
 
-from galvanic.simulated.drill import GROUPS, HANDS
-from galvanic.simulated.drill_packs import PACK_HANDS
+from galvanic.simulated.class_drill import Try
+from galvanic.simulated.drill import GROUPS
 from server.base.problems import Problem
 from server.homework.models import Homework, Tried
 from server.homework.schemas import HomeworkIn, TriedIn
@@ -25,7 +25,6 @@ from server.people.sharing import to_change
 
 MAX_HOMEWORK, MAX_TRIES, MAX_OF_DEVICE = 12, 6000, 200
 KEPT = timedelta(days=90)  # after it was set
-HAND_KEYS = {*HANDS, *PACK_HANDS}
 NO_CODE = "No homework has that code, or it is over. Check it with your teacher."
 WRONG_CODE = Problem(404, "wrong_code", NO_CODE, field="code")
 ENOUGH = Problem(409, "enough", "That is more than this homework can hold. Practise on: it stays on this device.")
@@ -87,10 +86,8 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
     Raises Problem: wrong_code, too_many_tries, unknown_fault, enough, or id_taken where another homework has the id.
     """
     row = _by_code(request, data.code)
-    causes = GROUPS.get(data.symptom, ())
-    if data.symptom not in row.symptoms or data.fault not in causes or data.named not in causes:
-        raise STRANGE
-    if set(data.hands) - HAND_KEYS:
+    one = Try(str(data.device), data.symptom, data.fault, data.named, tuple(dict.fromkeys(data.hands)))
+    if data.symptom not in row.symptoms or not one.known:
         raise STRANGE
     earlier = Tried.objects.filter(id=data.id).values_list("homework", flat=True).first()
     if earlier == row.id:
@@ -101,8 +98,8 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
     try:
         with transaction.atomic():
             Tried.objects.create(
-                id=data.id, homework=row, device=data.device, symptom=data.symptom, fault=data.fault, named=data.named,
-                hands=list(dict.fromkeys(data.hands)),
+                id=data.id, homework=row, device=data.device, symptom=one.symptom, fault=one.fault, named=one.named,
+                hands=list(one.hands),
             )  # fmt: skip
     except IntegrityError:
         if not Tried.objects.filter(id=data.id, homework=row).exists():

@@ -139,12 +139,24 @@ class PairOut(BaseModel):
     changes: list[ChangeOut]
 
 
+class OfferedLoadOut(BaseModel):
+    """A load that can be joined; 0 Ω is a short."""
+
+    ohm: float
+    name: str
+
+
 class FreeBenchOut(BaseModel):
-    """What the free bench is made of; scatter of plates, of a dip and of a sample in V, and how a number settles."""
+    """What the free bench is made of; scatter of plates, of a dip and of a sample in V, and how a number settles.
+
+    `offered`: loads that can be joined.
+    """
 
     plates: list[str]
     liquids: list[str]
     choices: list[ChoiceOut]
+    offered: list[OfferedLoadOut]
+    most_cells: int
     loads_ohm: list[float]
     seconds: list[float]
     pairs: list[PairOut]

@@ -55,6 +55,10 @@ export function today(): string {
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, "0")).join("-");
 }
 
+/** A text as a sentence goes on with it, and as one begins. */
+export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }

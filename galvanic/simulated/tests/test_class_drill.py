@@ -42,7 +42,10 @@ class OfAClass(unittest.TestCase):
         rows = tries(*((str(k), "loose") for k in range(6)))
         rows += tries(*((str(k), "open_clip") for k in range(6)), fault="open_clip")
         rows += [Try("a", "zero", "turned", "turned", ()), Try("a", "nothing", "bridged", "bridged", ())]
-        self.assertEqual([row.fault for row in class_drill(rows)], ["bridged", "open_clip"])
+        rows += [Try("a", "zero", "bridged", "digit", ()), Try("a", "zero", "bridged", "loose", ("shout",))]
+        self.assertEqual([one.known for one in rows[-4:]], [False] * 4)
+        found = class_drill(rows)
+        self.assertEqual([(row.fault, row.devices) for row in found], [("bridged", 6), ("open_clip", 6)])
         self.assertEqual(class_drill([]), [])
 
     def test_guessing_is_said_to_find_one_of_as_many_as_there_are_causes(self):

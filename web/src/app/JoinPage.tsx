@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useJoin } from "../api/who";
 import { MainButton } from "../ui/Button";
-import { TextField } from "../ui/fields";
+import { CodeField, TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "../ui/Frame";
@@ -35,15 +35,11 @@ export function JoinPage() {
               );
             }}
           >
-            <TextField
+            <CodeField
               label="Code"
               hint="A word and three digits, for example AMBER-123."
               value={code}
               onChange={setCode}
-              autoComplete="off"
-              spellCheck="false"
-              isRequired
-              maxLength={40}
               autoFocus={!code}
             />
             <TextField

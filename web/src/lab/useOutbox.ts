@@ -17,6 +17,21 @@ import {
 
 const AGAIN_MS = 3000;
 
+/** Send what waits at once, again and again, and as soon as the network is back. */
+export function useSendAgain(send: () => Promise<void>, everyMs: number, active = true) {
+  useEffect(() => {
+    if (!active) return;
+    const first = setTimeout(() => void send(), 0);
+    const timer = setInterval(() => void send(), everyMs);
+    window.addEventListener("online", send);
+    return () => {
+      clearTimeout(first);
+      clearInterval(timer);
+      window.removeEventListener("online", send);
+    };
+  }, [send, everyMs, active]);
+}
+
 /** A random id; works on plain http in a school's network too, where crypto.randomUUID does not. */
 export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16));
@@ -66,17 +81,9 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string
   }, [own, client, refresh]);
 
   useEffect(() => {
-    if (!own.group) return;
-    askToKeep();
-    const first = setTimeout(() => void flush(), 0);
-    const timer = setInterval(() => void flush(), AGAIN_MS);
-    window.addEventListener("online", flush);
-    return () => {
-      clearTimeout(first);
-      clearInterval(timer);
-      window.removeEventListener("online", flush);
-    };
-  }, [own, flush]);
+    if (own.group) askToKeep();
+  }, [own]);
+  useSendAgain(flush, AGAIN_MS, Boolean(own.group));
 
   useEffect(() => {
     void letGo(seen).then(refresh);

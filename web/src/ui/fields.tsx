@@ -53,6 +53,11 @@ export const Wrong = styled(FieldError)`
 
 type Props = TextFieldProps & { label?: ReactNode; hint?: string; error?: string | null; rows?: number };
 
+/** A code of a word and three digits, as it is read out in class. */
+export const CodeField = (props: Props) => (
+  <TextField {...props} autoComplete="off" spellCheck="false" isRequired maxLength={40} />
+);
+
 /** A labelled line of text; `rows` makes it several lines. */
 export function TextField({ label, hint, error, rows, ...props }: Props) {
   return (

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { ShareFound } from "../../charts/ShareFound";
-import { count } from "../../format";
+import { count, lower } from "../../format";
 import { Disclosure } from "../../ui/controls";
 import { Num, Scroll, Small, Soft, Table } from "../../ui/layout";
 
@@ -18,8 +18,6 @@ const SHOWN = 2;
 const Share = styled.td`
   width: 14rem;
 `;
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** Which hands would have told, and who tried them. */
 function told({ tells, untried, devices }: Taken): string {

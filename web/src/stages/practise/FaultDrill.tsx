@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { CellDrawing } from "../../charts/CellDrawing";
-import { count, volts } from "../../format";
+import { count, lower, volts } from "../../format";
 import { Button, MainButton, TextButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { Column, Columns, Row, Small, Soft, Table } from "../../ui/layout";
@@ -31,8 +31,6 @@ const Said = styled.div<{ $good: boolean }>`
 `;
 
 type Props = { cases: Case[]; names: Record<string, string>; first?: (tried: Tried) => void };
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** One bench in trouble: try hands, name the cause, mend it, see why. */
 function OneCase({

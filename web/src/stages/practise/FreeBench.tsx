@@ -1,26 +1,22 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { current as inMilliamps, volts } from "../../format";
 import { Button, MainButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
-import { Column, Columns, Num, Row, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Row, Soft } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import { colour, font } from "../../ui/theme";
 import { type Built, current, deviate, risen, seeded, settled, shown } from "./bench";
 import { typedNumber } from "./drill";
+import { type Read, ReadOff } from "./ReadOff";
+import { useDipped } from "./useDipped";
 
 type Tables = Schemas["FreeBenchOut"];
-const LOADS = [
-  { key: "none", name: "nothing" },
-  { key: "10000", name: "10 kΩ" },
-  { key: "1000", name: "1 kΩ" },
-  { key: "100", name: "100 Ω" },
-  { key: "0", name: "a wire: shorted" },
-];
-const TICK_MS = 500;
-const SAGS_S = 60;
+const NO_LOAD = "none";
+const SAGS_S = 10; // so much later the current of what sags is lower by
+const SAGS_PART = 0.01;
 
 const Display = styled.p`
   width: fit-content;
@@ -33,34 +29,6 @@ const Display = styled.p`
   text-align: right;
 `;
 
-type Read = { what: string; said: string; text: string; model: string; amps: string };
-
-/** Seconds since the plates went in and since a load was joined, going on while they are; null while they are out. */
-function useDipped() {
-  const [since, setSince] = useState<number | null>(null);
-  const [joined, setJoined] = useState(0);
-  const [now, setNow] = useState(0);
-  useEffect(() => {
-    if (since === null) return;
-    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
-    return () => clearInterval(timer);
-  }, [since]);
-  return {
-    seconds: since === null ? null : Math.max(0, (now - since) / 1000),
-    loaded: Math.max(0, (now - joined) / 1000),
-    dip: () => {
-      setSince(Date.now());
-      setJoined(Date.now());
-      setNow(Date.now());
-    },
-    join: () => {
-      setJoined(Date.now());
-      setNow(Date.now());
-    },
-    out: () => setSince(null),
-  };
-}
-
 type Props = { tables: Tables; names: Record<string, string> };
 
 /** Any two plates, any liquid: predict first, dip, wait, read, change one thing, read again. */
@@ -72,7 +40,7 @@ export function FreeBench({ tables, names }: Props) {
   const [battery, setBattery] = useState("fresh");
   const [changes, setChanges] = useState<string[]>([]);
   const [cells, setCells] = useState("1");
-  const [load, setLoad] = useState("none");
+  const [load, setLoad] = useState(NO_LOAD);
   const [guess, setGuess] = useState("");
   const [reads, setReads] = useState<Read[]>([]);
   const [nth, setNth] = useState(1);
@@ -82,12 +50,16 @@ export function FreeBench({ tables, names }: Props) {
       electrolyte === liquid && [black, red].includes(negative) && [black, red].includes(positive),
   );
   const meter = tables.meters.find((one) => one.key === meterKey) ?? tables.meters[0];
+  const loads = [
+    { key: NO_LOAD, name: "nothing" },
+    ...tables.offered.map(({ ohm, name: called }) => ({ key: String(ohm), name: called })),
+  ];
   const range = meter?.ranges.find((one) => one.name === dial) ?? meter?.ranges[0];
   const name = (key: string) => names[key] ?? key;
   const built: Built = {
     changes,
     cells: Number(cells),
-    load: load === "none" ? null : Number(load),
+    load: load === NO_LOAD ? null : Number(load),
     seconds: dipped.loaded,
     turned: pair ? red !== pair.positive : false,
   };
@@ -96,7 +68,7 @@ export function FreeBench({ tables, names }: Props) {
     dipped.out();
   };
   if (!meter || !range) return null;
-  const [first = 0, second = 0] = [black, red].map((plate) => tables.plates.indexOf(plate)).sort();
+  const [first = 0, second = 0] = [black, red].map((plate) => tables.plates.indexOf(plate)).sort((a, b) => a - b);
   const own = tables.plate_v * deviate(seeded(7 + 31 * first + 57 * second)); // the same plates, leads turned or not
   const dip = tables.dip_v * deviate(seeded(1000 + nth));
   const sample =
@@ -105,6 +77,8 @@ export function FreeBench({ tables, names }: Props) {
         tables.noise_v * deviate(seeded(nth * 977 + Math.round(dipped.seconds * 2)))
       : null;
   const amps = pair ? current(pair, tables, built, own + dip) : null;
+  const later = pair ? current(pair, tables, { ...built, seconds: built.seconds + SAGS_S }, own + dip) : null;
+  const sags = amps !== null && later !== null && Math.abs(amps - later) > SAGS_PART * amps;
   const text = sample === null ? "-.---" : shown(sample, meter, range, battery === "flat");
   const predicted = typedNumber(guess);
   const read = () => {
@@ -118,10 +92,10 @@ export function FreeBench({ tables, names }: Props) {
           ...(dipped.seconds !== null && dipped.seconds < 3 * tables.settle_s
             ? [`read after ${Math.round(dipped.seconds)} s`]
             : []),
-          ...(load === "none"
+          ...(load === NO_LOAD
             ? []
             : [
-                `${LOADS.find((one) => one.key === load)?.name ?? ""}, ${Math.round(dipped.loaded)} s after it was joined`,
+                `${loads.find((one) => one.key === load)?.name ?? ""}, ${Math.round(dipped.loaded)} s after it was joined`,
               ]),
           ...(battery === "flat" && meter.flat_times !== 1 ? ["the meter’s battery flat"] : []),
         ].join(", "),
@@ -179,7 +153,7 @@ export function FreeBench({ tables, names }: Props) {
         ))}
         <Picks
           label="Cells in a row"
-          options={["1", "2", "3"].map((key) => ({ key, name: key }))}
+          options={Array.from({ length: tables.most_cells }, (_, k) => ({ key: String(k + 1), name: String(k + 1) }))}
           value={cells}
           onChange={(key) => again(() => setCells(key))}
         />
@@ -204,7 +178,7 @@ export function FreeBench({ tables, names }: Props) {
             </>
           )}
         </Row>
-        <Display aria-label="The meter shows" role="img">
+        <Display aria-label={`The meter shows ${text}`} role="img">
           {text}
         </Display>
         <Soft role="status">
@@ -216,19 +190,23 @@ export function FreeBench({ tables, names }: Props) {
               ? "It is still settling."
               : built.load === null
                 ? "It stands. Join a load now, and see it sag."
-                : dipped.loaded < SAGS_S
-                  ? `${Math.round(dipped.loaded)} s with the load on it.`
-                  : "It hardly sags any more."}
-          {amps !== null && dipped.seconds !== null && ` ${inMilliamps(amps)} through it.`}
+                : sags
+                  ? "It sags."
+                  : "It stands under the load."}
         </Soft>
+        {amps !== null && dipped.seconds !== null && (
+          <Soft>
+            {Math.round(dipped.loaded)} s with the load on it, {inMilliamps(amps)} through it.
+          </Soft>
+        )}
         <Row>
           <Select
             label="Between the ends"
-            options={LOADS}
+            options={loads}
             value={load}
             onChange={(key) => {
               setLoad(key);
-              if (load === "none") dipped.join();
+              if (load === NO_LOAD) dipped.join();
               else dipped.out();
             }}
           />
@@ -253,50 +231,7 @@ export function FreeBench({ tables, names }: Props) {
             />
           )}
         </Row>
-        {reads.length > 0 && (
-          <>
-            <h2>What you have read (simulated)</h2>
-            <Table>
-              <thead>
-                <tr>
-                  <th scope="col">Cell</th>
-                  <th scope="col" data-number>
-                    You said
-                  </th>
-                  <th scope="col" data-number>
-                    It read
-                  </th>
-                  <th scope="col" data-number>
-                    The model
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {reads.map((one, place) => (
-                  <tr key={reads.length - place}>
-                    <td>
-                      {one.what}
-                      {one.amps && `; ${one.amps}`}
-                    </td>
-                    <td data-number>
-                      <Num>{one.said}</Num>
-                    </td>
-                    <td data-number>
-                      <Num>{one.text}</Num>
-                    </td>
-                    <td data-number>
-                      <Num>{one.model}</Num>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-            <Soft>
-              The model is without the scatter of plates and dips, once settled. Several changes at a time are put
-              together from what each does alone.
-            </Soft>
-          </>
-        )}
+        {reads.length > 0 && <ReadOff reads={reads} />}
       </Column>
     </Columns>
   );

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useEndHomework, useHomework, useSetHomework } from "../../api/homework";
-import { count, day } from "../../format";
+import { capital, count, day } from "../../format";
 import { LabFrame } from "../../lab/LabFrame";
 import { Button, MainButton } from "../../ui/Button";
 import { Disclosure, Tick } from "../../ui/controls";
@@ -23,7 +23,6 @@ const Code = styled.p`
   font-weight: 700;
 `;
 
-const FEWEST = 3;
 const USUAL = "6";
 
 function SetHomework({ id, page }: { id: string; page: Page }) {
@@ -37,10 +36,10 @@ function SetHomework({ id, page }: { id: string; page: Page }) {
       onSubmit={(event) => {
         event.preventDefault();
         const asked = /^\d+$/.test(benches.trim()) ? Number(benches) : NaN;
-        const fits = asked >= FEWEST && asked <= page.most_benches;
+        const fits = asked >= page.fewest_benches && asked <= page.most_benches;
         setWrong({
           ...(symptoms.length === 0 && { symptoms: "Choose at least one." }),
-          ...(!fits && { benches: `A whole number from ${FEWEST} to ${page.most_benches}.` }),
+          ...(!fits && { benches: `A whole number from ${page.fewest_benches} to ${page.most_benches}.` }),
         });
         if (fits && symptoms.length > 0) set.mutate({ symptoms, benches: asked });
       }}
@@ -80,7 +79,9 @@ function SetHomework({ id, page }: { id: string; page: Page }) {
   );
 }
 
-function Running({ homework, mayChange }: { homework: Homework; mayChange: boolean }) {
+type RunningProps = { homework: Homework; link: Schemas["JoinLink"]; mayChange: boolean };
+
+function Running({ homework, link, mayChange }: RunningProps) {
   const end = useEndHomework();
   return (
     <>
@@ -88,10 +89,10 @@ function Running({ homework, mayChange }: { homework: Homework; mayChange: boole
         <Num>{homework.code}</Num>
       </Code>
       <p>
-        {homework.benches} benches on each device, at <Num>{homework.link.shown}</Num>
+        {homework.benches} benches on each device, at <Num>{link.shown}</Num>
       </p>
-      <JoinCode link={homework.link} size="150px" />
-      {homework.link.here_only && (
+      <JoinCode link={link} size="150px" />
+      {link.here_only && (
         <Soft>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Soft>
       )}
       {mayChange && (
@@ -103,8 +104,6 @@ function Running({ homework, mayChange }: { homework: Homework; mayChange: boole
     </>
   );
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const howMany = ({ devices, through, tries, benches }: Homework) =>
   `${count(tries, "bench", "benches")} on ${count(devices, "device")}; ${through} of them did all ${benches}.`;
@@ -163,7 +162,7 @@ export function HomeworkPage({ id }: { id: string }) {
           <Soft>
             Benches in trouble to find the cause of, on any device. <Link to="/practise">Try it yourself</Link>.
           </Soft>
-          {running && <Running homework={running} mayChange={page.may_change} />}
+          {running?.link && <Running homework={running} link={running.link} mayChange={page.may_change} />}
           {page.may_change &&
             (running ? (
               <Disclosure title="Set other homework" detail="ends this one">

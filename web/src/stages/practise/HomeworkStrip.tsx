@@ -4,7 +4,7 @@ import { useOpenHomework } from "../../api/homework";
 import { count } from "../../format";
 import { MainButton, TextButton } from "../../ui/Button";
 import { Disclosure, Progress } from "../../ui/controls";
-import { TextField } from "../../ui/fields";
+import { CodeField } from "../../ui/fields";
 import { Form, Narrow, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
@@ -33,15 +33,11 @@ function Enter({ code: given, begin }: { code: string; begin: Begin }) {
           open.mutate(code, { onSuccess: begin });
         }}
       >
-        <TextField
+        <CodeField
           label="Code of the homework"
           hint="From your teacher. It asks for no name."
           value={code}
           onChange={setCode}
-          autoComplete="off"
-          spellCheck="false"
-          isRequired
-          maxLength={40}
         />
         <ProblemNote problem={open.error} />
         <MainButton type="submit">{open.isPending ? "One moment…" : "Begin the homework"}</MainButton>

@@ -48,7 +48,7 @@ export function begin(found: Schemas["HomeworkForDevice"]): Homework {
 export const stop = () => keep(null);
 
 /** Count a bench, and put what was tried on this device first; it is sent when the network is there. */
-export async function hand(homework: Homework, tried: Tried): Promise<Homework> {
+export async function keepTried(homework: Homework, tried: Tried): Promise<Homework> {
   const next = { ...homework, done: homework.done + 1 };
   keep(next);
   const id = newId();

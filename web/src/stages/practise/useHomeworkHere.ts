@@ -1,6 +1,7 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { type Tried, type Waiting, begin, hand, opened, sendTried, stop } from "./homework";
+import { useSendAgain } from "../../lab/useOutbox";
+import { type Tried, type Waiting, begin, keepTried, opened, sendTried, stop } from "./homework";
 
 const AGAIN_MS = 10_000;
 const NOTHING: Waiting = { unsent: 0, refused: [] };
@@ -13,20 +14,11 @@ export function useHomeworkHere() {
     const now = await sendTried();
     setWaiting((before) => ({ ...now, refused: [...new Set([...before.refused, ...now.refused])] }));
   }, []);
-  useEffect(() => {
-    const first = setTimeout(() => void flush(), 0);
-    const timer = setInterval(() => void flush(), AGAIN_MS);
-    window.addEventListener("online", flush);
-    return () => {
-      clearTimeout(first);
-      clearInterval(timer);
-      window.removeEventListener("online", flush);
-    };
-  }, [flush]);
+  useSendAgain(flush, AGAIN_MS);
   const tried = useCallback(
     async (one: Tried) => {
       if (!homework) return;
-      setHomework(await hand(homework, one));
+      setHomework(await keepTried(homework, one));
       await flush();
     },
     [homework, flush],
