@@ -58,6 +58,7 @@ class Practise(Drilling):
         for _ in range(5):
             self.assertLessEqual(self.find(), 5)
             self.page.get_by_role("button", name="Next bench").click()
+            expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_focused()
         self.page.get_by_role("tab", name="the subtraction").click()
         expect(self.page.get_by_role("heading", name=re.compile("what does the table give"))).to_be_visible()
         self.page.get_by_role("tab", name="reading a meter").click()

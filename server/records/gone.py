@@ -1,6 +1,6 @@
 """What hangs on a lab and on an account, found by walking the models, so that nothing new is forgotten; and its removal.
 
-Runs inside `retention.allowed`, in which the database lets go of what it otherwise keeps.
+Runs where retention allows it: there the database lets go of what it otherwise keeps.
 """
 
 from __future__ import annotations

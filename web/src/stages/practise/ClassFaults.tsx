@@ -3,7 +3,8 @@ import type { Schemas } from "../../api/client";
 import { ShareFound } from "../../charts/ShareFound";
 import { count, lower } from "../../format";
 import { Disclosure } from "../../ui/controls";
-import { Num, Scroll, Small, Soft, Table } from "../../ui/layout";
+import { Num, Small, Soft } from "../../ui/layout";
+import { colour, phone } from "../../ui/theme";
 
 type Fault = Schemas["FaultOut"];
 type Taken = Fault["taken_for"][number];
@@ -15,8 +16,22 @@ const VERDICTS: Record<Fault["verdict"], string> = {
 };
 const SHOWN = 2;
 
-const Share = styled.td`
-  width: 14rem;
+/** A fault a row: what it is, how many named it, what it was taken for; one under the other on a phone. */
+const List = styled.ul`
+  padding: 0;
+  list-style: none;
+  li {
+    display: grid;
+    grid-template-columns: minmax(8rem, 11rem) 13rem minmax(0, 1fr);
+    gap: 0.3rem 1rem;
+    padding: 0.7rem 0;
+    border-top: 1px solid ${colour.hairline};
+  }
+  ${phone} {
+    li {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
 `;
 
 /** Which hands would have told, and who tried them. */
@@ -31,45 +46,34 @@ function told({ tells, untried, devices }: Taken): string {
 
 function Rows({ faults, label }: { faults: Fault[]; label: string }) {
   return (
-    <Scroll tabIndex={0} role="region" aria-label={label}>
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">what was the matter</th>
-            <th scope="col">named at once, none to all</th>
-            <th scope="col">taken for</th>
-          </tr>
-        </thead>
-        <tbody>
-          {faults.map((fault) => (
-            <tr key={`${fault.symptom}:${fault.fault}`}>
-              <th scope="row">
-                {fault.name}
-                <br />
-                <Small>“{fault.seen}”</Small>
-              </th>
-              <Share>
-                <Num>
-                  {fault.found} of {fault.devices}
-                </Num>{" "}
-                <Small>{VERDICTS[fault.verdict]}</Small>
-                <ShareFound {...fault} />
-              </Share>
-              <td>
-                {fault.taken_for.slice(0, SHOWN).map((one) => (
-                  <p key={one.name}>
-                    {one.name} ({one.devices}): <Small>{told(one)}</Small>
-                  </p>
-                ))}
-                {fault.taken_for.length > SHOWN && (
-                  <Small>{count(fault.taken_for.length - SHOWN, "other fault")} besides</Small>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-    </Scroll>
+    <List aria-label={label}>
+      {faults.map((fault) => (
+        <li key={`${fault.symptom}:${fault.fault}`}>
+          <div>
+            <strong>{fault.name}</strong>
+            <br />
+            <Small>“{fault.seen}”</Small>
+          </div>
+          <div>
+            <Num>
+              {fault.found} of {fault.devices}
+            </Num>{" "}
+            <Small>{VERDICTS[fault.verdict]}</Small>
+            <ShareFound {...fault} />
+          </div>
+          <div>
+            {fault.taken_for.slice(0, SHOWN).map((one) => (
+              <p key={one.name}>
+                <Small>taken for</Small> {one.name} ({one.devices}): <Small>{told(one)}</Small>
+              </p>
+            ))}
+            {fault.taken_for.length > SHOWN && (
+              <Small>{count(fault.taken_for.length - SHOWN, "other fault")} besides</Small>
+            )}
+          </div>
+        </li>
+      ))}
+    </List>
   );
 }
 

@@ -19,6 +19,7 @@ import {
   wouldTell,
 } from "./drill";
 import type { Tried } from "./homework";
+import { Turns } from "./Turns";
 
 const Picture = styled.div`
   max-width: 19rem;
@@ -209,13 +210,15 @@ export function FaultDrill({ cases, names, first }: Props) {
   const { drawn, nth } = turn;
   if (!drawn) return null;
   return (
-    <OneCase
-      key={nth}
-      drill={drawn.drill}
-      truth={drawn.truth}
-      names={names}
-      first={first}
-      next={() => setTurn({ nth: nth + 1, drawn: draw(cases, remembered(), Math.random) })}
-    />
+    <Turns at={nth}>
+      <OneCase
+        key={nth}
+        drill={drawn.drill}
+        truth={drawn.truth}
+        names={names}
+        first={first}
+        next={() => setTurn({ nth: nth + 1, drawn: draw(cases, remembered(), Math.random) })}
+      />
+    </Turns>
   );
 }

@@ -6,6 +6,7 @@ import { Button, MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Column, Form, Narrow, Row } from "../../ui/layout";
 import { typedNumber } from "./drill";
+import { Turns } from "./Turns";
 
 type Display = Schemas["DisplayOut"];
 
@@ -63,7 +64,9 @@ export function ReadingDrill({ displays }: { displays: Display[] }) {
   return (
     <Column>
       <Narrow>
-        <OneDisplay key={at} display={display} next={() => setAt((now) => now + 5)} />
+        <Turns at={at}>
+          <OneDisplay key={at} display={display} next={() => setAt((now) => now + 5)} />
+        </Turns>
       </Narrow>
     </Column>
   );

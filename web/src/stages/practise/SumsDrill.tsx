@@ -6,6 +6,7 @@ import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Column, Form, Narrow, Num, Row, Soft } from "../../ui/layout";
 import { typedNumber } from "./drill";
+import { Turns } from "./Turns";
 
 type Sum = Schemas["SumOut"];
 type Props = { sums: Sum[]; same: number; names: Record<string, string> };
@@ -95,7 +96,9 @@ export function SumsDrill({ sums, same, names }: Props) {
   return (
     <Column>
       <Narrow>
-        <OneSum key={at} sum={sum} same={same} names={names} next={() => setAt((now) => now + 7)} />
+        <Turns at={at}>
+          <OneSum key={at} sum={sum} same={same} names={names} next={() => setAt((now) => now + 7)} />
+        </Turns>
       </Narrow>
     </Column>
   );
