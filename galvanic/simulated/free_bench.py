@@ -158,6 +158,7 @@ def plates() -> tuple[str, ...]:
     return tuple(key for key in PLATES if key in shipped_electrodes())
 
 
+@cache  # a second each
 def pair_table(electrolyte: str, one: str, other: str) -> PairTable:
     """The table of a pair, whichever way round it is named. Raises UnknownMaterial for what is not in the lists."""
     if electrolyte not in liquids() or one == other or {one, other} - set(plates()):
