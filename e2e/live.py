@@ -6,27 +6,37 @@ import os
 import re
 import threading
 import time
+from collections.abc import Callable
 from typing import ClassVar
 
 import uvicorn
 from axe_playwright_python.sync_playwright import Axe
 from django.db import connections
-from django.test import modify_settings
+from django.test import Client, modify_settings
 from playwright.sync_api import BrowserContext, Page, expect
 
 from e2e.browser import LAPTOP, chromium
 from server.config.asgi import application
-from server.tests.support import KeptReadingsTestCase
+from server.people.models import Group, Teacher
+from server.tests.support import KeptReadingsTestCase, as_group, as_teacher
 
 PASSWORD = "adaada-long-enough"
 START_S = 20
-expect.set_options(timeout=30_000)  # a slow machine is no fault; what is awaited comes in well under a second
+AWAIT_S = 60.0  # a slow machine is no fault; what is awaited comes in well under a second
+KEPT = """async ([paths, script]) => {
+    const shell = await caches.open("pipette-shell-1"), data = await caches.open("pipette-bench-1");
+    const files = (await shell.keys()).map(({ url }) => url);
+    if (files.length <= 5 || !(await shell.match("/bench")) || !files.some((url) => url.includes(script))) return false;
+    return (await Promise.all(paths.map(async (path) => (await shell.match(path)) ?? data.match(path)))).every(Boolean);
+}"""
+expect.set_options(timeout=AWAIT_S * 1000)
 
 
 class BrowserTestCase(KeptReadingsTestCase):
     """One server and one browser for each class; every test has contexts of its own, like devices of their own."""
 
     arguments: ClassVar[list[str]] = []
+    keeps_pages = False  # whether devices keep pages to open them without network; a bench then fetches all of them twice
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -79,11 +89,15 @@ class BrowserTestCase(KeptReadingsTestCase):
         self.assertEqual(self.faults, [], "the browser reported errors")
         super().tearDown()
 
-    def device(self, size: dict[str, int] = LAPTOP, touch: bool = False) -> Page:
+    def device(
+        self, size: dict[str, int] = LAPTOP, touch: bool = False, locale: str = "en-GB", keeps_pages: bool | None = None
+    ) -> Page:
         """A page on a device of its own."""
+        keeps = self.keeps_pages if keeps_pages is None else keeps_pages
         context: BrowserContext = self.browser.new_context(
-            viewport=size, has_touch=touch, is_mobile=touch, reduced_motion="reduce", base_url=self.url, locale="en-GB"
-        )
+            viewport=size, has_touch=touch, is_mobile=touch, reduced_motion="reduce", base_url=self.url, locale=locale,
+            service_workers="allow" if keeps else "block",
+        )  # fmt: skip
         page = context.new_page()
         page.on("pageerror", lambda error: self.faults.append(str(error)))
         page.on("console", self.hear)
@@ -103,6 +117,20 @@ class BrowserTestCase(KeptReadingsTestCase):
         page.get_by_role("button", name="Sign in").click()
         expect(page.get_by_role("heading", name="Your labs")).to_be_visible()
 
+    def signed_in(self, page: Page, name: str = "ada") -> None:
+        """Make a device one on which a teacher has signed in before; no page is opened."""
+        self.take_cookies(page, as_teacher(Teacher.objects.get(username=name)))
+
+    def joined(self, page: Page, group: Group, path: str = "/bench") -> None:
+        """Make a device one that has joined as a group before, and open its bench there."""
+        self.take_cookies(page, as_group(group))
+        page.goto(path)
+        expect(page.get_by_role("heading", name="Build this cell")).to_be_visible()
+
+    def take_cookies(self, page: Page, client: Client) -> None:
+        """Give a device the cookies of a client."""
+        page.context.add_cookies([{"name": c.key, "value": c.value, "url": self.url} for c in client.cookies.values()])
+
     def sign_off(self, page: Page) -> None:
         """From a draft's plan to its safety sheet, read and sign it, and back."""
         page.get_by_role("link", name="Sign off the safety sheet").first.click()
@@ -118,6 +146,19 @@ class BrowserTestCase(KeptReadingsTestCase):
         page.get_by_label("PIN of your group").fill(pin)
         page.get_by_role("button", name="Join").click()
         expect(page.get_by_role("heading", name="Build this cell")).to_be_visible()
+
+    def until(self, page: Page, done: Callable[[], object], otherwise: str) -> None:
+        """Look again and again while the page goes on; the test fails with `otherwise` where it does not come to that."""
+        end = time.monotonic() + AWAIT_S
+        while not done():
+            if time.monotonic() > end:
+                self.fail(otherwise)
+            page.wait_for_timeout(100)
+
+    def until_kept(self, page: Page, *data: str, script: str = "") -> None:
+        """Wait until a page can be opened without network: its shell, answers by their paths, and a script by its name."""
+        kept = [list(data), script]
+        self.until(page, lambda: page.evaluate(KEPT, kept), f"{data} and {script} were not kept for later")
 
     def type_reading(self, page: Page, text: str) -> None:
         """Type a reading and record it with Enter."""

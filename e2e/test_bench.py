@@ -26,7 +26,7 @@ class Bench(BrowserTestCase):
 
     def bench(self, **options):
         page = self.device(**options)
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         return page
 
     def kept(self):
@@ -42,7 +42,7 @@ class Bench(BrowserTestCase):
         expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
         self.assertEqual(self.kept(), [])
         page.context.set_offline(False)
-        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        expect(page.get_by_text("All readings sent")).to_be_visible()
         self.assertEqual(self.kept(), [("0.91", "V"), ("0.92", "V")])
 
     def test_a_reading_typed_while_the_server_is_down_survives_a_reload_and_arrives_once(self):
@@ -57,7 +57,7 @@ class Bench(BrowserTestCase):
         finally:
             type(self).start_server(port)
         page.reload()
-        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        expect(page.get_by_text("All readings sent")).to_be_visible()
         expect(page.get_by_role("heading", name="Third reading of 3")).to_be_visible()
         self.assertEqual(self.kept(), [("0.90", "V"), ("0.93", "V")])
 
@@ -75,7 +75,7 @@ class Bench(BrowserTestCase):
         page.route("**/api/bench/readings", lose)
         self.type_reading(page, "0.95")
         expect(page.get_by_text("1 entry safe on this device")).to_be_visible()
-        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        expect(page.get_by_text("All readings sent")).to_be_visible()
         self.assertEqual((lost, self.kept()), ([200], [("0.95", "V")]))
 
     def test_a_request_that_the_network_swallows_is_given_up_and_sent_again(self):
@@ -93,7 +93,7 @@ class Bench(BrowserTestCase):
         self.type_reading(page, "0.95")
         expect(page.get_by_text("1 not sent yet")).to_be_visible()
         page.clock.fast_forward(21_000)
-        expect(page.get_by_text("All readings sent")).to_be_visible(timeout=15_000)
+        expect(page.get_by_text("All readings sent")).to_be_visible()
         self.assertEqual((len(swallowed), self.kept()), (1, [("0.95", "V")]))
         swallowed[0].abort()  # so that nothing is left waiting in this process
 
@@ -206,19 +206,12 @@ class Bench(BrowserTestCase):
         expect(page.get_by_text("Put back in? A short wait, 20 s.")).to_be_visible()
 
     def test_the_bench_opens_again_while_the_server_is_away_and_goes_on(self):
-        page = self.bench()
+        page = self.bench(keeps_pages=True)
         self.type_reading(page, "0.93")
         expect(page.get_by_text("All readings sent")).to_be_visible()
-        kept = """async () => {
-            const shell = await caches.open("pipette-shell-1"), data = await caches.open("pipette-bench-1");
-            const bench = await (await data.match("/api/bench"))?.text() ?? "";
-            return (await shell.keys()).length > 5 && Boolean(await shell.match("/bench")) && bench.includes("0.93");
-        }"""
-        for _ in range(40):
-            if page.evaluate(kept):
-                break
-            page.wait_for_timeout(250)
-        self.assertTrue(page.evaluate(kept), "the bench was not kept for later")
+        self.until_kept(page, "/api/bench")
+        kept = "async () => (await (await caches.open('pipette-bench-1')).match('/api/bench')).text()"
+        self.until(page, lambda: "0.93" in page.evaluate(kept), "the bench was kept without its reading")
         port = self.port
         self.stop_server()
         try:
@@ -236,16 +229,12 @@ class Bench(BrowserTestCase):
         self.assertEqual([text for text, _ in self.kept()], ["0.93", "0.94", "0.95"])
 
     def test_leaving_forgets_what_was_kept(self):
-        page = self.bench()
-        there = "async () => Boolean(await (await caches.open('pipette-bench-1')).match('/api/bench'))"
-        for _ in range(40):
-            if page.evaluate(there):
-                break
-            page.wait_for_timeout(250)
+        page = self.bench(keeps_pages=True)
+        self.until_kept(page, "/api/bench")
         page.get_by_role("button", name="Leave").click()
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
-        page.wait_for_timeout(500)
-        self.assertFalse(page.evaluate(there))
+        there = "async () => Boolean(await (await caches.open('pipette-bench-1')).match('/api/bench'))"
+        self.until(page, lambda: not page.evaluate(there), "the bench is still kept")
 
     def test_two_devices_of_one_group_see_each_others_readings(self):
         one, other = self.bench(), self.bench(size=PHONE)
@@ -253,7 +242,7 @@ class Bench(BrowserTestCase):
         self.type_reading(other, "0.95")
         for page in (one, other):
             for text in ("0.94", "0.95"):
-                expect(page.get_by_text(f"{text}{THIN}V").first).to_be_visible(timeout=15_000)
+                expect(page.get_by_text(f"{text}{THIN}V").first).to_be_visible()
 
     def test_the_bench_fits_a_phone_and_its_targets_are_large(self):
         page = self.bench(size=PHONE, touch=True)
@@ -273,7 +262,7 @@ class Bench(BrowserTestCase):
 
     def test_a_meter_check_takes_its_offset_off_and_the_board_knows(self):
         page = self.device(PHONE, touch=True)
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(page, group_of(self.lab))
         page.get_by_role("button", name="Check the meter first").click()
         page.get_by_label("Leads together, V").fill("none")
         page.get_by_label("On a fresh dry cell, V").fill("1.48")
@@ -289,9 +278,9 @@ class Bench(BrowserTestCase):
 
     def test_a_check_on_a_reading_advises_and_never_blocks_and_the_teacher_sees_it(self):
         page, board = self.device(), self.device()
-        self.sign_in(board)
+        self.signed_in(board)
         board.goto(f"/labs/{self.lab.id}/board")
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(page, group_of(self.lab))
         self.type_reading(page, "0.01")
         expect(page.get_by_text("Close to nothing")).to_be_visible()
         expect(page.get_by_text("Do the plates or the clips touch, or does liquid bridge the clips?")).to_be_visible()

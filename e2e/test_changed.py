@@ -18,7 +18,7 @@ NAMES = ("Tern", "Knot", "Plover")
 
 class Distance(BrowserTestCase):
     def plan(self, page):
-        page.get_by_role("link", name="Plan a lab").click()
+        page.goto("/labs/new")
         page.get_by_label("Title").fill("How far apart")
         page.get_by_role("textbox", name="Minutes", exact=True).fill("60")
         page.get_by_role("radiogroup", name="What you change on purpose").get_by_text("spacing", exact=True).click()
@@ -39,7 +39,7 @@ class Distance(BrowserTestCase):
 
     def measure(self, page, lab):
         """Tern on a phone: its first cell by hand, with what the distance really was; noted without network."""
-        self.join(page, lab.join_code, group_of(lab).pin)
+        self.joined(page, group_of(lab))
         page.get_by_role("button", name="Skip").click()
         first = group_of(lab).cells.first()
         level = first.condition.removeprefix("spacing ")
@@ -71,7 +71,7 @@ class Distance(BrowserTestCase):
     def test_distance_is_planned_measured_compared_and_found_again_in_its_table(self):
         teacher("ada")
         desk = self.device()
-        self.sign_in(desk)
+        self.signed_in(desk)
         self.plan(desk)
         lab = Lab.objects.get()
         self.assertEqual(lab.conditions, ["spacing 1 cm", "spacing 4 cm", "spacing 8 cm"])
@@ -103,8 +103,8 @@ class TwoCups(BrowserTestCase):
     def test_two_solutions_are_made_planned_and_drawn(self):
         teacher("ada")
         desk = self.device()
-        self.sign_in(desk)
-        desk.get_by_role("link", name="Cupboard").click()
+        self.signed_in(desk)
+        desk.goto("/materials")
         desk.get_by_role("button", name="Two solutions").click()
         right = desk.get_by_role("group", name="Right cup")
         right.get_by_role("textbox", name="mol/L").fill("0.02")
@@ -122,7 +122,7 @@ class TwoCups(BrowserTestCase):
         with materials_of(Teacher.objects.get()):
             lab = lab_of(Teacher.objects.get(), electrodes=["zinc", "copper"], electrolytes=[key], predict=False)
         phone = self.device(PHONE, touch=True)
-        self.join(phone, lab.join_code, group_of(lab).pin)
+        self.joined(phone, group_of(lab))
         drawn = phone.get_by_role(
             "img", name=re.compile("Two cups: Zn in zinc sulfate 1.0 mol.L, Cu in copper sulfate 0.02")
         )
@@ -137,8 +137,8 @@ class MadeLiquid(BrowserTestCase):
     def test_a_liquid_is_made_of_anything_there_is_and_what_is_typed_stays(self):
         teacher("ada")
         desk = self.device()
-        self.sign_in(desk)
-        desk.get_by_role("link", name="Cupboard").click()
+        self.signed_in(desk)
+        desk.goto("/materials")
         desk.get_by_role("button", name="Make a liquid").click()
         desk.get_by_role("button", name="table salt Stir in").click()
         for name in ("baking soda", "vinegar 5 %", "hydrogen peroxide 3 %", "copper sulfate 1.0 mol/L (poured)"):

@@ -13,7 +13,7 @@ from server.claims.services import record_claim
 from server.findings.models import Answer, Claim
 from server.findings.release import release
 from server.labs.schemas import CellIO
-from server.tests.support import group_of, lab_of, member_of, record, teacher
+from server.tests.support import group_of, lab_of, member_of, record, record_all, teacher
 
 TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17}
 
@@ -27,15 +27,16 @@ class Findings(BrowserTestCase):
             electrolytes=["rhubarb-juice", "kelp-brine"], minutes=90,
         )  # fmt: skip
         bridged = group_of(self.lab, "Knot").cells.filter(shared=False, electrolyte="rhubarb-juice").first()
+        readings = []
         for number, group in enumerate(self.lab.groups.order_by("position")):
             for place, cell in enumerate(group.cells.all()):
                 volts = TRUE_V[cell.positive] - TRUE_V[cell.negative] + 0.006 * ((place + number) % 3 - 1)
                 if group.name == "Knot" and cell == bridged:
                     volts *= 0.02
-                for nth in range(3):
-                    record(cell, f"{volts + 0.002 * nth:.3f}")
+                readings += [(cell, f"{volts + 0.002 * nth:.3f}") for nth in range(3)]
+        record_all(readings)
         self.page = self.device()
-        self.sign_in(self.page)
+        self.signed_in(self.page)
 
     def tearDown(self):
         connections.close_all()
@@ -130,7 +131,7 @@ class Findings(BrowserTestCase):
 
     def test_a_group_claims_on_its_phone_the_tool_asks_back_and_the_teacher_answers(self):
         phone = self.device(PHONE, touch=True)
-        self.join(phone, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(phone, group_of(self.lab))
         phone.goto("/bench/results")
         expect(phone.get_by_role("heading", name="Not shown yet")).to_be_visible()
         self.open("explain")
@@ -223,7 +224,7 @@ class OneThingChanged(BrowserTestCase):
             for cell in group_of(lab, name).cells.all():
                 record(cell, f"{0.95 + 0.01 * n:.3f}")
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto(f"/labs/{lab.id}/compare")
         page.get_by_role("tab", name="what was changed").click()
         expect(page.get_by_role("img", name=re.compile("volts against spacing: 9 values of groups"))).to_be_visible()

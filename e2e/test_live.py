@@ -12,6 +12,9 @@ from server.people.models import Group
 from server.room.services import pause
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, teacher
 
+STREAM = re.compile(r"/events\?lang=en&whole=1$")
+STILL_S = 2.5  # a board without a stream looks by itself every two seconds
+
 
 class Streams(BrowserTestCase):
     def setUp(self):
@@ -37,6 +40,17 @@ class Streams(BrowserTestCase):
             if line.startswith("event:"):
                 return line.removeprefix("event:").strip()
 
+    def looks(self, page, path):
+        """The times at which a page fetches a path, as it goes on."""
+        times = []
+        page.on("request", lambda request: times.append(time.monotonic()) if request.url.endswith(path) else None)
+        return times
+
+    def until_it_only_listens(self, page, looks):
+        """Wait until a page whose stream is open has not looked by itself for a while; then `looks` is emptied."""
+        self.until(page, lambda: looks and time.monotonic() - looks[-1] > STILL_S, "it goes on looking by itself")
+        looks.clear()
+
     def test_a_teacher_and_a_group_hear_of_a_reading_when_it_is_kept(self):
         board = self.listen(f"/api/labs/{self.lab.id}/events", as_teacher(self.ada))
         bench = self.listen("/api/bench/events", as_group(self.tern))
@@ -55,17 +69,15 @@ class Streams(BrowserTestCase):
 
     def test_the_board_shows_a_reading_long_before_it_would_look_by_itself(self):
         page = self.device()
-        self.sign_in(page)
-        with page.expect_response(re.compile(r"/events\?whole=1$")):
+        self.signed_in(page)
+        looks = self.looks(page, "/board")
+        with page.expect_response(STREAM):
             page.goto(f"/labs/{self.lab.id}/board")
         expect(page.get_by_text("Readings appear here as groups record them.")).to_be_visible()
-        page.wait_for_timeout(2500)  # by now it has stopped looking every two seconds
-        looks = []
-        page.on("request", lambda request: looks.append(request.url) if request.url.endswith("/board") else None)
-        page.wait_for_timeout(2500)
-        self.assertEqual(looks, [], "it still looks by itself although the stream is open")
+        self.until_it_only_listens(page, looks)
         record(cell_of(self.tern), "0.95")
-        expect(page.get_by_text(re.compile("0.95"))).to_be_visible(timeout=4000)
+        expect(page.get_by_text(re.compile("0.95"))).to_be_visible()
+        self.assertEqual(looks, [], "the stream brought it: nothing was fetched")
 
     def test_a_groups_meter_is_heard_by_that_group_only(self):
         Group.objects.filter(lab=self.lab).update(meter_address="127.0.0.1:5034")
@@ -77,27 +89,30 @@ class Streams(BrowserTestCase):
 
     def test_a_new_pin_puts_the_devices_out(self):
         device, page = self.device(), self.device()
-        self.join(device, self.lab.join_code, self.tern.pin)
-        self.sign_in(page)
+        self.joined(device, self.tern)
+        self.signed_in(page)
         page.goto(f"/labs/{self.lab.id}/board")
         page.get_by_role("button", name="Tern, PIN and meter").click()
         page.get_by_role("button", name="New PIN, all devices out").click()
         page.get_by_role("button", name="Give a new PIN").click()
         expect(page.get_by_text(self.tern.pin)).to_have_count(0)
+        looks = self.looks(device, "/api/bench")
         device.reload()
         expect(device.get_by_role("heading", name="Join your lab")).to_be_visible()
+        self.assertLessEqual(len(looks), 1, "a refusal is said at once, not asked for again")  # or it had looked before
 
     def test_what_a_stream_has_brought_is_what_opens_again_without_network(self):
-        page = self.device(size=PHONE)
-        asked = []
-        self.join(page, self.lab.join_code, self.tern.pin)
-        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-        page.wait_for_timeout(2500)  # by now the worker has the page, and the stream runs
-        page.on("request", lambda request: asked.append(request.url) if request.url.endswith("/api/bench") else None)
+        page = self.device(size=PHONE, keeps_pages=True)
+        looks = self.looks(page, "/api/bench")
+        with page.expect_response(STREAM):
+            self.joined(page, self.tern)
+        self.until_kept(page, "/api/bench")
+        self.until_it_only_listens(page, looks)
         pause(actor=self.ada, lab_id=self.lab.id, paused=True)
         expect(page.get_by_text("your teacher has stopped the clock")).to_be_visible()
-        self.assertEqual(asked, [], "the stream brought it: nothing was fetched")
-        page.wait_for_timeout(500)
+        self.assertEqual(looks, [], "the stream brought it: nothing was fetched")
+        kept = "async () => (await (await caches.open('pipette-bench-1')).match('/api/bench')).json()"
+        self.until(page, lambda: page.evaluate(kept)["paused"], "what the stream brought was not kept")
         page.context.set_offline(True)
         page.reload()
         expect(page.get_by_text("your teacher has stopped the clock")).to_be_visible()

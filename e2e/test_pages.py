@@ -44,7 +44,7 @@ class AtBothSizes(WithALab):
             record(cell, text)
         draft = lab_of(self.ada, opened=False, title="Draft", electrolytes=["rhubarb-juice", "kcl-0.10"], minutes=60)
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         for path, heading in {
             "/labs": "Your labs",
             "/labs/new": "Plan a lab",
@@ -85,7 +85,7 @@ class Pages(WithALab):
     def test_a_lab_without_readings_says_what_to_do_next(self):
         empty = lab_of(self.ada, opened=False, title="Empty")
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto(f"/labs/{empty.id}/compare")
         expect(page.get_by_role("heading", name="Nothing to compare yet")).to_be_visible()
         page.get_by_role("link", name="To the plan").click()
@@ -95,7 +95,7 @@ class Pages(WithALab):
 
     def test_every_stage_of_a_lab_is_a_link(self):
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto(f"/labs/{self.lab.id}/compare")
         stages = page.get_by_role("navigation", name="Stages of this lab")
         for name in ("Plan", "Predict", "Measure", "Compare", "Explain", "Power"):
@@ -104,8 +104,8 @@ class Pages(WithALab):
 
     def test_closing_and_opening_the_bench(self):
         page, device = self.device(), self.device()
-        self.sign_in(page)
-        self.join(device, self.lab.join_code, group_of(self.lab).pin)
+        self.signed_in(page)
+        self.joined(device, group_of(self.lab))
         page.goto(f"/labs/{self.lab.id}/board")
         page.get_by_role("button", name="Close the bench").click()
         page.get_by_role("button", name="Keep it open").click()
@@ -129,7 +129,7 @@ class Pages(WithALab):
         expect(page.get_by_role("heading", name="Teachers sign in")).to_be_visible()
         page.reload()
         expect(page.get_by_role("heading", name="Teachers sign in")).to_be_visible()
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(page, group_of(self.lab))
         page.get_by_role("button", name="Leave").click()
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
         page.goto("/bench")
@@ -146,7 +146,7 @@ class Pages(WithALab):
 
     def test_every_chart_has_a_sentence_and_a_table_behind_it(self):
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto(f"/labs/{self.lab.id}/compare")
         expect(page.get_by_role("img", name=re.compile("Two upright scales in volts.*copper table \\+0.34"))).to_be_visible()
         expect(page.get_by_role("img", name=re.compile("3 cells, class mean beside table difference"))).to_be_visible()
@@ -155,8 +155,8 @@ class Pages(WithALab):
 
     def test_a_plan_in_the_making_outlives_a_reload_and_materials_are_found_by_name(self):
         page = self.device()
-        self.sign_in(page)
-        page.get_by_role("link", name="Plan a lab").click()
+        self.signed_in(page)
+        page.goto("/labs/new")
         page.get_by_label("Title").fill("Half done")
         page.get_by_label("Find in plates").fill("silv")
         page.locator("label").filter(has_text="silver").first.click()
@@ -174,7 +174,7 @@ class Pages(WithALab):
 
     def test_a_lab_is_planned_with_the_keyboard_alone(self):
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto("/labs/new")
         page.get_by_label("Title").focus()
         keys = page.keyboard
@@ -198,7 +198,7 @@ class Pages(WithALab):
 
     def test_a_cell_that_is_not_there(self):
         page = self.device()
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(page, group_of(self.lab))
         page.goto("/bench/99")
         expect(page.get_by_role("heading", name="There is no cell 99")).to_be_visible()
         page.get_by_role("link", name="To your next cell").click()
@@ -209,12 +209,11 @@ class Pages(WithALab):
         for text in ("941", "-9999", "0.000001"):
             record(cell, text)
         page = self.device()
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
-        page.goto("/bench/1")
+        self.joined(page, group_of(self.lab), "/bench/1")
         for where in ("above", "below"):
             expect(page.get_by_text(where, exact=True)).to_be_visible()
         page.wait_for_load_state("networkidle")
         other = self.device()
-        self.sign_in(other)
+        self.signed_in(other)
         other.goto(f"/labs/{self.lab.id}/compare")
         expect(other.get_by_role("heading", name="Cells, widest gap first")).to_be_visible()

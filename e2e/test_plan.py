@@ -19,7 +19,7 @@ class Planning(BrowserTestCase):
         super().setUp()
         self.ada = teacher("ada")
         self.page = self.device()
-        self.sign_in(self.page)
+        self.signed_in(self.page)
 
     def draft(self, **changes):
         plan = {"electrodes": PLATES, "groups": ["Tern", "Plover", "Curlew", "Knot"], "minutes": 60}
@@ -30,6 +30,7 @@ class Planning(BrowserTestCase):
 
     def test_a_template_becomes_a_lab_that_is_signed_printed_and_opened(self):
         page = self.page
+        page.goto("/labs")
         page.get_by_role("link", name="Plan a lab").click()
         expect(page.get_by_label("Title")).to_have_value("Metals against copper")
         page.get_by_label("Their names, one a line").fill("Tern\nKnot\nPlover")
@@ -150,7 +151,7 @@ class Planning(BrowserTestCase):
 
     def test_the_cupboard_keeps_counts_and_own_plates_which_the_plan_then_knows(self):
         page = self.page
-        page.get_by_role("link", name="Cupboard").click()
+        page.goto("/materials")
         plates = page.get_by_role("region", name="Plates")
         plates.get_by_role("button", name=re.compile("Mg magnesium$")).click()
         expect(page.get_by_role("heading", name="What it is good for")).to_be_visible()
@@ -202,7 +203,7 @@ class Predicting(BrowserTestCase):
 
     def test_two_taps_and_a_number_on_a_phone_with_the_network_cut(self):
         page = self.device(PHONE, touch=True)
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(page, group_of(self.lab))
         page.context.set_offline(True)
         page.get_by_role("button", name="zinc", exact=True).tap()
         expect(page.get_by_text("minus a minus is plus")).to_be_visible()
@@ -219,7 +220,7 @@ class Predicting(BrowserTestCase):
 
     def test_what_is_no_number_comes_back_and_measuring_goes_on_without(self):
         page = self.device()
-        self.join(page, self.lab.join_code, group_of(self.lab).pin)
+        self.joined(page, group_of(self.lab))
         page.get_by_role("button", name="copper", exact=True).click()
         page.get_by_label("How many volts?").fill("lots")
         page.get_by_role("button", name="Keep this prediction").click()

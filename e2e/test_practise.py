@@ -18,6 +18,8 @@ CASES = {one.symptom: one for one in map(case, GROUPS)}
 
 
 class Drilling(BrowserTestCase):
+    keeps_pages = True
+
     def drill(self):
         """The case that is on the page, found by the faults that it offers."""
         offered = set(self.page.get_by_role("radio").evaluate_all("all => all.map((one) => one.value)"))
@@ -50,8 +52,7 @@ class Practise(Drilling):
 
     def test_a_whole_drill_with_the_network_cut(self):
         self.check_access(self.page)
-        self.page.wait_for_function("navigator.serviceWorker.controller !== null")
-        self.page.wait_for_timeout(1500)  # the page and its tables are put by
+        self.until_kept(self.page, "/api/practise")
         self.page.context.set_offline(True)
         self.page.reload()
         expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_visible()
@@ -129,7 +130,7 @@ class AsHomework(Drilling):
     def test_it_is_set_opened_by_its_code_done_without_network_and_comes_in_without_a_name(self):
         ada = teacher("ada")
         lab, desk = lab_of(ada), self.device()
-        self.sign_in(desk)
+        self.signed_in(desk)
         desk.goto(f"/labs/{lab.id}/plan")
         desk.get_by_role("link", name="Practice as homework").click()
         desk.get_by_label("Benches on each device").fill("two")
@@ -150,8 +151,7 @@ class AsHomework(Drilling):
         self.page.get_by_role("button", name="Begin the homework").click()
         expect(self.page.get_by_text("3 benches to go.")).to_be_visible()
         self.check_access(self.page)
-        self.page.wait_for_function("navigator.serviceWorker.controller !== null")
-        self.page.wait_for_timeout(1500)
+        self.until_kept(self.page, "/api/practise")
         self.page.context.set_offline(True)
         for _ in range(3):
             self.find()

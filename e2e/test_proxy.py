@@ -29,6 +29,8 @@ from tools import own_certificate
 
 
 class Deployed(ProcessTestCase):
+    keeps_pages = True
+
     processes: ClassVar[list]
 
     @classmethod
@@ -64,10 +66,10 @@ class Deployed(ProcessTestCase):
         expect(board.get_by_text("Tern").first).to_be_visible()
         self.join(phone, lab.join_code, tern.pin)
         self.type_reading(phone, "0.911")
-        expect(board.get_by_text(re.compile(r"^1 of \d+ readings"))).to_be_visible(timeout=5000)
+        expect(board.get_by_text(re.compile(r"^1 of \d+ readings"))).to_be_visible()
 
         self.assertTrue(phone.evaluate("navigator.serviceWorker.ready.then(() => window.isSecureContext)"))
-        phone.wait_for_timeout(1500)
+        self.until_kept(phone, "/api/bench")
         phone.context.set_offline(True)
         phone.reload()
         expect(phone.get_by_role("heading", name="Build this cell")).to_be_visible()
@@ -75,10 +77,10 @@ class Deployed(ProcessTestCase):
         expect(phone.get_by_text("1 not sent yet")).to_be_visible()
         self.processes[0][0].send_signal(signal.SIGKILL)
         phone.context.set_offline(False)
-        expect(phone.get_by_text("All readings sent")).to_be_visible(timeout=10_000)
+        expect(phone.get_by_text("All readings sent")).to_be_visible()
         self.type_reading(phone, "0.913")
-        expect(phone.get_by_text("All readings sent")).to_be_visible(timeout=10_000)
-        expect(board.get_by_text(re.compile(r"^3 of \d+ readings"))).to_be_visible(timeout=4000)
+        expect(phone.get_by_text("All readings sent")).to_be_visible()
+        expect(board.get_by_text(re.compile(r"^3 of \d+ readings"))).to_be_visible()
         kept = list(Reading.objects.order_by("received_at").values_list("text", flat=True))
         self.assertEqual(kept, ["0.911", "0.912", "0.913"])
 

@@ -16,7 +16,7 @@ from server.entries.models import QuestionAnswer
 from server.findings.release import release
 from server.labs.models import Lab, PlannedCell
 from server.notebook.models import HandedIn, Words
-from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record_all, send, teacher
 
 VOLTS = {("zinc", "copper"): 0.93, ("tin", "copper"): 0.42, ("zinc", "tin"): 0.51}
 TABLE = "Team;Metal 1;Metal 2;Solution;Voltage (mV)\nTern;Zn;coper;lemon juice;940\nKnot;Cu;Zn;lemon juice;-910\n"
@@ -24,10 +24,11 @@ TABLE = "Team;Metal 1;Metal 2;Solution;Voltage (mV)\nTern;Zn;coper;lemon juice;9
 
 def filled(lab, shift=0.0):
     """Three readings of every cell of a lab."""
+    readings = []
     for place, cell in enumerate(PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")):
         volts = VOLTS[cell.negative, cell.positive] + shift * (cell.positive == "copper") + 0.004 * (place % 5 - 2)
-        for nth in range(3):
-            record(cell, f"{volts + 0.001 * nth:.3f}")
+        readings += [(cell, f"{volts + 0.001 * nth:.3f}") for nth in range(3)]
+    record_all(readings)
 
 
 class Notebooks(BrowserTestCase):
@@ -45,12 +46,12 @@ class Notebooks(BrowserTestCase):
         field.blur()
 
     def test_written_without_network_reloaded_handed_in_marked_and_given_back(self):
-        phone, desk = self.device(size=PHONE, touch=True), self.device()
-        self.join(phone, self.lab.join_code, self.tern.pin)
+        phone, desk = self.device(size=PHONE, touch=True, keeps_pages=True), self.device()
+        self.joined(phone, self.tern)
         phone.get_by_role("link", name="write your notebook").click()
         expect(phone.get_by_text("No conclusion yet.")).to_be_visible()
         self.check_access(phone)
-        phone.wait_for_timeout(1000)  # the bench and its pages are put by for offline use
+        self.until_kept(phone, "/api/bench/notebook", script="Notebook")
         phone.context.set_offline(True)
         self.write(phone, "What is your answer to the question", "Lower than the table, by about 0.2 V.")
         expect(phone.get_by_text("safe on this device, not sent yet")).to_be_visible()
@@ -70,7 +71,8 @@ class Notebooks(BrowserTestCase):
         expect(phone.get_by_role("heading", name=re.compile("Handed in"))).to_be_visible()
         self.assertEqual(HandedIn.objects.count(), 1)
 
-        self.sign_in(desk)
+        self.signed_in(desk)
+        desk.goto("/labs")
         expect(desk.get_by_text("1 notebook handed in")).to_be_visible()
         desk.goto(f"/labs/{self.lab.id}/report")
         expect(desk.get_by_text("1 notebook waits for you.")).to_be_visible()
@@ -84,10 +86,28 @@ class Notebooks(BrowserTestCase):
         expect(phone.get_by_text("Clear and short.")).to_be_visible()
         expect(phone.get_by_text("Evidence 2.5")).to_be_visible()
 
+    def test_a_page_that_is_only_looked_at_leaves_the_device_at_rest(self):
+        page = self.device(size=PHONE, touch=True)
+        page.add_init_script(
+            "const open = IDBDatabase.prototype.transaction; window.looks = 0;"
+            "IDBDatabase.prototype.transaction = function (...of) { window.looks += 1; return open.apply(this, of); };"
+        )
+        release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook", "power"))
+        self.joined(page, self.tern)
+        for path, shown in (("", "Build this cell"), ("/notebook", "What did you want"), ("/packs", "What should it run?")):
+            with self.subTest(path):
+                page.goto(f"/bench{path}")
+                expect(page.get_by_text(shown).first).to_be_visible()
+                page.wait_for_timeout(1000)
+                before = page.evaluate("window.looks")
+                page.wait_for_timeout(2000)
+                # It looks every three seconds whether something waits to be sent, and not whenever it has looked.
+                self.assertLess(page.evaluate("window.looks") - before, 12)
+
     def test_two_devices_writing_at_once_lose_nothing(self):
         one, other = self.device(), self.device()
         for page in (one, other):
-            self.join(page, self.lab.join_code, self.tern.pin)
+            self.joined(page, self.tern)
             page.goto("/bench/notebook")
         label = "What would you change or measure next"
         one.get_by_label(label).fill("Fresh plates.")
@@ -105,7 +125,7 @@ class Notebooks(BrowserTestCase):
         words = {"id": str(uuid.uuid4()), "part": "conclusion", "text": "Lower than the table."}
         send(as_group(self.tern), "/bench/words", words)
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         for paper in ("A4", "Letter"):
             page.goto(f"/labs/{self.lab.id}/notebook")
             expect(page.get_by_role("heading", name="How each value came about")).to_be_visible()
@@ -126,7 +146,7 @@ class Notebooks(BrowserTestCase):
 
     def test_it_is_saved_as_one_file_that_needs_nothing_else(self):
         page = self.device()
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         page.goto("/bench/notebook")
         self.write(page, "What did you want to find out?", "Is <it> & right?")
         expect(page.get_by_text("kept", exact=True)).to_be_visible()
@@ -165,7 +185,7 @@ class OutAndIn(BrowserTestCase):
 
     def test_a_package_goes_out_of_one_database_and_into_another_with_the_same_numbers(self):
         here, there = self.device(), self.device()
-        self.sign_in(here)
+        self.signed_in(here)
         here.goto(f"/labs/{self.lab.id}/compare")
         before = self.numbers(here)
         here.get_by_role("link", name="Shore cells").click()
@@ -194,7 +214,7 @@ class OutAndIn(BrowserTestCase):
     @override_settings(BESIDE=True)
     def test_a_table_is_looked_at_a_name_is_told_and_it_comes_in(self):
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto("/labs/import")
         self.choose(page, "last week.csv", TABLE.encode("utf-16"))
         expect(page.get_by_role("heading", name="How it was understood")).to_be_visible()
@@ -214,7 +234,8 @@ class OutAndIn(BrowserTestCase):
             filled(lab, 0.02 * k)
             send(as_teacher(self.ada), f"/labs/{lab.id}/close")
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
+        page.goto("/labs")
         expect(page.get_by_role("img", name=re.compile("Its ladder in rhubarb juice")).first).to_be_visible()
         page.get_by_role("button", name="Tags of Shore cells").click()
         page.get_by_label("Tags, with commas").fill("year 10, shore")
@@ -238,12 +259,12 @@ class OutAndIn(BrowserTestCase):
     def test_a_question_is_asked_at_the_bench_and_answered_from_the_board(self):
         lab = lab_of(self.ada, title="Open")
         device, desk = self.device(size=PHONE, touch=True), self.device()
-        self.join(device, lab.join_code, group_of(lab).pin)
+        self.joined(device, group_of(lab))
         device.get_by_role("button", name=re.compile("Ask about this cell")).click()
         device.get_by_label("Your question").fill("Why does it bubble?")
         device.get_by_role("button", name="Leave it for your teacher").click()
         expect(device.get_by_text("Not looked at yet.")).to_be_visible()
-        self.sign_in(desk)
+        self.signed_in(desk)
         desk.goto(f"/labs/{lab.id}/board")
         desk.get_by_label("Your answer, or a question back").fill("Which plate bubbles?")
         desk.get_by_role("button", name="Answer", exact=True).click()
@@ -256,7 +277,7 @@ class OutAndIn(BrowserTestCase):
         asked = {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "text": "Does size matter?"}
         self.assertEqual(send(as_group(group_of(lab)), "/bench/questions", asked).status_code, 200)
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto(f"/labs/{lab.id}/board")
         page.get_by_role("button", name="Plan a lab about it").click()
         expect(page.get_by_label("The question")).to_have_value("Does size matter?")
@@ -267,7 +288,7 @@ class OutAndIn(BrowserTestCase):
 
     def test_values_from_elsewhere_stand_beside_a_cell(self):
         page = self.device()
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto(f"/labs/{self.lab.id}/compare")
         page.get_by_role("button", name=re.compile("Values from elsewhere")).click()
         page.get_by_label(re.compile("^Volts of")).fill("0.98")

@@ -22,12 +22,6 @@ from server.power.models import PackEntry
 from server.practise.meter import SimulatedMeter, serve
 from server.tests.support import cell_of, group_of, lab_of, record, teacher
 
-SHELL_KEPT = """async () => {
-    const shell = await caches.open("pipette-shell-1"), data = await caches.open("pipette-bench-1");
-    if ((await shell.keys()).length <= 5) return false;
-    return Boolean(await shell.match("/bench")) && Boolean(await data.match("/api/bench"));
-}"""
-
 
 async def _switch_off(server):
     """Close a meter's port and end the talks on it, so that nothing is left for the loop to do."""
@@ -41,17 +35,11 @@ async def _switch_off(server):
 class TwoGroups(ProcessTestCase):
     """Every reading is there once, in order, whatever happens to the network and the server."""
 
+    keeps_pages = True
+
     def tearDown(self):
         connections.close_all()
         super().tearDown()
-
-    def keep_shell(self, page):
-        """Wait until the page could be opened again without the network."""
-        for _ in range(60):
-            if page.evaluate(SHELL_KEPT):
-                return
-            page.wait_for_timeout(250)
-        self.fail("the bench was not kept for later")
 
     def next_cell(self, page):
         page.get_by_role("button", name="The next cell").click()
@@ -63,7 +51,7 @@ class TwoGroups(ProcessTestCase):
         phone, laptop = self.device(PHONE, touch=True), self.device()
         self.join(phone, lab.join_code, tern.pin)
         self.join(laptop, lab.join_code, knot.pin)
-        self.keep_shell(phone)
+        self.until_kept(phone, "/api/bench")
 
         for text in ("0.91", "0.92"):
             self.type_reading(phone, text)
@@ -93,7 +81,7 @@ class TwoGroups(ProcessTestCase):
         type(self).start_server(self.port)
         phone.context.set_offline(False)
         for page in (phone, laptop):
-            expect(page.get_by_text("All readings sent")).to_be_visible(timeout=30_000)
+            expect(page.get_by_text("All readings sent")).to_be_visible()
 
         laptop.get_by_role("button", name="The cell before").click()
         laptop.get_by_role("button", name="Correct 8.3 V").click()
@@ -134,7 +122,7 @@ class AtTheBench(BrowserTestCase):
 
     def bench(self, **options):
         page = self.device(**options)
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         return page
 
     def test_a_whole_cell_by_keyboard_alone(self):
@@ -227,7 +215,7 @@ class AtTheBench(BrowserTestCase):
     def test_a_browser_that_stores_nothing_says_so_and_still_sends(self):
         page = self.device()
         page.add_init_script("indexedDB.open = () => { throw new DOMException('no', 'SecurityError'); };")
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         self.type_reading(page, "0.94")
         expect(page.get_by_text("This browser keeps nothing")).to_be_visible()
         expect(page.get_by_text("All readings sent")).to_be_visible()
@@ -240,7 +228,7 @@ class AtTheBench(BrowserTestCase):
 
     def test_a_page_closed_while_it_keeps_a_reading_loses_nothing(self):
         page = self.device()
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         self.type_reading(page, "0.94")
         expect(page.get_by_text("All readings sent")).to_be_visible()
         page.evaluate("IDBObjectStore.prototype.get = () => ({})")  # the browser's store never answers again
@@ -256,7 +244,7 @@ class AtTheBench(BrowserTestCase):
         page.add_init_script(
             "IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError'); };"
         )
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         self.type_reading(page, "0.94")
         expect(page.get_by_text("This device is full")).to_be_visible()
         expect(page.get_by_role("button", name="Correct 0.94 V")).to_be_visible()
@@ -264,7 +252,7 @@ class AtTheBench(BrowserTestCase):
     def test_a_wrong_clock_is_said_and_does_not_matter(self):
         page = self.device()
         page.add_init_script("const real = Date.now; Date.now = () => real() - 3_600_000;")
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         expect(page.get_by_text("This device’s clock is off")).to_be_visible()
         expect(page.get_by_text("By 60 minutes.")).to_be_visible()
         expect(page.get_by_text(re.compile(r"4\d:\d\d left"))).to_be_visible()
@@ -278,11 +266,9 @@ class AtTheBench(BrowserTestCase):
         page.get_by_text("10 s", exact=True).click()
         page.get_by_text("Let the connected meter type it, every 10 s").click()
         expect(page.get_by_text(re.compile(r"It shows \d\.\d{3} V"))).to_be_visible()
-        for _ in range(300):
-            if (kept := PackEntry.objects.filter(kind="run_v").first()) is not None:
-                break
-            page.wait_for_timeout(100)
-        self.assertRegex(kept.text, r"^\d\.\d{3}$")
+        typed = PackEntry.objects.filter(kind="run_v")
+        self.until(page, typed.exists, "the meter typed nothing")
+        self.assertRegex(typed.first().text, r"^\d\.\d{3}$")
 
     def test_a_connected_meter_fills_the_entry_and_its_trouble_is_said(self):
         loop = asyncio.new_event_loop()
@@ -294,7 +280,7 @@ class AtTheBench(BrowserTestCase):
         self.enterContext(override_settings(METER_NETWORKS=[f"127.0.0.1:{port}"]))
         Group.objects.filter(id=self.tern.id).update(meter_address=f"127.0.0.1:{port}")
         page = self.bench()
-        expect(page.get_by_text("Steady: read it.")).to_be_visible(timeout=30_000)
+        expect(page.get_by_text("Steady: read it.")).to_be_visible()
         page.get_by_role("textbox", name="Reading in").focus()
         page.keyboard.type("r")
         page.keyboard.press("Enter")
@@ -324,7 +310,7 @@ class TheTeachersHand(BrowserTestCase):
         )
         self.tern, self.knot = group_of(self.lab, "Tern"), group_of(self.lab, "Knot")
         self.board = self.device()
-        self.sign_in(self.board)
+        self.signed_in(self.board)
         self.board.goto(f"/labs/{self.lab.id}/board")
 
     def tearDown(self):
@@ -339,7 +325,7 @@ class TheTeachersHand(BrowserTestCase):
         cell = cell_of(self.tern)
         record(cell, "9.4")
         bench = self.device()
-        self.join(bench, self.lab.join_code, self.tern.pin)
+        self.joined(bench, self.tern)
         self.pick(cell)
         self.board.get_by_role("button", name="Set aside, with a reason").click()
         self.board.get_by_label("Reason").fill("a slipped point")
@@ -355,7 +341,7 @@ class TheTeachersHand(BrowserTestCase):
         theirs = {one.cell for one in PlannedCell.objects.filter(group=self.knot)}
         given = next(c for c in PlannedCell.objects.filter(group=self.tern, shared=False) if c.cell not in theirs)
         bench = self.device()
-        self.join(bench, self.lab.join_code, self.knot.pin)
+        self.joined(bench, self.knot)
         before = PlannedCell.objects.filter(group=self.knot).count()
         self.pick(given)
         self.board.get_by_role("button", name=re.compile("Give this cell to")).click()
@@ -368,8 +354,7 @@ class TheTeachersHand(BrowserTestCase):
             record(cell_of(self.tern), text)
         record(cell_of(self.knot), "0.90")
         bench = self.device()
-        self.join(bench, self.lab.join_code, self.tern.pin)
-        bench.goto("/bench/1")
+        self.joined(bench, self.tern, "/bench/1")
         self.board.get_by_role("button", name="Pause").click()
         expect(bench.get_by_text(re.compile("paused, .* left"))).to_be_visible()
         self.board.get_by_role("button", name="Go on").click()

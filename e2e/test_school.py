@@ -75,7 +75,7 @@ class School(BrowserTestCase):
     def test_a_second_step_is_turned_on_asked_for_and_passed_with_a_recovery_code(self):
         Teacher.objects.create_user("ada", password="adaada-long-enough")
         page = self.device(size=PHONE, touch=True)
-        self.sign_in(page)
+        self.signed_in(page)
         page.goto("/account")
         page.get_by_role("button", name="A second step").click()
         panel = page.get_by_role("group", name="A second step when signing in off")

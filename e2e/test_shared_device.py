@@ -18,6 +18,8 @@ KEPT = """async () => {
 
 
 class SharedDevice(BrowserTestCase):
+    keeps_pages = True
+
     def setUp(self):
         super().setUp()
         self.ada = teacher("ada")
@@ -25,11 +27,8 @@ class SharedDevice(BrowserTestCase):
         self.tern, self.knot = group_of(self.lab), group_of(self.lab, "Knot")
 
     def kept_when_joined(self, page):
-        for _ in range(40):
-            if "Tern" in page.evaluate(KEPT):
-                return
-            page.wait_for_timeout(250)
-        self.fail("the bench was not kept for offline")
+        self.until_kept(page, "/api/bench")
+        self.assertIn("Tern", page.evaluate(KEPT))
 
     def test_leaving_without_network_names_what_is_unsent_and_shows_nothing_of_the_group_any_more(self):
         page = self.device(size=PHONE)
@@ -52,7 +51,7 @@ class SharedDevice(BrowserTestCase):
             self.assertNotIn(hidden, page.content())
         self.assertEqual(GroupSession.objects.alive().count(), 1)  # the server has not heard of it yet
         page.context.set_offline(False)
-        self.wait_for(page, lambda: GroupSession.objects.alive().count() == 0)
+        self.until(page, lambda: not GroupSession.objects.alive().exists(), "the group is still there")
         self.assertEqual(Reading.objects.count(), 0)
 
         self.join(page, self.lab.join_code, self.knot.pin)
@@ -67,13 +66,6 @@ class SharedDevice(BrowserTestCase):
         expect(page.get_by_role("button", name="Correct 0.914 V")).to_be_visible()
         expect(page.get_by_role("textbox", name="Reading in")).to_have_value("0.77")
         self.assertEqual(Reading.objects.get().cell.group_id, self.tern.id)
-
-    def wait_for(self, page, done):
-        for _ in range(60):
-            if done():
-                return
-            page.wait_for_timeout(250)
-        self.fail("it did not come to that")
 
     def test_a_copied_cookie_is_dead_after_leaving_and_another_tab_shows_nothing(self):
         page = self.device()

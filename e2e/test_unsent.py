@@ -21,7 +21,7 @@ class Unsent(BrowserTestCase):
 
     def bench(self, **options):
         page = self.device(**options)
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         return page
 
     def kept(self):
@@ -34,7 +34,7 @@ class Unsent(BrowserTestCase):
     def test_what_is_typed_after_closing_stays_here_and_is_sent_when_the_lab_is_open_again(self):
         page = self.device()
         page.route("**/events", lambda route: route.abort())  # a page that has not heard of it
-        self.join(page, self.lab.join_code, self.tern.pin)
+        self.joined(page, self.tern)
         close_lab(actor=self.ada, lab_id=self.lab.id)
         Lab.objects.filter(id=self.lab.id).update(closed_at=timezone.now() - timedelta(minutes=1))
         self.type_reading(page, "0.94")
@@ -56,7 +56,7 @@ class Unsent(BrowserTestCase):
         page.context.set_offline(False)
         expect(page.get_by_text("came in after closing")).to_be_visible()
         teacher = self.device()
-        self.sign_in(teacher)
+        self.signed_in(teacher)
         teacher.goto(f"/labs/{self.lab.id}/compare")
         expect(teacher.get_by_text("1 reading came in after closing")).to_be_visible()
         teacher.get_by_role("button", name="Show the late readings").click()

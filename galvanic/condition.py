@@ -15,6 +15,7 @@ from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import OutOfRange
 from galvanic.reference.names import find
 from galvanic.reference.variables import Variable, variables
+from galvanic.words import in_all_languages, number, say
 
 _NUMBER = r"([-+]?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?)"
 SHOWN = 6  # digits of a number that is written
@@ -33,14 +34,22 @@ class Condition:
         row = self.row
         if row.kind != "number":
             if self.value not in row.words:
-                raise OutOfRange(f"{row.name} is one of: {', '.join(row.words)}.", field=row.key)
+                raise OutOfRange(
+                    say("{name} is one of: {words}.", name=say(row.name), words=", ".join(say(word) for word in row.words)),
+                    field=row.key,
+                )
             return
         value = self.value
         if not isinstance(value, int | float) or not row.low <= value <= row.high:
-            limits = f"{row.low:g} and {row.high:g} {row.unit}".strip()
-            raise OutOfRange(f"{row.name} lies between {limits}, not at {value}.", field=row.key)
+            limits = say("{low:g} and {high:g} {unit}", low=row.low, high=row.high, unit=say(row.unit)).strip()
+            raise OutOfRange(
+                say("{name} lies between {limits}, not at {value}.", name=say(row.name), limits=limits, value=value),
+                field=row.key,
+            )
         if row.whole and value != int(value):
-            raise OutOfRange(f"{row.name} are counted: no {value:g}.", field=row.key, value=value)
+            raise OutOfRange(
+                say("{name} are counted: no {value:g}.", name=say(row.name), value=value), field=row.key, value=value
+            )
 
     @property
     def row(self) -> Variable:
@@ -57,6 +66,19 @@ class Condition:
             return f"{self.row.name} {self.value}"
         return f"{self.row.name} {self.value:.{SHOWN}g} {self.row.unit}".rstrip()
 
+    @property
+    def said(self) -> str:
+        """The same for reading, in the language around: “Abstand 4 cm”."""
+        if isinstance(self.value, str):
+            return f"{say(self.row.name)} {say(self.value)}"
+        return f"{say(self.row.name)} {number(self.value, f'.{SHOWN}g')} {say(self.row.unit)}".rstrip()
+
+
+def said(text: str) -> str:
+    """A setting for reading, in the language around; a teacher's own words as they are."""
+    condition = condition_of(text)
+    return text if condition is None or str(condition) != text else condition.said
+
 
 def variable_named(name: str) -> Variable:
     """A variable by key or name. Raises UnknownMaterial with the nearest."""
@@ -67,19 +89,31 @@ def level(variable: Variable, text: str) -> Condition:
     """A level as typed: a number (with or without the unit), or a word. Raises OutOfRange."""
     plain = " ".join(text.split())
     if variable.kind != "number":
-        words = {word.casefold(): word for word in variable.words}
+        words = {form.casefold(): word for word in variable.words for form in in_all_languages(word)}
         if plain.casefold() not in words:
-            raise OutOfRange(f"{variable.name} is one of: {', '.join(variable.words)}.", field=variable.key)
+            raise OutOfRange(
+                say(
+                    "{name} is one of: {words}.",
+                    name=say(variable.name),
+                    words=", ".join(say(word) for word in variable.words),
+                ),
+                field=variable.key,
+            )
         return Condition(variable.key, words[plain.casefold()])
-    bare = plain.removesuffix(variable.unit).strip() if variable.unit else plain
+    units = sorted(in_all_languages(variable.unit), key=len, reverse=True) if variable.unit else ()
+    bare = next((plain.removesuffix(unit).strip() for unit in units if plain.endswith(unit)), plain)
     if not re.fullmatch(_NUMBER, bare):
-        raise OutOfRange(f"“{plain[:30]}” is no number of {variable.unit or variable.name}.", field=variable.key)
+        raise OutOfRange(
+            say("“{plain}” is no number of {value}.", plain=plain[:30], value=say(variable.unit or variable.name)),
+            field=variable.key,
+        )
     return Condition(variable.key, float(bare.replace(",", ".")))
 
 
 @lru_cache(512)
 def condition_of(text: str) -> Condition | None:
-    """A condition from text, its own form or a teacher's words (“4 cm apart”, “1 part in 10”); None where none fits.
+    """A condition from text, its own form or a teacher's words (“4 cm apart”, “1 part in 10”), in any language; None where
+    none fits.
 
     Two variables in one text are not one condition: then None.
     """
@@ -108,7 +142,7 @@ def _readings(text: str) -> Iterator[Condition]:
 
 
 def _own_form(row: Variable, text: str) -> Condition | None:
-    for name in (row.name, row.key):
+    for name in sorted((row.key, *in_all_languages(row.name)), key=len, reverse=True):
         if text.casefold().startswith(f"{name.casefold()} "):
             try:
                 return level(row, text[len(name) :])
@@ -162,9 +196,9 @@ def own_conditions(texts: Iterable[str]) -> Mapping[str, Condition]:
     if None not in split and len(around) == 1:
         name, unit = next((found[1], found[3]) for found in split if found is not None)
         values = [float(found[2].replace(",", ".")) for found in split if found is not None]
-        row = _own_variable(name or "your setting", unit, (), min(values), max(values))
+        row = _own_variable(name or say("your setting"), unit, (), min(values), max(values))
         return {text: Condition(OWN, value, row) for text, value in zip(every, values, strict=True)}
-    row = _own_variable("your setting", "", tuple(every), 0.0, 0.0)
+    row = _own_variable(say("your setting"), "", tuple(every), 0.0, 0.0)
     return {text: Condition(OWN, text, row) for text in every}
 
 
@@ -188,8 +222,11 @@ def as_found(planned: str, text: str) -> Condition:
                 raise error
     condition = condition_of(plain)
     if condition is None:
-        like = str(wanted).removeprefix(f"{wanted.row.name} ") if wanted is not None else "23 °C"
+        like = wanted.said.removeprefix(f"{say(wanted.row.name)} ") if wanted is not None else "23 °C"
         raise OutOfRange(
-            f"“{plain[:30]}” is not understood. Write a number with its unit, for example {like}.", field="text"
+            say(
+                "“{plain}” is not understood. Write a number with its unit, for example {like}.", plain=plain[:30], like=like
+            ),
+            field="text",
         )
     return condition

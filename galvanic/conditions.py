@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from enum import Enum
 
 from galvanic.cells import Cell
+from galvanic.words import say
 
 
 class Surface(Enum):
@@ -19,15 +20,19 @@ class Surface(Enum):
     DULL = "dull"
 
 
-_WORK = r"(?:rubbed|scratched|cleaned|sanded|polished)"
-_DULL = re.compile(rf"\b(as (it|they) (was|were|lay|is|are)|dull|tarnish\w*|oxidi[sz]ed|not {_WORK}|un{_WORK})\b", re.I)
-_BARE = re.compile(rf"\b({_WORK}|bare|bright)\b", re.I)
-_NEAT = re.compile(r"\b(undiluted|neat|full strength|as it is)\b", re.I)
+_WORK = r"(?:rubbed|scratched|cleaned|sanded|polished|gerieben|gekratzt|gereinigt|geschliffen|poliert)"
+_DULL = re.compile(
+    rf"\b(as (it|they) (was|were|lay|is|are)|dull|tarnish\w*|oxidi[sz]ed|(not|nicht|un) ?{_WORK}|"
+    r"wie (es|sie) (war|waren|lag|lagen)|matt|angelaufen|oxidiert)\b",
+    re.I,
+)
+_BARE = re.compile(rf"\b({_WORK}|bare|bright|blanke[sr]?)\b", re.I)
+_NEAT = re.compile(r"\b(undiluted|neat|full strength|as it is|unverdünnt)\b", re.I)
 _NUMBER = r"(\d+(?:[.,]\d+)?)"
-_PART_IN = re.compile(rf"{_NUMBER}\s*parts?\s+(?:in|of)\s+{_NUMBER}\b", re.I)
-_PART_TO = re.compile(rf"{_NUMBER}\s*parts?\s+to\s+{_NUMBER}\b", re.I)
+_PART_IN = re.compile(rf"{_NUMBER}\s*(?:parts?|Teile?)\s+(?:in|of|von)\s+{_NUMBER}\b", re.I)
+_PART_TO = re.compile(rf"{_NUMBER}\s*(?:parts?|Teile?)\s+(?:to|auf|zu)\s+{_NUMBER}\b", re.I)
 _SHORT = re.compile(rf"^\s*{_NUMBER}\s*(?:in|/)\s*{_NUMBER}\s*$", re.I)  # only alone: “1/2 lemon” is half a fruit
-_PER_CENT = re.compile(rf"^\s*{_NUMBER}\s*(?:%|per cent|percent)", re.I)
+_PER_CENT = re.compile(rf"^\s*{_NUMBER}\s*(?:%|per cent|percent|Prozent)", re.I)
 
 
 def surface_of(condition: str) -> Surface | None:
@@ -64,11 +69,13 @@ def setting(cell: Cell) -> str:
     said = []
     surface, part = surface_of(cell.condition), part_of(cell.condition)
     if surface is Surface.DULL:
-        said.append(f"Take the plates marked “{cell.condition}”. Do not rub them: rinse and dry only.")
+        said.append(
+            say("Take the plates marked “{condition}”. Do not rub them: rinse and dry only.", condition=cell.condition)
+        )
     elif surface is Surface.BARE:
-        said.append(f"Take the plates marked “{cell.condition}” and rub them now.")
+        said.append(say("Take the plates marked “{condition}” and rub them now.", condition=cell.condition))
     if part is not None and part < 1.0:
-        said.append(f"Fill the cup from the jug marked “{cell.condition}”.")
+        said.append(say("Fill the cup from the jug marked “{condition}”.", condition=cell.condition))
     elif part is not None:
-        said.append("Fill the cup with the liquid as it is.")
-    return " ".join(said) or f"Set it up so: {cell.condition}."
+        said.append(say("Fill the cup with the liquid as it is."))
+    return " ".join(said) or say("Set it up so: {condition}.", condition=cell.condition)

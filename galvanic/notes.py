@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from galvanic.cells import Cell
+from galvanic.words import MINUS, THIN, number, say
 
+__all__ = ["MINUS", "THIN", "Action", "Note", "Tone", "capital", "said", "spread", "volts"]
 Tone = Literal["plain", "good", "caution", "wrong"]
-MINUS = "\u2212"
-THIN = "\u202f"
 
 
 def capital(text: str) -> str:
@@ -43,9 +43,14 @@ class Note:
     evidence: tuple[str, ...] = ()
 
 
+def said(note: Note) -> Note:
+    """A note that is a constant, in the language around."""
+    return replace(note, title=say(note.title), text=say(note.text))
+
+
 def volts(value_v: float, decimals: int = 2, signed: bool = False) -> str:
-    """A voltage for reading: true minus sign, thin space before the unit."""
-    text = f"{value_v:+.{decimals}f}" if signed else f"{value_v:.{decimals}f}"
+    """A voltage for reading: true minus sign, the language's decimal sign, thin space before the unit."""
+    text = number(value_v, f"{'+' if signed else ''}.{decimals}f")
     return f"{text.replace('-', MINUS)}{THIN}V"
 
 

@@ -12,9 +12,10 @@ from galvanic.notes import capital
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.preparations import preparations_of
+from galvanic.words import mark, say
 
-NOTHING_TOUCHES = "The plates must not touch. Clips stay above the liquid."
-USUAL = {"spacing": "2 cm", "depth": "3 cm"}
+NOTHING_TOUCHES = mark("The plates must not touch. Clips stay above the liquid.")
+USUAL = {"spacing": mark("2 cm"), "depth": mark("3 cm")}
 
 
 def steps(cell: Cell) -> tuple[str, ...]:
@@ -22,7 +23,7 @@ def steps(cell: Cell) -> tuple[str, ...]:
     condition = condition_of(cell.condition)
     values = dict(USUAL)
     if condition is not None and condition.variable in values:
-        values[condition.variable] = f"{condition.value:g} cm"
+        values[condition.variable] = say("{value:g} cm", value=condition.value)
     return _said(cell, values)
 
 
@@ -55,8 +56,7 @@ def _condition_set(cell: Cell) -> str:
     condition = condition_of(cell.condition)
     if condition is None or condition.variable in SAID_BEFORE:
         return setting(cell)
-    words = str(condition)
-    return f"{capital(words)}. {condition.row.set_up} {condition.row.hazard}".strip()
+    return f"{capital(condition.said)}. {condition.row.set_up} {condition.row.hazard}".strip()
 
 
 def two_cups(cell: Cell, drawn: bool) -> str:
@@ -68,13 +68,15 @@ def two_cups(cell: Cell, drawn: bool) -> str:
     bridge = bridges()[row.bridge]
     left, right = (electrolytes()[side].name for side in (row.negative_side, row.positive_side))
     low, high = (electrodes()[plate].symbol for plate in cell.pair)
-    which = "Two cups" if drawn else f"{low} in {left}, {high} in {right};"
-    return f"{which} joined by a {bridge.long}. {bridge.prepare}"
+    which = (
+        say("Two cups") if drawn else say("{low} in {left}, {high} in {right};", low=low, left=left, high=high, right=right)
+    )
+    return say("{which} joined by a {long}. {prepare}", which=which, long=bridge.long, prepare=bridge.prepare)
 
 
 def preparation(cell: Cell) -> str:
     """How to build a cell, in sentences for the bench: what its setting asks for, and each plate's own preparation."""
     dull = surface_of(cell.condition) is Surface.DULL
     plates = [] if dull else [f"{electrodes()[key].symbol}: {electrodes()[key].prepare}" for key in cell.pair]
-    said = (two_cups(cell, drawn=True), _condition_set(cell), *steps(cell), *plates, NOTHING_TOUCHES)
+    said = (two_cups(cell, drawn=True), _condition_set(cell), *steps(cell), *plates, say(NOTHING_TOUCHES))
     return " ".join(sentence for sentence in said if sentence)

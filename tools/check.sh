@@ -25,6 +25,15 @@ script_size() { # no page over 250 kB of gzipped script at first load
   python tools/script_size.py
 }
 
+all_sentences() { # every sentence is in its catalogue and translated; the front end's come from its code once more
+  local now=$RUN/sentences
+  python tools/sentences.py --check || return
+  rm -rf "$now" && mkdir "$now"
+  (cd web/src && find . -name '*.po' -exec cp --parents {} "$now" \;) &&
+    (cd web && SENTENCES=$now node_modules/.bin/lingui extract --clean --workers 1) &&
+    (cd web/src && find . -name '*.po' -exec diff -u {} "$now/{}" \; >"$now/differences"; cat "$now/differences"; [[ ! -s $now/differences ]])
+}
+
 run_checks_and_tests() {
   local ok=0
   start_database test-postgres
@@ -32,7 +41,7 @@ run_checks_and_tests() {
   if [[ $# -eq 0 ]]; then
     rm -f "$RUN/failed-checks"
     echo "Checks"
-    (check schema schema_drift; check tsc npm --prefix web run typecheck; check eslint npm --prefix web run lint; check size script_size) &
+    (check schema schema_drift; check tsc npm --prefix web run typecheck; check eslint npm --prefix web run lint; check size script_size; check sentences all_sentences) &
     check ruff ruff check .
     check format ruff format --check .
     check imports lint-imports
@@ -46,7 +55,8 @@ run_checks_and_tests() {
     set -- galvanic server e2e
   fi
   echo "Tests"
-  PIPETTE_LOG=plain python manage.py test ${PIPETTE_TEST_OPTIONS:---parallel 2} --noinput "$@" || ok=1
+  # Two processors are what there is; the third process fills the waits of the browser tests.
+  PIPETTE_LOG=plain python manage.py test ${PIPETTE_TEST_OPTIONS:---parallel 3} --noinput "$@" || ok=1
   return "$ok"
 }
 

@@ -68,9 +68,11 @@ install_uv() {
     "$RUN/uv/bin/python" -m pip install --quiet --no-deps --require-hashes -r requirements-tools.txt
 }
 
-sync_python() {
+sync_python() { # a server is made ready to start; tests use a part of what there is, and only that is compiled, as it is used
+  local compile=()
+  [[ $1 = requirements-dev.txt ]] || compile=(--compile-bytecode)
   [[ -x .venv/bin/python ]] || { rm -rf .venv && python3 -m venv --without-pip .venv; }
-  VIRTUAL_ENV=$ROOT/.venv "$RUN/uv/bin/uv" pip sync --quiet --require-hashes --compile-bytecode "$1"
+  VIRTUAL_ENV=$ROOT/.venv "$RUN/uv/bin/uv" pip sync --quiet --require-hashes "${compile[@]}" "$1"
 }
 
 web_sources() {

@@ -94,15 +94,6 @@ def cupboard(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Its numbers").wait_for()
 
 
-def school(page: Page, url: str) -> None:
-    """The school's accounts, with an invitation that was just made."""
-    sign_in(page, url)
-    page.goto(f"{url}/school")
-    page.get_by_label("For whom").fill("new in chemistry")
-    page.get_by_role("button", name="Make a link").click()
-    page.get_by_role("button", name="Copy the link").wait_for()
-
-
 def board(page: Page, url: str) -> None:
     sign_in(page, url)
     page.get_by_role("link", name=SECOND, exact=True).click()
@@ -129,6 +120,14 @@ def explain(page: Page, url: str) -> None:
     page.get_by_text("What groups say").wait_for()
     page.get_by_role("heading", name="where").first.wait_for()
     page.get_by_text("resistance inside").wait_for()
+
+
+def german(page: Page, url: str) -> None:
+    """The same for a reader of German."""
+    explain(page, url)
+    page.context.add_cookies([{"name": "pipette_language", "value": "de", "url": url}])
+    page.reload()
+    page.get_by_role("heading", name="Was Gruppen sagen").wait_for()
 
 
 def teacher_claims(page: Page, url: str) -> None:
@@ -222,7 +221,6 @@ def predict(page: Page, url: str) -> None:
 Take = Callable[[Page, str], None]
 VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "labs": (labs, LAPTOP, False),
-    "school": (school, LAPTOP, True),
     "plan": (plan, LAPTOP, False),
     "safety": (sheet("Safety", "Safety sheet"), LAPTOP, False),
     "cupboard": (cupboard, LAPTOP, False),
@@ -232,6 +230,7 @@ VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "compare": (compare, LAPTOP, False),
     "changed": (changed, LAPTOP, False),
     "explain": (explain, LAPTOP, False),
+    "explain-german": (german, LAPTOP, False),
     "claims": (teacher_claims, LAPTOP, False),
     "board-projector": (wall, LAPTOP, False),
     "power": (power, LAPTOP, False),

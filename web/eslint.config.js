@@ -27,10 +27,26 @@ const oneWay = Object.entries(NOT_IN).map(([folder, above]) => ({
   },
 }));
 
+/** What is read stands in `t`, `plural` or `<Trans>`: text that does not would stay English in every language. */
+const outside = (selector) => ({ selector, message: "Words that are read go through t`…`, plural or <Trans>." });
+const WORDS = "/(?!\\b(?:COM|mol|XLSX|CSV)\\b)\\b[A-Za-z]{3}/"; // units, formats and sockets have no language
+const CHOICE = ":matches(ConditionalExpression, LogicalExpression)";
+const translated = [
+  outside(`JSXText[value=${WORDS}]:not(JSXElement[openingElement.name.name="Trans"] *)`),
+  outside(
+    `JSXAttribute[name.name=/^(aria-label|alt|description|errorMessage|label|placeholder|title)$/] > Literal[value=${WORDS}]`,
+  ),
+  outside(`JSXElement > JSXExpressionContainer > ${CHOICE} > Literal[value=${WORDS}]`),
+  outside(`JSXElement > JSXExpressionContainer > ${CHOICE} > ${CHOICE} > Literal[value=${WORDS}]`),
+  outside("Literal[value=/^[A-Z][a-z]+[:!…] ?$/]"),
+  outside("Literal[value=/^[“‘]?[A-Z][a-z’]*[,:]? [a-z]/]"),
+  outside(":not(TaggedTemplateExpression) > TemplateLiteral > TemplateElement[value.raw=/[A-Z][a-z’]+ [a-z]+ [a-z]/]"),
+];
+
 export default tseslint.config(
   { ignores: ["dist", "src/api/generated.d.ts"] },
   ...tseslint.configs.strict,
   hooks.configs.flat["recommended-latest"],
   ...oneWay,
-  { rules: { eqeqeq: "error", "no-console": "error" } },
+  { rules: { eqeqeq: "error", "no-console": "error", "no-restricted-syntax": ["error", ...translated] } },
 );

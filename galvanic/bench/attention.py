@@ -10,6 +10,7 @@ from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell
 from galvanic.cells import Cell
 from galvanic.notes import Tone
+from galvanic.words import lower, say
 
 SILENT_MIN = 8.0
 BEHIND_CELLS = 1.0
@@ -98,25 +99,26 @@ def _of(state: GroupState) -> Visit | None:
                 state.group,
                 finding.code,
                 tone,
-                f"{cell}: {finding.title[0].lower()}{finding.title[1:].rstrip('?')}. {finding.text}",
+                f"{cell}: {lower(finding.title.rstrip('?'))}. {finding.text}",
                 weight,
                 cell,
             )
         )
     if state.shared_off_v is not None and abs(state.shared_off_v) > 3.0 * SHARED_U_V:
-        text = f"The shared cell is {state.shared_off_v:+.2f} V from the other groups: meter or plates?".replace(
-            "-", "\u2212"
-        )
+        text = say(
+            "The shared cell is {shared_off_v:+.2f} V from the other groups: meter or plates?",
+            shared_off_v=state.shared_off_v,
+        ).replace("-", "\u2212")
         options.append(Visit(state.group, "shared_off", "caution", text, SHARED))
     behind = state.due - state.done
     if behind > BEHIND_CELLS and not state.finished:
-        text = f"{state.done} cells done, {state.due:.0f} due by now."
+        text = say("{done} cells done, {due:.0f} due by now.", done=state.done, due=state.due)
         options.append(Visit(state.group, "behind", "caution", text, BEHIND + min(20, int(5 * behind))))
     if state.silent_min > SILENT_MIN and not state.finished:
-        text = f"No entry for {state.silent_min:.0f} minutes."
+        text = say("No entry for {silent_min:.0f} minutes.", silent_min=state.silent_min)
         options.append(Visit(state.group, "silent", "caution", text, SILENT + min(20, int(state.silent_min))))
     if not state.checked and state.done > 0:
-        options.append(Visit(state.group, "unchecked", "plain", "Measures without a meter check.", UNCHECKED))
+        options.append(Visit(state.group, "unchecked", "plain", say("Measures without a meter check."), UNCHECKED))
     return max(options, key=lambda v: v.weight, default=None)
 
 

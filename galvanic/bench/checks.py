@@ -18,6 +18,7 @@ from galvanic.cells import Cell
 from galvanic.notes import volts
 from galvanic.preparing import skipped
 from galvanic.reference.catalogue import electrodes
+from galvanic.words import mark, say
 
 OWN_PLATES_U_V = 0.025  # how far one group's plates lie from the class's
 OUTSIDE = 3.3  # standard deviations beyond which a value is remarked on
@@ -89,14 +90,14 @@ def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
     findings = []
     if abs(v) > expected.ceiling_v:
         if fits(v / 10.0) or fits(-v / 10.0):
-            findings.append(_digit(v, "ten times too big"))
+            findings.append(_digit(v, say("ten times too big")))
         findings.append(_too_high(cell, v, expected.ceiling_v))
     if abs(ref) > u and fits(-v) and v * ref < 0.0 and abs(v) > NEAR_ZERO_V:
         findings.append(_reversed(cell, ref))
     if abs(v) < max(NEAR_ZERO_V, 0.2 * abs(ref)) and abs(ref) > NEAR_ZERO_V:
         findings.append(_near_zero(cell, ref))
         if abs(v) > 0.02 and fits(10.0 * v):
-            findings.append(_digit(v, "ten times too small"))
+            findings.append(_digit(v, say("ten times too small")))
     return findings or [_far(cell, v, expected)]
 
 
@@ -122,8 +123,8 @@ def _millivolts(v: float) -> Finding:
     return Finding(
         "millivolts",
         "likely",
-        "Millivolts?",
-        f"{volts(abs(v), 0)} is far more than any cell gives. Did the meter show millivolts?",
+        say("Millivolts?"),
+        say("{v} is far more than any cell gives. Did the meter show millivolts?", v=volts(abs(v), 0)),
         tries_for("millivolts"),
     )
 
@@ -132,8 +133,8 @@ def _digit(v: float, how: str) -> Finding:
     return Finding(
         "digit",
         "possible",
-        "Has the point slipped?",
-        f"{volts(v)} looks {how} for this cell: a slipped point, or a digit too many.",
+        say("Has the point slipped?"),
+        say("{v} looks {how} for this cell: a slipped point, or a digit too many.", v=volts(v), how=how),
         tries_for("digit"),
     )
 
@@ -142,8 +143,13 @@ def _too_high(cell: Cell, v: float, ceiling: float) -> Finding:
     return Finding(
         "too_high",
         "likely",
-        "Too much for this cell",
-        f"{volts(v)} is above anything {cell.short} could give in one liquid (about {volts(ceiling, 1)} at most).",
+        say("Too much for this cell"),
+        say(
+            "{v} is above anything {short} could give in one liquid (about {ceiling} at most).",
+            v=volts(v),
+            short=cell.short,
+            ceiling=volts(ceiling, 1),
+        ),
         tries_for("too_high"),
     )
 
@@ -153,8 +159,8 @@ def _reversed(cell: Cell, ref: float) -> Finding:
     return Finding(
         "reversed",
         "likely",
-        "Leads the other way round?",
-        f"The sign is the other way round than expected: red should be on {plate} for a plus.",
+        say("Leads the other way round?"),
+        say("The sign is the other way round than expected: red should be on {plate} for a plus.", plate=plate),
         tries_for("reversed"),
     )
 
@@ -163,25 +169,33 @@ def _near_zero(cell: Cell, ref: float) -> Finding:
     return Finding(
         "near_zero",
         "likely",
-        "Close to nothing",
-        f"About {volts(abs(ref), 1)} can be expected here. Either something joins the plates, or a clip joins nothing.",
+        say("Close to nothing"),
+        say(
+            "About {ref} can be expected here. Either something joins the plates, or a clip joins nothing.",
+            ref=volts(abs(ref), 1),
+        ),
         _with("near_zero", skipped(cell)),
     )
 
 
 def _far(cell: Cell, v: float, expected: Expectation) -> Finding:
     low = abs(v) < abs(expected.volts_v)
-    who = "what these plates usually do"
+    who = say("what these plates usually do")
     if expected.others:
-        who = f"{expected.others} values of other groups"
+        who = say("{others} values of other groups", others=expected.others)
     elif expected.classes:
         low_v, high_v = volts(expected.low_v), volts(expected.high_v)
-        who = f"what is expected: {expected.classes} earlier classes lead one to expect {low_v} to {high_v}"
+        who = say(
+            "what is expected: {classes} earlier classes lead one to expect {low_v} to {high_v}",
+            classes=expected.classes,
+            low_v=low_v,
+            high_v=high_v,
+        )
     return Finding(
         "far",
         "possible",
-        "Far from expected",
-        f"{volts(v)} lies {volts(abs(v - expected.volts_v))} from {who}.",
+        say("Far from expected"),
+        say("{v} lies {volts_v} from {who}.", v=volts(v), volts_v=volts(abs(v - expected.volts_v)), who=who),
         _with("far", skipped(cell) if low else ()),
     )
 
@@ -190,8 +204,13 @@ def _drifting(change: float) -> Finding:
     return Finding(
         "drifting",
         "likely",
-        "Not steady yet",
-        f"Your readings {'climb' if change > 0 else 'fall'} each time, by {volts(abs(change), 3)} in all.",
+        say("Not steady yet"),
+        say(
+            mark("Your readings climb each time, by {change} in all.")
+            if change > 0
+            else mark("Your readings fall each time, by {change} in all."),
+            change=volts(abs(change), 3),
+        ),
         tries_for("drifting"),
     )
 
@@ -200,7 +219,7 @@ def _jump(before: float, now: float) -> Finding:
     return Finding(
         "jump",
         "possible",
-        "A jump",
-        f"This reading jumps by {volts(abs(now - before))} from the one before.",
+        say("A jump"),
+        say("This reading jumps by {before} from the one before.", before=volts(abs(now - before))),
         tries_for("jump"),
     )

@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import once
 
 OF = ("cell", "meter", "pack")
 
@@ -56,26 +56,26 @@ def _fault(r: Reader) -> Fault:
     )
 
 
-@cache
+@once
 def symptoms() -> Mapping[str, Symptom]:
     """Symptoms by key, in the order of the sheet."""
     return read_table("faults", "symptom", _symptom)
 
 
-@cache
+@once
 def faults() -> Mapping[str, Fault]:
     """Faults by key."""
     return read_table("faults", "fault", _fault)
 
 
-@cache
+@once
 def tries_for(code: str) -> tuple[str, ...]:
     """What to try when a check of a single cell finds this: of all faults that the finding is made for, in order."""
     named = [fault for fault in faults().values() if fault.of != "pack" and fault.codes[:1] == (code,)]
     return tuple(dict.fromkeys(tried for one in named for tried in one.tries))
 
 
-@cache
+@once
 def tries_of(symptom: str) -> tuple[str, ...]:
     """What to try when this is seen: of all faults with the symptom, in order."""
     return tuple(dict.fromkeys(tried for fault in faults().values() if fault.symptom == symptom for tried in fault.tries))

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from statistics import median
 
 from galvanic.bench.checks import MOST_CELL_V
+from galvanic.words import say
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,9 +32,11 @@ def remark(volts_v: float) -> str:
     """What is odd about a prediction, in words; empty where it could be."""
     if abs(volts_v) <= MOST_CELL_V:
         return ""
-    return (
-        f"{abs(volts_v):g}\u202fV is more than any two plates in one cup give (about {MOST_CELL_V:.0f}\u202fV at most)."
-        " It is kept; did you mean millivolts? You can predict again."
+    return say(
+        "{volts_v:g}\u202fV is more than any two plates in one cup give (about {most_cell_v:.0f}\u202fV at "
+        "most). It is kept; did you mean millivolts? You can predict again.",
+        volts_v=abs(volts_v),
+        most_cell_v=MOST_CELL_V,
     )
 
 
@@ -43,7 +46,10 @@ def in_words(found: Sequence[Foretold]) -> str:
         return ""
     right = sum(one.right_plate for one in found)
     middle = median(abs(one.off_v) for one in found)
-    return (
-        f"{right} of {len(found)} predictions named the right negative plate. Half of them were within "
-        f"{middle:.2f}\u202fV of what the group then measured."
+    return say(
+        "{right} of {n_found} predictions named the right negative plate. Half of them were within "
+        "{middle:.2f}\u202fV of what the group then measured.",
+        right=right,
+        n_found=len(found),
+        middle=middle,
     )

@@ -15,6 +15,7 @@ from galvanic.bench.table_rows import BadTableText, as_written, check_width
 from galvanic.cells import Cell
 from galvanic.condition import canonical
 from galvanic.errors import GalvanicError
+from galvanic.words import say
 
 KIND, LOAD = "kind", "load, ω"
 NEEDED = ("group", "negative", "electrolyte", "positive", KIND, LOAD, TYPED, UNIT)
@@ -55,7 +56,7 @@ def look_at_loads(
     Raises BadTableText too_many_rows.
     """
     if len(rows) > most_rows + 1:
-        raise BadTableText("too_many_rows", f"The table of loads has more than {most_rows} rows.")
+        raise BadTableText("too_many_rows", say("The table of loads has more than {most_rows} rows.", most_rows=most_rows))
     loads, faults = list[TableLoad](), list[tuple[int, str]]()
     heading = [plain(text) for text in rows[0][1]] if rows else []
     look = Names(called or {})
@@ -72,10 +73,10 @@ def look_at_loads(
 
 def _load(line: int, row: Mapping[str, str], look: Names) -> TableLoad:
     if empty := [name for name in NEEDED if name != LOAD and not row[name]]:
-        raise BadTableText("bad_row", f"{', '.join(empty)}: nothing there.")
+        raise BadTableText("bad_row", say("{empty}: nothing there.", empty=", ".join(empty)))
     kind: Kind | None = next((one for one in get_args(Kind) if one == row[KIND]), None)
     if kind is None:
-        raise BadTableText("bad_row", f"kind: “{row[KIND][:20]}” is neither short nor load.")
+        raise BadTableText("bad_row", say("kind: “{row}” is neither short nor load.", row=row[KIND][:20]))
     cell = Cell.of(
         look.key("electrode", row["negative"]),
         look.key("electrolyte", row["electrolyte"]),
@@ -85,7 +86,10 @@ def _load(line: int, row: Mapping[str, str], look: Names) -> TableLoad:
     measured = read_under_load(kind, as_written(row[TYPED]), row[UNIT])
     ohm = number_in(row[LOAD], LOAD) if kind == "load" else None
     if ohm is not None and not LEAST_OHM <= ohm <= MOST_OHM:
-        raise BadTableText("bad_row", f"load: a resistor lies between {LEAST_OHM:g} and {MOST_OHM:.0f} Ω.")
+        raise BadTableText(
+            "bad_row",
+            say("load: a resistor lies between {least_ohm:g} and {most_ohm:.0f} Ω.", least_ohm=LEAST_OHM, most_ohm=MOST_OHM),
+        )
     group = " ".join(as_written(row["group"]).split())
     return TableLoad(line, group, cell, kind, ohm, measured, time_in(row.get(TYPED_AT, "")))
 
@@ -93,7 +97,12 @@ def _load(line: int, row: Mapping[str, str], look: Names) -> TableLoad:
 def without_cell(loads: Sequence[TableLoad], cells: Mapping[str, frozenset[Cell]]) -> tuple[tuple[int, str], ...]:
     """Faults of loads whose group (case folded) has no reading of their cell: there is nothing to keep them at."""
     return tuple(
-        (one.line, f"{one.group} has no reading of {one.cell.short}, so this load belongs to no cell.")
+        (
+            one.line,
+            say(
+                "{group} has no reading of {short}, so this load belongs to no cell.", group=one.group, short=one.cell.short
+            ),
+        )
         for one in loads
         if one.cell not in cells.get(one.group.casefold(), frozenset())
     )

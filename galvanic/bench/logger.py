@@ -18,6 +18,7 @@ from galvanic.bench.columns import VOLTS, column
 from galvanic.bench.settling import STEADY_V_PER_S, WINDOW_S, Settling, settling
 from galvanic.bench.text_files import DELIMITERS, NotText, decoded
 from galvanic.errors import NotEnoughData
+from galvanic.words import say
 
 MOST_BYTES = 5_000_000
 MOST_ROWS = 200_000
@@ -52,21 +53,23 @@ class Trace:
 def read_trace(content: bytes) -> Trace:
     """Read a logger's file. Raises NotEnoughData, in words, where no two columns of numbers can be found."""
     if len(content) > MOST_BYTES:
-        raise NotEnoughData(f"The file is larger than {MOST_BYTES // 1_000_000} MB. Export a shorter run.")
+        raise NotEnoughData(
+            say("The file is larger than {most_bytes} MB. Export a shorter run.", most_bytes=MOST_BYTES // 1_000_000)
+        )
     try:
         return _read(decoded(content))
     except NotText as error:
         raise NotEnoughData(str(error)) from error
     except csv.Error as error:
         raise NotEnoughData(
-            "A field of it is too long for a table. Export it as CSV with a time and a voltage on each line."
+            say("A field of it is too long for a table. Export it as CSV with a time and a voltage on each line.")
         ) from error
 
 
 def _read(text: str) -> Trace:
     lines = text.splitlines()
     if len(lines) > MOST_ROWS:
-        raise NotEnoughData(f"The file has more than {MOST_ROWS} lines. Export a shorter run.")
+        raise NotEnoughData(say("The file has more than {most_rows} lines. Export a shorter run.", most_rows=MOST_ROWS))
     delimiter, decimal = _marks(lines)
     rows = [(i, [field.strip() for field in row]) for i, row in enumerate(csv.reader(lines, delimiter=delimiter), start=1)]
 
@@ -76,7 +79,7 @@ def _read(text: str) -> Trace:
     width = _width(rows, number)
     first = next((k for k, (_, row) in enumerate(rows) if _is_sample(row, width, number)), None)
     if width < 2 or first is None:
-        raise NotEnoughData("No two columns of numbers were found. The file needs a time and a voltage on each line.")
+        raise NotEnoughData(say("No two columns of numbers were found. The file needs a time and a voltage on each line."))
     heading = _heading(rows[:first], width)
     data = [(line, row) for line, row in rows[first:] if any(row)]
     at = _time_column(heading, data, number)
@@ -90,19 +93,19 @@ def _read(text: str) -> Trace:
     for line, row in data:
         t, v = (seconds(row[at]), number(row[of])) if len(row) > max(at, of) else (None, None)
         if t is None or v is None:
-            skipped.append(Skipped(line, "no time and voltage on this line"))
+            skipped.append(Skipped(line, say("no time and voltage on this line")))
         elif times and t <= times[-1]:
-            skipped.append(Skipped(line, "its time does not rise"))
+            skipped.append(Skipped(line, say("its time does not rise")))
         elif abs(v) > MOST_V:
-            skipped.append(Skipped(line, "more volts than any cell gives"))
+            skipped.append(Skipped(line, say("more volts than any cell gives")))
         else:
             times.append(t)
             volts.append(v * VOLTS[unit])
             steps.append(len(re.split(r"[.,]", row[of])[1]) if decimal in row[of] else 0)
     if len(times) < 3:
-        raise NotEnoughData("Fewer than three lines have a rising time and a voltage.")
+        raise NotEnoughData(say("Fewer than three lines have a rising time and a voltage."))
     resolution = 10.0 ** -min(7, max(steps)) * VOLTS[unit]
-    names = [name or f"column {i + 1}" for i, name in enumerate(heading)]
+    names = [name or say("column {i}", i=i + 1) for i, name in enumerate(heading)]
     return Trace(
         tuple(t - times[0] for t in times), tuple(volts), DELIMITERS[delimiter], decimal, names[at], names[of], unit,
         tuple(name for i, name in enumerate(names) if i not in (at, of)), tuple(skipped), resolution,
@@ -210,13 +213,16 @@ def _time_column(
 
     rising = [i for i in range(len(heading)) if rises(i)]
     if not rising:
-        raise NotEnoughData("No column rises from line to line, so none can be the time.")
+        raise NotEnoughData(say("No column rises from line to line, so none can be the time."))
     at = next((i for i in rising if column(heading[i]).kind == "time"), rising[0])
     named = column(heading[at])
     if named.kind == "time" and named.unknown:
         raise NotEnoughData(
-            f"The time column is called “{heading[at][:40]}”, and its unit is not known here. Name it in seconds, minutes, "
-            "hours or days, for example “time (min)”."
+            say(
+                "The time column is called “{heading}”, and its unit is not known here. Name it in seconds, "
+                "minutes, hours or days, for example “time (min)”.",
+                heading=heading[at][:40],
+            )
         )
     return at
 
@@ -230,12 +236,15 @@ def _volts_column(
         i for i in range(len(heading)) if i != at and sum(number(row[i]) is not None for row in rows) >= 0.5 * len(rows)
     ]
     if not numeric:
-        raise NotEnoughData("There is a time but no column of voltages beside it.")
+        raise NotEnoughData(say("There is a time but no column of voltages beside it."))
     named = [i for i in numeric if column(heading[i]).kind == "volts"]
     unnamed = [i for i in numeric if column(heading[i]).kind == "other"]
     if not named and not unnamed:
         raise NotEnoughData(
-            f"“{heading[numeric[0]][:40]}” is a current, and there is no column of voltages. A current belongs to a run "
-            "over time, not to a reading."
+            say(
+                "“{heading}” is a current, and there is no column of voltages. A current belongs to a run "
+                "over time, not to a reading.",
+                heading=heading[numeric[0]][:40],
+            )
         )
     return (named or unnamed)[0]

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from galvanic.bench.readings import ParsedReading
 from galvanic.notes import Tone, volts
+from galvanic.words import say
 
 SMALL_OFFSET_V = 0.005
 LARGE_OFFSET_V = 0.15
@@ -45,33 +46,45 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
 
     if abs(offset) > LARGE_OFFSET_V:
         return verdict(
-            LARGE_OFFSET, "wrong", f"{volts(offset, 3, signed=True)} with the leads together is too much for an offset.",
-            "Do the two leads really touch, metal on metal? Is the meter on DC volts? Then check again.",
-        )  # fmt: skip
+            LARGE_OFFSET,
+            "wrong",
+            say("{offset} with the leads together is too much for an offset.", offset=volts(offset, 3, signed=True)),
+            say("Do the two leads really touch, metal on metal? Is the meter on DC volts? Then check again."),
+        )
     if step > COARSE_V:
         return verdict(
-            "coarse", "caution", f"The last digit is {step:g} V: too coarse for these cells.",
-            "Turn the meter to the 2 V range, if it has one, and check again.",
+            "coarse", "caution", say("The last digit is {step:g} V: too coarse for these cells.", step=step),
+            say("Turn the meter to the 2 V range, if it has one, and check again."),
         )  # fmt: skip
     if dry.volts_v < 0.0 and cell_v >= DRY_LOW_V:
         return verdict(
-            "dry_cell_turned", "caution",
-            f"{volts(dry.volts_v)}: red was on the flat end of the dry cell, or the leads sit in each other’s sockets.",
-            "Put black in COM and red in V, red on the cell’s knob, and check again: a minus sign must mean the plates.",
-        )  # fmt: skip
+            "dry_cell_turned",
+            "caution",
+            say(
+                "{volts_v}: red was on the flat end of the dry cell, or the leads sit in each other’s sockets.",
+                volts_v=volts(dry.volts_v),
+            ),
+            say(
+                "Put black in COM and red in V, red on the cell’s knob, and check again: a minus sign must mean the plates."
+            ),
+        )
     if cell_v < DRY_LOW_V:
         return verdict(
-            "low_dry_cell", "caution", f"The dry cell shows {volts(cell_v)}; a fresh one shows 1.5 to 1.6 V.",
-            "Try another dry cell. If that is low as well, change the battery in the meter or the leads.",
-        )  # fmt: skip
+            "low_dry_cell",
+            "caution",
+            say("The dry cell shows {cell_v}; a fresh one shows 1.5 to 1.6 V.", cell_v=volts(cell_v)),
+            say("Try another dry cell. If that is low as well, change the battery in the meter or the leads."),
+        )
     if cell_v > DRY_HIGH_V:
         return verdict(
-            "high_dry_cell", "caution", f"The dry cell shows {volts(cell_v)}, more than one fresh cell gives.",
-            "Is it one cell of 1.5 V? If so, the meter’s own battery may be weak: change it and check again.",
-        )  # fmt: skip
+            "high_dry_cell",
+            "caution",
+            say("The dry cell shows {cell_v}, more than one fresh cell gives.", cell_v=volts(cell_v)),
+            say("Is it one cell of 1.5 V? If so, the meter’s own battery may be weak: change it and check again."),
+        )
     if abs(offset) > SMALL_OFFSET_V:
         return verdict(
-            "offset", "good", f"Sound, with an offset of {volts(offset, 3, signed=True)}.",
-            "It is taken off your readings from now on; the numbers you type are kept as they are.",
+            "offset", "good", say("Sound, with an offset of {offset}.", offset=volts(offset, 3, signed=True)),
+            say("It is taken off your readings from now on; the numbers you type are kept as they are."),
         )  # fmt: skip
-    return verdict("sound", "good", "Sound: the meter and its leads can be trusted.", "Go on with your cells.")
+    return verdict("sound", "good", say("Sound: the meter and its leads can be trusted."), say("Go on with your cells."))

@@ -16,6 +16,7 @@ from typing import Literal
 
 from galvanic.chemistry.demand import Demand, Diode
 from galvanic.notes import volts
+from galvanic.words import say
 
 Sure = Literal["likely", "possible"]
 
@@ -76,13 +77,14 @@ class PackFinding:
     cell: int | None = None
 
 
-LEADS = PackFinding(
-    "leads",
-    "likely",
-    "The meter’s leads the other way round?",
-    "All sums have the opposite sign of the cells.",
-    ("Black lead to the minus of cell 1, red lead to the plus of the last cell.", "Measure again."),
-)
+def _leads() -> PackFinding:
+    return PackFinding(
+        "leads",
+        "likely",
+        say("The meter’s leads the other way round?"),
+        say("All sums have the opposite sign of the cells."),
+        (say("Black lead to the minus of cell 1, red lead to the plus of the last cell."), say("Measure again.")),
+    )
 
 
 def pack_findings(record: PackRecord) -> list[PackFinding]:
@@ -91,7 +93,7 @@ def pack_findings(record: PackRecord) -> list[PackFinding]:
     steps = _steps(record)
     if steps:
         turned_leads = _steps(replace(record, sums_v=tuple(None if v is None else -v for v in record.sums_v)))
-        return steps if turned_leads else [LEADS]
+        return steps if turned_leads else [_leads()]
     if record.load is None or record.open_v is None:
         return _odd_current(record)
     return _odd_current(record) or _lost(record) or _sagging(record) or _blocks(record) or _ammeter(record) or _which(record)
@@ -107,17 +109,24 @@ def _odd_current(record: PackRecord) -> list[PackFinding]:
         return []
     if abs(record.load_a) > MOST_PACK_A:
         tries = (
-            "Look at the dial and the socket: was it milliamperes?",
-            "Is a battery or a supply in the row? Only cells built here belong there.",
+            say("Look at the dial and the socket: was it milliamperes?"),
+            say("Is a battery or a supply in the row? Only cells built here belong there."),
         )
-        text = f"{abs(record.load_a):.3g}\u202fA is far more than a pack like this gives."
-        return [PackFinding("amperes", "likely", "Amperes, or milliamperes?", text, tries)]
+        text = say("{load_a:.3g}\u202fA is far more than a pack like this gives.", load_a=abs(record.load_a))
+        return [PackFinding("amperes", "likely", say("Amperes, or milliamperes?"), text, tries)]
     row = None if record.load is None else record.load.row
     if row is None or row.by_day_a is None or record.lit is not False or abs(record.load_a) < row.by_day_a.high:
         return []
-    text = f"{1e3 * abs(record.load_a):.2g}\u202fmA flows and the {row.name} is dark: the current goes past it."
-    tries = ("Is the meter across the load instead of in the loop? Then it shorts the pack.", "Do the two legs touch?")
-    return [PackFinding("past_the_load", "likely", "A current, and no light", text, tries)]
+    text = say(
+        "{load_a:.2g}\u202fmA flows and the {name} is dark: the current goes past it.",
+        load_a=1e3 * abs(record.load_a),
+        name=row.name,
+    )
+    tries = (
+        say("Is the meter across the load instead of in the loop? Then it shorts the pack."),
+        say("Do the two legs touch?"),
+    )
+    return [PackFinding("past_the_load", "likely", say("A current, and no light"), text, tries)]
 
 
 def _at(values: Sequence[float | None], k: int) -> float | None:
@@ -133,35 +142,46 @@ def _step(record: PackRecord, k: int) -> PackFinding | None:
     short = alone - added
     if abs(short) <= STEP_V:
         return None
-    gives = f"Cell {cell} alone gives {volts(alone)}, joined it adds {volts(added, signed=True)}."
+    gives = say(
+        "Cell {cell} alone gives {alone}, joined it adds {added}.",
+        cell=cell,
+        alone=volts(alone),
+        added=volts(added, signed=True),
+    )
     if abs(alone) > STEP_V and added * alone < 0.0 and abs(added) > TURNED * abs(alone):
-        follow = f"Follow the wire: the plus of cell {k} goes to the minus of cell {cell}." if k else "Its minus is the end."
-        tries = (follow, f"Change the two clips of cell {cell}, measure the whole again.")
-        title = f"Cell {cell} the wrong way round?"
-        return PackFinding("turned", "likely", title, f"{gives} It works against the others.", tries, cell)
+        follow = (
+            say("Follow the wire: the plus of cell {k} goes to the minus of cell {cell}.", k=k, cell=cell)
+            if k
+            else say("Its minus is the end.")
+        )
+        tries = (follow, say("Change the two clips of cell {cell}, measure the whole again.", cell=cell))
+        title = say("Cell {cell} the wrong way round?", cell=cell)
+        return PackFinding("turned", "likely", title, say("{gives} It works against the others.", gives=gives), tries, cell)
     if short < 0.0:
-        tries = ("Measure the cell alone again.", "Is a battery, or a cell of another group, in the row?")
-        title = f"More than cell {cell} has"
-        text = f"{gives} A sum cannot be more than its cells."
+        tries = (say("Measure the cell alone again."), say("Is a battery, or a cell of another group, in the row?"))
+        title = say("More than cell {cell} has", cell=cell)
+        text = say("{gives} A sum cannot be more than its cells.", gives=gives)
         return PackFinding("more_than_its_cell", "possible", title, text, tries, cell)
-    return _taken(record, k, f"{gives} {volts(short)} is missing.", short > WHOLE * alone)
+    return _taken(record, k, say("{gives} {short} is missing.", gives=gives, short=volts(short)), short > WHOLE * alone)
 
 
 def _taken(record: PackRecord, k: int, text: str, whole: bool) -> PackFinding:
     """A step that adds too little: liquid between two cups, or plates that touch."""
     cell, under = k + 1, _at(record.under_v, k)
     if k == 0 or (under is not None and abs(under) < NOTHING_V):
-        title = f"Do the plates of cell {cell} touch?"
+        title = say("Do the plates of cell {cell} touch?", cell=cell)
     elif whole:
-        title = f"Cell {cell} adds almost nothing: do its plates touch, or does liquid join the cups?"
+        title = say("Cell {cell} adds almost nothing: do its plates touch, or does liquid join the cups?", cell=cell)
     else:
-        title = f"Cell {cell} adds too little: liquid between cup {k} and cup {cell}?"
-    tell = (
-        f"Leave all joined, measure across cell {cell}, then across cell {k}: one near zero means that its plates touch; "
-        "both lower than alone means that liquid joins the cups."
+        title = say("Cell {cell} adds too little: liquid between cup {k} and cup {cell}?", cell=cell, k=k)
+    tell = say(
+        "Leave all joined, measure across cell {cell}, then across cell {k}: one near zero means "
+        "that its plates touch; both lower than alone means that liquid joins the cups.",
+        cell=cell,
+        k=k,
     )
-    dry = "Dry the table and the outside of the cups, lift wires and clips out of the liquid."
-    tries = (*((tell,) if k else ()), dry, "Measure the whole again.")
+    dry = say("Dry the table and the outside of the cups, lift wires and clips out of the liquid.")
+    tries = (*((tell,) if k else ()), dry, say("Measure the whole again."))
     return PackFinding("bridged", "likely", title, text, tries, cell)
 
 
@@ -175,13 +195,18 @@ def _lost(record: PackRecord) -> list[PackFinding]:
     has_v = sum(under) if whole else open_v
     if has_v - load_v <= LOST_V + 0.05 * open_v or not (whole or load_v < NOTHING_V):
         return []
-    halve = (
+    halve = say(
         "With the load on, measure across the first half of the cells with their wires, then across the second: the half "
         "with less than its cells holds the bad joint. Halve it again."
     )
-    text = f"The cells have {volts(has_v)}, the {record.load.name} gets {volts(load_v)}: the rest is lost on the way."
-    tries = (halve, "Squeeze or scrape that clip; wet a dry plate.")
-    return [PackFinding("loose", "likely" if whole else "possible", "A clip or a wire makes no contact", text, tries)]
+    text = say(
+        "The cells have {has_v}, the {name} gets {load_v}: the rest is lost on the way.",
+        has_v=volts(has_v),
+        name=record.load.name,
+        load_v=volts(load_v),
+    )
+    tries = (halve, say("Squeeze or scrape that clip; wet a dry plate."))
+    return [PackFinding("loose", "likely" if whole else "possible", say("A clip or a wire makes no contact"), text, tries)]
 
 
 def _sagging(record: PackRecord) -> list[PackFinding]:
@@ -192,13 +217,18 @@ def _sagging(record: PackRecord) -> list[PackFinding]:
         others, alone = median(v for j, v in known if j != k), _at(record.alone_v, k)
         if others < NOTHING_V or value > SAGS * others or (alone is not None and alone < STEP_V):
             continue
-        driven = " The others drive it backwards: it takes power, warms and makes gas." if value < -NOTHING_V else ""
-        text = f"In the pack it has {volts(value)} left, the others about {volts(others)}.{driven}"
-        tries = (
-            "Look at its plates: deep enough in, rubbed, not crusted?",
-            "Fresh liquid and a rubbed plate, then measure it under the load again.",
+        driven = say(" The others drive it backwards: it takes power, warms and makes gas.") if value < -NOTHING_V else ""
+        text = say(
+            "In the pack it has {value} left, the others about {others}.{driven}",
+            value=volts(value),
+            others=volts(others),
+            driven=driven,
         )
-        out.append(PackFinding("worn", "likely", f"Cell {k + 1} gives way under the load", text, tries, k + 1))
+        tries = (
+            say("Look at its plates: deep enough in, rubbed, not crusted?"),
+            say("Fresh liquid and a rubbed plate, then measure it under the load again."),
+        )
+        out.append(PackFinding("worn", "likely", say("Cell {k} gives way under the load", k=k + 1), text, tries, k + 1))
     return out
 
 
@@ -206,9 +236,9 @@ def _blocks(record: PackRecord) -> list[PackFinding]:
     """An LED that takes nothing though it has volts enough."""
     if record.load is None or record.open_v is None or not record.blocked or record.open_v < record.least_v + ENOUGH_V:
         return []
-    text = f"All {volts(record.open_v)} stand across it and nothing flows: it blocks."
-    tries = ("Long leg to the plus of the pack, short leg to the minus.", "Still dark: try another LED.")
-    return [PackFinding("led_turned", "likely", f"The {record.load.name} the wrong way round?", text, tries)]
+    text = say("All {open_v} stand across it and nothing flows: it blocks.", open_v=volts(record.open_v))
+    tries = (say("Long leg to the plus of the pack, short leg to the minus."), say("Still dark: try another LED."))
+    return [PackFinding("led_turned", "likely", say("The {name} the wrong way round?", name=record.load.name), text, tries)]
 
 
 def _ammeter(record: PackRecord) -> list[PackFinding]:
@@ -218,14 +248,14 @@ def _ammeter(record: PackRecord) -> list[PackFinding]:
         return []
     if not record.lit and has_v <= NOTHING_V:
         return []
-    has = "is lit" if record.lit else f"has {volts(has_v)}"
-    text = f"The {record.load.name} {has}, so a current flows; the meter does not see it."
+    has = say("is lit") if record.lit else say("has {has_v}", has_v=volts(has_v))
+    text = say("The {name} {has}, so a current flows; the meter does not see it.", name=record.load.name, has=has)
     tries = (
-        "Red lead in the mA socket, dial on DC milliamperes, the meter in the loop and not across it.",
-        "Still nothing: the meter’s fuse. Ask for another meter.",
-        "Afterwards the red lead goes back into V.",
+        say("Red lead in the mA socket, dial on DC milliamperes, the meter in the loop and not across it."),
+        say("Still nothing: the meter’s fuse. Ask for another meter."),
+        say("Afterwards the red lead goes back into V."),
     )
-    return [PackFinding("ammeter", "likely", "The ammeter shows nothing", text, tries)]
+    return [PackFinding("ammeter", "likely", say("The ammeter shows nothing"), text, tries)]
 
 
 def _which(record: PackRecord) -> list[PackFinding]:
@@ -235,9 +265,12 @@ def _which(record: PackRecord) -> list[PackFinding]:
     if record.open_v <= record.least_v:
         return []
     name = record.load.name
-    tell = (
-        f"Leave the {name} on and measure across it. All the volts: it is the wrong way round, or broken. None: a clip or a "
-        "wire makes no contact. Some: the current is not enough."
+    tell = say(
+        "Leave the {name} on and measure across it. All the volts: it is the wrong way round, or "
+        "broken. None: a clip or a wire makes no contact. Some: the current is not enough.",
+        name=name,
     )
-    text = f"{volts(record.open_v)} with nothing joined is enough. One measurement tells why."
-    return [PackFinding("measure_across", "possible", f"Enough volts, and the {name} does nothing", text, (tell,))]
+    text = say("{open_v} with nothing joined is enough. One measurement tells why.", open_v=volts(record.open_v))
+    return [
+        PackFinding("measure_across", "possible", say("Enough volts, and the {name} does nothing", name=name), text, (tell,))
+    ]

@@ -9,6 +9,7 @@ from typing import Literal
 from galvanic.bench.pack_faults import PackRecord
 from galvanic.chemistry.demand import Demand, demand, load_of
 from galvanic.errors import GalvanicError
+from galvanic.words import mark
 
 Kind = Literal["cell", "alone", "sum", "load_v", "load_a", "under", "seen", "note", "run_v", "run_a", "event"]
 MOST_POSITION = 12
@@ -21,23 +22,32 @@ SEEN_DEVICE = ("nothing", "sounds", "runs")
 LIT = frozenset({"glows in the dark", "glows by day", "bright", "sounds", "runs"})
 
 HOW: dict[str, str] = {
-    "alone": "Black lead on its minus, red lead on its plus, nothing joined. Meter on DC volts.",
+    "alone": mark("Black lead on its minus, red lead on its plus, nothing joined. Meter on DC volts."),
     "sum": (
-        "Wire from the plus of the cell before to the minus of this one. Black lead on the minus of cell 1, red lead on the "
-        "plus of this cell. No wire and no clip touches a liquid; the cups do not touch."
+        mark(
+            "Wire from the plus of the cell before to the minus of this one. Black lead on the minus "
+            "of cell 1, red lead on the "
+            "plus of this cell. No wire and no clip touches a liquid; the cups do not touch."
+        )
     ),
-    "load": "The pack’s plus to the LED’s long leg (or the device’s plus), the minus of cell 1 to the other.",
-    "load_v": "With the load on, red and black across it. Meter on DC volts.",
+    "load": mark("The pack’s plus to the LED’s long leg (or the device’s plus), the minus of cell 1 to the other."),
+    "load_v": mark("With the load on, red and black across it. Meter on DC volts."),
     "load_a": (
-        "Before: red lead into the mA socket, dial on DC mA. Open the loop at one place and put the meter into the gap: the "
-        "current has to go through it. Afterwards: red lead back into V. Left in mA, the meter shorts the next cell."
+        mark(
+            "Before: red lead into the mA socket, dial on DC mA. Open the loop at one place and put "
+            "the meter into the gap: the "
+            "current has to go through it. Afterwards: red lead back into V. Left in mA, the meter shorts the next cell."
+        )
     ),
-    "under": "With the load on, across each cell by itself: which one gives way?",
+    "under": mark("With the load on, across each cell by itself: which one gives way?"),
 }
 CAUTIONS = (
-    "Only cells built here. Never a bought battery, a supply or the mains on the same wires.",
-    "An LED or a device only within its volts; a pack never across the meter’s mA socket alone for longer than 3 seconds.",
-    "Packs under load make hydrogen: open cups, windows open, no flame. Dry hands. Your school’s rules come first.",
+    mark("Only cells built here. Never a bought battery, a supply or the mains on the same wires."),
+    mark(
+        "An LED or a device only within its volts; a pack never across the meter’s mA socket alone "
+        "for longer than 3 seconds."
+    ),
+    mark("Packs under load make hydrogen: open cups, windows open, no flame. Dry hands. Your school’s rules come first."),
 )
 
 

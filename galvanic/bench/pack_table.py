@@ -14,8 +14,20 @@ from galvanic.chemistry.demand import demand, load_of
 from galvanic.errors import GalvanicError
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.names import find
+from galvanic.words import say
 
-NEEDED = ("group", "pack", "load", "what", "cell of the row", "negative", "electrolyte", "positive", "as typed", "unit")
+NEEDED = (
+    "group",
+    "pack",
+    "load",
+    "what",
+    "cell of the row",
+    "negative",
+    "electrolyte",
+    "positive",
+    "as typed",
+    "unit",
+)
 FURTHER = ("typed at", "counts", "why corrected")
 KINDS: frozenset[str] = frozenset(get_args(Kind))
 MOST_FAULTS = 20
@@ -48,43 +60,47 @@ def read_packs(text: str, most_rows: int) -> list[PackLine]:
     try:
         _, heading = next(rows)
     except StopIteration:
-        raise BadTableText("empty", "The table is empty.") from None
+        raise BadTableText("empty", say("The table is empty.")) from None
     at = {" ".join(name.casefold().split()): k for k, name in enumerate(heading)}
     missing = [name for name in NEEDED if name not in at]
     if missing:
-        raise BadTableText("columns", f"Columns that a table of packs needs are missing: {', '.join(missing)}.")
+        raise BadTableText(
+            "columns", say("Columns that a table of packs needs are missing: {missing}.", missing=", ".join(missing))
+        )
     out: list[PackLine] = []
     faults: list[tuple[int, str]] = []
     for line, fields in rows:
         if len(out) >= most_rows:
-            raise BadTableText("too_long", f"A table of packs has {most_rows} lines at most.")
+            raise BadTableText("too_long", say("A table of packs has {most_rows} lines at most.", most_rows=most_rows))
         row = {name: fields[k].strip() if k < len(fields) else "" for name, k in at.items()}
         try:
             out.append(_line(line, row))
         except (GalvanicError, ValueError) as error:
             faults.append((line, str(error)))
     if faults:
-        raise BadTableText("rows", f"{len(faults)} lines cannot be read. Nothing was taken.", faults[:MOST_FAULTS])
+        raise BadTableText(
+            "rows", say("{n_faults} lines cannot be read. Nothing was taken.", n_faults=len(faults)), faults[:MOST_FAULTS]
+        )
     return out
 
 
 def _line(line: int, row: Mapping[str, str]) -> PackLine:
     kind = row["what"]
     if kind not in KINDS:
-        raise ValueError(f"“{kind[:20]}” is none of {', '.join(sorted(KINDS))}.")
+        raise ValueError(say("“{kind}” is none of {kinds}.", kind=kind[:20], kinds=", ".join(sorted(KINDS))))
     if not row["group"] or not row["pack"]:
-        raise ValueError("It names no group or no pack.")
+        raise ValueError(say("It names no group or no pack."))
     demand(load_of(row["load"]))
     position = int(row["cell of the row"]) if row["cell of the row"] else None
     if (kind in PLACED) != (position is not None) or position is not None and not 1 <= position <= MOST_POSITION:
-        raise ValueError(f"A cell’s place in the row is a number from 1 to {MOST_POSITION}.")
+        raise ValueError(say("A cell’s place in the row is a number from 1 to {most}.", most=MOST_POSITION))
     value, resolution, unit = _number(kind, row)
     when = datetime.fromisoformat(row["typed at"]) if row.get("typed at") else None
     if when is not None and when.tzinfo is None:
-        raise ValueError("Its time has no time zone, for example 2026-11-05T10:20:00+00:00.")
+        raise ValueError(say("Its time has no time zone, for example 2026-11-05T10:20:00+00:00."))
     counts = row.get("counts", "yes").casefold() or "yes"
     if counts not in ("yes", "no"):
-        raise ValueError("“counts” is yes or no.")
+        raise ValueError(say("“counts” is yes or no."))
     return PackLine(
         line, row["group"], row["pack"], row["load"], kind, position, _plates(kind, row), as_written(row["as typed"]), unit,
         value, resolution, when, counts == "yes", row.get("why corrected", ""),
@@ -108,7 +124,9 @@ def _number(kind: str, row: Mapping[str, str]) -> tuple[float | None, float | No
     # The value column has the meter's offset taken off; without it, what was typed is all there is.
     value = float(row["value, v or a"]) if row.get("value, v or a") else volts.volts_v
     if not abs(value - volts.volts_v) <= MOST_OFFSET_V:
-        raise ValueError(f"“{row['as typed']}” and the value {value:g} V beside it do not belong together.")
+        raise ValueError(
+            say("“{typed}” and the value {value:g} V beside it do not belong together.", typed=row["as typed"], value=value)
+        )
     return value, volts.resolution_v, volts.unit
 
 

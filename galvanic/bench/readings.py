@@ -16,6 +16,7 @@ from typing import Literal
 
 from galvanic.bench.loading import NO_OHM_RANGE
 from galvanic.errors import UnreadableReading
+from galvanic.words import say
 
 MAX_TEXT = 32
 MAX_DIGITS = 7
@@ -62,14 +63,14 @@ def parse(text: str, unit: str = "V") -> ParsedReading:
     that says what would be right, for words, two numbers, powers of ten, `nan` or too many digits.
     """
     value, resolution, unit, negative = _read(text, unit, UNITS, _VOLTS)
-    _possible(text, abs(value) <= MOST_V, "10 kV", "With mV instead of V, or a point in the right place?")
+    _possible(text, abs(value) <= MOST_V, "10 kV", say("With mV instead of V, or a point in the right place?"))
     return ParsedReading(text, value, resolution, unit, negative)
 
 
 def parse_current(text: str, unit: str = "mA") -> ParsedCurrent:
     """Read one current the same way, with `unit` ("A", "mA" or "µA") unless the text names its own."""
     value, resolution, unit, _ = _read(text, unit, AMPERES, _AMPERES)
-    _possible(text, abs(value) <= MOST_A, "20 A", "With mA instead of A, or a point in the right place?")
+    _possible(text, abs(value) <= MOST_A, "20 A", say("With mA instead of A, or a point in the right place?"))
     return ParsedCurrent(text, value, resolution, unit)
 
 
@@ -99,31 +100,46 @@ def read_under_load(kind: Kind, text: str, unit: str) -> UnderLoad:
 def _possible(text: str, it_is: bool, most: str, ask: str) -> None:
     """Refuse what no meter shows: it cannot have been read off one."""
     if not it_is:
-        raise UnreadableReading(f"“{text.strip()}” is beyond what any meter shows ({most}). {ask} It is still in the box.")
+        raise UnreadableReading(
+            say(
+                "“{strip}” is beyond what any meter shows ({most}). {ask} It is still in the box.",
+                strip=text.strip(),
+                most=most,
+                ask=ask,
+            )
+        )
 
 
 def _read(text: str, unit: str, scales: Mapping[str, Decimal], named: Mapping[str, str]) -> tuple[float, float, str, bool]:
     if unit not in scales:
-        raise UnreadableReading(f"The unit “{unit[:8]}” is not {' or '.join(scales)}.")
+        raise UnreadableReading(say("The unit “{unit}” is not {scales}.", unit=unit[:8], scales=say(" or ").join(scales)))
     if not text.strip():
-        raise UnreadableReading("Nothing was typed. Type the number on the meter, for example 0.94.")
+        raise UnreadableReading(say("Nothing was typed. Type the number on the meter, for example 0.94."))
     if len(text) > MAX_TEXT:
-        raise UnreadableReading(f"That is longer than {MAX_TEXT} characters. Type one number, for example 0.94.")
+        raise UnreadableReading(
+            say("That is longer than {max_text} characters. Type one number, for example 0.94.", max_text=MAX_TEXT)
+        )
     plain = unicodedata.normalize("NFKC", text)
     plain = "".join("-" if mark in MINUS else mark for mark in plain).strip()
     if re.search(r"[0-9.,]\s+[0-9.,+-]", plain):
-        raise UnreadableReading(f"“{text.strip()}” looks like two numbers. Type one reading at a time.")
+        raise UnreadableReading(say("“{strip}” looks like two numbers. Type one reading at a time.", strip=text.strip()))
     match = _NUMBER.fullmatch(re.sub(r"\s+", "", plain))
     if match is not None and match[5].casefold() in OHMS:
-        raise UnreadableReading(NO_OHM_RANGE)
+        raise UnreadableReading(say(NO_OHM_RANGE))
     if match is None or (match[5] and match[5].casefold() not in named):
-        raise UnreadableReading(f"“{text.strip()}” is not one number. Type it as on the meter, for example 0.94 or -0.46.")
+        raise UnreadableReading(
+            say("“{strip}” is not one number. Type it as on the meter, for example 0.94 or -0.46.", strip=text.strip())
+        )
     sign, whole, mark, decimals, own = match.groups()
     digits = whole + (decimals or "")
     if not digits or (mark and not whole and not decimals):
-        raise UnreadableReading(f"“{text.strip()}” has no digits. Type the number on the meter, for example 0.94.")
+        raise UnreadableReading(
+            say("“{strip}” has no digits. Type the number on the meter, for example 0.94.", strip=text.strip())
+        )
     if len(digits) > MAX_DIGITS:
-        raise UnreadableReading(f"“{text.strip()}” has more digits than a meter shows. Type it as on the meter.")
+        raise UnreadableReading(
+            say("“{strip}” has more digits than a meter shows. Type it as on the meter.", strip=text.strip())
+        )
     unit = named[own.casefold()] if own else unit
     size = Decimal(f"{whole or '0'}.{decimals or '0'}") * scales[unit]
     resolution = Decimal(1).scaleb(-len(decimals or "")) * scales[unit]

@@ -36,11 +36,12 @@ from galvanic.condition import Condition, as_found, canonical
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.reference import catalogue
 from galvanic.reference.names import find
+from galvanic.words import mark, say, say_n
 
 MOST_FAULTS, SHOWN_ROWS = 50, 5
 MOST_CONDITION, MOST_NUMBER = 40, 1e9
-YES, NO = {"yes", "true", "1", "y", "x"}, {"no", "false", "0", "n"}
-NO_REASON = "does not count in the table it came from"
+YES, NO = {"yes", "true", "1", "y", "x", "ja", "j"}, {"no", "false", "0", "n", "nein"}
+NO_REASON = mark("does not count in the table it came from")
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,11 +120,17 @@ def whole(looked: Looked) -> ReadingsTable:
     """A table that was understood whole. Raises BadTableText for one that was not: empty, or bad_rows."""
     if looked.faults:
         n = len(looked.faults)
-        least = "" if looked.whole else "At least "
-        rows = f"{least}{n} row{'s' if n > 1 else ''}"
-        raise BadTableText("bad_rows", f"{rows} could not be read; mend them and try again.", looked.faults)
+        if looked.whole:
+            said = say_n(
+                "{n} row could not be read; mend it and try again.",
+                "{n} rows could not be read; mend them and try again.",
+                n,
+            )
+        else:
+            said = say("At least {n} rows could not be read; mend them and try again.", n=n)
+        raise BadTableText("bad_rows", said, looked.faults)
     if not looked.readings:
-        raise BadTableText("empty", "The table has no readings.")
+        raise BadTableText("empty", say("The table has no readings."))
     return ReadingsTable(looked.readings, looked.unused)
 
 
@@ -151,7 +158,7 @@ def look_at(
             volts_unit = next((h.unit for h in headings if h.means == "volts" and h.unit), "V")
             continue
         if len(readings) + len(faults) >= most_rows:
-            raise BadTableText("too_many_rows", f"The table has more than {most_rows} rows.")
+            raise BadTableText("too_many_rows", say("The table has more than {most_rows} rows.", most_rows=most_rows))
         if len(first_rows) < SHOWN_ROWS:
             first_rows.append(tuple(fields))
         try:
@@ -164,7 +171,7 @@ def look_at(
                 looked_whole = False
                 break
     if headings is None:
-        raise BadTableText("empty", "The table has no readings.")
+        raise BadTableText("empty", say("The table has no readings."))
     return Looked(headings, tuple(readings), tuple(faults), look.unknown(), tuple(first_rows), looked_whole)
 
 
@@ -177,12 +184,12 @@ def _headings(fields: Sequence[str], columns: Mapping[str, str]) -> tuple[Headin
     means = [h.means for h in found if h.means]
     missing = [column for column in NEEDED if column not in means and not (column == "volts" and TYPED in means)]
     if missing:
-        wanted = f"The first line must name the columns {', '.join(NEEDED)}"
-        raise BadTableText("columns", f"{wanted}; missing: {', '.join(missing)}.")
+        wanted = say("The first line must name the columns {needed}", needed=", ".join(NEEDED))
+        raise BadTableText("columns", say("{wanted}; missing: {missing}.", wanted=wanted, missing=", ".join(missing)))
     twice = next((name for name in means if means.count(name) > 1), None)
     if twice:
         both = ", ".join(f"“{h.text.strip()}”" for h in found if h.means == twice)
-        raise BadTableText("columns", f"The first line names the column {twice} twice: {both}.")
+        raise BadTableText("columns", say("The first line names the column {twice} twice: {both}.", twice=twice, both=both))
     return found
 
 
@@ -224,14 +231,16 @@ class Names:
 def _reading(line: int, row: Mapping[str, str], volts_unit: str, look: Names) -> TableReading:
     needed = [name for name in NEEDED if name != "volts" or TYPED not in row]
     if empty := [name for name in needed if not row[name]]:
-        raise BadTableText("bad_row", f"{', '.join(empty)}: nothing there.")
+        raise BadTableText("bad_row", say("{empty}: nothing there.", empty=", ".join(empty)))
     red, black = look.key("electrode", row["red"]), look.key("electrode", row["black"])
     if red == black:
-        raise BadTableText("bad_row", "Red and black are on the same plate, which is no cell.")
+        raise BadTableText("bad_row", say("Red and black are on the same plate, which is no cell."))
     parsed, offset_v = _volts(row, volts_unit)
     condition = canonical(as_written(row.get(CONDITION, "")))
     if len(condition) > MOST_CONDITION:
-        raise BadTableText("bad_row", f"The condition is longer than {MOST_CONDITION} letters.")
+        raise BadTableText(
+            "bad_row", say("The condition is longer than {most_condition} letters.", most_condition=MOST_CONDITION)
+        )
     return TableReading(
         line,
         " ".join(as_written(row["group"]).split()),
@@ -257,7 +266,15 @@ def _volts(row: Mapping[str, str], volts_unit: str) -> tuple[ParsedReading, floa
     if row.get("volts"):
         shown = parse(row["volts"], volts_unit)
         if abs(parsed.volts_v - offset_v - shown.volts_v) > 0.51 * shown.resolution_v + 1e-9:
-            raise BadTableText("bad_row", f"volts says {row['volts']} and as typed {typed} {unit}: which of them is it?")
+            raise BadTableText(
+                "bad_row",
+                say(
+                    "volts says {row} and as typed {typed} {unit}: which of them is it?",
+                    row=row["volts"],
+                    typed=typed,
+                    unit=unit,
+                ),
+            )
     return parsed, offset_v
 
 
@@ -266,7 +283,7 @@ def _with_resolution(parsed: ParsedReading, row: Mapping[str, str]) -> ParsedRea
     if not said:
         return parsed
     if said < 0.0:
-        raise BadTableText("bad_row", "A resolution is above zero.")
+        raise BadTableText("bad_row", say("A resolution is above zero."))
     return ParsedReading(parsed.text, parsed.volts_v, said, parsed.unit, parsed.negative)
 
 
@@ -277,16 +294,16 @@ def number_in(text: str, column: str) -> float:
     except ValueError:
         value = math.nan
     if not abs(value) < MOST_NUMBER:
-        raise BadTableText("bad_row", f"{column}: “{text[:20]}” is no number.")
+        raise BadTableText("bad_row", say("{column}: “{said}” is no number.", column=column, said=text[:20]))
     return value
 
 
 def _why_not(row: Mapping[str, str]) -> str:
     counts, reason = plain(row.get(COUNTS, "")), " ".join(as_written(row.get(WHY_NOT, "")).split())[:200]
     if counts in NO:
-        return reason or NO_REASON
+        return reason or say(NO_REASON)
     if counts and counts not in YES:
-        raise BadTableText("bad_row", f"counts: “{counts[:20]}” is neither yes nor no.")
+        raise BadTableText("bad_row", say("counts: “{counts}” is neither yes nor no.", counts=counts[:20]))
     return ""
 
 

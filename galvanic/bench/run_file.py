@@ -12,6 +12,7 @@ from galvanic.bench.logger import read_trace
 from galvanic.bench.run_table import BadRun, RunTable, UnitAsked, read_run
 from galvanic.bench.text_files import NotText, decoded
 from galvanic.errors import NotEnoughData
+from galvanic.words import say
 
 LEAST_ROWS = 2
 
@@ -32,7 +33,7 @@ def run_of_file(content: bytes, units: Mapping[str, str] | None = None) -> RunTa
     except BadRun as error:
         table = _own(content, error)
     if len(table.t_s) < LEAST_ROWS:
-        raise BadRun("A run has two samples at least.")
+        raise BadRun(say("A run has two samples at least."))
     return table
 
 

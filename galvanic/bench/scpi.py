@@ -10,6 +10,7 @@ import math
 import re
 
 from galvanic.errors import UnreadableReading
+from galvanic.words import say
 
 ASK_VOLTS = "MEAS:VOLT:DC?"
 ASK_WHO = "*IDN?"
@@ -28,10 +29,10 @@ def volts_of(answer: str) -> float:
     """The voltage in a meter's answer, V. Raises UnreadableReading for an overload, NoVoltage for anything else."""
     text = answer.strip()
     if _NUMBER.fullmatch(text) is None:
-        raise NoVoltage("The meter’s answer is no voltage. Type the number meanwhile.")
+        raise NoVoltage(say("The meter’s answer is no voltage. Type the number meanwhile."))
     value = float(text)
     if not math.isfinite(value) or abs(value) >= OVERLOAD:
-        raise UnreadableReading("The meter says that the voltage is too much for its range.")
+        raise UnreadableReading(say("The meter says that the voltage is too much for its range."))
     if abs(value) > MOST_V:
-        raise NoVoltage("The meter’s answer is a voltage that no cell gives. Type the number meanwhile.")
+        raise NoVoltage(say("The meter’s answer is a voltage that no cell gives. Type the number meanwhile."))
     return value

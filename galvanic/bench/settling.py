@@ -16,6 +16,7 @@ import numpy as np
 from galvanic.errors import NotEnoughData
 from galvanic.statistics.effects import slope
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 STEADY_V_PER_S = 2e-4  # 2 mV in 10 s: common practice, no source
 WINDOW_S = 10.0
@@ -39,10 +40,10 @@ def settling(
     """Judge a trace: times in s, rising; readings in V. Raises NotEnoughData with fewer than three samples in the window."""
     t, v = np.asarray(times_s, dtype=float), np.asarray(volts_v, dtype=float)
     if len(t) != len(v) or np.any(np.diff(t) <= 0.0):
-        raise NotEnoughData("A trace needs one voltage for each time, and times that rise.")
+        raise NotEnoughData(say("A trace needs one voltage for each time, and times that rise."))
     last = t >= (t[-1] if len(t) else 0.0) - window_s
     if int(last.sum()) < 3:
-        raise NotEnoughData(f"At least three samples in the last {window_s:.0f} s are needed.")
+        raise NotEnoughData(say("At least three samples in the last {window_s:.0f} s are needed.", window_s=window_s))
     line = slope(list(t[last] - t[-1]), list(v[last]))
     reach = abs(line.slope) + coverage(line.n - 2) * line.u_slope
     steady = reach < limit_v_per_s

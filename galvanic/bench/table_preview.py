@@ -10,6 +10,7 @@ from galvanic.bench.loads_table import MOST_FAULTS, Loads, without_cell
 from galvanic.bench.readings_table import Looked, TableReading, Unknown
 from galvanic.cells import Cell
 from galvanic.notes import volts
+from galvanic.words import say
 
 SHOWN = 3
 
@@ -69,7 +70,10 @@ def preview(looked: Looked, loads: Loads) -> Preview:
         unknown=looked.unknown,
         faults=(
             *looked.faults,
-            *((line, f"in the table of loads: {message}") for line, message in with_loads[:MOST_FAULTS]),
+            *(
+                (line, say("in the table of loads: {message}", message=message))
+                for line, message in with_loads[:MOST_FAULTS]
+            ),
         ),
         whole=looked.whole,
     )
@@ -95,27 +99,35 @@ def says_of(readings: Sequence[TableReading]) -> tuple[str, ...]:
     says = []
     if turned:
         says.append(
-            f"In {len(turned)} of {len(readings)} rows red is on the plate that the table makes negative; such a cell is the"
-            " same cell turned round, and its sign turns with it."
+            say(
+                "In {n_turned} of {n_readings} rows red is on the plate that the table makes negative; such "
+                "a cell is the same cell turned round, and its sign turns with it.",
+                n_turned=len(turned),
+                n_readings=len(readings),
+            )
         )
     else:
-        says.append("In every row red is on the plate that the table makes positive.")
+        says.append(say("In every row red is on the plate that the table makes positive."))
     says.append(
-        f"{_values(len(minus))} a minus sign: there the red plate was the negative one."
+        say("{values} a minus sign: there the red plate was the negative one.", values=_values(len(minus)))
         if minus
-        else "No value has a minus sign. If your class wrote volts without signs, a cell that is the other way round than"
-        " the table will look right."
+        else say(
+            "No value has a minus sign. If your class wrote volts without signs, a cell that is the other way round than"
+            " the table will look right."
+        )
     )
     if milli:
-        says.append(f"In millivolts: {milli} of {len(readings)} values.")
+        says.append(say("In millivolts: {milli} of {n_readings} values.", milli=milli, n_readings=len(readings)))
     if commas:
-        says.append(f"With a decimal comma: {commas} of {len(readings)} values.")
-    says.append(f"The largest value is {volts(abs(high.parsed.volts_v), 3)}, in line {high.line}.")
+        says.append(say("With a decimal comma: {commas} of {n_readings} values.", commas=commas, n_readings=len(readings)))
+    says.append(
+        say("The largest value is {volts_v}, in line {line}.", volts_v=volts(abs(high.parsed.volts_v), 3), line=high.line)
+    )
     return tuple(says)
 
 
 def _values(n: int) -> str:
-    return "1 value has" if n == 1 else f"{n} values have"
+    return say("1 value has") if n == 1 else say("{n} values have", n=n)
 
 
 def _cell(one: TableReading) -> Cell:

@@ -12,6 +12,7 @@ from collections.abc import Iterator, Sequence
 
 from galvanic.bench.text_files import DELIMITERS
 from galvanic.errors import GalvanicError
+from galvanic.words import say
 
 _SEPARATOR = re.compile(r"sep=(.)", re.IGNORECASE)
 
@@ -46,14 +47,22 @@ def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]
                 continue
             yield reader.line_num, fields
     except csv.Error as error:
-        raise BadTableText("not_csv", f"Line {reader.line_num} cannot be read as CSV.") from error
+        raise BadTableText("not_csv", say("Line {line_num} cannot be read as CSV.", line_num=reader.line_num)) from error
 
 
 def check_width(fields: Sequence[str], wanted: int) -> None:
     """Raises BadTableText for a row that has more or fewer fields than the heading."""
     if len(fields) != wanted:
-        hint = " A decimal comma needs quotes round it, or semicolons between columns." if len(fields) > wanted else ""
-        raise BadTableText("bad_row", f"This row has {len(fields)} fields and the heading {wanted}.{hint}")
+        hint = say(" A decimal comma needs quotes round it, or semicolons between columns.") if len(fields) > wanted else ""
+        raise BadTableText(
+            "bad_row",
+            say(
+                "This row has {n_fields} fields and the heading {wanted}.{hint}",
+                n_fields=len(fields),
+                wanted=wanted,
+                hint=hint,
+            ),
+        )
 
 
 def as_written(text: str) -> str:

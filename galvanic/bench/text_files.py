@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from galvanic.errors import GalvanicError
+from galvanic.words import mark, say
 
-DELIMITERS = {";": "semicolon", "\t": "tab", ",": "comma"}
+DELIMITERS = {";": mark("semicolon"), "\t": mark("tab"), ",": mark("comma")}
 UTF16_MARKS = (b"\xff\xfe", b"\xfe\xff")
 
 
@@ -20,9 +21,9 @@ def decoded(content: bytes) -> str:
         try:
             return content.decode("utf-16")
         except UnicodeDecodeError as error:
-            raise NotText("The file is not text. Save the table as CSV and try again.") from error
+            raise NotText(say("The file is not text. Save the table as CSV and try again.")) from error
     if b"\0" in content:
-        raise NotText("The file is not text. Save the table as CSV and try again.")
+        raise NotText(say("The file is not text. Save the table as CSV and try again."))
     try:
         return content.decode("utf-8-sig")
     except UnicodeDecodeError:

@@ -27,6 +27,7 @@ from galvanic.chemistry.warmth import ROOM_C, warmth
 from galvanic.errors import NoTableEntry, OutOfRange
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 from galvanic.reference.reader import Range, Reader, read_table
+from galvanic.words import say
 
 ACCOUNTS = ("standard", "hydrogen", "series", "rest")
 TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0
@@ -77,7 +78,7 @@ def standard(cell: Cell, celsius: float = ROOM_C) -> Prediction:
         half = half_reactions()[electrodes()[plate].couple or ""]
         if half.spread_v:
             variance += _flat_u(min(*half.spread_v, half.e_v.value), max(*half.spread_v, half.e_v.value)) ** 2
-    return Prediction("standard", total, math.sqrt(variance), "difference of table values")
+    return Prediction("standard", total, math.sqrt(variance), say("difference of table values"))
 
 
 def _table_v(plate: str, celsius: float) -> float:
@@ -92,7 +93,9 @@ def hydrogen(cell: Cell, celsius: float = ROOM_C) -> Prediction:
     """Hydrogen at the positive plate, the metal with trace ions at the negative one."""
     plate = electrodes()[cell.negative]
     if plate.couple is None:
-        return Prediction("hydrogen", None, None, f"The negative plate would have to dissolve. {plate.inert}")
+        return Prediction(
+            "hydrogen", None, None, say("The negative plate would have to dissolve. {inert}", inert=plate.inert)
+        )
     half = half_reactions()[plate.couple]
     ph = electrolytes()[sides_of(cell)[1]].ph
     nernst_v = warmth(celsius).nernst_v
@@ -103,7 +106,7 @@ def hydrogen(cell: Cell, celsius: float = ROOM_C) -> Prediction:
         return Prediction("hydrogen", None, None, str(error))
     volts = -nernst_v * 0.5 * (ph.low + ph.high) - (table_v + per_decade * TRACE_LOG10)
     u = math.hypot(nernst_v * _flat_u(ph.low, ph.high), per_decade * TRACE_U_LOG10)
-    return Prediction("hydrogen", volts, u, "hydrogen at the positive plate, trace ions at the negative")
+    return Prediction("hydrogen", volts, u, say("hydrogen at the positive plate, trace ions at the negative"))
 
 
 def from_series(cell: Cell) -> Prediction:
@@ -112,10 +115,10 @@ def from_series(cell: Cell) -> Prediction:
     for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
         rung = series().get(electrodes()[plate].surface)
         if rung is None:
-            return Prediction("series", None, None, f"The chart has no range for {electrodes()[plate].name}.")
+            return Prediction("series", None, None, say("The chart has no range for {name}.", name=electrodes()[plate].name))
         total += sign * 0.5 * (rung.low + rung.high)
         variance += _flat_u(rung.low, rung.high) ** 2
-    return Prediction("series", total, math.sqrt(variance), "middles of the galvanic series in flowing sea water")
+    return Prediction("series", total, math.sqrt(variance), say("middles of the galvanic series in flowing sea water"))
 
 
 def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: float = ROOM_C) -> list[Prediction]:
@@ -141,9 +144,13 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: floa
         own = math.hypot(*(NEAR_U_V if one else PLATE_U_V for one in near))
         same = electrodes()[cell.negative].surface == electrodes()[cell.positive].surface and low_side == high_side
         u = SAME_METAL_U_V if same else math.hypot(spread, own, bridge.u_v)
-        reason = "rest potentials of both plates in this liquid"
+        reason = say("rest potentials of both plates in this liquid")
         if (lifted := lift(high_side, float(rested.e_v[k, m]))) is not None:
-            volts, u, reason = volts + lifted.middle_v, math.hypot(u, lifted.u_v), f"{lifted.by.name} is {WITHOUT}"
+            volts, u, reason = (
+                volts + lifted.middle_v,
+                math.hypot(u, lifted.u_v),
+                say("{name} is {without}", name=lifted.by.name, without=say(WITHOUT)),
+            )
         predictions.append(Prediction("rest", volts, u, reason))
     return predictions
 

@@ -16,6 +16,7 @@ from galvanic.chemistry.nernst import thermal_v
 from galvanic.constants import GAS_CONSTANT_J_PER_MOL_K, ROOM_K
 from galvanic.errors import OutOfRange
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import once, say
 
 PKW_25C, WATER_DH_J_PER_MOL = 13.995, 55_815.0  # OBIGT; enthalpy: Goldberg and others, see acids.toml, from memory
 
@@ -87,7 +88,7 @@ def _complex(r: Reader) -> Complex:
     )
 
 
-@cache
+@once
 def acids() -> Mapping[str, Acid]:
     """Weak acids by key."""
     return read_table("acids", "acid", _acid)
@@ -122,7 +123,7 @@ def ph_of(
     outside 0 to 60 °C.
     """
     if any(amount < 0.0 for amount in acids_mol_per_l.values()):
-        raise OutOfRange("An amount of acid cannot be below zero.")
+        raise OutOfRange(say("An amount of acid cannot be below zero."))
     mixture = _Mixture(
         tuple((acids()[key].at(temperature_k), amount) for key, amount in acids_mol_per_l.items()),
         strong_charge_mol_per_l,
@@ -173,7 +174,7 @@ class _Mixture:
 
         low, high = -1.0, 15.0
         if charge(low) < 0.0 or charge(high) > 0.0:
-            raise OutOfRange("This mixture lies outside pH −1 to 15.")
+            raise OutOfRange(say("This mixture lies outside pH −1 to 15."))
         for _ in range(80):
             middle = 0.5 * (low + high)
             low, high = (middle, high) if charge(middle) > 0.0 else (low, middle)

@@ -16,6 +16,7 @@ import numpy as np
 from galvanic.constants import COLDEST_K, HOTTEST_K, ROOM_K
 from galvanic.errors import OutOfRange, within
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import say
 
 HIGHEST_I = 0.5
 
@@ -53,7 +54,7 @@ def debye_huckel_a(temperature_k: float = ROOM_K) -> float:
     From the relative permittivity of water (Archer and Wang, 1990, as a quadratic fit recalled from memory:
     87.90 at 0 °C, 78.38 at 25 °C, 66.8 at 60 °C).
     """
-    said = f"{temperature_k - 273.15:.1f} °C is outside 0 to 60 °C."
+    said = say("{temperature_k:.1f} °C is outside 0 to 60 °C.", temperature_k=temperature_k - 273.15)
     within("temperature_k", temperature_k, COLDEST_K, HOTTEST_K, said)
     celsius = temperature_k - 273.15
     permittivity = 87.90 - 0.4050 * celsius + 9.6e-4 * celsius**2
@@ -63,7 +64,13 @@ def debye_huckel_a(temperature_k: float = ROOM_K) -> float:
 def davies_log10(charge: int, ionic_strength: float, temperature_k: float = ROOM_K) -> float:
     """log10 of the activity coefficient of one ion; `ionic_strength` in mol/L. Raises OutOfRange above 0.5 mol/L."""
     if not 0.0 <= ionic_strength <= HIGHEST_I:
-        raise OutOfRange(f"Davies’ equation holds up to {HIGHEST_I} mol/L ionic strength, not at {ionic_strength:.3g}.")
+        raise OutOfRange(
+            say(
+                "Davies’ equation holds up to {highest_i} mol/L ionic strength, not at {ionic_strength:.3g}.",
+                highest_i=HIGHEST_I,
+                ionic_strength=ionic_strength,
+            )
+        )
     root = math.sqrt(ionic_strength)
     return -debye_huckel_a(temperature_k) * charge**2 * (root / (1.0 + root) - 0.3 * ionic_strength)
 
@@ -74,10 +81,17 @@ def mean_activity(salt: str, molality: float) -> float:
     These salts pair their ions, so that Davies would be about twice too high at 0.1 mol/kg.
     """
     if salt not in salts():
-        raise OutOfRange(f"There is a table for {' and '.join(salts())} only.")
+        raise OutOfRange(say("There is a table for {salts} only.", salts=say(" and ").join(salts())))
     row = salts()[salt]
     if not row.molality[0] <= molality <= row.molality[-1]:
-        raise OutOfRange(f"The table of {salt} runs from {row.molality[0]} to {row.molality[-1]} mol/kg.")
+        raise OutOfRange(
+            say(
+                "The table of {salt} runs from {molality} to {molality2} mol/kg.",
+                salt=salt,
+                molality=row.molality[0],
+                molality2=row.molality[-1],
+            )
+        )
     logs = np.interp(math.log(molality), np.log(row.molality), np.log(row.gamma))
     return math.exp(float(logs))
 

@@ -18,6 +18,7 @@ from galvanic.chemistry.acids import PKW_25C, acids, fractions, ph_of
 from galvanic.errors import OutOfRange
 from galvanic.reference.additions import Addition, ions, metal_ions
 from galvanic.reference.catalogue import electrolytes
+from galvanic.words import say
 
 DRAG = 0.48  # per √(mol/L): fitted to measured sodium and potassium chloride, conductivity.toml
 PAIRED = 11.5  # more of it where ions of charge two pair: fitted to measured copper and zinc sulfate, conductivity.toml
@@ -63,10 +64,10 @@ class Composition:
 
 def liquid(key: str, volume_l: float) -> Composition:
     """A catalogue's liquid at the middle of its ranges. Raises OutOfRange for a volume not above zero."""
-    _above_zero(volume_l, "The volume")
+    _above_zero(volume_l, say("The volume"))
     row = electrolytes()[key]
     if row.negative_side:
-        raise OutOfRange(f"{row.name} has two solutions: add to one of them by its own name.")
+        raise OutOfRange(say("{name} has two solutions: add to one of them by its own name.", name=row.name))
     ph = 0.5 * (row.ph.low + row.ph.high)
     chloride = math.sqrt(row.chloride_mol_per_l.low * row.chloride_mol_per_l.high)
     conductivity = math.sqrt(row.conductivity_s_per_m.low * row.conductivity_s_per_m.high)
@@ -83,7 +84,7 @@ def liquid(key: str, volume_l: float) -> Composition:
 
 def water(volume_l: float) -> Composition:
     """Pure water."""
-    _above_zero(volume_l, "The volume")
+    _above_zero(volume_l, say("The volume"))
     return Composition({}, {}, volume_l, 7.0, LEAST_S_PER_M)
 
 
@@ -91,12 +92,18 @@ def added(base: Composition, what: Addition, amount: float) -> Composition:
     """The liquid with an amount (in the addition's unit) stirred in. Raises OutOfRange for one below zero or above what
     dissolves."""
     if not 0.0 <= amount <= 1e5:
-        raise OutOfRange("An amount lies between 0 and 100 000 g or mL.", field="amount", value=amount, limit=0.0)
+        raise OutOfRange(say("An amount lies between 0 and 100 000 g or mL."), field="amount", value=amount, limit=0.0)
     if what.most_g_per_l is not None and amount > what.most_g_per_l.value * base.volume_l:
         most = what.most_g_per_l.value * base.volume_l
         raise OutOfRange(
-            f"{amount:.4g} g of {what.name} do not dissolve in {1e3 * base.volume_l:g} mL: {most:.3g} g is the most, "
-            f"{most * what.mol_per_unit / base.volume_l:.2g} mol/L.",
+            say(
+"{amount:.4g} g of {name} do not dissolve in {volume_l:g} mL: {most:.3g} g is the most, "
+"{volume_l2:.2g} mol/L.",
+amount=amount,
+name=what.name,
+volume_l=1e3 * base.volume_l,
+most=most,
+volume_l2=most * what.mol_per_unit / base.volume_l),
             field="amount", value=amount, limit=most,
         )  # fmt: skip
     mol = amount * what.mol_per_unit
@@ -119,14 +126,16 @@ def poured(base: Composition, other: Composition) -> Composition:
 def diluted(base: Composition, part: float) -> Composition:
     """`part` of the liquid (0 < part ≤ 1, by volume) with water to make up the rest."""
     if not 0.0 < part <= 1.0:
-        raise OutOfRange("A part of the liquid lies above 0 and is 1 at most.", field="part", value=part, limit=1.0)
+        raise OutOfRange(say("A part of the liquid lies above 0 and is 1 at most."), field="part", value=part, limit=1.0)
     return base if part == 1.0 else poured(base, water(base.volume_l * (1.0 / part - 1.0)))
 
 
 def strengthened(base: Composition, times: float) -> Composition:
     """The same with all that is dissolved in it `times` as strong, as a solution is made up anew."""
     if not 0.0 < times <= 1e3:
-        raise OutOfRange("A solution can be made up to 1000 times as strong, not below zero.", field="times", value=times)
+        raise OutOfRange(
+            say("A solution can be made up to 1000 times as strong, not below zero."), field="times", value=times
+        )
     own = base.conductivity_s_per_m - _ionic(base)
     made = replace(
         base,
@@ -222,7 +231,12 @@ def _sum(one: Mapping[str, float], other: Mapping[str, float]) -> dict[str, floa
 
 def _above_zero(value: float, what: str) -> None:
     if not 0.0 < value <= MOST_L:
-        raise OutOfRange(f"{what} must be above zero and {MOST_L:g} L at most.", field="volume", value=value, limit=0.0)
+        raise OutOfRange(
+            say("{what} must be above zero and {most_l:g} L at most.", what=what, most_l=MOST_L),
+            field="volume",
+            value=value,
+            limit=0.0,
+        )
 
 
 Step = tuple[Addition | str, float]

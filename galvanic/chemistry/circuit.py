@@ -19,6 +19,7 @@ from galvanic.chemistry.demand import Demand
 from galvanic.chemistry.plates import Array
 from galvanic.chemistry.polarisation import FIRST_S
 from galvanic.errors import GalvanicError, OutOfRange, within
+from galvanic.words import say
 
 MOST_CELLS = 60
 LEAST_AFTER_S = 0.01
@@ -43,14 +44,17 @@ class Pack:
 
     def __post_init__(self) -> None:
         if not self.rows or not all(self.rows) or self.size > MOST_CELLS:
-            said = f"A pack has from one to {MOST_CELLS} cells, and no empty row."
+            said = say("A pack has from one to {most_cells} cells, and no empty row.", most_cells=MOST_CELLS)
             raise OutOfRange(said, field="cells", value=self.size, limit=MOST_CELLS)
         for row in self.rows:
             cups = [cell.cup for cell in row if cell.cup]
             if len(cups) != len(set(cups)):
                 raise OneLiquid(
-                    "Cells that share one liquid cannot be put in a row: the liquid joins them, so only one cell's voltage "
-                    "is left. Give each cell a cup of its own; more plates in one cup are pairs side by side."
+                    say(
+                        "Cells that share one liquid cannot be put in a row: the liquid joins them, "
+                        "so only one cell's voltage "
+                        "is left. Give each cell a cup of its own; more plates in one cup are pairs side by side."
+                    )
                 )
 
     @property
@@ -106,7 +110,13 @@ class Curves:
 
         Raises OutOfRange for a time that is none.
         """
-        within("after_s", after_s, LEAST_AFTER_S, math.inf, f"A time after joining is {LEAST_AFTER_S:g} s or more.")
+        within(
+            "after_s",
+            after_s,
+            LEAST_AFTER_S,
+            math.inf,
+            say("A time after joining is {least_after_s:g} s or more.", least_after_s=LEAST_AFTER_S),
+        )
         central: dict[PackCell, Curve] = {}
 
         bridged = any(math.isfinite(cell.bridge_ohm) for cell in pack.cells)

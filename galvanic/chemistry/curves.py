@@ -19,6 +19,7 @@ from galvanic.chemistry.plates import Array, drawer
 from galvanic.chemistry.polarisation import FIRST_S, Geometry, sides_of, solution_ohm
 from galvanic.errors import within
 from galvanic.reference.catalogue import kept
+from galvanic.words import say
 
 LOWEST_V, HIGHEST_V = -3.2, 2.4
 POINTS, POINTS_OF_MANY = 801, 225  # 7 mV and 25 mV apart: read off linearly, half a millivolt and 6 mV off at the worst
@@ -72,10 +73,10 @@ class PackCell:
     cup: str = ""
 
     def __post_init__(self) -> None:
-        within("left", self.left, 1e-6, 1.0, "What is left of a cell is a share above 0, up to 1.")
-        within("contact_ohm", self.contact_ohm, 0.0, 1e12, "A contact has zero ohms or more.")
+        within("left", self.left, 1e-6, 1.0, say("What is left of a cell is a share above 0, up to 1."))
+        within("contact_ohm", self.contact_ohm, 0.0, 1e12, say("A contact has zero ohms or more."))
         for field, ohm in (("touching_ohm", self.touching_ohm), ("bridge_ohm", self.bridge_ohm)):
-            within(field, ohm, 1e-6, math.inf, "What joins plates or cups has more than zero ohms.")
+            within(field, ohm, 1e-6, math.inf, say("What joins plates or cups has more than zero ohms."))
 
 
 @dataclass(frozen=True)

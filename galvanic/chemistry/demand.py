@@ -17,6 +17,7 @@ from galvanic.chemistry.plates import Array
 from galvanic.errors import OutOfRange, UnknownMaterial, within
 from galvanic.reference.further_tables import Load, loads
 from galvanic.reference.names import find
+from galvanic.words import say
 
 LEAST_OHM, MOST_OHM = 0.0, 1e9
 SIGMAS = 2.0  # the ends of a practice range are taken as two standard deviations either way
@@ -142,11 +143,21 @@ class Demand:
         if self.row is None:
             return ""
         if self.row.most_a is not None and current_a > self.row.most_a.value:
-            most = f"{1000 * self.row.most_a.value:.0f} mA at most"
-            return f"{1000 * current_a:.2g} mA would go through the {self.name}; it takes {most}."
+            most = say("{value:.0f} mA at most", value=1000 * self.row.most_a.value)
+            return say(
+                "{current_a:.2g} mA would go through the {name}; it takes {most}.",
+                current_a=1000 * current_a,
+                name=self.name,
+                most=most,
+            )
         meets_v = open_v if isinstance(self.takes, Device) else volts_v
         if self.row.most_v is not None and meets_v > self.row.most_v.value:
-            return f"{meets_v:.2f} V would stand across the {self.name}; it takes {self.row.most_v.value:g} V at most."
+            return say(
+                "{meets_v:.2f} V would stand across the {name}; it takes {value:g} V at most.",
+                meets_v=meets_v,
+                name=self.name,
+                value=self.row.most_v.value,
+            )
         return ""
 
 
@@ -169,7 +180,7 @@ def demand(load: str | float, rng: np.random.Generator | None = None, n: int = 1
     Raises UnknownMaterial for a name that is not in loads.toml, OutOfRange for a resistance below zero or no number.
     """
     if isinstance(load, float | int):
-        within("load_ohm", float(load), LEAST_OHM, MOST_OHM, "A load is a number of ohms, zero or more.")
+        within("load_ohm", float(load), LEAST_OHM, MOST_OHM, say("A load is a number of ohms, zero or more."))
         return Demand(f"{load:g} Ω", Resistor(float(load)), None, np.zeros((1, 1)))
     row = find(load, loads(), "load")
     z = (lambda: np.zeros((1, 1))) if rng is None else (lambda: rng.standard_normal((n, 1)).clip(-SIGMAS, SIGMAS))
@@ -200,7 +211,7 @@ def load_of(text: str) -> str | float:
         try:
             return find(text, loads(), "load").key
         except UnknownMaterial as error:
-            raise UnknownMaterial(f"{error} Or type ohms, for example 470.", error.nearest, text) from error
+            raise UnknownMaterial(say("{error} Or type ohms, for example 470.", error=error), error.nearest, text) from error
     if not math.isfinite(ohm):
-        raise OutOfRange("A load is a number of ohms, zero or more.", field="load_ohm", value=ohm, limit=LEAST_OHM)
+        raise OutOfRange(say("A load is a number of ohms, zero or more."), field="load_ohm", value=ohm, limit=LEAST_OHM)
     return ohm

@@ -18,6 +18,7 @@ from galvanic.chemistry.curves import SEED, PackCell
 from galvanic.chemistry.demand import Diode, demand
 from galvanic.chemistry.polarisation import FIRST_S, Geometry
 from galvanic.reference.catalogue import kept
+from galvanic.words import say
 
 Verdict = Literal["runs", "doubtful", "no"]
 DRAWS = 160
@@ -155,11 +156,11 @@ def options(pack: Pack, load: str | float, after_s: float = FIRST_S) -> list[Opt
 def _changes(pack: Pack) -> Iterator[tuple[str, str, Pack]]:
     last = pack.rows[0][-1]
     sound = PackCell(last.cell, last.geometry, last.anchor)
-    yield "cell", "one more cell in the row", Pack(tuple((*row, sound) for row in pack.rows))
-    yield "row", "a second row like it, side by side", Pack((*pack.rows, pack.rows[0]))
-    yield "area", "twice the plate in the liquid", _each(pack, lambda g: replace(g, area_m2=2.0 * g.area_m2))
-    yield "pairs", "another pair of plates in every cup", _each(pack, lambda g: replace(g, pairs=g.pairs + 1))
-    yield "gap", "plates half as far apart", _each(pack, lambda g: replace(g, gap_m=0.5 * g.gap_m))
+    yield "cell", say("one more cell in the row"), Pack(tuple((*row, sound) for row in pack.rows))
+    yield "row", say("a second row like it, side by side"), Pack((*pack.rows, pack.rows[0]))
+    yield "area", say("twice the plate in the liquid"), _each(pack, lambda g: replace(g, area_m2=2.0 * g.area_m2))
+    yield "pairs", say("another pair of plates in every cup"), _each(pack, lambda g: replace(g, pairs=g.pairs + 1))
+    yield "gap", say("plates half as far apart"), _each(pack, lambda g: replace(g, gap_m=0.5 * g.gap_m))
 
 
 def _each(pack: Pack, change: Callable[[Geometry], Geometry]) -> Pack:
@@ -173,7 +174,7 @@ def what_holds_back(pack: Pack, load: str | float, after_s: float = FIRST_S) -> 
     least_v = 0.0 if asked.row is None else asked.row.voltage_v.low
     shares = expected.meeting.cells
     if len(shares) > 1 and (odd := weakest(expected.meeting)) is not None:
-        return f"cell {odd + 1}"
+        return say("cell {odd}", odd=odd + 1)
     if expected.meeting.open_v < least_v:
         return "volts"
     if expected.verdict == "runs":

@@ -6,6 +6,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.plates import couple_of
 from galvanic.notes import capital
 from galvanic.reference.catalogue import Electrolyte, electrodes, electrolytes, half_reactions, plate_of
+from galvanic.words import mark, say
 
 SECOND = "-second"  # of the key of a plate that stands opposite one of its own metal
 DISSOLVED = 1e-3  # mol/L of a metal's ions, from which a liquid is a solution of its salt: common practice, no source
@@ -13,10 +14,10 @@ CHLORIDE = 0.01  # mol/L, above what taps and traces bring: common practice, no 
 ALKALINE_PH, CARBONATE_PH = 9.0, 7.0  # from which hydroxides and carbonates of these metals fall out: any general text
 # What does not dissolve, by metal ion and what it meets (solubility rules of any general chemistry text).
 INSOLUBLE = {
-    ("Ag+", "Cl-"): "silver chloride",
-    ("Ag+", "SO4--"): "silver sulfate",
-    ("Pb2+", "Cl-"): "lead chloride",
-    ("Pb2+", "SO4--"): "lead sulfate",
+    ("Ag+", "Cl-"): mark("silver chloride"),
+    ("Ag+", "SO4--"): mark("silver sulfate"),
+    ("Pb2+", "Cl-"): mark("lead chloride"),
+    ("Pb2+", "SO4--"): mark("lead sulfate"),
 }
 
 
@@ -25,7 +26,7 @@ def refusal(cell: Cell) -> str:
     twin = next((plate.removesuffix(SECOND) for plate in cell.pair if plate.endswith(SECOND)), "")
     if twin and twin not in cell.pair:
         name = electrodes()[twin].name
-        return f"The second plate of {name} is for cells with {name} on both sides."
+        return say("The second plate of {name} is for cells with {name} on both sides.", name=name)
     row = electrolytes()[cell.electrolyte]
     for plate, side in zip(cell.pair, (row.negative_side, row.positive_side), strict=True):
         if side is not None and (why := _in_side(plate, electrolytes()[side])):
@@ -43,9 +44,14 @@ def _in_side(plate: str, side: Electrolyte) -> str:
         if half_reactions()[own.couple].e_v.value < couple.e_v.value:
             metal = plate_of(couple.key)
             named = couple.key.split("/")[1] if metal is None else metal.name
-            return f"{capital(own.name)} in {side.name} is covered with {named} at once (displacement)."
+            return say(
+                "{name} in {name2} is covered with {named} at once (displacement).",
+                name=capital(own.name),
+                name2=side.name,
+                named=named,
+            )
     if ions and own.couple is not None and own.couple.split("/")[0] not in ions:
-        return f"{capital(own.name)} has none of its own ions in {side.name}."
+        return say("{name} has none of its own ions in {name2}.", name=capital(own.name), name2=side.name)
     return ""
 
 
@@ -56,12 +62,17 @@ def falls_out(negative_side: str, positive_side: str) -> str:
         for ion in (ion for ion, amount in ions.items() if amount >= DISSOLVED):
             anions = [met.anion] if met.anion else []
             anions += ["Cl-"] if met.chloride_mol_per_l.high > CHLORIDE else []
-            solid = next((INSOLUBLE[ion, anion] for anion in anions if (ion, anion) in INSOLUBLE), "")
+            solid = next((say(INSOLUBLE[ion, anion]) for anion in anions if (ion, anion) in INSOLUBLE), "")
             metal = half.key.split("/")[1] if (half := couple_of(ion)) is not None else ion
             if not solid and met.ph.high > ALKALINE_PH:
-                solid = f"the hydroxide of {metal}"
+                solid = say("the hydroxide of {metal}", metal=metal)
             if not solid and "carbonic" in met.acids_mol_per_l and met.ph.high > CARBONATE_PH:
-                solid = f"the carbonate of {metal}"
+                solid = say("the carbonate of {metal}", metal=metal)
             if solid:
-                return f"Where {electrolytes()[one].name} meets {met.name}, {solid} falls out and clogs the bridge."
+                return say(
+                    "Where {name} meets {name2}, {solid} falls out and clogs the bridge.",
+                    name=electrolytes()[one].name,
+                    name2=met.name,
+                    solid=solid,
+                )
     return ""

@@ -28,6 +28,7 @@ from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.errors import OutOfRange
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes, kept
+from galvanic.words import mark, number, say
 
 METER_OHM = 1e7
 LEFT = "left"
@@ -79,11 +80,26 @@ class Gap:
     measured_v: float
     parts: tuple[Cause, ...] = ()
 
+    @property
+    def by_table(self) -> bool:
+        """Whether it starts from two entries of the table, and not from hydrogen at this pH for a plate that has none."""
+        return all(electrodes()[key].couple is not None for key in self.cell.pair)
+
     def text(self) -> str:
         """The account in plain text, a line a step."""
-        lines = [f"{self.cell.notation}", f"{self.start_v:+.3f} V  {self.start}"]
-        lines += [f"{c.volts_v:+.3f} V  {c.name}: {c.equation} (± {c.u_v:.3f}). Test: {c.test}" for c in self.causes]
-        return "\n".join([*lines, f"{self.measured_v:+.3f} V  measured"])
+        lines = [f"{self.cell.notation}", f"{number(self.start_v, '+.3f')} V  {self.start}"]
+        lines += [
+            say(
+                "{volts_v:+.3f} V  {name}: {equation} (± {u_v:.3f}). Test: {test}",
+                volts_v=c.volts_v,
+                name=c.name,
+                equation=c.equation,
+                u_v=c.u_v,
+                test=c.test,
+            )
+            for c in self.causes
+        ]
+        return "\n".join([*lines, say("{measured_v:+.3f} V  measured", measured_v=self.measured_v)])
 
 
 def drawn(gap: Gap) -> tuple[Drawn, ...]:
@@ -93,7 +109,7 @@ def drawn(gap: Gap) -> tuple[Drawn, ...]:
     rows: list[tuple[str, str, tuple[Cause, ...]]] = []
     for place, cause in enumerate(gap.causes):
         if cause.code == LEFT and small:
-            rows.append(("small", f"{len(small)} small causes", small))
+            rows.append(("small", say("{n_small} small causes", n_small=len(small)), small))
         if cause not in small:
             rows.append((f"{cause.code}-{place}", cause.name, (cause,)))
     whole = abs(gap.start_v - gap.measured_v)
@@ -108,29 +124,36 @@ def drawn(gap: Gap) -> tuple[Drawn, ...]:
 
 
 NAMES = {
-    "strength": "Its salt’s strength at {}",
-    "traces": "Traces of ions at {}",
-    "complexing": "Ions bound in the liquid at {}",
-    "other": "Other reactions on {}",
-    "film": "Skin on {}",
+    "strength": mark("Its salt’s strength at {plate}"),
+    "traces": mark("Traces of ions at {plate}"),
+    "complexing": mark("Ions bound in the liquid at {plate}"),
+    "other": mark("Other reactions on {plate}"),
+    "film": mark("Skin on {plate}"),
 }
-OTHER_BRIDGE = "use another bridge, a strip soaked in a stronger potassium nitrate: what the junction adds shrinks"
-NO_TEST = "nothing that is done at a bench moves this plate by more than a hundredth of a volt in the model"
+OTHER_BRIDGE = mark("use another bridge, a strip soaked in a stronger potassium nitrate: what the junction adds shrinks")
+NO_TEST = mark("nothing that is done at a bench moves this plate by more than a hundredth of a volt in the model")
 
 
 def _test_of(step: Step, sign: float) -> str:
     """What to do, and what the model says the plate and the reading then do; `sign`: +1 for the positive plate."""
     if not step.do or abs(step.moves_v) <= LAST_DIGIT_V:
-        return NO_TEST
-    plate, reading = ("rises" if way > 0.0 else "falls" for way in (step.moves_v, sign * step.moves_v))
-    back = ", and comes back as the skin grows" if step.code == "film" else ""
-    return f"{step.do}: the plate {plate} by about {volts(abs(step.moves_v))}, the reading {reading}{back}"
+        return say(NO_TEST)
+    plate, reading = (say("rises") if way > 0.0 else say("falls") for way in (step.moves_v, sign * step.moves_v))
+    back = say(", and comes back as the skin grows") if step.code == "film" else ""
+    return say(
+        "{do}: the plate {plate} by about {moves_v}, the reading {reading}{back}",
+        do=step.do,
+        plate=plate,
+        moves_v=volts(abs(step.moves_v)),
+        reading=reading,
+        back=back,
+    )
 
 
 def _causes(steps: tuple[Step, ...], key: str, sign: float) -> list[Cause]:
     return [
         Cause(
-            step.code, key, NAMES[step.code].format(electrodes()[key].name), sign * step.volts_v, step.u_v,
+            step.code, key, say(NAMES[step.code], plate=electrodes()[key].name), sign * step.volts_v, step.u_v,
             _minus(step.equation), _test_of(step, sign),
         )
         for step in steps
@@ -153,7 +176,7 @@ def explain(
     meter without resistance.
     """
     if not (meter_ohm > 0.0 and math.isfinite(meter_ohm)):
-        raise OutOfRange("A meter's resistance is above zero ohm.", field="meter_ohm", value=meter_ohm, limit=0.0)
+        raise OutOfRange(say("A meter's resistance is above zero ohm."), field="meter_ohm", value=meter_ohm, limit=0.0)
     low_side, high_side = sides_of(cell)
     lower, upper = account_of(cell.negative, low_side), account_of(cell.positive, high_side)
     plates = ((upper, cell.positive, 1.0), (lower, cell.negative, -1.0))
@@ -163,30 +186,43 @@ def explain(
     shown_v, internal = _at_meter(cell, geometry or Geometry(), meter_ohm)
     bridge = junction(cell)
     loading = shown_v - open_v - bridge.volts_v
-    inside = f"{_ohm(meter_ohm)} against {_ohm(internal)} inside"
-    better = "use a meter of higher resistance: the reading rises"
-    of_cell = [Cause("loading", None, "Meter loading", loading, abs(loading) * 0.5, inside, better)]
+    inside = say("{ohm} against {ohm2} inside", ohm=_ohm(meter_ohm), ohm2=_ohm(internal))
+    better = say("use a meter of higher resistance: the reading rises")
+    of_cell = [Cause("loading", None, say("Meter loading"), loading, abs(loading) * 0.5, inside, better)]
     if bridge.u_v:
-        said = "Henderson’s equation: faster ions leave their charge behind in the bridge"
-        of_cell.append(Cause("junction", None, "Junction in the bridge", bridge.volts_v, bridge.u_v, said, OTHER_BRIDGE))
+        said = say("Henderson’s equation: faster ions leave their charge behind in the bridge")
+        of_cell.append(
+            Cause("junction", None, say("Junction in the bridge"), bridge.volts_v, bridge.u_v, said, say(OTHER_BRIDGE))
+        )
     lifted = lift(high_side, upper.rest_v)
     if lifted is not None:
-        said = f"between 0 and {lifted.most_v:.2f} V: {lifted.by.name} would hold it at {lifted.by.at_v:+.2f} V"
-        name = f"Oxidant at {electrodes()[cell.positive].name}"
-        alike = "build the same cell without it, side by side"
+        said = say(
+            "between 0 and {most_v:.2f} V: {name} would hold it at {at_v:+.2f} V",
+            most_v=lifted.most_v,
+            name=lifted.by.name,
+            at_v=lifted.by.at_v,
+        )
+        name = say("Oxidant at {name}", name=electrodes()[cell.positive].name)
+        alike = say("build the same cell without it, side by side")
         of_cell.append(Cause("oxidant", cell.positive, name, lifted.middle_v, lifted.u_v, _minus(said), alike))
     if offset_v:
-        shown = f"leads together show {offset_v:+.3f} V"
-        of_cell.append(Cause("offset", None, "Meter offset", offset_v, 0.001, shown, "read with the leads together"))
+        shown = say("leads together show {offset_v:+.3f} V", offset_v=offset_v)
+        of_cell.append(
+            Cause("offset", None, say("Meter offset"), offset_v, 0.001, shown, say("read with the leads together"))
+        )
     start_v = upper.start_v - lower.start_v
     inert = [electrodes()[key].name for key in (cell.positive, cell.negative) if electrodes()[key].couple is None]
-    start = f"table difference, with hydrogen at this pH for {' and '.join(inert)}" if inert else "table difference"
+    start = (
+        say("table difference, with hydrogen at this pH for {inert}", inert=say(" and ").join(inert))
+        if inert
+        else say("table difference")
+    )
 
     def with_left(known: list[Cause]) -> tuple[Cause, ...]:
         left = measured_v - start_v - math.fsum(cause.volts_v for cause in known)
         u_left = math.sqrt(u_measured_v**2 + math.fsum(cause.u_v**2 for cause in known))
-        again = "repeat the cell with fresh plates; ask another group"
-        return (*known, Cause(LEFT, None, "Left over", left, u_left, "measured − all of the above", again))
+        again = say("repeat the cell with fresh plates; ask another group")
+        return (*known, Cause(LEFT, None, say("Left over"), left, u_left, say("measured − all of the above"), again))
 
     seen = [cause for cause in of_cell if cause.code != "loading" or abs(cause.volts_v) >= SEEN_LOADING_V]
     return Gap(cell, start, start_v, with_left([*causes, *seen]), measured_v, with_left([*parts, *of_cell]))
@@ -196,8 +232,8 @@ def _ohm(value: float) -> str:
     """A resistance for reading, three digits."""
     for size, unit in ((1e6, "MΩ"), (1e3, "kΩ")):
         if value >= size:
-            return f"{value / size:.3g} {unit}"
-    return f"{value:.3g} Ω"
+            return f"{number(value / size, '.3g')} {unit}"
+    return f"{number(value, '.3g')} Ω"
 
 
 def _minus(text: str) -> str:

@@ -12,6 +12,7 @@ import numpy as np
 
 from galvanic.reference.catalogue import half_reactions
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import once
 
 ALKALI_PH = 9.0
 RANGE_SIGMAS = 2.0  # a plausible range is taken as two standard deviations either way
@@ -214,7 +215,7 @@ def surfaces() -> Mapping[str, Surface]:
     return read_table("kinetics", "surface", _surface)
 
 
-@cache
+@once
 def forms() -> Mapping[str, Form]:
     """Forms of electrolytes by key."""
     return read_table("kinetics", "form", _form)

@@ -26,6 +26,7 @@ from galvanic.constants import FARADAY_C_PER_MOL as F
 from galvanic.errors import within
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 from galvanic.reference.further_tables import elements
+from galvanic.words import say
 
 What = Literal["acid", "metal", "room", "water"]
 
@@ -79,9 +80,21 @@ def life(
 
     Raises OutOfRange for sizes that no cup and no plate has, UnknownMaterial for a load.
     """
-    within("volume_ml", volume_ml, LEAST_ML, MOST_ML, f"A cup holds {LEAST_ML:g} to {MOST_ML:.0f} mL.")
-    within("metal_um", metal_um or SHEET_UM, LEAST_UM, MOST_UM, f"Metal is {LEAST_UM:g} to {MOST_UM:.0f} µm thick.")
-    within("cup_price", cup_price, 0.0, 1e6, "A price is zero or more.")
+    within(
+        "volume_ml",
+        volume_ml,
+        LEAST_ML,
+        MOST_ML,
+        say("A cup holds {least_ml:g} to {most_ml:.0f} mL.", least_ml=LEAST_ML, most_ml=MOST_ML),
+    )
+    within(
+        "metal_um",
+        metal_um or SHEET_UM,
+        LEAST_UM,
+        MOST_UM,
+        say("Metal is {least_um:g} to {most_um:.0f} µm thick.", least_um=LEAST_UM, most_um=MOST_UM),
+    )
+    within("cup_price", cup_price, 0.0, 1e6, say("A price is zero or more."))
     pack = in_a_row(cells)
     expected = expect(pack, load, math.inf)
     current = expected.meeting.current_a
@@ -128,7 +141,11 @@ def _cell(cell: PackCell, current_a: float, volume_ml: float, metal_um: float) -
     acid_mol = litres * (10.0**-negative.ph + float(negative.liquids.acid_mol_per_m3[0, 0, 0]) * 1e-3)
     if negative.ph < 6.0 and acid_mol > 0.0:
         seconds = HALF_LEFT * acid_mol * F / max(current_a + itself, 1e-15)
-        out["acid"] = End("acid", f"half of the acid in {volume_ml:g} mL of {liquid.name}", _factor(seconds, BULK))
+        out["acid"] = End(
+            "acid",
+            say("half of the acid in {volume_ml:g} mL of {name}", volume_ml=volume_ml, name=liquid.name),
+            _factor(seconds, BULK),
+        )
     plate = electrodes()[cell.cell.negative]
     if plate.couple is not None:
         couple, metal = half_reactions()[plate.couple], plate.couple.split("/")[1]
@@ -137,15 +154,19 @@ def _cell(cell: PackCell, current_a: float, volume_ml: float, metal_um: float) -
             grams = element.density_kg_per_l.value * wetted * metal_um  # kg/L·m²·µm is g
             charge = grams * couple.electrons * F / element.molar_mass_g_per_mol.value
             share = itself / total if total > 0.0 else 0.0
-            words = f"{plate.name}, {metal_um:g} µm thick, also eaten by the liquid itself"
+            words = say("{name}, {metal_um:g} µm thick, also eaten by the liquid itself", name=plate.name, metal_um=metal_um)
             out["metal"] = End("metal", words, _factor(charge / max(total, 1e-15), BULK), share)
         middle = math.sqrt(IONS_MOL_PER_L[0] * IONS_MOL_PER_L[1])
         seconds = litres * middle * couple.electrons * F / max(total, 1e-15)
         room = _factor(seconds, math.sqrt(IONS_MOL_PER_L[1] / IONS_MOL_PER_L[0]))
-        out["room"] = End("room", f"room for dissolved {metal} in {volume_ml:g} mL", room)
+        out["room"] = End(
+            "room", say("room for dissolved {metal} in {volume_ml:g} mL", metal=metal, volume_ml=volume_ml), room
+        )
     millimetres = 10.0 * CUP_DEPTH_CM * HALF_LEFT * min(1.0, (volume_ml / 40.0) ** (1.0 / 3.0))
     slow, fast = (millimetres / rate * DAY_S for rate in DRIES_MM_A_DAY)
-    out["water"] = End("water", "half of the water, by drying in an open cup", Spread(math.sqrt(slow * fast), fast, slow))
+    out["water"] = End(
+        "water", say("half of the water, by drying in an open cup"), Spread(math.sqrt(slow * fast), fast, slow)
+    )
     return out
 
 

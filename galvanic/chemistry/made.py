@@ -14,8 +14,9 @@ from galvanic.reference.additions import additions, metal_ions
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import Electrolyte, Made, build_electrolyte, electrolytes
 from galvanic.reference.reader import Range, Reader
+from galvanic.words import mark, say
 
-WATER = "water"
+WATER = mark("water")
 NOT_POURED = ("whole", "card", "acid-card")  # forms that are no liquid in a cup
 PH_HALF, PART = 0.2, 1.25  # how well a recipe is known beside its base: pH, and a factor: common practice, no source
 STRONG = 0.5  # mol/L of a metal's salt, from which oxygen dissolves badly in it (kinetics.toml, “sulfate”)
@@ -30,7 +31,7 @@ def composition(made: Made) -> Composition:
     steps: list[Step] = [(additions().get(key, key), amount) for key, amount in made.steps]
     for key, _ in made.steps:
         if key not in additions() and key not in electrolytes() and key != WATER:
-            raise OutOfRange(f"There is nothing called “{key[:40]}” to add.", field="steps")
+            raise OutOfRange(say("There is nothing called “{key}” to add.", key=key[:40]), field="steps")
     return blend(base, steps)
 
 
@@ -121,15 +122,16 @@ def two_fields(negative_side: str, positive_side: str, bridge: str) -> dict[str,
     """Two liquids and a bridge as the catalogue keeps them. Raises OutOfRange for what cannot be, with its reason."""
     for side in (negative_side, positive_side):
         if side not in electrolytes():
-            raise OutOfRange(f"There is no liquid “{side[:40]}”.", field="sides")
+            raise OutOfRange(say("There is no liquid “{side}”.", side=side[:40]), field="sides")
         if electrolytes()[side].negative_side or electrolytes()[side].form in NOT_POURED:
-            raise OutOfRange(f"{electrolytes()[side].name} cannot be one of two cups.", field="sides")
+            raise OutOfRange(say("{name} cannot be one of two cups.", name=electrolytes()[side].name), field="sides")
     if bridge not in bridges():
         raise OutOfRange(
-            f"Two solutions need a bridge: {', '.join(one.name for one in bridges().values())}.", field="bridge"
+            say("Two solutions need a bridge: {values}.", values=", ".join(one.name for one in bridges().values())),
+            field="bridge",
         )
     if why := falls_out(negative_side, positive_side):
-        raise OutOfRange(f"{why} Take nitrates or sulfates that both dissolve.", field="sides")
+        raise OutOfRange(say("{why} Take nitrates or sulfates that both dissolve.", why=why), field="sides")
     rows = [electrolytes()[side] for side in (negative_side, positive_side)]
 
     def both(field: str) -> tuple[float, float]:
@@ -149,7 +151,9 @@ def grams_for(addition: str, mol_per_l: float, volume_l: float) -> float:
     """Grams of a solid for so many mol/L of its formula. Raises OutOfRange for a bottle, or nothing."""
     what = additions()[addition]
     if what.unit != "g" or not 0.0 < mol_per_l <= 10.0:
-        raise OutOfRange("A strength lies above 0 and is 10 mol/L at most, of something that is weighed.", field="amount")
+        raise OutOfRange(
+            say("A strength lies above 0 and is 10 mol/L at most, of something that is weighed."), field="amount"
+        )
     return mol_per_l * volume_l / what.mol_per_unit
 
 
@@ -161,7 +165,9 @@ def strength_of(made: Made) -> str:
     what = additions()[key]
     if what.unit != "g":
         return ""
-    return f"{what.name} {float(f'{amount * what.mol_per_unit / (1e-3 * made.base_ml):.3g}'):g} mol/L"
+    return say(
+        "{name} {float:g} mol/L", name=what.name, float=float(f"{amount * what.mol_per_unit / (1e-3 * made.base_ml):.3g}")
+    )
 
 
 def amount_of(what: str, value: float, unit: str, base_ml: float, base_parts: float = 100.0) -> float:
@@ -173,21 +179,23 @@ def amount_of(what: str, value: float, unit: str, base_ml: float, base_parts: fl
     """
     weighed = what in additions() and additions()[what].unit == "g"
     if not 0.0 < value <= 1e4 or not 0.0 < base_parts <= 1e4:
-        raise OutOfRange("An amount lies above zero.", field="amount", value=value, limit=0.0)
+        raise OutOfRange(say("An amount lies above zero."), field="amount", value=value, limit=0.0)
     if unit == "mol/L":
         if what not in additions():
-            raise OutOfRange("mol/L are for something that is weighed.", field="unit")
+            raise OutOfRange(say("mol/L are for something that is weighed."), field="unit")
         return grams_for(what, value, 1e-3 * base_ml)
     if unit == "parts":
         return base_ml * value / base_parts
     if unit in ("mass %", "volume %"):
         if (unit == "mass %") != weighed:
-            raise OutOfRange(f"{unit} are for {'solids' if unit == 'mass %' else 'liquids'}.", field="unit")
+            raise OutOfRange(
+                say("mass % are for solids.") if unit == "mass %" else say("volume % are for liquids."), field="unit"
+            )
         if not value < 100.0:
-            raise OutOfRange("A percentage lies below 100.", field="amount", value=value, limit=100.0)
+            raise OutOfRange(say("A percentage lies below 100."), field="amount", value=value, limit=100.0)
         return base_ml * value / (100.0 - value)
     if unit != ("g" if weighed else "mL"):
-        raise OutOfRange(f"That is measured in {'g' if weighed else 'mL'}.", field="unit")
+        raise OutOfRange(say("That is measured in {unit}.", unit="g" if weighed else "mL"), field="unit")
     return value
 
 
@@ -201,9 +209,9 @@ def name_of(made: Made) -> str:
 
 def described(made: Made) -> str:
     """“lemon juice 100 mL + table salt 2 g”."""
-    base = WATER if made.base == WATER else electrolytes()[made.base].name
+    base = say(WATER) if made.base == WATER else electrolytes()[made.base].name
     more = [f"{_name(key)} {float(f'{amount:.3g}'):g} {'g' if _weighed(key) else 'mL'}" for key, amount in made.steps]
-    return " + ".join([f"{base} {made.base_ml:g} mL", *more])
+    return " + ".join([say("{base} {base_ml:g} mL", base=base, base_ml=made.base_ml), *more])
 
 
 def _weighed(key: str) -> bool:
@@ -211,4 +219,4 @@ def _weighed(key: str) -> bool:
 
 
 def _name(key: str) -> str:
-    return additions()[key].name if key in additions() else key if key == WATER else electrolytes()[key].name
+    return additions()[key].name if key in additions() else say(key) if key == WATER else electrolytes()[key].name

@@ -13,11 +13,14 @@ from collections.abc import Mapping
 from galvanic.constants import COLDEST_K, FARADAY_C_PER_MOL, GAS_CONSTANT_J_PER_MOL_K, HOTTEST_K, ROOM_K
 from galvanic.errors import OutOfRange, within
 from galvanic.reference.catalogue import HalfReaction
+from galvanic.words import say
 
 
 def thermal_v(temperature_k: float = ROOM_K) -> float:
     """RT/F in V: 25.69 mV at 25 °C. Raises OutOfRange outside 0 to 60 °C."""
-    said = f"{temperature_k - 273.15:.1f} °C is outside 0 to 60 °C, where the table's slopes hold."
+    said = say(
+        "{temperature_k:.1f} °C is outside 0 to 60 °C, where the table's slopes hold.", temperature_k=temperature_k - 273.15
+    )
     within("temperature_k", temperature_k, COLDEST_K, HOTTEST_K, said)
     return GAS_CONSTANT_J_PER_MOL_K * temperature_k / FARADAY_C_PER_MOL
 
@@ -31,7 +34,9 @@ def standard_v(half: HalfReaction, temperature_k: float = ROOM_K) -> float:
     if temperature_k == ROOM_K:
         return half.e_v.value
     if half.de_dt_v_per_k is None:
-        raise OutOfRange(f"The catalogue has no temperature coefficient for {half.key}, so only 25 °C is possible.")
+        raise OutOfRange(
+            say("The catalogue has no temperature coefficient for {key}, so only 25 °C is possible.", key=half.key)
+        )
     return half.e_v.value + (temperature_k - ROOM_K) * half.de_dt_v_per_k.value
 
 
@@ -46,6 +51,6 @@ def potential_v(half: HalfReaction, activities: Mapping[str, float], temperature
         for species, count in side.items():
             activity = activities.get(species)
             if activity is None or not (0.0 < activity < math.inf):
-                raise OutOfRange(f"{half.key} needs an activity above zero for {species}.")
+                raise OutOfRange(say("{key} needs an activity above zero for {species}.", key=half.key, species=species))
             ln_q += sign * count * math.log(activity)
     return standard_v(half, temperature_k) - thermal_v(temperature_k) / half.electrons * ln_q

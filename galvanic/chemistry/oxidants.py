@@ -16,12 +16,13 @@ from galvanic.constants import FARADAY_C_PER_MOL
 from galvanic.notes import capital
 from galvanic.reference.additions import additions
 from galvanic.reference.catalogue import electrolytes, half_reactions
+from galvanic.words import mark, say
 
 D_OXIDANT = 1.3e-9  # m²/s, of hydrogen peroxide and peroxymonosulfate in water: CRC Handbook, from memory
 AREA_M2, CUP_L = 4e-4, 0.04  # of a kit's plate and cup
 TRACE = 1e-3  # of what an oxidant becomes, mol/L, in the first minutes: common practice, no source
 PER_MOL_OF_COUPLE = {"CuO/Cu2O": 1.0}  # electrons for a mol of it, where the equation has two
-WITHOUT = (
+WITHOUT = mark(
     "an oxidant of its own: the model does not foretell it, only between what bounds it lies. Compare with the same cell "
     "without it"
 )
@@ -93,8 +94,12 @@ def in_words(liquid: str, area_m2: float = AREA_M2, volume_l: float = CUP_L) -> 
     said = []
     for one in oxidising(liquid):
         if math.isfinite(one.limit_a_per_m2):
-            most = f"diffusion brings at most {1e3 * one.limit_a_per_m2 * area_m2:.2g} mA to the plate"
+            most = say("diffusion brings at most {area_m2:.2g} mA to the plate", area_m2=1e3 * one.limit_a_per_m2 * area_m2)
         else:
-            most = f"it holds {one.charge_c_per_l * volume_l / 3.6:.2g} mA·h in a cup"
-        said.append(f"{capital(one.name)} would hold a plate at {one.at_v:+.2f} V; {most}.".replace("-", "\u2212"))
-    return " ".join([*said, f"That is {WITHOUT}."]) if said else ""
+            most = say("it holds {volume_l:.2g} mA·h in a cup", volume_l=one.charge_c_per_l * volume_l / 3.6)
+        said.append(
+            say(
+                "{name} would hold a plate at {at_v:+.2f} V; {most}.", name=capital(one.name), at_v=one.at_v, most=most
+            ).replace("-", "\u2212")
+        )
+    return " ".join([*said, say("That is {without}.", without=say(WITHOUT))]) if said else ""

@@ -21,6 +21,7 @@ from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE
 from galvanic.constants import FARADAY_C_PER_MOL
 from galvanic.reference.catalogue import electrodes, half_reactions, kept
+from galvanic.words import number, say
 
 MOST_IONS = 5.0  # activity, about where salts of these metals are saturated
 LEAST_A_PER_M2 = 1e-12
@@ -65,7 +66,12 @@ def account_of(key: str, liquid: str) -> PlateAccount:
     electrode = electrodes()[key]
     if electrode.couple is None:
         start_v = -NERNST_V * half_cell.ph
-        equation = f"rest potential {rest_v:+.3f} V against −0.0592 × pH {half_cell.ph:.2f} = {start_v:+.3f} V"
+        equation = say(
+            "rest potential {rest_v:+.3f} V against \u22120.0592 × pH {ph:.2f} = {start_v:+.3f} V",
+            rest_v=rest_v,
+            ph=half_cell.ph,
+            start_v=start_v,
+        )
         whole = Step("other", rest_v - start_v, PLATE_U_V, equation, do, moves_v)
         return PlateAccount(start_v, (whole,), (whole,), rest_v)
     half = half_reactions()[electrode.couple]
@@ -76,38 +82,59 @@ def account_of(key: str, liquid: str) -> PlateAccount:
     bound_v = min(bound_v, free_v)
     bare_v = half_cell.bare().rest()
     ion = electrode.couple.split("/")[0]
-    binding = f"−{per_decade:.4f} × log {alpha:.3g} (all over free ions)"
+    binding = say("\u2212{per_decade:.4f} × log {alpha:.3g} (all over free ions)", per_decade=per_decade, alpha=alpha)
     if by != electrode.couple:
-        binding = f"as {by}: {bound_v:+.3f} V"
+        binding = say("as {by}: {bound_v:+.3f} V", by=by, bound_v=bound_v)
     salted = half_cell.in_liquid(chloride_mol_per_l=MORE_SALT * float(half_cell.liquids.chloride[0, 0, 0]))
     more = MORE_SALT if alpha > 1.0 else 1.0
     bound = replace(salted, pairing=replace(salted.pairing, alpha=more * salted.pairing.alpha))
     own = float(half_cell.pairing.bulk[0, 0, 0, 0])
-    logarithm = f"{per_decade:.4f} × log {level:.1e} (activity of {ion} at the surface)"
+    logarithm = say(
+        "{per_decade:.4f} × log {level:.1e} (activity of {ion} at the surface)", per_decade=per_decade, level=level, ion=ion
+    )
     parts = (
         Step(
-            "strength", free_v - start_v, U_ACTIVITY * per_decade, logarithm,
-            "make this plate’s solution ten times weaker", half_cell.with_ions(0.1 * own).rest() - rest_v,
-        ) if own > OWN_SALT else
-        Step(
-            "traces", free_v - start_v, 0.5 * per_decade, logarithm,
-            "add a few drops of that metal’s salt solution", half_cell.with_ions(max(level, DROP)).rest() - rest_v
-            if level < DROP else 0.0,
+            "strength",
+            free_v - start_v,
+            U_ACTIVITY * per_decade,
+            logarithm,
+            say("make this plate’s solution ten times weaker"),
+            half_cell.with_ions(0.1 * own).rest() - rest_v,
+        )
+        if own > OWN_SALT
+        else Step(
+            "traces",
+            free_v - start_v,
+            0.5 * per_decade,
+            logarithm,
+            say("add a few drops of that metal’s salt solution"),
+            half_cell.with_ions(max(level, DROP)).rest() - rest_v if level < DROP else 0.0,
         ),
         Step(
-            "complexing", bound_v - free_v, 0.3 * per_decade, binding, "add salt (or the fruit’s acid)",
+            "complexing",
+            bound_v - free_v,
+            0.3 * per_decade,
+            binding,
+            say("add salt (or the fruit’s acid)"),
             bound.rest() - rest_v,
         ),
         Step(
-            "other", bare_v - bound_v, PLATE_U_V,
-            f"bare plate rests at {bare_v:+.3f} V, its equilibrium is {bound_v:+.3f} V",
-            do, moves_v,
+            "other",
+            bare_v - bound_v,
+            PLATE_U_V,
+            say("bare plate rests at {bare_v:+.3f} V, its equilibrium is {bound_v:+.3f} V", bare_v=bare_v, bound_v=bound_v),
+            do,
+            moves_v,
         ),
         Step(
-            "film", rest_v - bare_v, FILM_U_V, f"with its film {rest_v:+.3f} V, bare {bare_v:+.3f} V",
-            "rub the plate under the surface", bare_v - rest_v,
+            "film",
+            rest_v - bare_v,
+            FILM_U_V,
+            say("with its film {rest_v:+.3f} V, bare {bare_v:+.3f} V", rest_v=rest_v, bare_v=bare_v),
+            say("rub the plate under the surface"),
+            bare_v - rest_v,
         ),
-    )  # fmt: skip
+    )
     return PlateAccount(start_v, parts, _shown(parts), rest_v)
 
 
@@ -142,8 +169,8 @@ def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:
     """What can be done at a bench that moves the plate most, and by how much the model moves it, V."""
     tries = (
         ("stir", half_cell.in_liquid(stir=STIRRED)),
-        ("blow air past it", half_cell.in_liquid(oxygen=MORE_AIR)),
-        ("make the liquid one unit of pH more acid", half_cell.in_liquid(ph=max(0.0, half_cell.ph - MORE_ACID_PH))),
+        (say("blow air past it"), half_cell.in_liquid(oxygen=MORE_AIR)),
+        (say("make the liquid one unit of pH more acid"), half_cell.in_liquid(ph=max(0.0, half_cell.ph - MORE_ACID_PH))),
     )
     moved = [(do, changed.rest() - rest_v) for do, changed in tries]
     do, moves_v = max(moved, key=lambda row: abs(row[1]))
@@ -169,7 +196,7 @@ def _shown(parts: tuple[Step, ...]) -> tuple[Step, ...]:
         if small > CANCELS * large:
             merged.append(kept_steps.pop(code))
             rest = math.fsum([rest, step.volts_v])
-    equation = "; ".join([other.equation, *(f"{step.volts_v:+.3f} V: {step.equation}" for step in merged)])
+    equation = "; ".join([other.equation, *(f"{number(step.volts_v, '+.3f')} V: {step.equation}" for step in merged)])
     order = [*(step for step in parts if step.code in kept_steps and step.code != "film")]
     whole = replace(other, volts_v=rest, equation=equation)
     film = [step for step in parts if step.code in kept_steps and step.code == "film"]

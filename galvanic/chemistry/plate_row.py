@@ -20,6 +20,7 @@ from galvanic.chemistry.rest import HIGHEST_V, LOWEST_V, STEPS
 from galvanic.chemistry.warmth import warmth
 from galvanic.constants import FARADAY_C_PER_MOL as F
 from galvanic.errors import OutOfRange
+from galvanic.words import say
 
 DIPPED_S = 2e-3  # how long after dipping a run begins
 ACID, OXYGEN, FOREIGN, OWN = 0, 1, 2, 3  # kinds in the still layer; own ions by slot from the last on
@@ -57,7 +58,9 @@ class Row:
     def of(cls, cells: Sequence[PackCell], celsius: float = 25.0, dull: bool = False) -> Row:
         """The cells as they are joined. Raises OutOfRange for none, or where cups are bridged or plates touch."""
         if not cells or any(math.isfinite(cell.bridge_ohm) or math.isfinite(cell.touching_ohm) for cell in cells):
-            raise OutOfRange("A run needs at least one cell, and cells without bridges.", field="cells", value=len(cells))
+            raise OutOfRange(
+                say("A run needs at least one cell, and cells without bridges."), field="cells", value=len(cells)
+            )
         halves, wetted, gives, ohm, shift = [], [], [], 0.0, 0.0
         for cell in cells:
             area = cell.geometry.area_m2 * cell.geometry.pairs * cell.left / cell.anchor.times

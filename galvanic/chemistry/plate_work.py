@@ -20,6 +20,7 @@ from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, couple_of
 from galvanic.chemistry.polarisation import LoadedCell, sides_of
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
+from galvanic.words import mark, say
 
 PART = 0.1
 DISPLACED = 0.1  # of what dissolves: from there on the plate is soon covered
@@ -27,12 +28,12 @@ LEAST_SHARE = 0.005
 NEUTRAL_PH = 7.0
 TRACE_LOG = -4.0  # of the ions or complexes at the plate, mol/L
 SOLUTION_MOL_PER_L = 1e-4  # less than any solution that is made, more than a plate gives off in a lesson
-OWN_IONS = "the plate’s own ions come back from the solution"
-OWN_TRACES = "traces of its own ions that it gave off before"
-OWN_SOLID = "what it carries of this, as long as it lasts; then only oxygen and hydrogen"
-GROUPS = "groups on the carbon, as long as they last; then only oxygen and hydrogen"
-OTHERS_IONS = "the other metal’s ions plate out on it"
-COVERED = "it also dissolves by itself: the liquid’s own metal plates out on it, and the reading does not last"
+OWN_IONS = mark("the plate’s own ions come back from the solution")
+OWN_TRACES = mark("traces of its own ions that it gave off before")
+OWN_SOLID = mark("what it carries of this, as long as it lasts; then only oxygen and hydrogen")
+GROUPS = mark("groups on the carbon, as long as they last; then only oxygen and hydrogen")
+OTHERS_IONS = mark("the other metal’s ions plate out on it")
+COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out on it, and the reading does not last")
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,10 +87,10 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     other = max(0.0, float(oxidised(at, plates, liquids)[0, 0, 0]))
     couple = main_couple(key, liquid, float(at[0, 0, 0]))
     if couple is None or metal <= other:
-        return (Work("what the liquid holds is oxidised; the plate itself does not dissolve", 1.0, ""),)
-    remark = "through pores in its oxide skin" if bool(plates.filmed[0, 0, 0]) else ""
+        return (Work(say("what the liquid holds is oxidised; the plate itself does not dissolve"), 1.0, ""),)
+    remark = say("through pores in its oxide skin") if bool(plates.filmed[0, 0, 0]) else ""
     if float(plating(at, liquids, pairing)[0, 0, 0]) > DISPLACED * metal:
-        remark = COVERED
+        remark = say(COVERED)
     return (Work(backwards(couple), 1.0, remark),)
 
 
@@ -129,13 +130,13 @@ def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, .
     solid = next((r.couple for r in surfaces()[electrode.surface].dissolution if r.solid), None)
     foreign = next((c for ion in electrolytes()[liquid].ions_mol_per_l if (c := couple_of(ion)) is not None), None)
     rows = {
-        "oxygen": (forwards("O2/H2O" if acid else "O2/OH-"), "oxygen from the air, dissolved in the liquid"),
-        "hydrogen": (forwards("H+/H2" if acid else "H2O/H2 OH-"), "gives bubbles where it runs fast"),
-        "own ions": (own, OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES),
-        "solids": (forwards(solid) if solid else "", OWN_SOLID),
-        "peroxide": (forwards("O2/H2O2"), "oxygen, half-way"),
-        "groups": ("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon", GROUPS),
-        "plating": (forwards(foreign.key) if foreign else "", OTHERS_IONS),
+        "oxygen": (forwards("O2/H2O" if acid else "O2/OH-"), say("oxygen from the air, dissolved in the liquid")),
+        "hydrogen": (forwards("H+/H2" if acid else "H2O/H2 OH-"), say("gives bubbles where it runs fast")),
+        "own ions": (own, say(OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES)),
+        "solids": (forwards(solid) if solid else "", say(OWN_SOLID)),
+        "peroxide": (forwards("O2/H2O2"), say("oxygen, half-way")),
+        "groups": (say("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon"), say(GROUPS)),
+        "plating": (forwards(foreign.key) if foreign else "", say(OTHERS_IONS)),
     }
     works = [Work(equation, parts[name] / total, remark) for name, (equation, remark) in rows.items() if equation]
     return tuple(sorted((row for row in works if row.share >= LEAST_SHARE), key=lambda row: -row.share))

@@ -19,6 +19,7 @@ from galvanic.errors import OutOfRange
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrolytes
 from galvanic.reference.reader import Range
+from galvanic.words import say
 
 ROUNDS, POINTS = 4, 257
 BESIDE_V = 0.5  # how far from where a plate rests when it is read it may stand at another moment
@@ -37,7 +38,7 @@ class Geometry:
 
     def __post_init__(self) -> None:
         if not (self.area_m2 > 0.0 and self.gap_m > 0.0 and self.pairs >= 1):
-            raise OutOfRange("Area and gap must be above zero, and there must be at least one pair.")
+            raise OutOfRange(say("Area and gap must be above zero, and there must be at least one pair."))
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,7 +137,7 @@ class LoadedCell:
         what `rest` gave, if it is known, also of another moment.
         """
         if not load_ohm >= 0.0:
-            raise OutOfRange("A load is a number of ohms, zero or more.", field="load_ohm", value=load_ohm, limit=0.0)
+            raise OutOfRange(say("A load is a number of ohms, zero or more."), field="load_ohm", value=load_ohm, limit=0.0)
         lower, upper = rest_v or self.rest()
         open_v, wetted = upper - lower, self.geometry.area_m2 * self.geometry.pairs
         if open_v == 0.0:

@@ -8,6 +8,7 @@ from galvanic.cells import Cell
 from galvanic.errors import NoTableEntry
 from galvanic.notes import MINUS, volts
 from galvanic.reference.catalogue import electrodes
+from galvanic.words import say
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,15 +28,16 @@ def worked(cell: Cell, negative: str) -> list[WorkedLine]:
     up, down = electrodes()[positive], electrodes()[negative]
     high_v, low_v = up.table_v(), down.table_v()
     lines = [
-        WorkedLine(f"V = E({up.symbol}) {MINUS} E({down.symbol})", "positive plate minus negative plate"),
+        WorkedLine(f"V = E({up.symbol}) {MINUS} E({down.symbol})", say("positive plate minus negative plate")),
         WorkedLine(
-            f"V = ({volts(high_v, signed=True)}) {MINUS} ({volts(low_v, signed=True)})", "both from the table, signs kept"
+            f"V = ({volts(high_v, signed=True)}) {MINUS} ({volts(low_v, signed=True)})",
+            say("both from the table, signs kept"),
         ),
     ]
     if low_v < 0.0:
-        lines.append(WorkedLine(f"V = {volts(high_v)} + {volts(-low_v)}", "minus a minus is plus"))
+        lines.append(WorkedLine(f"V = {volts(high_v)} + {volts(-low_v)}", say("minus a minus is plus")))
     total = high_v - low_v
-    told = "by the table" if total >= 0.0 else "below zero: by the table the other plate is the negative one"
+    told = say("by the table") if total >= 0.0 else say("below zero: by the table the other plate is the negative one")
     return [*lines, WorkedLine(f"V = {volts(total, signed=total < 0.0)}", told)]
 
 

@@ -22,6 +22,7 @@ from galvanic.chemistry.demand import Demand
 from galvanic.chemistry.plate_row import Row, State
 from galvanic.chemistry.plates import Array
 from galvanic.errors import GalvanicError, OutOfRange, within
+from galvanic.words import say
 
 CAPACITY_F_PER_M2 = 0.3  # double layer of a metal in water, 0.1 to 0.5 F/m² (A. J. Bard, L. R. Faulkner, from memory)
 FIRST_STEP_S, LEAST_STEP_S = 2e-3, 1e-7
@@ -50,8 +51,14 @@ class Event:
     times: float = 1.0
 
     def __post_init__(self) -> None:
-        within("at_s", self.at_s, 0.0, MOST_S, f"Times run from 0 to {MOST_S / 86400:.0f} days.")
-        within("times", self.times, LEAST_STIR, MOST_STIR, f"Stirred {LEAST_STIR:g} to {MOST_STIR:g} times as much.")
+        within("at_s", self.at_s, 0.0, MOST_S, say("Times run from 0 to {most_s:.0f} days.", most_s=MOST_S / 86400))
+        within(
+            "times",
+            self.times,
+            LEAST_STIR,
+            MOST_STIR,
+            say("Stirred {least_stir:g} to {most_stir:g} times as much.", least_stir=LEAST_STIR, most_stir=MOST_STIR),
+        )
 
 
 @dataclass(frozen=True)
@@ -93,11 +100,17 @@ def simulate(
     `dull`: plates as they lay, not rubbed. `moves_v`: how far a plate should go in one step; less is finer.
     Raises OutOfRange for events out of order, too many, or a length that is none.
     """
-    within("until_s", until_s, FIRST_STEP_S, MOST_S, f"A run lasts from {FIRST_STEP_S:g} s to {MOST_S / 86400:.0f} days.")
-    within("events", len(events), 0, MOST_EVENTS, f"A run has {MOST_EVENTS} events at most.")
+    within(
+        "until_s",
+        until_s,
+        FIRST_STEP_S,
+        MOST_S,
+        say("A run lasts from {first_step_s:g} s to {most_s:.0f} days.", first_step_s=FIRST_STEP_S, most_s=MOST_S / 86400),
+    )
+    within("events", len(events), 0, MOST_EVENTS, say("A run has {most_events} events at most.", most_events=MOST_EVENTS))
     times = [event.at_s for event in events]
     if times != sorted(times):
-        raise OutOfRange("Events stand in the order of their times; one runs back.", field="events")
+        raise OutOfRange(say("Events stand in the order of their times; one runs back."), field="events")
     row = Row.of(cells, celsius, dull)
     fixed = fix(row.half.plates, row.half.liquids, row.half.pairing)
     state, load = row.start(), None
@@ -161,4 +174,4 @@ def _step(row: Row, fixed: Fixed, state: State, step_s: float, joined: bool, loa
         e_v = e_v + move
         if np.abs(move).max() < CLOSE_V:
             return row.after(state, ahead, half, fixed, e_v, current, step_s)
-    raise NoStep("This run cannot be computed further: a potential does not settle.")
+    raise NoStep(say("This run cannot be computed further: a potential does not settle."))

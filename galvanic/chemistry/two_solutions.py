@@ -23,6 +23,7 @@ from galvanic.reference.additions import metal_ions
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import HalfReaction, electrodes, half_reactions
 from galvanic.reference.names import find
+from galvanic.words import say
 
 ANIONS = {"sulfate": "SO4--", "sulphate": "SO4--", "nitrate": "NO3-", "chloride": "Cl-"}
 PLAIN = {"sulphate": "sulfate"}
@@ -148,18 +149,21 @@ def two_solutions(text: str, celsius: float = 25.0) -> TwoSolutions:
     parts = [[part.strip() for part in side.split("|")] for side in sides]
     if len(sides) != 2 or any(len(side) != 2 or not all(side) for side in parts):
         raise NotTwoSolutions(
-            "Write both sides, “zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper”; the double bar is the "
-            "bridge."
+            say(
+                "Write both sides, “zinc | zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | "
+                "copper”; the double bar is the "
+                "bridge."
+            )
         )
     (left_plate, left_text), (right_text, right_plate) = parts
     left, right = _solution(left_text), _solution(right_text)
     for plate, solution in ((left_plate, left), (right_plate, right)):
         _fits(plate, solution)
     for one, other in ((left, right), (right, left)):
-        solid = INSOLUBLE.get((one.ion, ANIONS[other.anion]))
-        if solid is not None and one.symbol != other.symbol:
+        solid = say(INSOLUBLE.get((one.ion, ANIONS[other.anion]), ""))
+        if solid and one.symbol != other.symbol:
             raise NotTwoSolutions(
-                f"Where the sides meet, {solid} falls out and clogs the bridge. Use nitrates on both sides."
+                say("Where the sides meet, {solid} falls out and clogs the bridge. Use nitrates on both sides.", solid=solid)
             )
     return TwoSolutions(left, right, celsius)
 
@@ -167,22 +171,34 @@ def two_solutions(text: str, celsius: float = 25.0) -> TwoSolutions:
 def _solution(text: str) -> Solution:
     match = _SIDE.fullmatch(" ".join(text.split()))
     if match is None:
-        raise NotTwoSolutions(f"“{text[:40]}” is no solution: name the salt and its strength, “copper sulfate 0.1 mol/L”.")
+        raise NotTwoSolutions(
+            say("“{said}” is no solution: name the salt and its strength, “copper sulfate 0.1 mol/L”.", said=text[:40])
+        )
     words = match["name"].split()
     anion = words[-1].casefold()
     if anion not in ANIONS or len(words) < 2:
-        raise NotTwoSolutions(f"“{match['name'][:40]}” is no salt that is known here: sulfates, nitrates and chlorides are.")
+        raise NotTwoSolutions(
+            say("“{match}” is no salt that is known here: sulfates, nitrates and chlorides are.", match=match["name"][:40])
+        )
     metal = _metal(" ".join(words[:-1]))
     couple = electrodes()[metal].couple
     if couple is None or couple not in half_reactions():
-        raise NotTwoSolutions(f"{electrodes()[metal].name} has no ions in a solution.")
+        raise NotTwoSolutions(say("{name} has no ions in a solution.", name=electrodes()[metal].name))
     per = 1e-3 if match["unit"].casefold() in ("mmol/l", "mm") else 1.0
     strength = per * float(match["number"].replace(",", "."))
     if not LEAST <= strength <= MOST:
-        raise OutOfRange(f"A solution here has between {LEAST:g} and {MOST:g} mol/L, not {strength:g}.", field="mol_per_l")
+        raise OutOfRange(
+            say(
+                "A solution here has between {least:g} and {most:g} mol/L, not {strength:g}.",
+                least=LEAST,
+                most=MOST,
+                strength=strength,
+            ),
+            field="mol_per_l",
+        )
     made = Solution(metal, PLAIN.get(anion, anion), strength, couple)
-    if solid := INSOLUBLE.get((made.ion, ANIONS[made.anion])):
-        raise NotTwoSolutions(f"{capital(solid)} hardly dissolves: take the nitrate.")
+    if solid := say(INSOLUBLE.get((made.ion, ANIONS[made.anion]), "")):
+        raise NotTwoSolutions(say("{solid} hardly dissolves: take the nitrate.", solid=capital(solid)))
     return made
 
 
@@ -202,10 +218,19 @@ def _fits(plate: str, solution: Solution) -> None:
         return
     salt, name = f"{electrodes()[solution.metal].name} {solution.anion}", capital(own.name)
     if own.couple is None or own.couple not in half_reactions():
-        raise NotTwoSolutions(f"{name} has no ions of its own, so Nernst has nothing to say of it in {salt}.")
+        raise NotTwoSolutions(
+            say("{name} has no ions of its own, so Nernst has nothing to say of it in {salt}.", name=name, salt=salt)
+        )
     if half_reactions()[own.couple].e_v.value < solution.half.e_v.value:
         raise NotTwoSolutions(
-            f"{name} in {salt} is covered with {electrodes()[solution.metal].name} at once (displacement): each plate "
-            "goes into its own metal's salt."
+            say(
+                "{name} in {salt} is covered with {name2} at once (displacement): each plate goes into its "
+                "own metal's salt.",
+                name=name,
+                salt=salt,
+                name2=electrodes()[solution.metal].name,
+            )
         )
-    raise NotTwoSolutions(f"{name} has none of its own ions in {salt}: each plate goes into its own metal's salt.")
+    raise NotTwoSolutions(
+        say("{name} has none of its own ions in {salt}: each plate goes into its own metal's salt.", name=name, salt=salt)
+    )

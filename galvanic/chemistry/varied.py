@@ -26,6 +26,7 @@ from galvanic.errors import OutOfRange
 from galvanic.reference.additions import additions
 from galvanic.reference.catalogue import electrolytes, kept
 from galvanic.reference.variables import Variable, variables
+from galvanic.words import say
 
 PLATE_WIDTH_M = 0.02  # of a kit's strip, of which one face works: common practice, no source
 STIRRED = 4.0  # how much thinner stirring makes the still layer: common practice, no source
@@ -66,8 +67,11 @@ def _level(cell: Cell, condition: Condition) -> Level:
     row = condition.row
     if not has_model(row):
         raise OutOfRange(
-            f"The model has no part in {row.name}: it can be compared, not foretold. It foretells "
-            f"{', '.join(variable.name for variable in variables().values() if variable.moves)}.",
+            say(
+                "The model has no part in {name}: it can be compared, not foretold. It foretells {values}.",
+                name=row.said,
+                values=", ".join(variable.said for variable in variables().values() if variable.moves),
+            ),
             field=row.key,
         )
     if row.moves == "time":
@@ -138,8 +142,10 @@ def _at_strength(cell: Cell, mol_per_l: float) -> Composition:
     """The cell's solution at another strength. Raises OutOfRange where it is no solution of one thing."""
     base, row = _base(cell), electrolytes()[cell.electrolyte]
     if row.form in ("juice", "whole") or len(row.acids_mol_per_l) > 1:
-        raise OutOfRange(f"{row.name} has no one concentration: vary its dilution.", field="concentration")
+        raise OutOfRange(say("{name} has no one concentration: vary its dilution.", name=row.name), field="concentration")
     own = max([*base.per_l(base.acids_mol).values(), *base.per_l(base.ions_mol).values()], default=0.0)
     if own < 1e-3:
-        raise OutOfRange(f"{row.name} has too little in it to speak of its strength: add salt.", field="concentration")
+        raise OutOfRange(
+            say("{name} has too little in it to speak of its strength: add salt.", name=row.name), field="concentration"
+        )
     return strengthened(base, mol_per_l / own)

@@ -13,6 +13,7 @@ from functools import lru_cache
 from galvanic.constants import FARADAY_C_PER_MOL, GAS_CONSTANT_J_PER_MOL_K, ROOM_K
 from galvanic.errors import within
 from galvanic.reference.quantities import quantity
+from galvanic.words import say
 
 COLDEST_C, WARMEST_C, ROOM_C = 5.0, 60.0, 25.0
 ACTIVATION = {
@@ -42,7 +43,12 @@ class Warmth:
 @lru_cache(maxsize=64)
 def warmth(celsius: float) -> Warmth:
     """The factors at a temperature. Raises OutOfRange outside 5 to 60 °C."""
-    said = f"The model's rates hold from {COLDEST_C:.0f} to {WARMEST_C:.0f} °C, not at {celsius:g} °C."
+    said = say(
+        "The model's rates hold from {coldest_c:.0f} to {warmest_c:.0f} °C, not at {celsius:g} °C.",
+        coldest_c=COLDEST_C,
+        warmest_c=WARMEST_C,
+        celsius=celsius,
+    )
     within("celsius", celsius, COLDEST_C, WARMEST_C, said)
     kelvin = celsius + 273.15
     inverse = (1.0 / ROOM_K - 1.0 / kelvin) / GAS_CONSTANT_J_PER_MOL_K

@@ -18,6 +18,7 @@ from galvanic.chemistry.polarisation import FIRST_S, Geometry, LoadedCell
 from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
 from galvanic.errors import NoTableEntry, within
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions, kept
+from galvanic.words import say
 
 METER_OHM = 1e7
 LEAST_INSIDE_A, MOST_INSIDE_A = 1e-7, 1e-3
@@ -50,17 +51,25 @@ class Change:
 
     def __post_init__(self) -> None:
         if self.ph is not None:
-            within("ph", self.ph, 0.0, 14.0, "A pH lies between 0 and 14 here.")
-        within("celsius", self.celsius, COLDEST_C, WARMEST_C, f"Between {COLDEST_C:.0f} and {WARMEST_C:.0f} °C only.")
+            within("ph", self.ph, 0.0, 14.0, say("A pH lies between 0 and 14 here."))
+        within(
+            "celsius",
+            self.celsius,
+            COLDEST_C,
+            WARMEST_C,
+            say("Between {coldest_c:.0f} and {warmest_c:.0f} °C only.", coldest_c=COLDEST_C, warmest_c=WARMEST_C),
+        )
         if self.ions_mol_per_l is not None:
-            within("ions_mol_per_l", self.ions_mol_per_l, 1e-9, 2.0, "Ions between 10⁻⁹ and 2 mol/L only.")
+            within("ions_mol_per_l", self.ions_mol_per_l, 1e-9, 2.0, say("Ions between 10⁻⁹ and 2 mol/L only."))
         if self.chloride_mol_per_l is not None:
-            within("chloride_mol_per_l", self.chloride_mol_per_l, 0.0, 5.0, "Chloride up to 5 mol/L.")
+            within("chloride_mol_per_l", self.chloride_mol_per_l, 0.0, 5.0, say("Chloride up to 5 mol/L."))
         if self.conductivity_s_per_m is not None:
-            within("conductivity_s_per_m", self.conductivity_s_per_m, 1e-4, 100.0, "Conductivity from 0.0001 to 100 S/m.")
-        within("oxygen", self.oxygen, 0.0, 5.0, "Oxygen up to 5 times what it is.")
-        within("stir", self.stir, 0.2, 50.0, "Stirring from 0.2 to 50 times.")
-        within("meter_ohm", self.meter_ohm, 1.0, math.inf, "A meter has at least 1 Ω.")
+            within(
+                "conductivity_s_per_m", self.conductivity_s_per_m, 1e-4, 100.0, say("Conductivity from 0.0001 to 100 S/m.")
+            )
+        within("oxygen", self.oxygen, 0.0, 5.0, say("Oxygen up to 5 times what it is."))
+        within("stir", self.stir, 0.2, 50.0, say("Stirring from 0.2 to 50 times."))
+        within("meter_ohm", self.meter_ohm, 1.0, math.inf, say("A meter has at least 1 Ω."))
 
 
 @dataclass(frozen=True, slots=True)

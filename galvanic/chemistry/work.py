@@ -18,6 +18,7 @@ from galvanic.chemistry.plates import Array
 from galvanic.errors import NotEnoughData
 from galvanic.reference.catalogue import electrodes, half_reactions
 from galvanic.reference.further_tables import elements
+from galvanic.words import say
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +41,7 @@ def area_under(t_s: Sequence[float], y: Sequence[float], u_y: float) -> Quantity
     """Area under a trace by trapezia; `u_y`: standard uncertainty of one value. Raises NotEnoughData below two samples."""
     t, value = np.asarray(t_s, dtype=float), np.asarray(y, dtype=float)
     if len(t) < 2:
-        raise NotEnoughData("A charge needs at least two samples.")
+        raise NotEnoughData(say("A charge needs at least two samples."))
     whole = float(np.trapezoid(value, t))
     widths = np.zeros_like(t)
     widths[:-1] += 0.5 * np.diff(t)

@@ -14,20 +14,25 @@ from galvanic.reference.reader import REFERENCE
 
 ROOT = Path(galvanic.__file__).parent
 LEAST_WORDS = 3
-NOT_SAID = {"tests", "command"}
+NOT_SAID = {"tests", "command", "management", "migrations"}
 NOT_TEXT = {"source", "locator", "checked", "equation", "words", "but_not", "key", "title", "taken", "year", "price"}
 
 
 def sentences() -> Iterator[tuple[str, str]]:
     """Place (file and line, or table and key) and sentence, in the order of files; what is put in stands as {…}."""
-    for path in sorted(ROOT.rglob("*.py")):
-        if NOT_SAID.isdisjoint(path.relative_to(ROOT).parts):
-            yield from _of_module(path)
+    yield from sentences_of_code(ROOT)
     for path in sorted(REFERENCE.glob("*.toml")):
         yield from _of_table(path)
 
 
-def _of_module(path: Path) -> Iterator[tuple[str, str]]:
+def sentences_of_code(folder: Path) -> Iterator[tuple[str, str]]:
+    """Place and sentence of all modules in a folder that say something to readers."""
+    for path in sorted(folder.rglob("*.py")):
+        if NOT_SAID.isdisjoint(path.relative_to(folder).parts):
+            yield from ((f"{path.relative_to(folder)}:{line}", text) for line, text in _of_module(path))
+
+
+def _of_module(path: Path) -> Iterator[tuple[int, str]]:
     tree = ast.parse(path.read_text(encoding="utf-8"))
     silent = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}  # docstrings
     for node in ast.walk(tree):
@@ -36,7 +41,7 @@ def _of_module(path: Path) -> Iterator[tuple[str, str]]:
     for node in ast.walk(tree):
         text = _text(node) if id(node) not in silent else ""
         if _is_said(text):
-            yield f"{path.relative_to(ROOT)}:{getattr(node, 'lineno', 0)}", text
+            yield getattr(node, "lineno", 0), text
 
 
 def _text(node: ast.AST) -> str:

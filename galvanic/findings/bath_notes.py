@@ -16,6 +16,7 @@ from galvanic.notes import MINUS, Note, capital, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference, fit
 from galvanic.statistics.ladder_checks import closure, next_cells, rank_agreement
+from galvanic.words import mark, say
 
 SURE_SIGMA = 3.0
 LEAST_SHIFT_V = 0.3
@@ -65,23 +66,29 @@ def _outliers(result: ElectrolyteResult) -> list[Ranked]:
         near_zero = abs(d.volts_v) < 0.25 * abs(outlier.expected_v)
         turned = abs(d.volts_v + outlier.expected_v) < 0.15 * abs(outlier.expected_v)
         why = (
-            "That is what a bridge between the plates or the clips does: almost nothing is left."
+            say("That is what a bridge between the plates or the clips does: almost nothing is left.")
             if near_zero
-            else "With red and black the other way round it would fit."
+            else say("With red and black the other way round it would fit.")
             if turned
-            else "Something was different at this bench: plates, liquid, clips, or the number."
+            else say("Something was different at this bench: plates, liquid, clips, or the number.")
         )
-        text = (
-            f"{d.group} has {volts(d.volts_v)}; all other cells together say {volts(outlier.expected_v)}. {why} "
-            "It stays in the picture but pulls neither the ladder nor the class mean."
+        text = say(
+            "{group} has {volts_v}; all other cells together say {expected_v}. {why} It stays in the "
+            "picture but pulls neither the ladder nor the class mean.",
+            group=d.group,
+            volts_v=volts(d.volts_v),
+            expected_v=volts(outlier.expected_v),
+            why=why,
         )
         evidence = (
-            f"{volts(abs(outlier.off_v))} from the ladder of all other values",
-            f"{outlier.times:.0f} times the scatter of the others"
+            say("{off_v} from the ladder of all other values", off_v=volts(abs(outlier.off_v))),
+            say("{times:.0f} times the scatter of the others", times=outlier.times)
             if math.isfinite(outlier.times)
-            else "more than any cell gives, or the others do not scatter at all",
+            else say("more than any cell gives, or the others do not scatter at all"),
         )
-        note = Note("outlier", "wrong", f"{d.group}’s {_pair(d)} does not fit", text, evidence=evidence)
+        note = Note(
+            "outlier", "wrong", say("{group}’s {pair} does not fit", group=d.group, pair=_pair(d)), text, evidence=evidence
+        )
         ranked.append(Ranked(90, note))
     return ranked
 
@@ -92,24 +99,43 @@ def _swaps(result: ElectrolyteResult) -> list[Ranked]:
     swaps = result.swaps
     for swap in swaps[:3]:
         direct = [c for c in result.cells if set(c.cell.pair) == {swap.upper, swap.lower}]
-        rows = [f"{c.cell.short} measured directly: {volts(c.mean_v, signed=True)}, n = {c.n}" for c in direct]
-        chain = f"all cells together: {volts(swap.by_v)} ± {spread(swap.u_v)} (standard uncertainty)"
+        rows = [
+            say(
+                "{short} measured directly: {mean_v}, n = {n}",
+                short=c.cell.short,
+                mean_v=volts(c.mean_v, signed=True),
+                n=c.n,
+            )
+            for c in direct
+        ]
+        chain = say("all cells together: {by_v} ± {u_v} (standard uncertainty)", by_v=volts(swap.by_v), u_v=spread(swap.u_v))
         ranked.append(
             Ranked(
                 80,
                 Note(
                     "swapped",
                     "wrong",
-                    f"{_symbol(swap.lower)} and {_symbol(swap.upper)} changed places",
-                    f"The table puts {_name(swap.lower)} below {_name(swap.upper)}. This class found it above, by "
-                    f"{volts(swap.by_v)} ± {spread(swap.u_v)}.",
+                    say("{symbol} and {symbol2} changed places", symbol=_symbol(swap.lower), symbol2=_symbol(swap.upper)),
+                    say(
+                        "The table puts {name} below {name2}. This class found it above, by {by_v} ± {u_v}.",
+                        name=_name(swap.lower),
+                        name2=_name(swap.upper),
+                        by_v=volts(swap.by_v),
+                        u_v=spread(swap.u_v),
+                    ),
                     evidence=(chain, *rows),
                 ),
             )
         )
     if len(swaps) > 3:
-        others = ", ".join(f"{_symbol(s.lower)} and {_symbol(s.upper)}" for s in swaps[3:])
-        ranked.append(Ranked(45, Note("more_swaps", "plain", f"{len(swaps) - 3} more changed places", f"{others}.")))
+        others = ", ".join(
+            say("{symbol} and {symbol2}", symbol=_symbol(s.lower), symbol2=_symbol(s.upper)) for s in swaps[3:]
+        )
+        ranked.append(
+            Ranked(
+                45, Note("more_swaps", "plain", say("{n_swaps} more changed places", n_swaps=len(swaps) - 3), f"{others}.")
+            )
+        )
     return ranked
 
 
@@ -143,9 +169,14 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
         ]
         if abs(shift) < max(LEAST_SHIFT_V, SURE_SIGMA * rung.u_v) or len(cells) < 2:
             continue
-        short = "short" if shift > 0.0 else "over"
+        short = say("short") if shift > 0.0 else say("over")
         rows = tuple(
-            f"{c.cell.short}: {volts(_by_cell(c, plate, shifted))}, its partner’s own shift taken off" for c in cells
+            say(
+                "{short}: {by_cell}, its partner’s own shift taken off",
+                short=c.cell.short,
+                by_cell=volts(_by_cell(c, plate, shifted)),
+            )
+            for c in cells
         )
         ranked.append(
             Ranked(
@@ -153,10 +184,20 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
                 Note(
                     "plate_shift",
                     "plain",
-                    f"{capital(_name(rung.electrode))} is {volts(abs(shift), 1)} {short} everywhere",
-                    f"Its plate sits {volts(abs(shift))} {'above' if shift > 0 else 'below'} its table value, measured "
-                    f"against the middle of the others, in all its {len(cells)} cells. So the cause is on the "
-                    f"{_name(rung.electrode)}, not on its partners.",
+                    say(
+                        "{name} is {shift} {short} everywhere",
+                        name=capital(_name(rung.electrode)),
+                        shift=volts(abs(shift), 1),
+                        short=short,
+                    ),
+                    say(
+                        "Its plate sits {shift} {where} its table value, measured against the middle of the others, "
+                        "in all its {n_cells} cells. So the cause is on the {name}, not on its partners.",
+                        shift=volts(abs(shift)),
+                        where=say("above") if shift > 0 else say("below"),
+                        n_cells=len(cells),
+                        name=_name(rung.electrode),
+                    ),
                     evidence=rows,
                 ),
             )
@@ -190,15 +231,24 @@ def _loops(result: ElectrolyteResult) -> list[Ranked]:
                 Note(
                     "loop",
                     "caution",
-                    "The ladder does not add up",
-                    f"Around {names} the cells add up to {volts(worst.sum_v, signed=True)} and should add up to nothing. "
-                    "One of these cells was different, or a meter that is off read some of them and not the others.",
+                    say("The ladder does not add up"),
+                    say(
+                        "Around {names} the cells add up to {sum_v} and should add up to nothing. One of these cells "
+                        "was different, or a meter that is off read some of them and not the others.",
+                        names=names,
+                        sum_v=volts(worst.sum_v, signed=True),
+                    ),
                     evidence=evidence,
                 ),
             )
         ]
-    text = f"{len(loops)} of {len(loops)} loops close within their scatter (worst: {names}, {volts(abs(worst.sum_v))})."
-    return [Ranked(20, Note("closes", "good", "The ladder adds up", text, evidence=evidence))]
+    text = say(
+        "{n_loops} of {n_loops} loops close within their scatter (worst: {names}, {sum_v}).",
+        n_loops=len(loops),
+        names=names,
+        sum_v=volts(abs(worst.sum_v)),
+    )
+    return [Ranked(20, Note("closes", "good", say("The ladder adds up"), text, evidence=evidence))]
 
 
 def _next(result: ElectrolyteResult) -> list[Ranked]:
@@ -211,12 +261,18 @@ def _next(result: ElectrolyteResult) -> list[Ranked]:
     if not cells or cells[0].then - cells[0].now < LEAST_GAIN:
         return []
     best = cells[0]
-    text = (
-        f"{best.now:.2f} of {len(order) - 1} neighbours are expected to stand in the right order. One more group on this "
-        f"cell would make that {best.then:.2f}, the most of any cell."
+    text = say(
+        "{now:.2f} of {n_order} neighbours are expected to stand in the right order. One more group "
+        "on this cell would make that {then:.2f}, the most of any cell.",
+        now=best.now,
+        n_order=len(order) - 1,
+        then=best.then,
     )
-    evidence = (f"scatter of one more group: {volts(u_next, 3)}", f"{len(cells)} cells compared")
-    title = f"Next cell worth making: {_symbol(best.black)} | {_symbol(best.red)}"
+    evidence = (
+        say("scatter of one more group: {u_next}", u_next=volts(u_next, 3)),
+        say("{n_cells} cells compared", n_cells=len(cells)),
+    )
+    title = say("Next cell worth making: {symbol} | {symbol2}", symbol=_symbol(best.black), symbol2=_symbol(best.red))
     return [Ranked(40, Note("next", "plain", title, text, evidence=evidence))]
 
 
@@ -227,23 +283,33 @@ def _standing(result: ElectrolyteResult) -> list[Ranked]:
     if listed and abs(listed[0].gap_v or 0.0) >= 0.005:
         widest = listed[0]
         gap = widest.gap_v or 0.0
-        text = (
-            f"The table gives {volts(widest.table_v or 0.0)}, the class {volts(widest.mean_v)}: {volts(abs(gap))} "
-            f"{'less' if gap < 0 else 'more'}."
+        less = mark("The table gives {table_v}, the class {mean_v}: {gap} less.")
+        more = mark("The table gives {table_v}, the class {mean_v}: {gap} more.")
+        text = say(
+            less if gap < 0 else more,
+            table_v=volts(widest.table_v or 0.0),
+            mean_v=volts(widest.mean_v),
+            gap=volts(abs(gap)),
         )
-        ranked.append(Ranked(30, Note("widest_gap", "plain", f"Widest gap: {widest.cell.short}", text)))
+        ranked.append(Ranked(30, Note("widest_gap", "plain", say("Widest gap: {short}", short=widest.cell.short), text)))
     if result.loose:
         names = ", ".join(_name(name) for name in result.loose)
         total = len(result.loose) + len(result.rungs)
-        text = f"No chain of cells connects {names} to the rest ({len(result.loose)} of {total} plates)."
-        ranked.append(Ranked(60, Note("loose", "caution", "Not on the ladder yet", text)))
-    if result.anchor:
-        text = (
-            "Voltmeters only show differences, so one plate has to be held at its table value, "
-            f"{volts(electrodes()[result.anchor].table_v(), signed=True)}. The uncertainty of every other plate is that of "
-            f"its distance to {_name(result.anchor)}."
+        text = say(
+            "No chain of cells connects {names} to the rest ({n_loose} of {total} plates).",
+            names=names,
+            n_loose=len(result.loose),
+            total=total,
         )
-        ranked.append(Ranked(10, Note("anchor", "plain", f"Held at {_name(result.anchor)}", text)))
+        ranked.append(Ranked(60, Note("loose", "caution", say("Not on the ladder yet"), text)))
+    if result.anchor:
+        text = say(
+            "Voltmeters only show differences, so one plate has to be held at its table value, "
+            "{table_v}. The uncertainty of every other plate is that of its distance to {name}.",
+            table_v=volts(electrodes()[result.anchor].table_v(), signed=True),
+            name=_name(result.anchor),
+        )
+        ranked.append(Ranked(10, Note("anchor", "plain", say("Held at {name}", name=_name(result.anchor)), text)))
     ranked += _scatter(result)
     table = {rung.electrode: rung.table_v for rung in result.rungs if rung.table_v is not None}
     if result.ladder is not None and len(table) >= 3:
@@ -251,12 +317,17 @@ def _standing(result: ElectrolyteResult) -> list[Ranked]:
             rank = rank_agreement(result.ladder, table)
         except NotEnoughData:
             return ranked
-        text = (
-            f"Of {rank.n * (rank.n - 1) // 2} pairs of plates, the class agrees with the table’s order in "
-            f"{round((rank.tau + 1) / 2 * rank.n * (rank.n - 1) / 2)}."
+        text = say(
+            "Of {n} pairs of plates, the class agrees with the table’s order in {n2}.",
+            n=rank.n * (rank.n - 1) // 2,
+            n2=round((rank.tau + 1) / 2 * rank.n * (rank.n - 1) / 2),
         )
-        evidence = (f"Kendall’s τ = {rank.tau:.2f}, 95 % from {rank.low:.2f} to {rank.high:.2f}".replace("-", MINUS),)
-        ranked.append(Ranked(12, Note("order", "plain", "The order", text, evidence=evidence)))
+        evidence = (
+            say(
+                "Kendall’s τ = {tau:.2f}, 95 % from {low:.2f} to {high:.2f}", tau=rank.tau, low=rank.low, high=rank.high
+            ).replace("-", MINUS),
+        )
+        ranked.append(Ranked(12, Note("order", "plain", say("The order"), text, evidence=evidence)))
     return ranked
 
 
@@ -265,10 +336,14 @@ def _kept(result: ElectrolyteResult) -> list[str]:
     scatter = result.ladder.scatter if result.ladder else None
     if scatter is None:
         return []
-    rough = [f"{_name(key)} adds {volts(sd, 3)} of its own" for key, sd in scatter.rough.items()]
+    rough = [say("{name} adds {sd} of its own", name=_name(key), sd=volts(sd, 3)) for key, sd in scatter.rough.items()]
     return [
-        f"new at each cell {volts(scatter.cell_v, 3)}, kept with a group’s plates {volts(scatter.plates_v, 3)}, "
-        f"with its meter {volts(scatter.meter_v, 3)}",
+        say(
+            "new at each cell {cell_v}, kept with a group’s plates {plates_v}, with its meter {meter_v}",
+            cell_v=volts(scatter.cell_v, 3),
+            plates_v=volts(scatter.plates_v, 3),
+            meter_v=volts(scatter.meter_v, 3),
+        ),
         *rough,
     ]
 
@@ -277,20 +352,28 @@ def _scatter(result: ElectrolyteResult) -> list[Ranked]:
     """Repeatability and reproducibility."""
     ranked = []
     if result.tau_v is None and result.rungs:
-        text = (
-            f"{len(result.rungs)} plates, and no cell by two groups and no closed loop: the ladder cannot check itself. "
-            f"Its bars take the scatter between groups as usual, {volts(USUAL_SCATTER_V)}."
+        text = say(
+            "{n_rungs} plates, and no cell by two groups and no closed loop: the ladder cannot check "
+            "itself. Its bars take the scatter between groups as usual, {usual_scatter_v}.",
+            n_rungs=len(result.rungs),
+            usual_scatter_v=volts(USUAL_SCATTER_V),
         )
-        ranked.append(Ranked(55, Note("no_check", "caution", "Nothing measured twice over", text)))
+        ranked.append(Ranked(55, Note("no_check", "caution", say("Nothing measured twice over"), text)))
     if result.inside and result.between and result.inside.dof > 0:
-        text = (
-            f"The same group again: {volts(result.inside.s_v, 3)}. Another group: {volts(result.between.s_v, 3)}. "
-            "The bars count both, and that a group keeps its plates and its meter from cell to cell."
+        text = say(
+            "The same group again: {s_v}. Another group: {s_v2}. The bars count both, and that a group "
+            "keeps its plates and its meter from cell to cell.",
+            s_v=volts(result.inside.s_v, 3),
+            s_v2=volts(result.between.s_v, 3),
         )
         evidence = (
-            f"inside groups: s = {volts(result.inside.s_v, 4)} with {result.inside.dof} degrees of freedom",
-            f"between groups: s = {volts(result.between.s_v, 4)} with {result.between.dof}",
+            say(
+                "inside groups: s = {s_v} with {dof} degrees of freedom",
+                s_v=volts(result.inside.s_v, 4),
+                dof=result.inside.dof,
+            ),
+            say("between groups: s = {s_v} with {dof}", s_v=volts(result.between.s_v, 4), dof=result.between.dof),
             *_kept(result),
         )
-        ranked.append(Ranked(15, Note("scatter", "plain", "How well it repeats", text, evidence=evidence)))
+        ranked.append(Ranked(15, Note("scatter", "plain", say("How well it repeats"), text, evidence=evidence)))
     return ranked

@@ -26,13 +26,14 @@ from galvanic.notes import Note
 from galvanic.reference.catalogue import electrolytes, kept
 from galvanic.reference.variables import Variable
 from galvanic.statistics.by_group import ByGroup, slope_by_group
+from galvanic.words import mark
 
 LINE_POINTS = 25
 ADDED, BEFORE, AFTER = "added", "before", "after"
 # A liquid and one made from it (`Electrolyte.made`), as a variable of two words.
 ADDITION = Variable(
-    ADDED, "what was added", "words", "", False, 0.0, 0.0, (BEFORE, AFTER), (), "", (), "",
-    ("plates", "depth in the liquid", "spacing"), "",
+    ADDED, mark("what was added"), "words", "", False, 0.0, 0.0, (BEFORE, AFTER), (), "", (), "",
+    ("plates", mark("depth in the liquid"), "spacing"), "",
 )  # fmt: skip
 
 

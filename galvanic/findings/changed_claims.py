@@ -5,6 +5,7 @@ from __future__ import annotations
 from galvanic.findings.by_variable import Changed, volts_by_variable
 from galvanic.findings.verdicts import MATTERS_V, ClaimData, Code, Test, Verdict
 from galvanic.notes import volts
+from galvanic.words import mark, say
 
 
 def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, shown: Code, so: str) -> Test:
@@ -21,15 +22,15 @@ def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, 
             and volt.cell.electrolyte == data.cell.electrolyte
         ]
         if not own:
-            return Verdict(without, known, question)
+            return Verdict(without, say(known), say(question))
         one = max(own, key=lambda each: len(each.ticks))
         answer = one.notes[0]
         text = f"{answer.title}. {answer.text}{_own_change(one, data.group)}"
         if one.fit is None or (not one.fit.shown and one.largest_v > MATTERS_V):
-            return Verdict("open", f"{text} That is too rough to tell.", question)
+            return Verdict("open", say("{said} That is too rough to tell.", said=text), say(question))
         if one.fit.shown and one.moved_v > MATTERS_V:
-            return Verdict(shown, f"{text} {so}", question)
-        return Verdict("contradicted", f"{text} {known}", question)
+            return Verdict(shown, f"{text} {say(so)}", say(question))
+        return Verdict("contradicted", f"{text} {say(known)}", say(question))
 
     return test
 
@@ -40,29 +41,37 @@ def _own_change(changed: Changed, group: str) -> str:
     if len(own) < 2:
         return ""
     step = own[-1].value - own[0].value
-    return f" You found {volts(step, 3, signed=True)} from {own[0].condition} to {own[-1].condition}."
+    return say(
+        " You found {step} from {condition} to {condition2}.",
+        step=volts(step, 3, signed=True),
+        condition=own[0].condition.said,
+        condition2=own[-1].condition.said,
+    )
 
 
-SIZE_KNOWN = (
+SIZE_KNOWN = mark(
     "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost "
     "none."
 )
-WARM_KNOWN = (
+WARM_KNOWN = mark(
     "Between a cold and a warm room the table moves by a few millivolts; in juice a warm cell mostly gives more current."
 )
 SIZE = _by_changed(
     frozenset({"spacing", "depth", "area", "length", "pairs"}),
-    "How could you test it with the same two plates, half as deep?",
+    mark("How could you test it with the same two plates, half as deep?"),
     SIZE_KNOWN,
     "contradicted",
     "open",
-    f"{SIZE_KNOWN} So what else differed between them?",
+    mark(
+        "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost "
+        "none. So what else differed between them?"
+    ),
 )
 WARMTH = _by_changed(
     frozenset({"temperature"}),
-    "How could you test it with one cell, cold and warm?",
+    mark("How could you test it with one cell, cold and warm?"),
     WARM_KNOWN,
     "open",
     "fits",
-    "Does the model foretell as much?",
+    mark("Does the model foretell as much?"),
 )

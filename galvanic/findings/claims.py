@@ -20,8 +20,9 @@ from galvanic.findings.verdicts import CODES, MATTERS_V, ClaimData, Code, Test, 
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.effects import Slope
+from galvanic.words import mark, say
 
-SHOWN = (("fits", "For example for it"), ("contradicted", "For example against it"))
+SHOWN = (("fits", mark("For example for it")), ("contradicted", mark("For example against it")))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 
 
@@ -39,50 +40,80 @@ def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
     """A claim that each plate's own account can weigh: two plates that cancel do not contradict it."""
 
     def test(data: ClaimData) -> Verdict:
+        asks, whose = say(question), say(what)
         parts, missing = data.by_plate(*codes), data.missing_v
         if not parts:
-            least = f"less than {volts(MATTERS_V)} at either plate: too little to see."
-            return Verdict("contradicted", f"In this cell {what[0].lower()}{what[1:]} accounts for {least}", question)
-        each = " and ".join(f"{volts(part, signed=True)} through the {electrodes()[key].name}" for key, part in parts)
-        text = f"{what} accounts for {each}; the whole gap is {volts(missing, signed=True)}."
+            least = say("less than {matters_v} at either plate: too little to see.", matters_v=volts(MATTERS_V))
+            return Verdict(
+                "contradicted",
+                say("In this cell {cause} accounts for {least}", cause=whose[:1].lower() + whose[1:], least=least),
+                asks,
+            )
+        each = say(" and ").join(
+            say("{part} through the {name}", part=volts(part, signed=True), name=electrodes()[key].name)
+            for key, part in parts
+        )
+        text = say(
+            "{what} accounts for {each}; the whole gap is {missing}.",
+            what=whose,
+            each=each,
+            missing=volts(missing, signed=True),
+        )
         helping = [part for _, part in parts if part * missing > 0.0]
         if not helping:
-            return Verdict("open", f"{text} It is there, but works the other way: something else is larger.", question)
+            return Verdict(
+                "open", say("{said} It is there, but works the other way: something else is larger.", said=text), asks
+            )
         most = max(abs(c.volts_v) for c in data.gap.parts if c.code not in (*codes, "left"))
         if max(map(abs, helping)) >= most:
-            return Verdict("fits", f"{text} It is the largest single cause.", question)
-        return Verdict("fits", f"{text} Something else takes more.", "What takes the rest?")
+            return Verdict("fits", say("{said} It is the largest single cause.", said=text), asks)
+        return Verdict("fits", say("{said} Something else takes more.", said=text), say("What takes the rest?"))
 
     return test
 
 
 def _loading(data: ClaimData) -> Verdict:
     """The meter's own current: nothing of a plate, so weighed by itself."""
-    part, question = data.from_causes("loading"), "What is your meter’s resistance, and the cell’s?"
-    text = f"The meter’s own current accounts for {volts(part, 3, signed=True)} of {volts(data.missing_v, signed=True)}."
+    part, question = data.from_causes("loading"), say("What is your meter’s resistance, and the cell’s?")
+    text = say(
+        "The meter’s own current accounts for {part} of {missing_v}.",
+        part=volts(part, 3, signed=True),
+        missing_v=volts(data.missing_v, signed=True),
+    )
     if abs(part) < MATTERS_V:
-        return Verdict("contradicted", f"{text} That is too little to see.", question)
+        return Verdict("contradicted", say("{said} That is too little to see.", said=text), question)
     return Verdict("fits" if part * data.missing_v > 0.0 else "open", text, question)
 
 
 def _offset(data: ClaimData) -> Verdict:
     """A meter that is off shifts every cell of its group by the same amount."""
-    question = "What do your other cells read against the other groups’?"
+    question = say("What do your other cells read against the other groups’?")
     offsets = class_offsets(data.results)
     if not offsets:
-        return Verdict("open", "There are too few shared cells to tell a meter from its plates.", question)
+        return Verdict("open", say("There are too few shared cells to tell a meter from its plates."), question)
     own = next((offset for offset in offsets if offset.group == data.group), None)
     if own is None:
-        return Verdict("open", "Your group has no cell that counts yet.", question)
-    text = (
-        f"Against the class your meter reads {volts(own.volts_v, 3, signed=True)} ± {volts(own.u_v, 3)} in all your cells."
+        return Verdict("open", say("Your group has no cell that counts yet."), question)
+    text = say(
+        "Against the class your meter reads {volts_v} ± {u_v} in all your cells.",
+        volts_v=volts(own.volts_v, 3, signed=True),
+        u_v=volts(own.u_v, 3),
     )
     if abs(own.volts_v) < max(0.02, 2.0 * own.u_v):
         return Verdict(
-            "contradicted", f"{text} That is no offset, and the gap is {volts(data.missing_v, signed=True)}.", question
+            "contradicted",
+            say(
+                "{said} That is no offset, and the gap is {missing_v}.",
+                said=text,
+                missing_v=volts(data.missing_v, signed=True),
+            ),
+            question,
         )
     if abs(own.volts_v) < 0.5 * abs(data.missing_v):
-        more = f"That is real, but the gap of this cell is {volts(data.missing_v, signed=True)}: something else takes more."
+        more = say(
+            "That is real, but the gap of this cell is {missing_v}: something else takes more.",
+            missing_v=volts(data.missing_v, signed=True),
+        )
         return Verdict("open", f"{text} {more}", question)
     return Verdict("fits", text, question)
 
@@ -92,87 +123,102 @@ def _by_slope(of: Callable[[PairInLiquids], tuple[Slope | None, str]], question:
     interval that leaves no room for a step that matters speaks against it."""
 
     def test(data: ClaimData) -> Verdict:
+        asks = say(question)
         one = next(
             (liquid for liquid in in_liquids(data.results) if (liquid.negative, liquid.positive) == data.cell.pair), None
         )
         if one is None:
-            return Verdict("open", "This pair was measured in one liquid only, so nothing is known of it.", question)
+            return Verdict("open", say("This pair was measured in one liquid only, so nothing is known of it."), asks)
         slope, says = of(one)
-        text = f"{one.short} in {len(one.volts_v)} liquids: {says} {fact}"
+        text = say(
+            "{short} in {n_volts_v} liquids: {says} {fact}",
+            short=one.short,
+            n_volts_v=len(one.volts_v),
+            says=says,
+            fact=say(fact),
+        )
         if slope is None:
-            return Verdict("open", text, question)
+            return Verdict("open", text, asks)
         shown = slope.low > 0.0 or slope.high < 0.0
         small = max(abs(slope.low), abs(slope.high)) < MATTERS_V
-        return Verdict("fits" if shown and not small else "contradicted" if small else "open", text, question)
+        return Verdict("fits" if shown and not small else "contradicted" if small else "open", text, asks)
 
     return test
 
 
 def _electronegativity(data: ClaimData) -> Verdict:
-    question = "If electronegativity made the voltage, what would the liquid do to it?"
+    question = say("If electronegativity made the voltage, what would the liquid do to it?")
     low, high = (electronegativity(plate) for plate in data.cell.pair)
     if low is None or high is None:
-        return Verdict("open", "One of these plates is no single element, so it has no electronegativity.", question)
+        return Verdict("open", say("One of these plates is no single element, so it has no electronegativity."), question)
     said = data.cell.negative if low < high else data.cell.positive
     truly = data.cell.negative if data.found.mean_v > 0.0 else data.cell.positive
     name = electrodes()[said].name
     if low != high and said != truly:
-        text = (
-            f"It would make {name} the negative plate. The class found the other one negative, {volts(data.found.mean_v)}."
+        text = say(
+            "It would make {name} the negative plate. The class found the other one negative, {mean_v}.",
+            name=name,
+            mean_v=volts(data.found.mean_v),
         )
         return Verdict("contradicted", text, question)
     return Verdict(
-        "open", f"It puts {name} on the right side, but it has no volts: it cannot say how much is missing.", question
+        "open",
+        say("It puts {name} on the right side, but it has no volts: it cannot say how much is missing.", name=name),
+        question,
     )
 
 
 def _bridge(data: ClaimData) -> Verdict:
-    question = "If the plates touched, what would be left of the voltage?"
+    question = say("If the plates touched, what would be left of the voltage?")
     own, others = data.own_and_others()
     if own is None:
-        return Verdict("open", "Your group has no reading of this cell that counts.", question)
+        return Verdict("open", say("Your group has no reading of this cell that counts."), question)
     expected = sum(others) / len(others) if others else data.gap.measured_v - data.from_causes("left")
-    who = "the other groups have" if others else "these plates should give about"
-    text = f"You have {volts(own)}; {who} {volts(expected)}."
+    who = say("the other groups have") if others else say("these plates should give about")
+    text = say("You have {own}; {who} {expected}.", own=volts(own), who=who, expected=volts(expected))
     if abs(own) < LEFT_BY_BRIDGE * abs(expected):
-        return Verdict("fits", f"{text} A bridge leaves about that little.", question)
-    return Verdict("contradicted", f"{text} A bridge would leave almost nothing.", question)
+        return Verdict("fits", say("{said} A bridge leaves about that little.", said=text), question)
+    return Verdict("contradicted", say("{said} A bridge would leave almost nothing.", said=text), question)
 
 
 def _leads(data: ClaimData) -> Verdict:
-    question = "Which plate was negative, and how do you know?"
+    question = say("Which plate was negative, and how do you know?")
     own, others = data.own_and_others()
     if own is None or not others:
-        return Verdict("open", "Without another group’s reading of this cell the sign cannot be checked.", question)
+        return Verdict("open", say("Without another group’s reading of this cell the sign cannot be checked."), question)
     mean = sum(others) / len(others)
-    text = f"You have {volts(own, signed=True)}, the other groups {volts(mean, signed=True)}."
+    text = say("You have {own}, the other groups {mean}.", own=volts(own, signed=True), mean=volts(mean, signed=True))
     if own * mean < 0.0 and abs(abs(own) - abs(mean)) < LIKE * abs(mean):
-        return Verdict("fits", f"{text} Turned round, yours fits theirs.", question)
-    return Verdict("contradicted", f"{text} The sign is not what differs.", question)
+        return Verdict("fits", say("{said} Turned round, yours fits theirs.", said=text), question)
+    return Verdict("contradicted", say("{said} The sign is not what differs.", said=text), question)
 
 
 def _alloy(data: ClaimData) -> Verdict:
-    question = "What is your plate made of, all the way through?"
+    question = say("What is your plate made of, all the way through?")
     plates = [electrodes()[key] for key in data.cell.pair]
     mixed = [plate for plate in plates if plate.couple is not None and not plate.pure]
     if not mixed:
-        return Verdict("contradicted", "Both plates of this cell are the metal they are called.", question)
+        return Verdict("contradicted", say("Both plates of this cell are the metal they are called."), question)
     names = ", ".join(one.name for one in mixed)
     return Verdict(
         "open",
-        f"The metal of the table is pure; {names} may not be. The gap is {volts(data.missing_v, signed=True)}.",
+        say(
+            "The metal of the table is pure; {names} may not be. The gap is {missing_v}.",
+            names=names,
+            missing_v=volts(data.missing_v, signed=True),
+        ),
         question,
     )
 
 
 ACID = _by_slope(
     lambda one: (one.effect.per_ph, one.ph_says),
-    "How many volts did one step of pH move your cell, and which plate moved?",
-    "One unit of pH moves a plate that hydrogen decides by 0.059 V; a skin, or strong alkali, can make it more.",
+    mark("How many volts did one step of pH move your cell, and which plate moved?"),
+    mark("One unit of pH moves a plate that hydrogen decides by 0.059 V; a skin, or strong alkali, can make it more."),
 )
 IONS = _by_slope(
     lambda one: (one.effect.per_decade, one.conductivity_says),
-    "What does a better conductor change: the voltage without a load, or the current?",
+    mark("What does a better conductor change: the voltage without a load, or the current?"),
     "",
 )
 CAUSES: Mapping[str, CauseClaim] = {
@@ -180,50 +226,70 @@ CAUSES: Mapping[str, CauseClaim] = {
     for one in (
         CauseClaim(
             "film",
-            "A skin on the metal holds it back",
-            "Scratched under the surface, the reading changes at once and comes back. The plate is off in all its cells.",
-            _by_plates(("film",), "The skin", "What should happen when you scratch it under the liquid?"),
+            mark("A skin on the metal holds it back"),
+            mark(
+                "Scratched under the surface, the reading changes at once and comes back. The plate is off in all its cells."
+            ),
+            _by_plates(("film",), mark("The skin"), mark("What should happen when you scratch it under the liquid?")),
         ),
         CauseClaim(
             "no_ions",
-            "There are none of this metal’s ions in the liquid",
-            "A few drops of that metal’s salt solution lift the plate.",
+            mark("There are none of this metal’s ions in the liquid"),
+            mark("A few drops of that metal’s salt solution lift the plate."),
             _by_plates(
-                ("traces", "strength"), "Having only traces of ions", "Which ions would you have to add, at which plate?"
+                ("traces", "strength"),
+                mark("Having only traces of ions"),
+                mark("Which ions would you have to add, at which plate?"),
             ),
         ),
         CauseClaim(
             "bound",
-            "The liquid binds the metal’s ions (salt or fruit acid)",
-            "A pair with copper or silver reads less in salt water than in plain acid.",
-            _by_plates(("complexing",), "Binding of ions", "In which of your liquids is the most chloride?"),
+            mark("The liquid binds the metal’s ions (salt or fruit acid)"),
+            mark("A pair with copper or silver reads less in salt water than in plain acid."),
+            _by_plates(("complexing",), mark("Binding of ions"), mark("In which of your liquids is the most chloride?")),
         ),
         CauseClaim(
             "oxygen",
-            "Something else happens at the plate: oxygen or hydrogen",
-            "Stirring, air blown past the plate, or more acid moves the reading.",
-            _by_plates(("other",), "Other reactions at the plates", "What would you see if you stirred?"),
+            mark("Something else happens at the plate: oxygen or hydrogen"),
+            mark("Stirring, air blown past the plate, or more acid moves the reading."),
+            _by_plates(("other",), mark("Other reactions at the plates"), mark("What would you see if you stirred?")),
         ),
         CauseClaim(
             "loading",
-            "The meter draws too much current",
-            "A meter of higher resistance reads more; a poor conductor suffers most.",
+            mark("The meter draws too much current"),
+            mark("A meter of higher resistance reads more; a poor conductor suffers most."),
             _loading,
         ),
-        CauseClaim("offset", "Our meter is off", "All our cells are off by the same amount.", _offset),
-        CauseClaim("acid", "It is the acid (the pH)", "The same pair changes steadily from liquid to liquid with pH.", ACID),
-        CauseClaim("ions", "More ions make more volts", "The same pair changes steadily with conductivity.", IONS),
-        CauseClaim("bridge", "The plates or clips touched", "Almost nothing is left of the voltage.", _bridge),
-        CauseClaim("leads", "Red and black were the wrong way round", "Turned round, the reading fits the others’.", _leads),
-        CauseClaim("size", "The plates were too small or too far apart", "Deeper or closer plates read more.", SIZE),
-        CauseClaim("warmth", "It was too cold or too warm", "The same cell reads otherwise in warm water.", WARMTH),
+        CauseClaim("offset", mark("Our meter is off"), mark("All our cells are off by the same amount."), _offset),
+        CauseClaim(
+            "acid",
+            mark("It is the acid (the pH)"),
+            mark("The same pair changes steadily from liquid to liquid with pH."),
+            ACID,
+        ),
+        CauseClaim(
+            "ions", mark("More ions make more volts"), mark("The same pair changes steadily with conductivity."), IONS
+        ),
+        CauseClaim("bridge", mark("The plates or clips touched"), mark("Almost nothing is left of the voltage."), _bridge),
+        CauseClaim(
+            "leads",
+            mark("Red and black were the wrong way round"),
+            mark("Turned round, the reading fits the others’."),
+            _leads,
+        ),
+        CauseClaim(
+            "size", mark("The plates were too small or too far apart"), mark("Deeper or closer plates read more."), SIZE
+        ),
+        CauseClaim(
+            "warmth", mark("It was too cold or too warm"), mark("The same cell reads otherwise in warm water."), WARMTH
+        ),
         CauseClaim(
             "electronegativity",
-            "One metal holds its electrons more strongly",
-            "The order is that of electronegativity.",
+            mark("One metal holds its electrons more strongly"),
+            mark("The order is that of electronegativity."),
             _electronegativity,
         ),
-        CauseClaim("alloy", "The plate is not the pure metal", "A pure plate reads differently.", _alloy),
+        CauseClaim("alloy", mark("The plate is not the pure metal"), mark("A pure plate reads differently."), _alloy),
     )
 }
 
@@ -232,19 +298,22 @@ def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult], r
     """Test a claim about the whole ladder: cell by cell, on every cell of the class. Raises KeyError, NotEnoughData."""
     cells = [one.cell for result in results for one in result.cells]
     if not cells:
-        raise NotEnoughData("Nothing is measured yet.")
+        raise NotEnoughData(say("Nothing is measured yet."))
     weighed = [(cell, weigh(cause, data_of(group, cell, results, really))) for cell in cells]
     by = {code: [cell for cell, one in weighed if one.code == code] for code in ("fits", "contradicted", "open")}
-    counts = (
-        f"Of {len(cells)} cells the numbers bear it out in {len(by['fits'])}, speak against it in "
-        f"{len(by['contradicted'])} and leave it open in {len(by['open'])}."
+    counts = say(
+        "Of {n_cells} cells the numbers bear it out in {n_by}, speak against it in {n_by2} and leave it open in {n_by3}.",
+        n_cells=len(cells),
+        n_by=len(by["fits"]),
+        n_by2=len(by["contradicted"]),
+        n_by3=len(by["open"]),
     )
-    named = [f"{code}: {', '.join(cell.short for cell in by[key][:4])}" for key, code in SHOWN if by[key]]
+    named = [f"{say(code)}: {', '.join(cell.short for cell in by[key][:4])}" for key, code in SHOWN if by[key]]
     most: Sequence[Code] = [code for code in CODES if len(by[code]) > len(cells) / 2]
     return Verdict(
         most[0] if most else "open",
         " ".join([counts, *(f"{line}." for line in named)]),
-        "In which cell should it show most, and does it?",
+        say("In which cell should it show most, and does it?"),
     )
 
 

@@ -16,14 +16,15 @@ from galvanic.findings.compare import ElectrolyteResult
 from galvanic.reference.catalogue import electrodes
 from galvanic.reference.further_tables import elements
 from galvanic.statistics.scoring import Contest, Score, contest, score
+from galvanic.words import mark, say
 
 NAMES: Mapping[str, tuple[str, str]] = {
-    "standard": ("Table of standard potentials", "what the printed table says"),
-    "hydrogen": ("Hydrogen at the positive plate", "acid gives H⁺, there are no copper ions"),
-    "series": ("Galvanic series", "rest potentials in flowing sea water"),
-    "rest": ("Rest-potential model", "both plates in this liquid, with its acid and oxygen"),
+    "standard": (mark("Table of standard potentials"), mark("what the printed table says")),
+    "hydrogen": (mark("Hydrogen at the positive plate"), mark("acid gives H⁺, there are no copper ions")),
+    "series": (mark("Galvanic series"), mark("rest potentials in flowing sea water")),
+    "rest": (mark("Rest-potential model"), mark("both plates in this liquid, with its acid and oxygen")),
 }
-TEXTBOOK = (
+TEXTBOOK = mark(
     "A textbook starts from the table of standard potentials, and that is the right first step: it needs nothing but the "
     "two metals, it is right within hundredths of a volt where its conditions hold (each metal in 1 mol/L of its own "
     "ions, 25 °C, no films; what is left are activities), and every "
@@ -75,7 +76,7 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
     """Score the accounts on the cells of all electrolytes. Raises NotEnoughData where nothing is measured."""
     found = [one for result in results for one in result.cells]
     if not found:
-        raise NotEnoughData("There is no cell to score the accounts on yet.")
+        raise NotEnoughData(say("There is no cell to score the accounts on yet."))
     predictions = dict(zip((one.cell for one in found), predict([one.cell for one in found], draws), strict=True))
     data = [
         (one.cell, group.summary.mean_v, group.group)
@@ -90,7 +91,11 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
     best = min(known, key=lambda name: _rms(scores[name]))
     rows = [
         AccountRow(
-            name, *NAMES[name], scores[name], None if name == best else _contest(by[name], by[best], measured, groups)
+            name,
+            say(NAMES[name][0]),
+            say(NAMES[name][1]),
+            scores[name],
+            None if name == best else _contest(by[name], by[best], measured, groups),
         )
         for name in sorted(ACCOUNTS, key=lambda name: _rms(scores[name]))
     ]

@@ -18,6 +18,7 @@ from galvanic.reference.catalogue import kept
 from galvanic.statistics.drift import Shared, shared_cell_drift
 from galvanic.statistics.ladder import Difference
 from galvanic.statistics.ladder_checks import Offset, group_offsets
+from galvanic.words import say
 
 CLEAR_V = 0.25  # a sign is clear where the model expects so much, its own uncertainty being about 0.1 V
 LEAST_TURNED, MOST_RIGHT = 2, 0.2  # cells of a group; share of its signs that may be right
@@ -102,13 +103,18 @@ def _turned(results: Sequence[ElectrolyteResult]) -> list[Ranked]:
     if not turned:
         return []
     everybody = len(turned) == told and told > 1
-    who = "All groups" if everybody else " and ".join(sorted(turned))
-    title = f"{who}: red and black the other way round?"
-    text = (
-        f"In nearly all {'cells' if everybody else 'their cells'} the sign is the opposite of what these plates do in these "
-        "liquids. Turned round, the values would fit. Correct the readings, or set them aside; nothing is changed for you."
+    who = say("All groups") if everybody else say(" and ").join(sorted(turned))
+    title = say("{who}: red and black the other way round?", who=who)
+    text = say(
+        "In nearly all {those} the sign is the opposite of what these plates do in these liquids. "
+        "Turned round, the values would fit. Correct the readings, or set them aside; nothing is "
+        "changed for you.",
+        those=say("cells") if everybody else say("their cells"),
     )
-    evidence = tuple(f"{group}: at least {LEAST_TURNED} cells whose sign is clear" for group in sorted(turned)[:8])
+    evidence = tuple(
+        say("{group}: at least {least_turned} cells whose sign is clear", group=group, least_turned=LEAST_TURNED)
+        for group in sorted(turned)[:8]
+    )
     return [Ranked(95, Note("turned", "wrong", title, text, evidence=evidence))]
 
 
@@ -123,22 +129,34 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
         high = offset.volts_v > 0.0
         checked = checked_v.get(offset.group)
         if offset.group not in checked_v or checked is None:
-            check = "They have no meter check: their leads were never held together."
+            check = say("They have no meter check: their leads were never held together.")
         elif abs(checked) > 0.005:
-            check = f"Their meter check of {volts(checked, 3, signed=True)} is taken off already, so look at the plates too."
+            check = say(
+                "Their meter check of {checked} is taken off already, so look at the plates too.",
+                checked=volts(checked, 3, signed=True),
+            )
         else:
-            check = "Their meter check showed no offset, so look at the plates too."
+            check = say("Their meter check showed no offset, so look at the plates too.")
         ranked.append(
             Ranked(
                 75,
                 Note(
                     "offset",
                     "caution",
-                    f"{offset.group} reads {'high' if high else 'low'}",
-                    f"By {volts(abs(offset.volts_v))} ± {spread(offset.u_v)} in all its {cells} cells, whichever way the "
-                    f"plates stand. A meter that is off does that. {check}",
+                    say("{group} reads high", group=offset.group) if high else say("{group} reads low", group=offset.group),
+                    say(
+                        "By {volts_v} ± {u_v} in all its {cells} cells, whichever way the plates stand. A meter that "
+                        "is off does that. {check}",
+                        volts_v=volts(abs(offset.volts_v)),
+                        u_v=spread(offset.u_v),
+                        cells=cells,
+                        check=check,
+                    ),
                     evidence=(
-                        f"fitted together with the ladder from {len(differences)} values of all groups",
+                        say(
+                            "fitted together with the ladder from {n_differences} values of all groups",
+                            n_differences=len(differences),
+                        ),
                         *(f"{other.group}: {volts(other.volts_v, 3, signed=True)}" for other in offsets[:8]),
                     ),
                 ),
@@ -158,25 +176,36 @@ def _drift(shared: list[Shared]) -> list[Ranked]:
         return []
     over = drift.v_per_hour * minutes / 60.0
     low, high = (volts(v, 3, signed=True) for v in (drift.low_v_per_hour, drift.high_v_per_hour))
-    span = f"99 % from {low} to {high}"
+    span = say("99 % from {low} to {high}", low=low, high=high)
     if drift.shown and abs(over) > LEAST_DRIFT_V:
-        rises = "rose" if over > 0.0 else "fell"
-        text = (
-            f"Over {minutes:.0f} minutes it {rises} by {volts(abs(over))}: one slope for all groups, "
-            f"{volts(drift.v_per_hour, signed=True)} an hour ({span}). Early and late cells are not quite comparable."
+        rises = say("rose") if over > 0.0 else say("fell")
+        text = say(
+            "Over {minutes:.0f} minutes it {rises} by {over}: one slope for all groups, {v_per_hour} an "
+            "hour ({span}). Early and late cells are not quite comparable.",
+            minutes=minutes,
+            rises=rises,
+            over=volts(abs(over)),
+            v_per_hour=volts(drift.v_per_hour, signed=True),
+            span=span,
         )
         return [
-            Ranked(60, Note("drift", "caution", "The shared cell drifts", text, evidence=_drift_rows(drift.n, drift.groups)))
+            Ranked(
+                60,
+                Note("drift", "caution", say("The shared cell drifts"), text, evidence=_drift_rows(drift.n, drift.groups)),
+            )
         ]
     most = max(abs(drift.low_v_per_hour), abs(drift.high_v_per_hour)) * minutes / 60.0
-    text = (
-        f"One slope for all groups, {volts(drift.v_per_hour, 3, signed=True)} an hour ({span}): over {minutes:.0f} minutes "
-        f"at most {volts(most, 3)}."
+    text = say(
+        "One slope for all groups, {v_per_hour} an hour ({span}): over {minutes:.0f} minutes at most {most}.",
+        v_per_hour=volts(drift.v_per_hour, 3, signed=True),
+        span=span,
+        minutes=minutes,
+        most=volts(most, 3),
     )
-    tone, title = ("good", "The shared cell holds still") if most < LEAST_HELD_V else ("plain", "No drift is seen")
+    tone, title = ("good", say("The shared cell holds still")) if most < LEAST_HELD_V else ("plain", say("No drift is seen"))
     note = Note("no_drift", tone, title, text, evidence=_drift_rows(drift.n, drift.groups))  # type: ignore[arg-type]
     return [Ranked(14, note)]
 
 
 def _drift_rows(n: int, groups: int) -> tuple[str, ...]:
-    return (f"{n} readings of the shared cell by {groups} groups, one slope for all",)
+    return (say("{n} readings of the shared cell by {groups} groups, one slope for all", n=n, groups=groups),)

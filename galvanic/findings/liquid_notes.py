@@ -14,6 +14,7 @@ from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import MINUS, Note, volts
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.statistics.effects import Effect, LiquidEffect, Slope, TwoWay, liquid_effect, two_way
+from galvanic.words import say, say_n
 
 NERNST_MV = 59.2
 SEEN_P = 0.01
@@ -43,11 +44,22 @@ def _mv(value_v: float) -> str:
 def slope_in_words(found: Slope | None, per: str, n: int) -> str:
     """A slope with its 95 % interval, and whether it says anything."""
     if found is None:
-        return f"With {n} liquid{'s' if n != 1 else ''} there is no telling; three different ones are needed."
-    reach = f"{_mv(found.slope)} mV {per}, 95 % from {_mv(found.low)} to {_mv(found.high)}, {found.n} liquids"
+        return say_n(
+            "With {n} liquid there is no telling; three different ones are needed.",
+            "With {n} liquids there is no telling; three different ones are needed.",
+            n,
+        )
+    reach = say(
+        "{mv} mV {per}, 95 % from {mv2} to {mv3}, {n} liquids",
+        mv=_mv(found.slope),
+        per=per,
+        mv2=_mv(found.low),
+        mv3=_mv(found.high),
+        n=found.n,
+    )
     if found.low > 0.0 or found.high < 0.0:
-        return f"It {'rises' if found.slope > 0.0 else 'falls'}: {reach}."
-    return f"No slope can be told from none: {reach}."
+        return say("It rises: {reach}.", reach=reach) if found.slope > 0.0 else say("It falls: {reach}.", reach=reach)
+    return say("No slope can be told from none: {reach}.", reach=reach)
 
 
 def in_liquids(results: Sequence[ElectrolyteResult]) -> list[PairInLiquids]:
@@ -69,8 +81,8 @@ def in_liquids(results: Sequence[ElectrolyteResult]) -> list[PairInLiquids]:
                 positive,
                 values,
                 effect,
-                slope_in_words(effect.per_ph, "for each unit of pH", effect.n),
-                slope_in_words(effect.per_decade, "for ten times the conductivity", effect.n),
+                slope_in_words(effect.per_ph, say("for each unit of pH"), effect.n),
+                slope_in_words(effect.per_decade, say("for ten times the conductivity"), effect.n),
             )
         )
     return sorted(pairs, key=lambda one: (-len(one.volts_v), one.negative, one.positive))
@@ -114,23 +126,30 @@ def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
         total = table.pair.ss_v2 + table.electrolyte.ss_v2 + table.residual.ss_v2
         total += table.interaction.ss_v2 if table.interaction else 0.0
         share = 100.0 * table.pair.ss_v2 / total if total else 0.0
-        evidence = [f"pair: F = {table.pair.f:.1f} with {table.pair.dof} degrees of freedom"]
-        evidence.append(f"liquid: F = {table.electrolyte.f:.1f} with {table.electrolyte.dof}")
+        evidence = [say("pair: F = {f:.1f} with {dof} degrees of freedom", f=table.pair.f, dof=table.pair.dof)]
+        evidence.append(say("liquid: F = {f:.1f} with {dof}", f=table.electrolyte.f, dof=table.electrolyte.dof))
         if table.interaction and table.interaction.f is not None:
-            evidence.append(f"both together: F = {table.interaction.f:.1f} with {table.interaction.dof}")
+            evidence.append(say("both together: F = {f:.1f} with {dof}", f=table.interaction.f, dof=table.interaction.dof))
         scatter = math.sqrt(table.residual.ss_v2 / table.residual.dof) if table.residual.dof else 0.0
-        evidence.append(f"scatter between groups that neither explains: {volts(scatter, 3)}")
+        evidence.append(say("scatter between groups that neither explains: {scatter}", scatter=volts(scatter, 3)))
         seen = {
             name: _seen(term, table.residual.dof) for name, term in (("pair", table.pair), ("liquid", table.electrolyte))
         }
         if not any(seen.values()):
-            title, text = "Pairs and liquids differ no more than groups do", "The scatter between groups hides both."
+            title, text = (
+                say("Pairs and liquids differ no more than groups do"),
+                say("The scatter between groups hides both."),
+            )
         else:
-            title = "The pair matters more than the liquid" if share > 50.0 else "The liquid matters as much as the pair"
-            part = "more than 99" if share > 99.0 else f"{share:.0f}"
-            text = f"Of all that differs between the cells, {part} % goes with which two plates they have."
+            title = (
+                say("The pair matters more than the liquid")
+                if share > 50.0
+                else say("The liquid matters as much as the pair")
+            )
+            part = say("more than 99") if share > 99.0 else f"{share:.0f}"
+            text = say("Of all that differs between the cells, {part} % goes with which two plates they have.", part=part)
             if not seen["liquid"]:
-                text += f" The liquids differ no more than groups do, by {volts(scatter, 3)}."
+                text += say(" The liquids differ no more than groups do, by {scatter}.", scatter=volts(scatter, 3))
         notes.append(Note("what_matters", "plain", title, text, evidence=tuple(evidence)))
     pairs = [in_liquid for in_liquid in in_liquids(results) if in_liquid.effect.per_ph is not None]
     if pairs:
@@ -140,9 +159,13 @@ def liquid_notes(results: Sequence[ElectrolyteResult]) -> list[Note]:
             Note(
                 "ph",
                 "plain",
-                f"{best.short} against pH",
-                f"{best.ph_says} Acid moves a plate that hydrogen decides by {NERNST_MV:.0f} mV for each unit of pH; a "
-                "skin, or strong alkali, can make it more.",
+                say("{short} against pH", short=best.short),
+                say(
+                    "{ph_says} Acid moves a plate that hydrogen decides by {nernst_mv:.0f} mV for each unit of "
+                    "pH; a skin, or strong alkali, can make it more.",
+                    ph_says=best.ph_says,
+                    nernst_mv=NERNST_MV,
+                ),
                 evidence=tuple(values),
             )
         )

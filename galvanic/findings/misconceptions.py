@@ -9,13 +9,13 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cache
 
 from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.liquid_notes import in_liquids
 from galvanic.findings.verdicts import ClaimData
 from galvanic.notes import volts
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import once, say
 
 DENIED = re.compile(r"\b(no|not|never|none|nothing|nobody|neither|nor|without|cannot|hardly|same|unlike)\b|n't\b")
 
@@ -54,7 +54,13 @@ def _same_liquid(data: ClaimData) -> str:
     if len(cells) < 2:
         return ""
     low, high = cells[0], cells[-1]
-    return f"In the same liquid {low.cell.short} gave {volts(low.mean_v)} and {high.cell.short} {volts(high.mean_v)}."
+    return say(
+        "In the same liquid {short} gave {mean_v} and {short2} {mean_v2}.",
+        short=low.cell.short,
+        mean_v=volts(low.mean_v),
+        short2=high.cell.short,
+        mean_v2=volts(high.mean_v),
+    )
 
 
 def _same_pair(data: ClaimData) -> str:
@@ -62,7 +68,13 @@ def _same_pair(data: ClaimData) -> str:
     for liquid in in_liquids(data.results):
         if (liquid.negative, liquid.positive) == data.cell.pair:
             low, high = min(liquid.volts_v.values()), max(liquid.volts_v.values())
-            return f"{liquid.short} gave {volts(low)} to {volts(high)} over {len(liquid.volts_v)} liquids."
+            return say(
+                "{short} gave {low} to {high} over {n_volts_v} liquids.",
+                short=liquid.short,
+                low=volts(low),
+                high=volts(high),
+                n_volts_v=len(liquid.volts_v),
+            )
     return ""
 
 
@@ -72,7 +84,11 @@ def _wrong_order(data: ClaimData) -> str:
         for cell in result.cells:
             low, high = (electronegativity(plate) for plate in cell.cell.pair)
             if low is not None and high is not None and low != high and (high > low) != (cell.mean_v > 0.0):
-                return f"{cell.cell.short} came out as {volts(cell.mean_v, signed=True)}, against that order."
+                return say(
+                    "{short} came out as {mean_v}, against that order.",
+                    short=cell.cell.short,
+                    mean_v=volts(cell.mean_v, signed=True),
+                )
     return ""
 
 
@@ -81,7 +97,11 @@ def _minus(data: ClaimData) -> str:
     for result in data.results:
         for cell in result.cells:
             if cell.mean_v < 0.0:
-                return f"{cell.cell.short} is {volts(cell.mean_v)} with red on the table’s positive plate: nothing broke."
+                return say(
+                    "{short} is {mean_v} with red on the table’s positive plate: nothing broke.",
+                    short=cell.cell.short,
+                    mean_v=volts(cell.mean_v),
+                )
     return ""
 
 
@@ -103,7 +123,7 @@ def _row(r: Reader) -> Misconception:
     return misconception
 
 
-@cache
+@once
 def misconceptions() -> Mapping[str, Misconception]:
     """All misconceptions by key. Raises BadTable for an unknown source or contradiction."""
     return read_table("misconceptions", "misconception", _row)

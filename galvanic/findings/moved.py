@@ -14,6 +14,7 @@ from galvanic.condition import Condition
 from galvanic.findings.by_variable import Changed
 from galvanic.notes import Note, capital
 from galvanic.reference.variables import variables
+from galvanic.words import say
 
 IN_STEP = 0.7  # a rank correlation from which two things cannot be told apart by eye: common practice, no source
 LEAST = 4  # values, below which no correlation is spoken of
@@ -42,19 +43,28 @@ def moved(changed: Changed, noted: Sequence[Noted], times: Mapping[Place, float]
         if len(set(values)) < 2:
             continue
         ends = min(values), max(values)
-        low, high = (str(Condition(key, row.words[round(end)] if row.words else end)) for end in ends)
-        span = f"{low} to {high.removeprefix(f'{row.name} ')}"
+        low, high = (Condition(key, row.words[round(end)] if row.words else end).said for end in ends)
+        span = say("{low} to {high}", low=low, high=high.removeprefix(f"{row.said} "))
         rho = _in_step([(place[0], level_of[place], value) for place, value in here])
         if rho is not None and abs(rho) >= IN_STEP:
-            text = f"Groups noted {span}, in step with the levels. What you see may be its doing."
-            out.append(Note("moved", "caution", f"{capital(row.name)} moved too", text))
+            text = say("Groups noted {span}, in step with the levels. What you see may be its doing.", span=span)
+            out.append(Note("moved", "caution", say("{name} moved too", name=capital(row.said)), text))
         else:
-            out.append(Note("not_steady", "plain", f"{capital(row.name)} did not stay", f"Noted: {span}."))
+            out.append(
+                Note(
+                    "not_steady",
+                    "plain",
+                    say("{name} did not stay", name=capital(row.said)),
+                    say("Noted: {span}.", span=span),
+                )
+            )
     groups = {place[0] for place in times if place in level_of}
     rho = _in_step([(place[0], level_of[place], at) for place, at in times.items() if place in level_of])
     if rho is not None and abs(rho) >= IN_STEP and len(groups) >= LEAST_GROUPS and changed.variable.key != "time":
-        text = "Nearly every group went through the levels in the same order, so what time does is in it. Mix the order."
-        out.append(Note("order", "caution", "Time went along", text))
+        text = say(
+            "Nearly every group went through the levels in the same order, so what time does is in it. Mix the order."
+        )
+        out.append(Note("order", "caution", say("Time went along"), text))
     return out
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from galvanic.words import mark, say
+
 LEAST_READINGS = 2  # one number cannot show its own scatter: common practice, no source
 
 
@@ -18,18 +20,22 @@ class Part:
 
 
 PARTS = (
-    Part("question", "Our question", "What did you want to find out?"),
-    Part("expectation", "What we expected", "What did you think would happen, and why?"),
-    Part("discussion", "What we found, and why", "What do your numbers show? Where do they differ from the table, and why?"),
-    Part("conclusion", "Conclusion", "What is your answer to the question, and how sure are you?"),
-    Part("next", "What we would do next", "What would you change or measure next, and what would it tell you?"),
+    Part("question", mark("Our question"), mark("What did you want to find out?")),
+    Part("expectation", mark("What we expected"), mark("What did you think would happen, and why?")),
+    Part(
+        "discussion",
+        mark("What we found, and why"),
+        mark("What do your numbers show? Where do they differ from the table, and why?"),
+    ),
+    Part("conclusion", mark("Conclusion"), mark("What is your answer to the question, and how sure are you?")),
+    Part("next", mark("What we would do next"), mark("What would you change or measure next, and what would it tell you?")),
 )
 LACKS = {
-    "question": "No question yet.",
-    "expectation": "Nothing yet on what you expected.",
-    "discussion": "No discussion yet.",
-    "conclusion": "No conclusion yet.",
-    "next": "Nothing yet on what you would do next.",
+    "question": mark("No question yet."),
+    "expectation": mark("Nothing yet on what you expected."),
+    "discussion": mark("No discussion yet."),
+    "conclusion": mark("No conclusion yet."),
+    "next": mark("Nothing yet on what you would do next."),
 }
 
 
@@ -55,11 +61,11 @@ class Book:
 
 def missing(book: Book) -> tuple[str, ...]:
     """What a group's notebook still lacks, first its own words, then its numbers; a sentence each."""
-    says = [LACKS[part.key] for part in PARTS if not book.words.get(part.key, "").strip()]
+    says = [say(LACKS[part.key]) for part in PARTS if not book.words.get(part.key, "").strip()]
     if not book.cites and any(text.strip() for text in book.words.values()):
-        says.append("No reading is cited as evidence.")
+        says.append(say("No reading is cited as evidence."))
     if not book.meter_checked:
-        says.append("The meter was never checked.")
+        says.append(say("The meter was never checked."))
     return (*says, *missing_numbers(book.cells))
 
 
@@ -69,9 +75,9 @@ def missing_numbers(cells: Sequence[CellInBook]) -> tuple[str, ...]:
     alone = [cell.short for cell in cells if 0 < cell.readings < LEAST_READINGS]
     single = [cell.short for cell in cells if cell.groups == 1 and cell.readings > 0]
     return (
-        *_said(none, "has no reading", "have no reading"),
-        *_said(alone, "was read once only", "were read once only"),
-        *_said(single, "was measured by one group only", "were measured by one group only"),
+        *_said(none, say("has no reading"), say("have no reading")),
+        *_said(alone, say("was read once only"), say("were read once only")),
+        *_said(single, say("was measured by one group only"), say("were measured by one group only")),
     )
 
 

@@ -16,6 +16,7 @@ from galvanic.findings.power_notes import amps
 from galvanic.findings.runs import BACK, Run
 from galvanic.findings.verdicts import Verdict
 from galvanic.notes import volts
+from galvanic.words import mark, say
 
 SINGLE = frozenset({"turned", "bridged", "worn"})  # findings that point at one cell
 AT_ONCE, LATER = 0.7, 0.3  # parts of a sag: which of the two carries it is common practice, no source
@@ -65,63 +66,87 @@ class PackCause:
 
 
 def _one_cell(data: PackData) -> Verdict:
-    question = "What does each cell read alone, and across itself with the load on?"
+    question = say("What does each cell read alone, and across itself with the load on?")
     findings = [finding for finding in pack_findings(data.record) if finding.code in SINGLE]
     if findings:
         return Verdict("fits", " ".join(f"{one.title} {one.text}" for one in findings), question)
     under = [v for v in data.record.under_v if v is not None]
     whole = [v for v in data.record.sums_v if v is not None]
     if len(under) == len(data.record.under_v) and len(under) > 1:
-        spread = f"Under the load the cells read {', '.join(volts(v) for v in under)}: none is far from the others."
+        spread = say(
+            "Under the load the cells read {under}: none is far from the others.", under=", ".join(volts(v) for v in under)
+        )
         return Verdict("contradicted", spread, question)
     if len(whole) == len(data.record.sums_v) > 1 and all(v is not None for v in data.record.alone_v):
-        text = "Every cell adds about what it gives alone. A worn cell would only show with the load on."
+        text = say("Every cell adds about what it gives alone. A worn cell would only show with the load on.")
         return Verdict("open", text, question)
-    return Verdict("open", "Not every cell was measured alone and in the row.", question)
+    return Verdict("open", say("Not every cell was measured alone and in the row."), question)
 
 
 def _few_volts(data: PackData) -> Verdict:
-    question = "How many volts does the load need before it does anything?"
+    question = say("How many volts does the load need before it does anything?")
     open_v, least = data.record.open_v, data.record.least_v
     if data.record.load is None or data.record.load.row is None or open_v is None:
-        return Verdict("open", "This needs the pack’s volts and a load that begins at some volts.", question)
-    text = f"With nothing joined the pack reads {volts(open_v)}; the {data.record.load.name} begins at {volts(least)}."
+        return Verdict("open", say("This needs the pack’s volts and a load that begins at some volts."), question)
+    text = say(
+        "With nothing joined the pack reads {open_v}; the {name} begins at {least}.",
+        open_v=volts(open_v),
+        name=data.record.load.name,
+        least=volts(least),
+    )
     return Verdict("fits" if open_v < least else "contradicted", text, question)
 
 
 def _little_current(data: PackData) -> Verdict:
-    question = "What would the volts under load do with plates of twice the size?"
+    question = say("What would the volts under load do with plates of twice the size?")
     open_v, on_v = data.record.open_v, data.record.load_v if data.record.load_v is not None else data.last_v
     if open_v is None or on_v is None:
         return Verdict(
-            "open", "It was not measured with the load on.", "What do the meter’s volts do when the load is joined?"
+            "open",
+            say("It was not measured with the load on."),
+            say("What do the meter’s volts do when the load is joined?"),
         )
     if open_v < data.record.least_v:
-        return Verdict("contradicted", f"The volts are too few already: {volts(open_v)} with nothing joined.", question)
-    through = "" if data.record.load_a is None else f" {amps(abs(data.record.load_a))} go through it."
-    text = f"{volts(open_v)} with nothing joined, {volts(on_v)} with the load on.{through}"
+        return Verdict(
+            "contradicted",
+            say("The volts are too few already: {open_v} with nothing joined.", open_v=volts(open_v)),
+            question,
+        )
+    through = "" if data.record.load_a is None else say(" {load_a} go through it.", load_a=amps(abs(data.record.load_a)))
+    text = say(
+        "{open_v} with nothing joined, {on_v} with the load on.{through}",
+        open_v=volts(open_v),
+        on_v=volts(on_v),
+        through=through,
+    )
     return Verdict("fits" if on_v < SAGS * open_v else "contradicted", text, question)
 
 
 def _turned_load(data: PackData) -> Verdict:
-    question = "What happens when its two legs change places?"
+    question = say("What happens when its two legs change places?")
     if data.record.lit:
-        return Verdict("contradicted", "It ran, so it stands the right way round.", question)
+        return Verdict("contradicted", say("It ran, so it stands the right way round."), question)
     if data.record.blocked:
-        text = f"All of {volts(data.record.load_v or 0.0)} stand across it and nothing flows."
+        text = say("All of {value} stand across it and nothing flows.", value=volts(data.record.load_v or 0.0))
         return Verdict("fits", text, question)
     if data.record.load_a is not None and abs(data.record.load_a) > 1e-5:
-        return Verdict("contradicted", f"{amps(abs(data.record.load_a))} go through it: it lets them pass.", question)
-    return Verdict("open", "Volts across it and milliamps through it would tell.", question)
+        return Verdict(
+            "contradicted", say("{load_a} go through it: it lets them pass.", load_a=amps(abs(data.record.load_a))), question
+        )
+    return Verdict("open", say("Volts across it and milliamps through it would tell."), question)
 
 
 def _at_the_plates(data: PackData) -> Verdict:
-    question = "What does it do when left alone for as long, or stirred?"
+    question = say("What does it do when left alone for as long, or stirred?")
     if data.at_once is None or data.sag_v is None:
-        return Verdict("open", "There is no run with the load joined and a number before.", question)
-    text = f"Of {volts(data.sag_v)} of sag {round(100 * (1.0 - data.at_once))} % came later, not at once."
+        return Verdict("open", say("There is no run with the load joined and a number before."), question)
+    text = say(
+        "Of {sag_v} of sag {at_once} % came later, not at once.",
+        sag_v=volts(data.sag_v),
+        at_once=round(100 * (1.0 - data.at_once)),
+    )
     if data.back is not None:
-        text += f" Left alone it came back to {round(100 * data.back)} %."
+        text += say(" Left alone it came back to {back} %.", back=round(100 * data.back))
         if data.back < BACK:
             return Verdict("contradicted" if data.at_once > AT_ONCE else "open", text, question)
     if 1.0 - data.at_once < LATER:
@@ -130,23 +155,33 @@ def _at_the_plates(data: PackData) -> Verdict:
 
 
 def _resistance(data: PackData) -> Verdict:
-    question = "What would half the distance between the plates do to it?"
+    question = say("What would half the distance between the plates do to it?")
     if data.at_once is None or data.sag_v is None:
-        return Verdict("open", "There is no run with the load joined and a number before.", question)
-    text = f"Of {volts(data.sag_v)} of sag {round(100 * data.at_once)} % was there with the first number."
+        return Verdict("open", say("There is no run with the load joined and a number before."), question)
+    text = say(
+        "Of {sag_v} of sag {at_once} % was there with the first number.",
+        sag_v=volts(data.sag_v),
+        at_once=round(100 * data.at_once),
+    )
     if data.at_once < AT_ONCE:
-        return Verdict("contradicted", f"{text} A resistance takes its share at once and no more later.", question)
-    more = "A plate that is slow from the start looks the same: distance tells the two apart."
+        return Verdict(
+            "contradicted", say("{said} A resistance takes its share at once and no more later.", said=text), question
+        )
+    more = say("A plate that is slow from the start looks the same: distance tells the two apart.")
     return Verdict("open", f"{text} {more}", question)
 
 
 def _metal(data: PackData) -> Verdict:
-    question = "How much does the plate weigh, and how much of it went?"
+    question = say("How much does the plate weigh, and how much of it went?")
     metal = None if data.run is None else data.run.metal_g
     plate = None if data.plate is None else plate_mass_g(data.plate, Geometry().area_m2, SHEET_M)
     if metal is None or plate is None:
-        return Verdict("open", "No charge was measured, so nothing is known of the metal that went.", question)
-    text = f"The charge took {1e3 * metal:.2g} mg of the plate; half a millimetre of sheet has {1e3 * plate:.0f} mg there."
+        return Verdict("open", say("No charge was measured, so nothing is known of the metal that went."), question)
+    text = say(
+        "The charge took {metal:.2g} mg of the plate; half a millimetre of sheet has {plate:.0f} mg there.",
+        metal=1e3 * metal,
+        plate=1e3 * plate,
+    )
     return Verdict("fits" if metal > USED * plate else "contradicted", text, question)
 
 
@@ -154,23 +189,41 @@ PACK_CAUSES: dict[str, PackCause] = {
     one.key: one
     for one in (
         PackCause(
-            "pack-cell", "One cell is the trouble", "Its step in the row, or its volts under load, is short.", _one_cell
+            "pack-cell",
+            mark("One cell is the trouble"),
+            mark("Its step in the row, or its volts under load, is short."),
+            _one_cell,
         ),
-        PackCause("pack-volts", "Too few volts", "With nothing joined it reads less than the load needs.", _few_volts),
         PackCause(
-            "pack-current", "Volts enough, too little current", "Open it reads enough; joined, it sags.", _little_current
+            "pack-volts", mark("Too few volts"), mark("With nothing joined it reads less than the load needs."), _few_volts
         ),
-        PackCause("pack-load", "The load is the wrong way round", "All volts across it, no current.", _turned_load),
+        PackCause(
+            "pack-current",
+            mark("Volts enough, too little current"),
+            mark("Open it reads enough; joined, it sags."),
+            _little_current,
+        ),
+        PackCause(
+            "pack-load", mark("The load is the wrong way round"), mark("All volts across it, no current."), _turned_load
+        ),
         PackCause(
             "pack-plates",
-            "The liquid at the plates runs short",
-            "It falls while it works and comes back when left alone.",
+            mark("The liquid at the plates runs short"),
+            mark("It falls while it works and comes back when left alone."),
             _at_the_plates,
         ),
         PackCause(
-            "pack-inside", "The liquid’s resistance", "The whole drop is there at once, and goes at once.", _resistance
+            "pack-inside",
+            mark("The liquid’s resistance"),
+            mark("The whole drop is there at once, and goes at once."),
+            _resistance,
         ),
-        PackCause("pack-metal", "The metal is used up", "A good part of the plate is gone; it does not come back.", _metal),
+        PackCause(
+            "pack-metal",
+            mark("The metal is used up"),
+            mark("A good part of the plate is gone; it does not come back."),
+            _metal,
+        ),
     )
 }
 

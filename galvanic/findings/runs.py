@@ -23,6 +23,7 @@ from galvanic.findings.power_notes import amps, days
 from galvanic.notes import THIN, Note, volts
 from galvanic.reference.catalogue import kept
 from galvanic.statistics.decay import LEAST_POINTS, Decay, fit_decay
+from galvanic.words import mark, number, say
 
 DONE = ("joined", "taken off", "shorted", "stirred", "topped up", "left")
 JOINS = frozenset({"joined", "shorted"})
@@ -34,7 +35,9 @@ APART = 2.0  # times of two parts that lie nearer together are not told apart
 BACK = 0.9  # of the voltage before: it has come back
 # Uncertainty of one current of a run, as a share of the least: a school meter’s last digit (common practice, no source).
 READ = 0.01
-TWO_PARTS = "The first fall is the liquid at the plates running short of acid and oxygen, the slow one the plates changing."
+TWO_PARTS = mark(
+    "The first fall is the liquid at the plates running short of acid and oxygen, the slow one the plates changing."
+)
 MOST_MODEL_S = 8 * 3600.0  # longer runs are told without the model's trace: evaporation and crusts are not in it
 
 
@@ -105,7 +108,7 @@ def _stretches(points: Sequence[RunPoint], events: Sequence[Done], last: float) 
     joined = False
     for event in events:
         joined = True if event.what in JOINS else False if event.what in OPENS else joined
-        name = {"joined": "joined", "shorted": "shorted", "taken off": "open again"}.get(event.what, event.what)
+        name = {"joined": "joined", "shorted": "shorted", "taken off": say("open again")}.get(event.what, event.what)
         cuts.append((event.t_s, name, joined))
     out = []
     for (start, name, on), end in zip(cuts, [*(cut[0] for cut in cuts[1:]), math.inf], strict=True):
@@ -136,12 +139,18 @@ def _fit(points: Sequence[RunPoint]) -> Decay | None:
 def ohms(value: float) -> str:
     """A resistance for reading, two digits."""
     if value >= 1000.0:
-        return f"{value / 1000.0:.1f}{THIN}kΩ"
+        return f"{number(value / 1000.0, '.1f')}{THIN}kΩ"
     return f"{round(value, -1) if value >= 100.0 else value:.0f}{THIN}Ω"
 
 
 def _span(seconds: float) -> str:
-    return f"{seconds:.0f} s" if seconds < 90.0 else f"{seconds / 60.0:.1f} min" if seconds < 5400.0 else days(seconds)
+    return (
+        f"{seconds:.0f} s"
+        if seconds < 90.0
+        else say("{seconds:.1f} min", seconds=seconds / 60.0)
+        if seconds < 5400.0
+        else days(seconds)
+    )
 
 
 def half_times(fit: Decay) -> str:
@@ -149,9 +158,13 @@ def half_times(fit: Decay) -> str:
     said = []
     for part in fit.parts:
         low, high = part.time.low, part.time.high
-        reach = "" if low is None or high is None else f" ({_span(low * math.log(2.0))} to {_span(high * math.log(2.0))})"
+        reach = (
+            ""
+            if low is None or high is None
+            else say(" ({span} to {span2})", span=_span(low * math.log(2.0)), span2=_span(high * math.log(2.0)))
+        )
         said.append(f"{_span(part.half)}{reach}")
-    return ", then ".join(said)
+    return say(", then ").join(said)
 
 
 def _under(stretches: Sequence[Stretch], in_volts: bool) -> list[Note]:
@@ -162,10 +175,17 @@ def _under(stretches: Sequence[Stretch], in_volts: bool) -> list[Note]:
         if not stretch.joined or stretch.fit is None or not stretch.fit.parts:
             continue
         first, last = (float(v) for v in stretch.fit.at(np.array([0.0, stretch.to_s - stretch.from_s])))
-        goes = "falls" if last < first else "climbs"
-        why = f" {TWO_PARTS}" if len(stretch.fit.parts) == 2 and goes == "falls" else ""
-        text = f"{show(first)} at first, {show(last)} at the end: half of its way in {half_times(stretch.fit)}.{why}"
-        out.append(Note("under", "plain", f"It {goes} while it works", text))
+        falls = last < first
+        why = f" {say(TWO_PARTS)}" if len(stretch.fit.parts) == 2 and falls else ""
+        text = say(
+            "{first} at first, {last} at the end: half of its way in {half_times}.{why}",
+            first=show(first),
+            last=show(last),
+            half_times=half_times(stretch.fit),
+            why=why,
+        )
+        title = say("It falls while it works") if falls else say("It climbs while it works")
+        out.append(Note("under", "plain", title, text))
     return out
 
 
@@ -185,11 +205,26 @@ def _back(stretches: Sequence[Stretch], volts_v: Sequence[RunPoint]) -> list[Not
     if before is None or before <= 0.0 or len(rest) < 2:
         return []
     share = float(np.mean(rest[-2:])) / before
-    fast = f", half of the way in {half_times(after.fit)}" if after.fit is not None and after.fit.parts else ""
-    text = f"To {round(100 * share)} % in {_span(after.to_s - after.from_s)}{fast}."
+    fast = (
+        say(", half of the way in {half_times}", half_times=half_times(after.fit))
+        if after.fit is not None and after.fit.parts
+        else ""
+    )
+    text = say("To {share} % in {span}{fast}.", share=round(100 * share), span=_span(after.to_s - after.from_s), fast=fast)
     if share > BACK:
-        return [Note("back", "good", "It comes back", f"{text} What comes back was used up at the plate only.")]
-    return [Note("back", "caution", "It does not come back", f"{text} A plate or the liquid has changed for good.")]
+        return [
+            Note(
+                "back", "good", say("It comes back"), say("{said} What comes back was used up at the plate only.", said=text)
+            )
+        ]
+    return [
+        Note(
+            "back",
+            "caution",
+            say("It does not come back"),
+            say("{said} A plate or the liquid has changed for good.", said=text),
+        )
+    ]
 
 
 def _inside(load: Demand | None, volts_v: Sequence[RunPoint], events: Sequence[Done]) -> list[Note]:
@@ -203,11 +238,14 @@ def _inside(load: Demand | None, volts_v: Sequence[RunPoint], events: Sequence[D
     if open_v is None or len(on) < 2 or not all(0.0 < point.value < open_v for point in (on[0], on[-1])):
         return []
     first, last = (load.takes.ohm * (open_v / point.value - 1.0) for point in (on[0], on[-1]))
-    text = (
-        f"{ohms(first)} after {_span(on[0].t_s - joins[0])}, {ohms(last)} after {_span(on[-1].t_s - joins[0])}. "
-        "One number for “the resistance inside” would hide that."
+    text = say(
+        "{first} after {span}, {last} after {span2}. One number for “the resistance inside” would hide that.",
+        first=ohms(first),
+        span=_span(on[0].t_s - joins[0]),
+        last=ohms(last),
+        span2=_span(on[-1].t_s - joins[0]),
     )
-    return [Note("inside", "plain", "Inside", text)]
+    return [Note("inside", "plain", say("Inside"), text)]
 
 
 def _charge(
@@ -236,10 +274,13 @@ def _used(cells: Sequence[PackCell], charge: Quantity | None, metal_g: float | N
     if charge is None or charge.value < LEAST_CHARGE_C:
         return []
     digits = 3 if charge.value < 0.1 else 2
-    text = f"{charge.value:.{digits}f}{THIN}C went round (± {charge.u:.1g})."
+    text = say("{value}\u202fC went round (± {u:.1g}).", value=number(charge.value, f".{digits}f"), u=charge.u)
     if metal_g is not None:
-        text += f" That is {1e3 * metal_g:.2g}{THIN}mg of the negative plate in each cell, and what the liquid eats besides."
-    return [Note("used", "plain", "What it cost", text)]
+        text += say(
+            " That is {metal_g:.2g}\u202fmg of the negative plate in each cell, and what the liquid eats besides.",
+            metal_g=1e3 * metal_g,
+        )
+    return [Note("used", "plain", say("What it cost"), text)]
 
 
 def lasted(seen: Sequence[tuple[float, bool]]) -> Note | None:
@@ -252,9 +293,9 @@ def lasted(seen: Sequence[tuple[float, bool]]) -> Note | None:
     if ended is None:
         if last == begun:
             return None
-        return Note("lasted", "good", "Still going", f"It was seen to run over {_span(last - begun)}.")
-    text = f"It ran for {_span(last - begun)} at least and {_span(ended - begun)} at most."
-    return Note("lasted", "plain", "How long it ran", text)
+        return Note("lasted", "good", say("Still going"), say("It was seen to run over {span}.", span=_span(last - begun)))
+    text = say("It ran for {span} at least and {span2} at most.", span=_span(last - begun), span2=_span(ended - begun))
+    return Note("lasted", "plain", say("How long it ran"), text)
 
 
 def _model(

@@ -16,6 +16,7 @@ from galvanic.notes import Note, capital, volts
 from galvanic.planning.next_level import next_level
 from galvanic.reference.variables import Variable
 from galvanic.statistics.by_group import ByGroup, slope_by_group
+from galvanic.words import number, say
 
 LEAST_V = 0.001  # the last digit of a usual school meter: common practice, no source
 MATTERS_V = 0.05  # a change below this nobody sees on a school meter: common practice, no source
@@ -36,9 +37,9 @@ def answers(
 ) -> list[Note]:
     """All that is said of one quantity against one variable; `why` there is no fit, `levels` as planned and in order."""
     out = []
-    name = capital(variable.name)
+    name = capital(variable.said)
     if fit is None:
-        out.append(Note("too_little", "caution", f"{name}: not answered yet", why))
+        out.append(Note("too_little", "caution", say("{name}: not answered yet", name=name), why))
     else:
         out.append(_answer(name, variable, quantity, form, fit, points))
     if quantity == "volts" and variable.kind != "number" and len(levels) > 2:
@@ -48,15 +49,17 @@ def answers(
     if fit is not None and variable.kind == "number" and (bend := _bend(form, points)) is not None:
         out.append(bend)
     if variable.kind == "number" and len(levels) == 2:
-        text = "Two levels draw a straight line through anything. One in the middle would show a bend."
-        out.append(Note("two_levels", "plain", "A third level", text))
+        text = say("Two levels draw a straight line through anything. One in the middle would show a bend.")
+        out.append(Note("two_levels", "plain", say("A third level"), text))
     if fit is not None and not fit.within:
-        text = "Every group has one level, so what the groups have for themselves is in it. Let each measure two."
-        out.append(Note("between", "caution", "Group against group", text))
+        text = say("Every group has one level, so what the groups have for themselves is in it. Let each measure two.")
+        out.append(Note("between", "caution", say("Group against group"), text))
     following = next_level(variable, form.x, [level.rank for level in levels])
     if following is not None:
-        text = f"{following:g} {variable.unit}".rstrip() + ": there a bend and the slope would both show best."
-        out.append(Note("next_level", "plain", "Next level worth measuring", text))
+        text = f"{number(following, 'g')} {say(variable.unit)}".rstrip() + say(
+            ": there a bend and the slope would both show best."
+        )
+        out.append(Note("next_level", "plain", say("Next level worth measuring"), text))
     return out
 
 
@@ -74,27 +77,55 @@ def _factor(form: Form, fit: ByGroup, reach: float, first: float) -> float | Non
 def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: ByGroup, points: Sequence[Point]) -> Note:
     numbers = [at for _, at, _ in points]
     reach = abs(form.x(max(numbers)) - form.x(min(numbers)))
-    groups = f"{fit.groups} groups"
-    verb = "move" if variable.whole else "moves"  # plate pairs move, the distance moves
+    groups = say("{groups} groups", groups=fit.groups)
     if quantity == "volts":
         most = max(abs(fit.low), abs(fit.high)) * reach
-        span = f"from {min(numbers):g} to {max(numbers):g} {variable.unit}".rstrip()
+        span = say(
+            "from {numbers:g} to {numbers2:g} {unit}", numbers=min(numbers), numbers2=max(numbers), unit=say(variable.unit)
+        ).rstrip()
         if variable.kind != "number":
-            span = f"from {variable.words[round(min(numbers))]} to {variable.words[round(max(numbers))]}"
+            span = say(
+                "from {words} to {words2}",
+                words=say(variable.words[round(min(numbers))]),
+                words2=say(variable.words[round(max(numbers))]),
+            )
         if not fit.shown:
-            text = f"If there is any {span}, it is smaller than {volts(max(most, LEAST_V), 3)} ({groups})."
-            return Note("no_effect", "plain", f"{name}: no effect on the volts seen", text)
+            text = say(
+                "If there is any {span}, it is smaller than {most} ({groups}).",
+                span=span,
+                most=volts(max(most, LEAST_V), 3),
+                groups=groups,
+            )
+            return Note("no_effect", "plain", say("{name}: no effect on the volts seen", name=name), text)
         whole = fit.slope * reach * (1.0 if form.x(max(numbers)) > form.x(min(numbers)) else -1.0)
-        small = " That is too little to matter." if most < MATTERS_V else ""
+        small = say(" That is too little to matter.") if most < MATTERS_V else ""
         text = f"{volts(whole, 3, signed=True)} {span} ({groups}). {form.says(fit)}{small}"
-        return Note("effect", "good", f"{name} {verb} the volts", text)
+        return Note(
+            "effect",
+            "good",
+            (say("{name} move the volts", name=name) if variable.whole else say("{name} moves the volts", name=name)),
+            text,
+        )
     if not fit.shown:
         factor = _factor(form, fit, reach, form.x(min(numbers)))
-        more = "" if factor is None else f" If there is any, it is smaller than a factor of {factor:.2f} over all levels."
-        return Note("no_effect", "plain", f"{name}: no effect on the current seen", f"{groups}.{more}")
+        more = (
+            ""
+            if factor is None
+            else say(" If there is any, it is smaller than a factor of {factor:.2f} over all levels.", factor=factor)
+        )
+        return Note("no_effect", "plain", say("{name}: no effect on the current seen", name=name), f"{groups}.{more}")
     first, last = (form.back(fit.at(form.x(number))) for number in (min(numbers), max(numbers)))
-    times = f"{last / first:.2f} times the current at the last level ({groups}). " if first > 0.0 < last < math.inf else ""
-    return Note("effect", "good", f"{name} {verb} the current", f"{times}{form.says(fit)}")
+    times = (
+        say("{first:.2f} times the current at the last level ({groups}). ", first=last / first, groups=groups)
+        if first > 0.0 < last < math.inf
+        else ""
+    )
+    return Note(
+        "effect",
+        "good",
+        (say("{name} move the current", name=name) if variable.whole else say("{name} moves the current", name=name)),
+        f"{times}{form.says(fit)}",
+    )
 
 
 def _steps(levels: Sequence[Condition], points: Sequence[Point]) -> list[Note]:
@@ -107,9 +138,17 @@ def _steps(levels: Sequence[Condition], points: Sequence[Point]) -> list[Note]:
         except NotEnoughData:
             continue
         step, low, high = (value * (other.rank - one.rank) for value in (fit.slope, fit.low, fit.high))
-        span = f"{volts(low, 3, signed=True)} to {volts(high, 3, signed=True)}"
-        said.append(f"{one.value} to {other.value}: {volts(step, 3, signed=True)} ({span}).")
-    return [Note("steps", "plain", "Step by step", " ".join(said))] if said else []
+        span = say("{low} to {high}", low=volts(low, 3, signed=True), high=volts(high, 3, signed=True))
+        said.append(
+            say(
+                "{value} to {value2}: {step} ({span}).",
+                value=say(str(one.value)),
+                value2=say(str(other.value)),
+                step=volts(step, 3, signed=True),
+                span=span,
+            )
+        )
+    return [Note("steps", "plain", say("Step by step"), " ".join(said))] if said else []
 
 
 def _bend(form: Form, points: Sequence[Point]) -> Note | None:
@@ -134,8 +173,13 @@ def _bend(form: Form, points: Sequence[Point]) -> Note | None:
         return None
     if not fit.shown:
         return None
-    way = "upwards" if fit.slope > 0.0 else "downwards"
-    return Note("bend", "plain", "It bends", f"The values bend {way} from the dashed line, by more than their scatter.")
+    way = say("upwards") if fit.slope > 0.0 else say("downwards")
+    return Note(
+        "bend",
+        "plain",
+        say("It bends"),
+        say("The values bend {way} from the dashed line, by more than their scatter.", way=way),
+    )
 
 
 def _beside(quantity: Quantity, model: Sequence[Level]) -> Note | None:
@@ -144,9 +188,14 @@ def _beside(quantity: Quantity, model: Sequence[Level]) -> Note | None:
         return None
     if quantity == "volts":
         step = model[-1].open_v - model[0].open_v
-        text = f"{volts(step, 3, signed=True)} from the first level to the last."
-        return Note("model", "plain", "The model", text)
+        text = say("{step} from the first level to the last.", step=volts(step, 3, signed=True))
+        return Note("model", "plain", say("The model"), text)
     first, last = model[0].short_a, model[-1].short_a
     if not first or last is None:
         return None
-    return Note("model", "plain", "The model", f"{last / first:.2f} times the current, from the first level to the last.")
+    return Note(
+        "model",
+        "plain",
+        say("The model"),
+        say("{first:.2f} times the current, from the first level to the last.", first=last / first),
+    )

@@ -15,6 +15,7 @@ from galvanic.constants import GAS_CONSTANT_J_PER_MOL_K
 from galvanic.notes import volts
 from galvanic.reference.variables import Variable
 from galvanic.statistics.by_group import ByGroup
+from galvanic.words import say
 
 DECADES = 0.9  # of a value's range, from which its logarithm is the scale
 ZERO_K = 273.15
@@ -40,10 +41,11 @@ def _same(value: float) -> float:
 
 def form_of(variable: Variable, quantity: Quantity, numbers: Sequence[float]) -> Form:
     """The form that suits: physics where it gives one, else as it is, or the logarithm of what spans a decade."""
-    unit = variable.unit or ("pair" if variable.whole else "step")
+    unit = say(variable.unit) if variable.unit else say("pair") if variable.whole else say("step")
     if quantity == "current" and variable.key in POWERS:
         return Form("power", math.log, math.log, math.exp, lambda fit: (
-            f"Current grows as {variable.name} to the power {_range(fit)}; in proportion would be 1."))  # fmt: skip
+            say("Current grows as {name} to the power {power}; in proportion would be 1.",
+                name=variable.said, power=_range(fit))))  # fmt: skip
     if quantity == "current" and variable.key == "spacing":
         return Form("inverse", _same, lambda amps: 1.0 / amps, lambda y: 1.0 / y if y > 0.0 else math.inf, _fixed_part)
     if quantity == "current" and variable.key == "temperature":
@@ -52,30 +54,45 @@ def form_of(variable: Variable, quantity: Quantity, numbers: Sequence[float]) ->
     spans = counted and min(numbers) > 0.0 and math.log10(max(numbers) / min(numbers)) >= DECADES
     if quantity == "current":
         return Form("log y", math.log10 if spans else _same, math.log10, lambda y: 10.0**y, lambda fit: (
-            f"{_range(fit)} decades of current per {'decade of it' if spans else unit}."))  # fmt: skip
+            say("{times} decades of current per decade of it.", times=_range(fit)) if spans
+            else say("{times} decades of current per {unit}.", times=_range(fit), unit=unit)))  # fmt: skip
     if spans:
-        return Form("log", math.log10, _same, _same, lambda fit: f"{_volts_range(fit)} per decade.")
-    return Form("linear", _same, _same, _same, lambda fit: f"{_volts_range(fit)} per {unit}.")
+        return Form(
+            "log", math.log10, _same, _same, lambda fit: say("{volts_range} per decade.", volts_range=_volts_range(fit))
+        )
+    return Form(
+        "linear", _same, _same, _same, lambda fit: say("{volts_range} per {unit}.", volts_range=_volts_range(fit), unit=unit)
+    )
 
 
 def _range(fit: ByGroup) -> str:
-    return f"{fit.slope:.2f} ({fit.low:.2f} to {fit.high:.2f})"
+    return say("{slope:.2f} ({low:.2f} to {high:.2f})", slope=fit.slope, low=fit.low, high=fit.high)
 
 
 def _volts_range(fit: ByGroup) -> str:
-    return f"{volts(fit.slope, 3, signed=True)} ({volts(fit.low, 3, signed=True)} to {volts(fit.high, 3, signed=True)})"
+    return say(
+        "{slope} ({low} to {high})",
+        slope=volts(fit.slope, 3, signed=True),
+        low=volts(fit.low, 3, signed=True),
+        high=volts(fit.high, 3, signed=True),
+    )
 
 
 def _fixed_part(fit: ByGroup) -> str:
     fixed = fit.at(0.0)
     if fit.slope <= 0.0 or fixed <= 0.0:
-        return "The distance has no part that could be told from the plates' own."
-    return f"What is not distance holds the current back as much as {fixed / fit.slope:.1f} cm of liquid would."
+        return say("The distance has no part that could be told from the plates' own.")
+    return say(
+        "What is not distance holds the current back as much as {slope:.1f} cm of liquid would.", slope=fixed / fit.slope
+    )
 
 
 def _activation(fit: ByGroup) -> str:
     low, high = sorted(-GAS_CONSTANT_J_PER_MOL_K * end / 1e3 for end in (fit.low, fit.high))
-    return (
-        f"As Arrhenius has it: {-GAS_CONSTANT_J_PER_MOL_K * fit.slope / 1e3:.0f} kJ/mol ({low:.0f} to {high:.0f}). "
-        "Near 15 it is the liquid that lets through more, at 40 and above the plates."
+    return say(
+        "As Arrhenius has it: {slope:.0f} kJ/mol ({low:.0f} to {high:.0f}). Near 15 it is the liquid "
+        "that lets through more, at 40 and above the plates.",
+        slope=-GAS_CONSTANT_J_PER_MOL_K * fit.slope / 1e3,
+        low=low,
+        high=high,
     )

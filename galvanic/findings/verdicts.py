@@ -12,6 +12,7 @@ from galvanic.chemistry.gap import Gap, explain
 from galvanic.errors import NotEnoughData
 from galvanic.findings.by_variable import AS_PLANNED, Really
 from galvanic.findings.compare import CellResult, ElectrolyteResult
+from galvanic.words import say
 
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
 
@@ -73,7 +74,7 @@ def data_of(group: str, cell: Cell, results: Sequence[ElectrolyteResult], really
         for one in result.cells:
             if one.cell == cell:
                 return ClaimData(group, cell, one, results, explain(cell, one.mean_v), really)
-    raise NotEnoughData("This cell has no reading that counts yet.")
+    raise NotEnoughData(say("This cell has no reading that counts yet."))
 
 
 Test = Callable[[ClaimData], Verdict]

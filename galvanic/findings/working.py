@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.notes import MINUS, volts
 from galvanic.statistics.repeats import coverage, summarise
+from galvanic.words import number, say
 
 MOST_TERMS = 12  # of a sum that is written out
 
@@ -42,26 +43,34 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
     corrected = [shown - offset for shown, offset in zip(shown_v, offsets_v, strict=True)]
     found = summarise(corrected, resolution_v)
     lines = [
-        Line("meter’s offset taken off", f"{_n(shown, digits)} V {MINUS} {_in_sum(offset, digits)} V", volts(value, digits))
+        Line(
+            say("meter’s offset taken off"),
+            f"{_n(shown, digits)} V {MINUS} {_in_sum(offset, digits)} V",
+            volts(value, digits),
+        )
         for shown, offset, value in zip(shown_v, offsets_v, corrected, strict=True)
         if offset
     ]
-    lines.append(Line("mean", _mean(corrected, digits), volts(found.mean_v, digits + 1)))
-    last = Line("last digit of the meter", f"{resolution_v:g} V ÷ √12", volts(found.u_b_v, 4))
+    lines.append(Line(say("mean"), _mean(corrected, digits), volts(found.mean_v, digits + 1)))
+    last = Line(say("last digit of the meter"), f"{resolution_v:g} V ÷ √12", volts(found.u_b_v, 4))
     if found.s_v is None or found.u_a_v is None:
         return (
             *lines,
             last,
-            Line("standard uncertainty", "", f"{volts(found.u_v, 4)}; one reading says nothing of its scatter"),
+            Line(
+                say("standard uncertainty"),
+                "",
+                say("{u_v}; one reading says nothing of its scatter", u_v=volts(found.u_v, 4)),
+            ),
         )
     squares = " + ".join(f"({_n(v, digits)} {MINUS} {_in_sum(found.mean_v, digits + 1)})²" for v in corrected)
     whole = f"√(({squares}) ÷ ({found.n} {MINUS} 1)) V" if found.n <= MOST_TERMS else ""
     return (
         *lines,
-        Line("scatter of the readings", whole, volts(found.s_v, 4)),
-        Line("of their mean", f"{found.s_v:.4f} V ÷ √{found.n}", volts(found.u_a_v, 4)),
+        Line(say("scatter of the readings"), whole, volts(found.s_v, 4)),
+        Line(say("of their mean"), f"{found.s_v:.4f} V ÷ √{found.n}", volts(found.u_a_v, 4)),
         last,
-        Line("standard uncertainty, both together", _together(found.u_a_v, found.u_b_v), volts(found.u_v, 4)),
+        Line(say("standard uncertainty, both together"), _together(found.u_a_v, found.u_b_v), volts(found.u_v, 4)),
     )
 
 
@@ -70,36 +79,41 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
     means = [one.summary.mean_v for one in cell.groups if one.group not in cell.outliers]
     last_digit_v = max(one.summary.u_b_v for one in cell.groups if one.group not in cell.outliers)
     lines = [
-        Line(f"{one.group} left out: all other cells contradict it", "", volts(one.summary.mean_v, 3))
+        Line(say("{group} left out: all other cells contradict it", group=one.group), "", volts(one.summary.mean_v, 3))
         for one in cell.groups
         if one.group in cell.outliers
     ]
-    lines.append(Line("mean of the groups", _mean(means, 3), volts(cell.mean_v, 4)))
+    lines.append(Line(say("mean of the groups"), _mean(means, 3), volts(cell.mean_v, 4)))
     between = result.between
     if between is None or cell.u_v is None or cell.low_v is None or cell.high_v is None:
-        return (*lines, Line("interval", "", "none: no cell of this liquid was measured by two groups"))
+        return (*lines, Line(say("interval"), "", say("none: no cell of this liquid was measured by two groups")))
     squares, of_mean_v = between.s_v**2 * between.dof, between.s_v / math.sqrt(len(means))
     factor, half_v = coverage(between.dof), cell.high_v - cell.mean_v
     return (
         *lines,
         Line(
-            "scatter between groups, all cells of this liquid together",
-            f"√({squares:.6f} V² ÷ {between.dof})",
+            say("scatter between groups, all cells of this liquid together"),
+            f"√({number(squares, '.6f')} V² ÷ {between.dof})",
             volts(between.s_v, 4),
         ),
-        Line("of the mean", f"{between.s_v:.4f} V ÷ √{len(means)}", volts(of_mean_v, 4)),
-        Line("last digit of the meters", f"{last_digit_v * math.sqrt(12.0):.4g} V ÷ √12", volts(last_digit_v, 4)),
-        Line("standard uncertainty, both together", _together(of_mean_v, last_digit_v), volts(cell.u_v, 4)),
+        Line(say("of the mean"), f"{between.s_v:.4f} V ÷ √{len(means)}", volts(of_mean_v, 4)),
+        Line(say("last digit of the meters"), f"{last_digit_v * math.sqrt(12.0):.4g} V ÷ √12", volts(last_digit_v, 4)),
+        Line(say("standard uncertainty, both together"), _together(of_mean_v, last_digit_v), volts(cell.u_v, 4)),
         Line(
-            f"95 % interval, Student’s t with {between.dof} degrees of freedom",
-            f"{factor:.3f} × {cell.u_v:.4f} V",
-            f"± {volts(half_v, 3)}: {volts(cell.low_v, 3)} to {volts(cell.high_v, 3)}",
+            say("95 % interval, Student’s t with {dof} degrees of freedom", dof=between.dof),
+            f"{number(factor, '.3f')} × {number(cell.u_v, '.4f')} V",
+            say(
+                "± {half_v}: {low_v} to {high_v}",
+                half_v=volts(half_v, 3),
+                low_v=volts(cell.low_v, 3),
+                high_v=volts(cell.high_v, 3),
+            ),
         ),
     )
 
 
 def _n(value: float, decimals: int) -> str:
-    return f"{value:.{decimals}f}".replace("-", MINUS)
+    return number(value, f".{decimals}f").replace("-", MINUS)
 
 
 def _in_sum(value: float, decimals: int) -> str:
@@ -116,4 +130,4 @@ def _mean(values: Sequence[float], decimals: int) -> str:
 
 
 def _together(one: float, other: float) -> str:
-    return f"√({one:.4f}² + {other:.4f}²) V"
+    return f"√({number(one, '.4f')}² + {number(other, '.4f')}²) V"

@@ -11,6 +11,7 @@ from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import Note, capital, spread, volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.between_classes import Between, Distances, Moved, distances_of, lay_over, moved
+from galvanic.words import say
 
 NOT_YET: tuple[float | None, float | None] = (None, None)
 LEAST_FOR_FORETELLING = 3  # with two, the interval for the next is wider than any use
@@ -127,26 +128,35 @@ def _cells(between: Between, used: Sequence[tuple[str, ElectrolyteResult]]) -> t
 
 def _notes(between: Between, off: Sequence[Moved]) -> tuple[Note, ...]:
     n = len(between.classes)
-    high = "more than can be said" if math.isinf(between.tau_high_v) else spread(between.tau_high_v)
+    high = say("more than can be said") if math.isinf(between.tau_high_v) else spread(between.tau_high_v)
     notes = [
         Note(
             "between",
             "plain",
-            f"Classes differ by {spread(between.tau_v)} a plate",
-            "That is one standard deviation from class to class of a plate’s place, beyond what their readings explain;"
-            f" from {n} classes it lies between {spread(between.tau_low_v)} and {high} (95 of 100).",
+            say("Classes differ by {tau_v} a plate", tau_v=spread(between.tau_v)),
+            say(
+                "That is one standard deviation from class to class of a plate’s place, beyond what their "
+                "readings explain; from {n} classes it lies between {tau_low_v} and {high} (95 of 100).",
+                n=n,
+                tau_low_v=spread(between.tau_low_v),
+                high=high,
+            ),
         )
     ]
     for one in off:
         plate = electrodes()[one.electrode].name
-        where = "higher" if one.by_v > 0.0 else "lower"
+        where = say("higher") if one.by_v > 0.0 else say("lower")
         notes.append(
             Note(
                 f"moved-{one.name}-{one.electrode}",
                 "caution",
-                f"{capital(plate)} moved in “{one.name}”",
-                f"It lay {volts(abs(one.by_v))} {where} beside the other plates than the other classes foretell. Another lot"
-                " of plates, another juice, or a turned group?",
+                say("{plate} moved in “{name}”", plate=capital(plate), name=one.name),
+                say(
+                    "It lay {by_v} {where} beside the other plates than the other classes foretell. Another lot "
+                    "of plates, another juice, or a turned group?",
+                    by_v=volts(abs(one.by_v)),
+                    where=where,
+                ),
             )
         )
     if n < LEAST_FOR_FORETELLING:
@@ -154,8 +164,8 @@ def _notes(between: Between, off: Sequence[Moved]) -> tuple[Note, ...]:
             Note(
                 "few",
                 "plain",
-                "Two classes foretell no third",
-                "From three classes on, each cell says between what the next class should find it.",
+                say("Two classes foretell no third"),
+                say("From three classes on, each cell says between what the next class should find it."),
             )
         )
     return tuple(notes)

@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from galvanic.words import mark, say
+
 
 @dataclass(frozen=True, slots=True)
 class Asked:
@@ -27,18 +29,26 @@ class Asked:
         """What a bench needs for it: name, how many, what for."""
         out: list[tuple[str, int, str]] = []
         if self.short_circuit or self.packs:
-            out.append(("ammeter: a multimeter with DC mA and a sound fuse", 1, "the red lead goes to its mA socket"))
+            out.append(
+                (say("ammeter: a multimeter with DC mA and a sound fuse"), 1, say("the red lead goes to its mA socket"))
+            )
         if self.load_ohm is not None:
-            out.append((f"resistor, {self.load_ohm:g} Ω", 1, "across the two clips, for seconds"))
+            out.append(
+                (say("resistor, {load_ohm:g} Ω", load_ohm=self.load_ohm), 1, say("across the two clips, for seconds"))
+            )
         if self.packs:
             out += [
-                ("wire with a clip at each end", 6, "plus of one cup to minus of the next, and to the load"),
-                ("small cup for packs", 5, "each cell in a cup of its own; cups do not touch"),
-                ("red LED, clear, low current", 2, "the long leg is plus"),
-                ("resistor, 470 Ω", 1, "a load that takes any voltage"),
+                (say("wire with a clip at each end"), 6, say("plus of one cup to minus of the next, and to the load")),
+                (say("small cup for packs"), 5, say("each cell in a cup of its own; cups do not touch")),
+                (say("red LED, clear, low current"), 2, say("the long leg is plus")),
+                (say("resistor, 470 Ω"), 1, say("a load that takes any voltage")),
             ]
         return tuple(out)
 
 
 ASKED = ("short", "load", "packs")
-WORDS = {"short": "the short-circuit current", "load": "a resistor across the cell", "packs": "packs of cells"}
+WORDS = {
+    "short": mark("the short-circuit current"),
+    "load": mark("a resistor across the cell"),
+    "packs": mark("packs of cells"),
+}

@@ -22,6 +22,7 @@ from galvanic.errors import NotEnoughData
 from galvanic.planning.assign import ALL_PAIRS, Hands, in_order, path_changes
 from galvanic.planning.level_order import mixed
 from galvanic.planning.optimal import TETHER, Counts, Demand, around, exchange, fill, lower_bound, shake
+from galvanic.words import say
 
 PLACES_FOR_LAST = 4
 MOST_EXCHANGES = 200
@@ -61,11 +62,11 @@ class Task:
 
     def __post_init__(self) -> None:
         if len(set(self.electrodes)) < 2:
-            raise NotEnoughData("One plate is no cell. Choose at least two different plates.")
+            raise NotEnoughData(say("One plate is no cell. Choose at least two different plates."))
         if not self.electrolytes or not self.conditions:
-            raise NotEnoughData("A cell needs a liquid. Choose at least one.")
+            raise NotEnoughData(say("A cell needs a liquid. Choose at least one."))
         if self.groups < 1:
-            raise NotEnoughData("Name at least one group.")
+            raise NotEnoughData(say("Name at least one group."))
 
     @property
     def baths(self) -> tuple[tuple[str, str], ...]:
@@ -203,10 +204,10 @@ def demand_of(task: Task, repeats: int) -> Demand:
 def design(task: Task) -> Plan:
     """The first good plan, in well under a second. Raises NotEnoughData where not one cell fits into the period."""
     if not task.cells:
-        why = next((why for cell in task.possible if (why := refusal(cell))), "Choose two plates that differ.")
-        raise NotEnoughData(f"No cell can be built with these plates and liquids. {why}")
+        why = next((why for cell in task.possible if (why := refusal(cell))), say("Choose two plates that differ."))
+        raise NotEnoughData(say("No cell can be built with these plates and liquids. {why}", why=why))
     if task.places < 1:
-        raise NotEnoughData("Not one cell fits into this period. Give it more minutes, or make the steps shorter.")
+        raise NotEnoughData(say("Not one cell fits into this period. Give it more minutes, or make the steps shorter."))
     demand = demand_of(task, repeats_that_connect(task))
     # Of two starts that end alike, the one around the shared cell's steady plate: a plate that dissolves fast or grows a
     # skin makes a poor hub.

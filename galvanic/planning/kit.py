@@ -15,6 +15,7 @@ from galvanic.planning.recipes import Batch, batch, diluted, recipes
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.reference.preparations import preparations_of
+from galvanic.words import mark, say
 
 Plate = tuple[str, str]
 
@@ -26,15 +27,15 @@ READINGS = 3
 
 # What every bench needs whatever the plan: common practice, no source. Amount for one group.
 BENCH: tuple[tuple[str, int, str], ...] = (
-    ("voltmeter, 0.01 V or finer", 1, "measures"),
-    ("red lead with clip", 1, "to the positive plate"),
-    ("black lead with clip", 1, "to the negative plate"),
-    ("fresh dry cell, 1.5 V", 1, "checks meter and leads"),
-    ("abrasive pad", 1, "bares the metal"),
-    ("cup of rinse water", 1, "between cells"),
-    ("paper towels, sheets", 6, "dry plates"),
-    ("tray", 1, "catches drips"),
-    ("eye protection, each student", 4, "on from start to end"),
+    (mark("voltmeter, 0.01 V or finer"), 1, mark("measures")),
+    (mark("red lead with clip"), 1, mark("to the positive plate")),
+    (mark("black lead with clip"), 1, mark("to the negative plate")),
+    (mark("fresh dry cell, 1.5 V"), 1, mark("checks meter and leads")),
+    (mark("abrasive pad"), 1, mark("bares the metal")),
+    (mark("cup of rinse water"), 1, mark("between cells")),
+    (mark("paper towels, sheets"), 6, mark("dry plates")),
+    (mark("tray"), 1, mark("catches drips")),
+    (mark("eye protection, each student"), 4, mark("on from start to end")),
 )
 
 
@@ -99,7 +100,13 @@ def kit(
     plates for the whole lab and rinses them; it has one cup of each liquid and dilution. `asked`: what is measured besides
     open voltages. Raises OutOfRange for a bad cup.
     """
-    within("cup_ml", cup_ml, LEAST_CUP_ML, MOST_CUP_ML, f"A cup holds {LEAST_CUP_ML:.0f} to {MOST_CUP_ML:.0f} mL.")
+    within(
+        "cup_ml",
+        cup_ml,
+        LEAST_CUP_ML,
+        MOST_CUP_ML,
+        say("A cup holds {least_cup_ml:.0f} to {most_cup_ml:.0f} mL.", least_cup_ml=LEAST_CUP_ML, most_cup_ml=MOST_CUP_ML),
+    )
     there, prices = there or {}, prices or {}
     needs = [list(dict.fromkeys(plate for cell in hand for plate in _plates(cell))) for hand in hands]
     plates = _plate_lines(needs, there, prices)
@@ -109,7 +116,7 @@ def kit(
     n = len(hands)
     bench = tuple(
         KitLine("", name, "bench", each, n, _spares(n * each), n * each + _spares(n * each), None, None, why)
-        for name, each, why in (*BENCH, *(asked or Asked()).bench)
+        for name, each, why in (*((say(name), each, say(why)) for name, each, why in BENCH), *(asked or Asked()).bench)
     ) + _for_steps(hands)
     for_group = tuple(
         tuple([_plate_name(*plate) for plate in plates_] + [_bath_name(*bath) for bath in own])
@@ -143,20 +150,20 @@ def _bath(cell: Cell) -> tuple[str, str]:
 
 
 def _plate_name(key: str, mark: str) -> str:
-    return f"{electrodes()[key].supplied}{f', marked “{mark}”' if mark else ''}"
+    return f"{electrodes()[key].supplied}{say(', marked “{mark}”', mark=mark) if mark else ''}"
 
 
 def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], prices: Mapping[str, float]) -> list[KitLine]:
     """A line for every plate and, where the surface is varied, for every mark; what is there goes to the first."""
     lines = []
     left = dict(there)
-    for key, mark in sorted({plate for group in needs for plate in group}):
-        groups = sum((key, mark) in group for group in needs)
+    for key, marked in sorted({plate for group in needs for plate in group}):
+        groups = sum((key, marked) in group for group in needs)
         spare = _spares(groups)
         total = groups + spare
-        why = "leave it as it lies, do not rub it" if surface_of(mark) is Surface.DULL else electrodes()[key].prepare
+        why = say("leave it as it lies, do not rub it") if surface_of(marked) is Surface.DULL else electrodes()[key].prepare
         lines.append(
-            KitLine(key, _plate_name(key, mark), "plate", 1, groups, spare, total, left.get(key), prices.get(key), why)
+            KitLine(key, _plate_name(key, marked), "plate", 1, groups, spare, total, left.get(key), prices.get(key), why)
         )
         if key in left:
             left[key] = max(0, left[key] - total)
@@ -199,21 +206,21 @@ def _vessels(
         count = sum(bath[0] == liquid for own in baths for bath in own)
         recipe, row = recipes().get(liquid), electrolytes()[liquid]
         if recipe and recipe.kind == "whole":
-            line(liquid, recipe.piece, count * recipe.pieces, "the plates go in 2 cm apart", recipe.pieces)
+            line(liquid, recipe.piece, count * recipe.pieces, say("the plates go in 2 cm apart"), recipe.pieces)
         elif row.form == "whole":
-            line(liquid, row.name, count, "the plates go in 2 cm apart", 1)
+            line(liquid, row.name, count, say("the plates go in 2 cm apart"), 1)
         elif recipe and recipe.kind == "card":
             line(
                 liquid,
-                f"pieces of {recipe.what or 'card'} for {row.name}",
+                say("pieces of {value} for {name}", value=recipe.what or say("card"), name=row.name),
                 count * recipe.pieces,
-                "a fresh piece for every reading",
+                say("a fresh piece for every reading"),
                 recipe.pieces,
             )
             volumes[recipe.soak, ""] = volumes.get((recipe.soak, ""), 0) + count
         elif row.negative_side and row.positive_side:
-            divider = bridges()[row.bridge].long if row.bridge else "divider"
-            line(liquid, divider, count, "joins the two solutions and keeps them apart", 1)
+            divider = bridges()[row.bridge].long if row.bridge else say("divider")
+            line(liquid, divider, count, say("joins the two solutions and keeps them apart"), 1)
             cups += 2 * count
             for side in (row.negative_side, row.positive_side):
                 volumes[side, ""] = volumes.get((side, ""), 0) + count
@@ -222,12 +229,16 @@ def _vessels(
             for bath in (bath for own in baths for bath in own if bath[0] == liquid):
                 volumes[bath] = volumes.get(bath, 0) + 1
     if cups:
-        line("", f"cup, {cup_ml:g} mL and more, labelled", cups, "one for each liquid of a group")
+        line("", say("cup, {cup_ml:g} mL and more, labelled", cup_ml=cup_ml), cups, say("one for each liquid of a group"))
     return lines, volumes
 
 
 def _day_before(batches: Sequence[Batch], vessels: Sequence[KitLine]) -> tuple[str, ...]:
-    todo = [f"Make {one.name}, {one.volume_l:.2f} L." for one in batches if one.day_before]
-    todo += [f"Soak {line.name.removeprefix('pieces of ')}." for line in vessels if line.name.startswith("pieces of card")]
-    return (*todo, "Cut plates to one width and mark the depth of dip.", "Label cups and fill rinse cups.",
-            "Try every meter on a dry cell; change weak meter batteries.")  # fmt: skip
+    todo = [say("Make {name}, {volume_l:.2f} L.", name=one.name, volume_l=one.volume_l) for one in batches if one.day_before]
+    todo += [
+        say("Soak card for {name}.", name=electrolytes()[line.key].name)
+        for line in vessels
+        if (recipe := recipes().get(line.key)) is not None and recipe.kind == "card" and not recipe.what
+    ]
+    return (*todo, say("Cut plates to one width and mark the depth of dip."), say("Label cups and fill rinse cups."),
+            say("Try every meter on a dry cell; change weak meter batteries."))  # fmt: skip

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from galvanic.cells import Cell
 from galvanic.planning.design import Plan, Task
 from galvanic.reference.catalogue import electrodes
+from galvanic.words import say
 
 MOST_NAMED = 4
 
@@ -29,8 +30,8 @@ class Laid:
 def _listed(words: Sequence[str]) -> str:
     """The words in a row; what is beyond `MOST_NAMED` is counted, unless it is a single one."""
     more = len(words) - MOST_NAMED
-    shown = [*words[:MOST_NAMED], f"{more} more"] if more > 1 else list(words)
-    return " and ".join([", ".join(shown[:-1])] * (len(shown) > 1) + shown[-1:])
+    shown = [*words[:MOST_NAMED], say("{more} more", more=more)] if more > 1 else list(words)
+    return shown[-1] if len(shown) < 2 else say("{first} and {last}", first=", ".join(shown[:-1]), last=shown[-1])
 
 
 def what_moved(before: Laid, after: Laid) -> tuple[str, ...]:
@@ -42,12 +43,21 @@ def _why_not(cell: Cell, after: Laid) -> str:
     """Why a cell cannot be everybody's any more."""
     task = after.task
     if cell not in task.cells:
-        return f"{cell.short} does not belong to the plan any more"
+        return say("{short} does not belong to the plan any more", short=cell.short)
     short = [plate for plate in cell.pair if task.stock.get(plate, task.groups) < task.groups]
     if short:
         plate = short[0]
-        return f"there is {electrodes()[plate].name} for only {task.stock[plate]} of {task.groups} groups"
-    return f"you asked for {task.wished[cell]} of it" if cell in task.wished else "another cell is everybody’s"
+        return say(
+            "there is {name} for only {stock} of {groups} groups",
+            name=electrodes()[plate].name,
+            stock=task.stock[plate],
+            groups=task.groups,
+        )
+    return (
+        say("you asked for {wished} of it", wished=task.wished[cell])
+        if cell in task.wished
+        else say("another cell is everybody’s")
+    )
 
 
 def _shared(before: Laid, after: Laid) -> list[str]:
@@ -55,29 +65,29 @@ def _shared(before: Laid, after: Laid) -> list[str]:
     if old == new:
         return []
     if old is None:
-        return [f"{new.short} is everybody’s now, so groups can be compared."] if new else []
+        return [say("{short} is everybody’s now, so groups can be compared.", short=new.short)] if new else []
     why = _why_not(old, after)
     if new is None:
-        return [f"No cell is everybody’s any more: {why}."]
-    return [f"Every group measures {new.short} now instead of {old.short}: {why}."]
+        return [say("No cell is everybody’s any more: {why}.", why=why)]
+    return [say("Every group measures {short} now instead of {short2}: {why}.", short=new.short, short2=old.short, why=why)]
 
 
 def _pins(before: Laid, after: Laid) -> list[str]:
     there = {name.casefold(): name for name in after.names}
     lost = sorted((there[name], cell) for name, cell in before.pins - after.pins if name in there)
-    gone = [f"{cell.short} of {name}" for name, cell in lost if cell not in after.task.cells]
-    full = [f"{cell.short} of {name}" for name, cell in lost if cell in after.task.cells]
+    gone = [say("{short} of {name}", short=cell.short, name=name) for name, cell in lost if cell not in after.task.cells]
+    full = [say("{short} of {name}", short=cell.short, name=name) for name, cell in lost if cell in after.task.cells]
     said = []
     if gone:
-        said.append(f"Pinned, and not part of the plan any more: {_listed(gone)}.")
+        said.append(say("Pinned, and not part of the plan any more: {listed}.", listed=_listed(gone)))
     if full:
-        said.append(f"Not pinned any more, for want of time: {_listed(full)}.")
+        said.append(say("Not pinned any more, for want of time: {listed}.", listed=_listed(full)))
     return said
 
 
 def _wishes(before: Laid, after: Laid) -> list[str]:
     lost = sorted(cell.notation for cell in before.task.wished if cell not in after.task.wished)
-    return [f"The number you asked for went with its cell: {_listed(lost)}."] if lost else []
+    return [say("The number you asked for went with its cell: {listed}.", listed=_listed(lost))] if lost else []
 
 
 def _groups(before: Laid, after: Laid) -> list[str]:
@@ -88,4 +98,8 @@ def _groups(before: Laid, after: Laid) -> list[str]:
     moved = [name for name, old, new in stayed if old - shared != new - shared]
     if not moved:
         return []
-    return [f"Other cells than before for {'all groups' if len(moved) == len(now) > 2 else _listed(moved)}."]
+    return [
+        say("Other cells than before for all groups.")
+        if len(moved) == len(now) > 2
+        else say("Other cells than before for {groups}.", groups=_listed(moved))
+    ]

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import cache
 from types import MappingProxyType
 
 from galvanic.chemistry import mixing
@@ -14,6 +13,7 @@ from galvanic.reference.additions import additions
 from galvanic.reference.catalogue import Made, electrolytes, shipped_electrolytes
 from galvanic.reference.further_tables import stocks
 from galvanic.reference.reader import Range, Reader, read_table
+from galvanic.words import mark, once, say
 
 KINDS = ("solid", "percent", "dilute", "parts", "bought", "juice", "whole", "card", "two")
 JUICE_LOST = 0.1  # stays in the cloth and the jug: common practice, no source
@@ -43,11 +43,12 @@ class Recipe:
 
 @dataclass(frozen=True, slots=True)
 class Ingredient:
-    """Something to buy or weigh: an amount with its unit (g, mL, or pieces by name)."""
+    """Something to buy or weigh: an amount with its unit (g, mL, or pieces by name); `up_to`: it fills up to the amount."""
 
     name: str
     amount: float
     unit: str
+    up_to: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +96,7 @@ def build_recipe(r: Reader) -> Recipe:
     return recipe
 
 
-@cache
+@once
 def recipes() -> Mapping[str, Recipe]:
     """Recipes by key of the electrolyte."""
     return read_table("recipes", "recipe", build_recipe)
@@ -109,7 +110,7 @@ def batch(electrolyte: str, volume_l: float) -> Batch:
         return _made(electrolyte, made, volume_l)
     if recipe is None or recipe.kind == "bought":
         what = recipe.what if recipe else name
-        return Batch(electrolyte, volume_l, (Ingredient(what, volume_l * 1000.0, "mL"),), "Ready to pour.", False)
+        return Batch(electrolyte, volume_l, (Ingredient(what, volume_l * 1000.0, "mL"),), say("Ready to pour."), False)
     make = {"solid": _solid, "percent": _percent, "dilute": _dilute, "parts": _parts, "juice": _juice}[recipe.kind]
     return make(recipe, volume_l)
 
@@ -119,8 +120,8 @@ def _made(electrolyte: str, made: Made, volume_l: float) -> Batch:
     whole_ml = made.base_ml + math.fsum(amount for key, amount in made.steps if _unit(key) == "mL")
     times = 1000.0 * volume_l / whole_ml
     alone = made.base == WATER and all(_unit(key) == "g" for key, _ in made.steps)
-    base = "distilled water" if made.base == WATER else electrolytes()[made.base].name
-    ingredients = [Ingredient(f"{base}, made up to" if alone else base, times * made.base_ml, "mL")]
+    base = say("distilled water") if made.base == WATER else electrolytes()[made.base].name
+    ingredients = [Ingredient(say("{base}, made up to", base=base) if alone else base, times * made.base_ml, "mL", alone)]
     said = []
     for key, amount in made.steps:
         what = additions().get(key)
@@ -130,8 +131,12 @@ def _made(electrolyte: str, made: Made, volume_l: float) -> Batch:
             len(ingredients) - 1 if alone else len(ingredients), Ingredient(f"{name}{formula}", times * amount, _unit(key))
         )
         said += [what.hazard] if what is not None and what.hazard else []
-    how = "Dissolve in two thirds of the water, then make up to the volume." if alone else "Stir in until all is clear."
-    method = " ".join([how, "Label with what is in it and the date.", *dict.fromkeys(said)])
+    how = (
+        say("Dissolve in two thirds of the water, then make up to the volume.")
+        if alone
+        else say("Stir in until all is clear.")
+    )
+    method = " ".join([how, say("Label with what is in it and the date."), *dict.fromkeys(said)])
     return Batch(electrolyte, volume_l, tuple(ingredients), method, True)
 
 
@@ -143,7 +148,7 @@ def _unit(key: str) -> str:
 def diluted(electrolyte: str, dilution: str, part: float, volume_l: float) -> Batch:
     """A volume (L) of an electrolyte diluted with water to a part of its strength, 0 < part < 1, by volume."""
     name = electrolytes()[electrolyte].name
-    method = f"Measure the {name}, make up to the volume, stir. Mark the jug “{dilution}”."
+    method = say("Measure the {name}, make up to the volume, stir. Mark the jug “{dilution}”.", name=name, dilution=dilution)
     return Batch(
         electrolyte, volume_l, (Ingredient(name, part * volume_l * 1000.0, "mL"), _water(volume_l)), method, True, dilution
     )
@@ -155,7 +160,7 @@ def _solid(recipe: Recipe, volume_l: float) -> Batch:
         recipe.key,
         volume_l,
         (Ingredient(f"{recipe.what}, {recipe.formula}", grams, "g"), _water(volume_l)),
-        "Dissolve in about two thirds of the water, then make up to the volume. Label with name, strength and date.",
+        say("Dissolve in about two thirds of the water, then make up to the volume. Label with name, strength and date."),
         True,
     )
 
@@ -166,8 +171,8 @@ def _percent(recipe: Recipe, volume_l: float) -> Batch:
     return Batch(
         recipe.key,
         volume_l,
-        (Ingredient(recipe.what, grams, "g"), Ingredient("water", water, "mL")),
-        f"{recipe.mass_percent:g} % by mass: stir the salt into the water until it is clear.",
+        (Ingredient(recipe.what, grams, "g"), Ingredient(say("water"), water, "mL")),
+        say("{mass_percent:g} % by mass: stir the salt into the water until it is clear.", mass_percent=recipe.mass_percent),
         True,
     )
 
@@ -179,18 +184,33 @@ def _dilute(recipe: Recipe, volume_l: float) -> Batch:
     return Batch(
         recipe.key,
         volume_l,
-        (Ingredient(f"{recipe.stock} ({bottle.mol_per_l:.2f} mol/L)", litres * 1000.0, "mL"), _water(volume_l)),
-        ("Teacher only, in a fume cupboard, goggles and gloves: pour the acid slowly into most of the water, never the "
-         "other way round; cool; " if strong else "Pour into the water, ") + "make up to the volume, label.",
+        (
+            Ingredient(
+                say("{stock} ({mol_per_l:.2f} mol/L)", stock=say(recipe.stock), mol_per_l=bottle.mol_per_l),
+                litres * 1000.0,
+                "mL",
+            ),
+            _water(volume_l),
+        ),
+        (
+            say(
+                "Teacher only, in a fume cupboard, goggles and gloves: pour the acid slowly into "
+                "most of the water, never the "
+                "other way round; cool; "
+            )
+            if strong
+            else say("Pour into the water, ")
+        )
+        + say("make up to the volume, label."),
         True,
-    )  # fmt: skip
+    )
 
 
 def _parts(recipe: Recipe, volume_l: float) -> Batch:
     # Parts by mass; one litre of these thin brines is taken as one kilogram.
     amounts = mixing.by_parts(recipe.parts, 1000.0 * volume_l)
-    ingredients = tuple(Ingredient(name, grams, "mL" if "water" in name else "g") for name, grams in amounts.items())
-    return Batch(recipe.key, volume_l, ingredients, recipe.method or "Mix.", True)
+    ingredients = tuple(Ingredient(say(name), grams, "mL" if "water" in name else "g") for name, grams in amounts.items())
+    return Batch(recipe.key, volume_l, ingredients, recipe.method or say("Mix."), True)
 
 
 def _juice(recipe: Recipe, volume_l: float) -> Batch:
@@ -199,13 +219,22 @@ def _juice(recipe: Recipe, volume_l: float) -> Batch:
     if recipe.unit.endswith("g"):
         amount = Ingredient(recipe.fruit, needed * float(recipe.unit.split()[0]), "g")
     else:
-        amount = Ingredient(recipe.fruit, needed, "pieces")
-    method = recipe.method or "Press and strain."
-    spread = (
-        f"{recipe.yield_ml.low:g} to {recipe.yield_ml.high:g} mL from {'one' if amount.unit == 'pieces' else recipe.unit}"
+        amount = Ingredient(recipe.fruit, needed, mark("pieces"))
+    method = recipe.method or say("Press and strain.")
+    spread = say(
+        "{low:g} to {high:g} mL from {fruit}",
+        low=recipe.yield_ml.low,
+        high=recipe.yield_ml.high,
+        fruit=say("one") if amount.unit == "pieces" else recipe.unit,
     )
-    return Batch(recipe.key, volume_l, (amount,), f"{method} Counted with the lower yield ({spread}).", True)
+    return Batch(
+        recipe.key,
+        volume_l,
+        (amount,),
+        say("{method} Counted with the lower yield ({spread}).", method=method, spread=spread),
+        True,
+    )
 
 
 def _water(volume_l: float) -> Ingredient:
-    return Ingredient("distilled water, made up to", volume_l * 1000.0, "mL")
+    return Ingredient(say("distilled water, made up to"), volume_l * 1000.0, "mL", True)

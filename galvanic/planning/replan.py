@@ -17,6 +17,7 @@ from galvanic.planning.assign import Hands, rough_cost
 from galvanic.planning.design import Plan, Task, demand_of, finish, judge, repeats_that_connect
 from galvanic.planning.optimal import Counts, fill
 from galvanic.reference.catalogue import electrodes
+from galvanic.words import say
 
 
 class CannotChange(GalvanicError):
@@ -72,9 +73,11 @@ def _cannot(task: Task, inner: Sequence[Sequence[Cell]], cell: Cell) -> CannotCh
         n = task.stock.get(plate)
         if n is not None and len(holders.holders(plate)) >= n:
             name = electrodes()[plate].name
-            who = "1 group, and 1 has" if n == 1 else f"{n} groups, and {n} have"
-            return CannotChange(f"There is {name} for only {who} it. Nothing was changed.")
-    return CannotChange(f"No group has a place for {cell.short} that is not pinned. Unpin a cell or give more minutes.")
+            who = say("1 group, and 1 has") if n == 1 else say("{n} groups, and {n} have", n=n)
+            return CannotChange(say("There is {name} for only {who} it. Nothing was changed.", name=name, who=who))
+    return CannotChange(
+        say("No group has a place for {short} that is not pinned. Unpin a cell or give more minutes.", short=cell.short)
+    )
 
 
 def more(task: Task, plan: Plan, cell: Cell, names: Sequence[str]) -> Change:
@@ -83,13 +86,13 @@ def more(task: Task, plan: Plan, cell: Cell, names: Sequence[str]) -> Change:
     Raises CannotChange with the reason.
     """
     if cell == task.shared:
-        raise CannotChange("Every group measures the shared cell already.")
+        raise CannotChange(say("Every group measures the shared cell already."))
     if cell not in task.cells:
-        raise CannotChange(f"{cell.notation} does not belong to this plan.")
+        raise CannotChange(say("{notation} does not belong to this plan.", notation=cell.notation))
     inner = _inner(task, plan)
     count = sum(cell in hand for hand in inner)
     if count >= task.groups:
-        raise CannotChange(f"All {task.groups} groups measure {cell.short} already.")
+        raise CannotChange(say("All {groups} groups measure {short} already.", groups=task.groups, short=cell.short))
     task = replace(task, wished={**task.wished, cell: count + 1})
     hands = _hands(task, inner)
 
@@ -101,7 +104,7 @@ def more(task: Task, plan: Plan, cell: Cell, names: Sequence[str]) -> Change:
     if free:
         group = min(free, key=lambda g: (added(g, None), g))
         inner[group].append(cell)
-        return _changed(task, plan, inner, [f"{names[group]} measures {cell.short} too."])
+        return _changed(task, plan, inner, [say("{names} measures {short} too.", names=names[group], short=cell.short)])
     losses = _losses(task, inner)
     options = [
         (losses.get(other, 0.0) if len(inner[g]) >= task.free else np.inf, added(g, other), g, other)
@@ -113,7 +116,19 @@ def more(task: Task, plan: Plan, cell: Cell, names: Sequence[str]) -> Change:
         raise _cannot(task, inner, cell)
     _, _, group, gone = min(options, key=lambda o: (round(o[0], 9), o[1], o[2], o[3]))
     inner[group] = [c for c in inner[group] if c != gone] + [cell]
-    return _changed(task, plan, inner, [f"{names[group]} measures {cell.short} in place of {gone.notation}."])
+    return _changed(
+        task,
+        plan,
+        inner,
+        [
+            say(
+                "{names} measures {short} in place of {notation}.",
+                names=names[group],
+                short=cell.short,
+                notation=gone.notation,
+            )
+        ],
+    )
 
 
 def fewer(task: Task, plan: Plan, cell: Cell, names: Sequence[str], group: int | None = None) -> Change:
@@ -122,11 +137,13 @@ def fewer(task: Task, plan: Plan, cell: Cell, names: Sequence[str], group: int |
     Raises CannotChange where none does.
     """
     if cell == task.shared:
-        raise CannotChange("The shared cell stays with every group, so that groups can be compared.")
+        raise CannotChange(say("The shared cell stays with every group, so that groups can be compared."))
     inner = _inner(task, plan)
     holders = [g for g, hand in enumerate(inner) if cell in hand]
     if not holders or (group is not None and group not in holders):
-        raise CannotChange(f"{'No group measures' if group is None else names[group] + ' does not measure'} {cell.short}.")
+        raise CannotChange(
+            f"{say('No group measures') if group is None else names[group] + say(' does not measure')} {cell.short}."
+        )
 
     def saved(g: int) -> int:
         return rough_cost([c for c in inner[g] if c != cell], task.shared) - rough_cost(inner[g], task.shared)
@@ -136,17 +153,22 @@ def fewer(task: Task, plan: Plan, cell: Cell, names: Sequence[str], group: int |
     inner[group] = [c for c in inner[group] if c != cell]
     pinned = {g: tuple(c for c in cells if (g, c) != (group, cell)) for g, cells in task.pinned.items()}
     task = replace(task, wished={**task.wished, cell: len(holders) - 1}, pinned=pinned)
-    return _changed(task, plan, inner, [f"{names[group]} does not measure {cell.short} any more and has a free place."])
+    return _changed(
+        task,
+        plan,
+        inner,
+        [say("{names} does not measure {short} any more and has a free place.", names=names[group], short=cell.short)],
+    )
 
 
 def ban(task: Task, plan: Plan, cell: Cell) -> Change:
     """No group measures a cell, now and when the plan is made anew. Raises CannotChange for the shared cell."""
     if cell == task.shared:
-        raise CannotChange("The shared cell stays with every group, so that groups can be compared.")
+        raise CannotChange(say("The shared cell stays with every group, so that groups can be compared."))
     inner = [[c for c in hand if c != cell] for hand in _inner(task, plan)]
     pinned = {g: tuple(c for c in cells if c != cell) for g, cells in task.pinned.items()}
     task = replace(task, wished={**task.wished, cell: 0}, pinned=pinned)
-    return _changed(task, plan, inner, [f"No group measures {cell.notation}."])
+    return _changed(task, plan, inner, [say("No group measures {notation}.", notation=cell.notation)])
 
 
 def move(task: Task, plan: Plan, cell: Cell, giver: int, taker: int, names: Sequence[str]) -> Change:
@@ -155,17 +177,17 @@ def move(task: Task, plan: Plan, cell: Cell, giver: int, taker: int, names: Sequ
     Raises CannotChange with the reason.
     """
     if cell == task.shared:
-        raise CannotChange("The shared cell stays with every group, so that groups can be compared.")
+        raise CannotChange(say("The shared cell stays with every group, so that groups can be compared."))
     inner = _inner(task, plan)
     if cell not in inner[giver]:
-        raise CannotChange(f"{names[giver]} does not measure {cell.short}.")
+        raise CannotChange(say("{names} does not measure {short}.", names=names[giver], short=cell.short))
     if cell in inner[taker]:
-        raise CannotChange(f"{names[taker]} measures {cell.short} already.")
+        raise CannotChange(say("{names} measures {short} already.", names=names[taker], short=cell.short))
     inner[giver].remove(cell)
     pinned = {g: tuple(c for c in cells if (g, c) != (giver, cell)) for g, cells in task.pinned.items()}
     pinned[taker] = (*pinned.get(taker, ()), cell)
     task = replace(task, pinned=pinned)
-    said = [f"{names[taker]} measures {cell.short} instead of {names[giver]}."]
+    said = [say("{names} measures {short} instead of {names2}.", names=names[taker], short=cell.short, names2=names[giver])]
     hands = _hands(task, inner)
     if not hands.may(taker, cell):
         losses = _losses(task, inner)
@@ -181,7 +203,7 @@ def move(task: Task, plan: Plan, cell: Cell, giver: int, taker: int, names: Sequ
         inner[giver].append(gone)
         if any(len(_hands(task, inner).holders(e)) > n for e, n in task.stock.items() if e in gone.pair):
             raise _cannot(task, inner, gone)
-        said.append(f"{gone.notation} went the other way.")
+        said.append(say("{notation} went the other way.", notation=gone.notation))
     inner[taker].append(cell)
     return _changed(task, plan, inner, said)
 
@@ -199,11 +221,17 @@ def fill_free(task: Task, plan: Plan, names: Sequence[str]) -> Change:
     hands = _hands(task, inner)
     hands.deal({cell: int(n) for cell, n in zip(counts.cells, counts.n, strict=True) if n}, task.baths)
     said = [
-        f"{names[g]} measures {' and '.join(c.short for c in sorted(hand - before[g]))} too."
+        say(
+            "{names} measures {before} too.",
+            names=names[g],
+            before=say(" and ").join(c.short for c in sorted(hand - before[g])),
+        )
         for g, hand in enumerate(hands.hands)
         if hand - before[g]
     ]
-    return _changed(task, plan, [sorted(hand) for hand in hands.hands], said or ["No cell was left that fits a free place."])
+    return _changed(
+        task, plan, [sorted(hand) for hand in hands.hands], said or [say("No cell was left that fits a free place.")]
+    )
 
 
 def fewest_missed(task: Task, plan: Plan, groups: Sequence[int]) -> tuple[int, Cell] | None:

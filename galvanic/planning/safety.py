@@ -10,7 +10,6 @@ import hashlib
 import json
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass
-from functools import cache
 from typing import Literal, get_args
 
 from galvanic.errors import OutOfRange
@@ -19,23 +18,24 @@ from galvanic.planning.asked import ASKED, WORDS, Asked
 from galvanic.reference.additions import additions, metal_ions
 from galvanic.reference.catalogue import electrodes, electrolytes, shipped_electrodes, shipped_electrolytes
 from galvanic.reference.reader import Range, Reader, edition, read_table
+from galvanic.words import mark, once, say, speaking
 
 AgeBand = Literal["11-13", "14-15", "16-18"]
 AGE_BANDS: tuple[AgeBand, ...] = get_args(AgeBand)
-LOCAL_RULES = (
+LOCAL_RULES = mark(
     "Your school’s own rules and risk assessment come first. This sheet helps to write one; it does not replace it."
 )
-NOT_FOR_STUDENTS = "It is not for students of any age."
-NO_SIGN = "The sheet of such a plan cannot be signed off."
+NOT_FOR_STUDENTS = mark("It is not for students of any age.")
+NO_SIGN = mark("The sheet of such a plan cannot be signed off.")
 NOTHING = Asked()
 Severity = Literal["caution", "warning"]
 SEVERITIES: tuple[Severity, ...] = get_args(Severity)
 ACTIVITIES: Mapping[str, str] = {
-    "cutting": "students cut fruit themselves",
-    "flame": "a flame in the room",
-    "grinding": "metal is filed or ground",
-    "supply": "a power supply or battery joined to a cell",
-    "open-battery": "a bought battery is opened for its parts",
+    "cutting": mark("students cut fruit themselves"),
+    "flame": mark("a flame in the room"),
+    "grinding": mark("metal is filed or ground"),
+    "supply": mark("a power supply or battery joined to a cell"),
+    "open-battery": mark("a bought battery is opened for its parts"),
 }
 
 
@@ -72,21 +72,17 @@ class Entry:
 
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """A safety sheet: refusals first, then warnings, then cautions."""
+    """A safety sheet: refusals first, then warnings, then cautions. `fingerprint` changes when anything on it changes, so
+    that an old signature does not cover a new plan; it is the same in every language."""
 
     age: str
     entries: tuple[Entry, ...]
+    fingerprint: str
 
     @property
     def refusals(self) -> tuple[Entry, ...]:
         """What forbids this plan with students of this age."""
         return tuple(entry for entry in self.entries if entry.refused)
-
-    @property
-    def fingerprint(self) -> str:
-        """Changes when anything on the sheet changes, so that an old signature does not cover a new plan."""
-        content = json.dumps([edition(), self.age, [asdict(entry) for entry in self.entries]], sort_keys=True)
-        return hashlib.sha256(content.encode()).hexdigest()
 
 
 def _known() -> dict[str, set[str]]:
@@ -132,7 +128,7 @@ def build_hazard(r: Reader) -> Hazard:
     )
 
 
-@cache
+@once
 def hazards() -> Mapping[str, Hazard]:
     """Rules by key."""
     return read_table("hazards", "hazard", build_hazard)
@@ -149,18 +145,23 @@ def _because(
 ) -> list[str]:
     """Names of what a rule applies to."""
     if rule.applies == "any":
-        return ["every lab"]
+        return [say("every lab")]
     if rule.applies == "asked":
-        return [WORDS[key] for key in asked.keys if key == rule.to]
+        return [say(WORDS[key]) for key in asked.keys if key == rule.to]
     if rule.applies == "activity":
-        return [ACTIVITIES[key] for key in activities if key == rule.to]
+        return [say(ACTIVITIES[key]) for key in activities if key == rule.to]
     if rule.applies in ("electrode", "surface"):
         rows = [electrodes()[key] for key in plates]
         return [e.name for e in rows if rule.to in ((e.key,) if rule.applies == "electrode" else (e.surface, e.beneath))]
     if rule.applies == "gas":
         metals = [e.name for e in (electrodes()[key] for key in plates) if rule.to in (e.surface, e.beneath)]
         met = [electrolytes()[key] for key in liquids]
-        return [f"{metal} in {liquid.name}" for metal in metals for liquid in met if _gassy(rule, liquid.ph)]
+        return [
+            say("{metal} in {name}", metal=metal, name=liquid.name)
+            for metal in metals
+            for liquid in met
+            if _gassy(rule, liquid.ph)
+        ]
     reasons = []
     for liquid in (electrolytes()[key] for key in liquids):
         sides = [electrolytes()[key] for key in (liquid.negative_side, liquid.positive_side) if key] or [liquid]
@@ -185,14 +186,24 @@ def sheet(
     Raises OutOfRange for an unknown band or activity.
     """
     if age not in AGE_BANDS or not set(activities) <= set(ACTIVITIES):
-        raise OutOfRange(f"The age band is one of {', '.join(AGE_BANDS)}.", field="age", value=age)
+        raise OutOfRange(say("The age band is one of {age_bands}.", age_bands=", ".join(AGE_BANDS)), field="age", value=age)
+    entries = _entries(plates, liquids, age, activities, asked)
+    with speaking("en"):
+        plain = _entries(plates, liquids, age, activities, asked)
+    content = json.dumps([edition(), age, [asdict(entry) for entry in plain]], sort_keys=True)
+    return Sheet(age, entries, hashlib.sha256(content.encode()).hexdigest())
+
+
+def _entries(
+    plates: Sequence[str], liquids: Sequence[str], age: str, activities: Sequence[str], asked: Asked
+) -> tuple[Entry, ...]:
     entries = []
     for rule in hazards().values():
         because = _because(rule, plates, liquids, activities, asked)
         if because:
             entries.append(Entry(rule, tuple(dict.fromkeys(because)), age in rule.refuse))
     order = {"warning": 0, "caution": 1}
-    return Sheet(age, tuple(sorted(entries, key=lambda e: (not e.refused, order[e.hazard.severity]))))
+    return tuple(sorted(entries, key=lambda e: (not e.refused, order[e.hazard.severity])))
 
 
 def bench_cautions(plates: Sequence[str], liquids: Sequence[str], asked: Asked = NOTHING) -> list[str]:
@@ -208,10 +219,19 @@ def set_up_notes(plates: Sequence[str], liquids: Sequence[str], age: str) -> lis
         rule = entry.hazard
         if entry.refused:
             others = [band for band in AGE_BANDS if band not in rule.refuse]
-            who = f"With this age band it is not for students; {' or '.join(others)} may." if others else NOT_FOR_STUDENTS
+            who = (
+                say("With this age band it is not for students; {others} may.", others=say(" or ").join(others))
+                if others
+                else say(NOT_FOR_STUDENTS)
+            )
             because = ", ".join(entry.because)
             notes.append(
-                Note(f"refused-{rule.key}", "wrong", f"Not with this class: {because}", f"{rule.text} {who} {NO_SIGN}")
+                Note(
+                    f"refused-{rule.key}",
+                    "wrong",
+                    say("Not with this class: {because}", because=because),
+                    f"{rule.text} {who} {say(NO_SIGN)}",
+                )
             )
         elif rule.refuse or (rule.severity == "warning" and rule.applies in ("gas", "ph-above", "ph-below")):
             notes.append(Note(f"warning-{rule.key}", "caution", ", ".join(entry.because), f"{rule.text} {rule.do}"))

@@ -10,6 +10,7 @@ from dataclasses import dataclass, fields
 
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange, within
+from galvanic.words import say
 
 MOST_PLACES = 20
 MOST_MINUTES = 600.0
@@ -38,10 +39,14 @@ class Steps:
     def __post_init__(self) -> None:
         for field in fields(self):
             within(
-                field.name, getattr(self, field.name), 0.0, MOST_MINUTES, f"Minutes lie between 0 and {MOST_MINUTES:.0f}."
+                field.name,
+                getattr(self, field.name),
+                0.0,
+                MOST_MINUTES,
+                say("Minutes lie between 0 and {most_minutes:.0f}.", most_minutes=MOST_MINUTES),
             )
         if self.cell <= 0.0:
-            raise OutOfRange("A cell must take some time.", field="read", value=self.read, limit=0.0)
+            raise OutOfRange(say("A cell must take some time."), field="read", value=self.read, limit=0.0)
 
     @property
     def cell(self) -> float:

@@ -20,6 +20,7 @@ from galvanic.errors import OutOfRange
 from galvanic.planning.design import LOOSE, Plan, Task, demand_of
 from galvanic.planning.optimal import Counts
 from galvanic.reference.catalogue import electrodes, electrolytes, kept
+from galvanic.words import say
 
 SCATTER_V = 0.05  # between groups, one cell: common practice, no source
 SURE = 0.9
@@ -94,7 +95,7 @@ def tell_apart(
 ) -> list[Neighbours]:
     """All neighbours in all baths, least certain first. Raises OutOfRange for a scatter not above zero."""
     if not (scatter_v > 0.0 and math.isfinite(scatter_v)):
-        raise OutOfRange("The scatter must be above zero.", field="scatter_v", value=scatter_v, limit=0.0)
+        raise OutOfRange(say("The scatter must be above zero."), field="scatter_v", value=scatter_v, limit=0.0)
     counts = _counts(task, plan)
     rows = {name: i for i, name in enumerate(task.electrodes)}
     neighbours = []

@@ -8,6 +8,7 @@ from functools import cache
 
 from galvanic.reference.further_tables import molar_mass
 from galvanic.reference.reader import Reader, Value, read_table
+from galvanic.words import once
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,7 +66,7 @@ def _ion(r: Reader) -> Ion:
     return Ion(r.take("key", str), r.take("charge", int), r.value("s_cm2_per_mol"), pk)
 
 
-@cache
+@once
 def additions() -> Mapping[str, Addition]:
     """Additions by key."""
     return read_table("additions", "addition", _addition)

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 from types import MappingProxyType
 
 from galvanic.reference.reader import Range, Reader, read_table
+from galvanic.words import once
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +37,7 @@ def _bridge(r: Reader) -> Bridge:
     )
 
 
-@cache
+@once
 def bridges() -> Mapping[str, Bridge]:
     """Bridges by key."""
     return read_table("bridges", "bridge", _bridge)

@@ -14,6 +14,7 @@ from typing import ParamSpec, TypeVar
 from galvanic.errors import BadTable, NoTableEntry
 from galvanic.reference.bridges import bridges
 from galvanic.reference.reader import Range, Reader, Value, read_table
+from galvanic.words import language, once, say
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -59,7 +60,7 @@ class Electrode:
     def table_v(self) -> float:
         """Standard potential of the couple, V against hydrogen at 298.15 K. Raises NoTableEntry for an inert plate."""
         if self.couple is None:
-            raise NoTableEntry(self.inert or f"{self.name} has no entry in the table.")
+            raise NoTableEntry(self.inert or say("{name} has no entry in the table.", name=self.name))
         return half_reactions()[self.couple].e_v.value
 
     def table_v_or_none(self) -> float | None:
@@ -183,13 +184,13 @@ def half_reactions() -> Mapping[str, HalfReaction]:
     return read_table("half_reactions", "half_reaction", build_half_reaction)
 
 
-@cache
+@once
 def shipped_electrodes() -> Mapping[str, Electrode]:
     """Electrodes that come with the program, by key, in the order of the file."""
     return read_table("electrodes", "electrode", build_electrode)
 
 
-@cache
+@once
 def shipped_electrolytes() -> Mapping[str, Electrolyte]:
     """Electrolytes that come with the program, by key, in the order of the file."""
     return read_table("electrolytes", "electrolyte", build_electrolyte)
@@ -214,7 +215,7 @@ Own = tuple[Iterable[Electrode], Iterable[Electrolyte]]
 _around: ContextVar[Callable[[], Catalogue] | None] = ContextVar("catalogue", default=None)
 
 
-@cache
+@once
 def shipped() -> Catalogue:
     """What comes with the program."""
     return Catalogue(shipped_electrodes(), shipped_electrolytes(), "")
@@ -243,7 +244,7 @@ def also(own: Callable[[], Own]) -> Iterator[None]:
     `own` is called when the catalogue is first asked; asking raises BadTable for a key in use.
     """
 
-    @cache
+    @once
     def with_own() -> Catalogue:
         plates, liquids = own()
         plates, liquids = tuple(plates), tuple(liquids)
@@ -285,19 +286,19 @@ def _merged(shipped: Mapping[str, M], own: Iterable[M]) -> Mapping[str, M]:
 
 
 def kept(maxsize: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """Keep the last `maxsize` answers of a function that reads the catalogue: the catalogue is part of what is asked.
+    """Keep the last `maxsize` answers of a function that reads the catalogue: it and the language are part of what is asked.
 
     Arguments must be hashable. Without own materials all callers share what is kept.
     """
 
     def around(function: Callable[P, R]) -> Callable[P, R]:
         @lru_cache(maxsize)
-        def answers(_own: str, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        def answers(_own: tuple[str, str], /, *args: P.args, **kwargs: P.kwargs) -> R:
             return function(*args, **kwargs)
 
         @wraps(function)
         def ask(*args: P.args, **kwargs: P.kwargs) -> R:
-            return answers(catalogue().own, *args, **kwargs)  # type: ignore[arg-type]  # what is not hashable raises
+            return answers((catalogue().own, language()), *args, **kwargs)  # type: ignore[arg-type]  # what is not hashable raises
 
         return ask
 

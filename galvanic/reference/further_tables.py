@@ -12,6 +12,7 @@ from typing import Literal
 from galvanic.errors import BadTable, OutOfRange
 from galvanic.reference.quantities import quantity
 from galvanic.reference.reader import Range, Reader, Value, read_table
+from galvanic.words import once, say
 
 CONDUCTIVITY_PER_K = quantity("conductivity_per_k")
 
@@ -132,7 +133,7 @@ def stocks() -> Mapping[str, Stock]:
     return read_table("stocks", "stock", _stock)
 
 
-@cache
+@once
 def loads() -> Mapping[str, Load]:
     """Loads by key."""
     return read_table("loads", "load", _load)
@@ -172,12 +173,19 @@ def conductivity_s_per_m(solute: str, mass_percent: float, celsius: float = 25.0
     Raises OutOfRange outside the table or outside 10 to 40 °C.
     """
     if solute not in conductivities():
-        raise OutOfRange(f"There is a table for {', '.join(conductivities())} only.")
+        raise OutOfRange(say("There is a table for {conductivities} only.", conductivities=", ".join(conductivities())))
     row = conductivities()[solute]
     if not row.mass_percent[0] <= mass_percent <= row.mass_percent[-1]:
-        raise OutOfRange(f"The table of {solute} runs from {row.mass_percent[0]} to {row.mass_percent[-1]} % by mass.")
+        raise OutOfRange(
+            say(
+                "The table of {solute} runs from {mass_percent} to {mass_percent2} % by mass.",
+                solute=solute,
+                mass_percent=row.mass_percent[0],
+                mass_percent2=row.mass_percent[-1],
+            )
+        )
     if not 10.0 <= celsius <= 40.0:
-        raise OutOfRange("The temperature rule holds from 10 to 40 °C.")
+        raise OutOfRange(say("The temperature rule holds from 10 to 40 °C."))
     points = list(zip(row.mass_percent, row.s_per_m, strict=True))
     for (m0, k0), (m1, k1) in zip(points, points[1:], strict=False):
         if mass_percent <= m1:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
 
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import once
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ def _step(r: Reader) -> Preparation:
     )
 
 
-@cache
+@once
 def preparations_of(form: str) -> tuple[Preparation, ...]:
     """The steps of a form, in order; none for a cup of liquid."""
     return tuple(one for one in read_table("preparations", "step", _step).values() if form in one.forms)

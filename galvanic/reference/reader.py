@@ -11,8 +11,30 @@ from types import MappingProxyType
 from typing import Any, TypeVar
 
 from galvanic.errors import BadTable
+from galvanic.words import once, say
 
 REFERENCE = Path(__file__).parent
+SAID: Mapping[str, tuple[str, ...]] = {
+    "addition": ("name", "hazard"),
+    "acid": ("name",),
+    "bridge": ("name", "long", "prepare"),
+    "electrode": ("name", "supplied", "prepare", "inert"),
+    "electrolyte": ("name",),
+    "fault": ("name", "tries", "mend", "why"),
+    "form": ("name",),
+    "hazard": ("text", "do", "short", "dispose", "first_aid"),
+    "load": ("name",),
+    "misconception": ("name", "against", "question"),
+    "recipe": ("from", "what", "piece", "divider", "method"),
+    "source": ("taken",),
+    "step": ("text", "kit", "asks"),
+    "symptom": ("seen", "means"),
+    "variable": ("set_up", "keep", "hazard"),
+}
+"""Which fields of which rows are sentences or names, given in the language around. A variable's name and words are not: they
+are written into plans and tables, so they are said where they are shown."""
+LATER: Mapping[str, tuple[str, ...]] = {"recipe": ("parts", "stock"), "variable": ("name", "words", "unit")}
+"""Fields that are said where they are shown: they stand in the catalogues too."""
 Row = Mapping[str, Any]
 T = TypeVar("T")
 
@@ -120,7 +142,7 @@ def read_table(name: str, kind: str, build: Callable[[Reader], T], text: str | N
         raise BadTable(f"{name}: source {document['words_source']!r} is not in sources.toml")
     rows: dict[str, T] = {}
     for row in document.get(kind, []):
-        reader = Reader(name, row)
+        reader = Reader(name, row | {field: _said(row[field]) for field in SAID.get(kind, ()) if field in row})
         key = reader.take("key", str)
         if key in rows:
             raise BadTable(f"{name}: {key} stands twice")
@@ -132,12 +154,18 @@ def read_table(name: str, kind: str, build: Callable[[Reader], T], text: str | N
     return MappingProxyType(rows)
 
 
+def _said(value: Any) -> Any:
+    if isinstance(value, list):
+        return [_said(item) for item in value]
+    return say(value) if isinstance(value, str) and value else value
+
+
 def build_source(r: Reader) -> Source:
     """One row of sources.toml."""
     return Source(*(r.take(field, str) for field in ("key", "title", "year", "kind", "taken")))
 
 
-@cache
+@once
 def sources() -> Mapping[str, Source]:
     """Every source by key."""
     return read_table("sources", "source", build_source)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 
 from galvanic.reference.reader import Reader, read_table
+from galvanic.words import mark, once, say
 
 KINDS = ("number", "words", "yes_no")
-YES_NO = ("no", "yes")
+YES_NO = (mark("no"), mark("yes"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +33,11 @@ class Variable:
     set_up: str
     keep: tuple[str, ...]
     hazard: str
+
+    @property
+    def said(self) -> str:
+        """Its name for reading, in the language around."""
+        return say(self.name)
 
 
 def _variable(r: Reader) -> Variable:
@@ -66,7 +71,7 @@ def _variable(r: Reader) -> Variable:
     return variable
 
 
-@cache
+@once
 def variables() -> Mapping[str, Variable]:
     """Variables by key."""
     return read_table("conditions", "variable", _variable)

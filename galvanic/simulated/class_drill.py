@@ -11,12 +11,12 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
 
 import numpy as np
 
 from galvanic.simulated.drill import GROUPS, HANDS, Case, case
 from galvanic.simulated.drill_packs import PACK_HANDS
+from galvanic.words import once
 
 LEVEL = 0.9  # of the interval, and how sure "not yet" and "found" have to be
 HAND_NAMES: Mapping[str, str] = {**PACK_HANDS, **HANDS}
@@ -126,6 +126,6 @@ def simulated_try(
     return Try(device, symptom, fault, str(rng.choice(possible)), tuple(hands))
 
 
-@cache
+@once
 def _case(symptom: str) -> Case:
     return case(symptom)

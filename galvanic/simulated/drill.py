@@ -17,9 +17,9 @@ from functools import cache
 from galvanic.bench.faults import Fault, faults
 from galvanic.cells import Cell
 from galvanic.chemistry.polarisation import LoadedCell
-from galvanic.notes import THIN
 from galvanic.simulated.drill_bench import FaultyBench, kind_of, text_of
 from galvanic.simulated.drill_packs import PACK_HANDS, pack_answers
+from galvanic.words import mark, say
 
 GROUPS: Mapping[str, tuple[str, ...]] = {
     "zero": ("bridged", "same_metal", "open_clip", "wrong_socket", "loose"),
@@ -30,16 +30,16 @@ GROUPS: Mapping[str, tuple[str, ...]] = {
 }
 USUAL: tuple[str, ...] = tuple(symptom for symptom in GROUPS if symptom != "pack")  # of a lab without packs
 HANDS: Mapping[str, str] = {
-    "read": "Read the meter yourself",
-    "swap": "Swap the leads",
-    "wait": "Wait a minute",
-    "dry_cell": "Try a dry cell",
-    "wipe": "Lift and dry the clips",
-    "press": "Press the clips on bare metal",
-    "rub": "Rub both plates, dip again",
-    "plates": "Look what the plates are",
-    "dial": "Look at the dial and the sockets",
-    "wires": "Follow the wires",
+    "read": mark("Read the meter yourself"),
+    "swap": mark("Swap the leads"),
+    "wait": mark("Wait a minute"),
+    "dry_cell": mark("Try a dry cell"),
+    "wipe": mark("Lift and dry the clips"),
+    "press": mark("Press the clips on bare metal"),
+    "rub": mark("Rub both plates, dip again"),
+    "plates": mark("Look what the plates are"),
+    "dial": mark("Look at the dial and the sockets"),
+    "wires": mark("Follow the wires"),
 }
 
 
@@ -140,16 +140,26 @@ def _shown(bench: FaultyBench, sound: FaultyBench) -> Answer:
     """Two looks at the display: a number, or one that comes and goes."""
     first, second = bench.shows(0), bench.shows(1)
     if first is not None and second is not None and abs(first - second) > 0.05:
-        return Answer(f"{text_of(first, bench)}, then {text_of(second, bench)}, then back", "jumps")
+        return Answer(
+            say("{text_of}, then {text_of2}, then back", text_of=text_of(first, bench), text_of2=text_of(second, bench)),
+            "jumps",
+        )
     return Answer(text_of(first, bench), kind_of(first, sound.emf_v))
 
 
 def _read(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
     shown = _shown(bench, sound)
     if key == "millivolts":
-        return Answer(f"{1000.0 * sound.emf_v:.0f}{THIN}mV on the display; they wrote V", "unit")
+        return Answer(say("{emf_v:.0f}\u202fmV on the display; they wrote V", emf_v=1000.0 * sound.emf_v), "unit")
     if key == "digit":
-        return Answer(f"{text_of(sound.emf_v, bench)} on the display; they wrote {10.0 * sound.emf_v:.1f}", "point")
+        return Answer(
+            say(
+                "{text_of} on the display; they wrote {emf_v:.1f}",
+                text_of=text_of(sound.emf_v, bench),
+                emf_v=10.0 * sound.emf_v,
+            ),
+            "point",
+        )
     return shown
 
 
@@ -162,12 +172,15 @@ def _swap(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
 def _wait(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
     now, later = bench.shows(0), bench.later().shows(0)
     if bench.clips_ohm[0] != bench.clips_ohm[1]:
-        return Answer("It jumps about, with nobody near it.", "jumps")
+        return Answer(say("It jumps about, with nobody near it."), "jumps")
     if now is None or later is None:
         return Answer(text_of(now, bench), "no_number")
     if abs(later - now) > 0.02:
-        return Answer(f"{text_of(now, bench)}, a minute later {text_of(later, bench)}", "climbs")
-    return Answer(f"{text_of(now, bench)}, and the same a minute later", "steady")
+        return Answer(
+            say("{text_of}, a minute later {text_of2}", text_of=text_of(now, bench), text_of2=text_of(later, bench)),
+            "climbs",
+        )
+    return Answer(say("{text_of}, and the same a minute later", text_of=text_of(now, bench)), "steady")
 
 
 def _dry_cell(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
@@ -180,7 +193,10 @@ def _mended(bench: FaultyBench, sound: FaultyBench, **change: object) -> Answer:
     after = replace(bench, **change)  # type: ignore[arg-type]
     shown = _shown(after, sound)
     before = _shown(bench, sound)
-    return Answer(f"{shown.says} now" if shown.says != before.says else f"{shown.says}, as before", shown.code)
+    return Answer(
+        say("{says} now", says=shown.says) if shown.says != before.says else say("{says}, as before", says=shown.says),
+        shown.code,
+    )
 
 
 def _wipe(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
@@ -198,24 +214,24 @@ def _rub(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
 
 def _plates(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
     if key == "same_metal":
-        return Answer("Both plates are stamped with the same metal.", "same")
-    return Answer("Two metals, as on the drawing.", "as_drawn")
+        return Answer(say("Both plates are stamped with the same metal."), "same")
+    return Answer(say("Two metals, as on the drawing."), "as_drawn")
 
 
 def _dial(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
     if bench.dial == "ohms":
-        return Answer("The dial stands on Ω.", "ohms")
+        return Answer(say("The dial stands on Ω."), "ohms")
     if bench.ma_socket:
-        return Answer("DC volts, but the red lead sits in the mA socket.", "socket")
-    return Answer("DC volts, leads in COM and V.", "as_it_should")
+        return Answer(say("DC volts, but the red lead sits in the mA socket."), "socket")
+    return Answer(say("DC volts, leads in COM and V."), "as_it_should")
 
 
 def _wires(key: str, bench: FaultyBench, sound: FaultyBench) -> Answer:
     if bench.other_v:
-        return Answer("A dry cell is still in the circuit.", "other")
+        return Answer(say("A dry cell is still in the circuit."), "other")
     if bench.turned:
-        return Answer("Red goes to the plate that is drawn with black.", "crossed")
-    return Answer("One cell and the meter, red where it is drawn.", "as_drawn")
+        return Answer(say("Red goes to the plate that is drawn with black."), "crossed")
+    return Answer(say("One cell and the meter, red where it is drawn."), "as_drawn")
 
 
 HAND_DOES: Mapping[str, Callable[[str, FaultyBench, FaultyBench], Answer]] = {

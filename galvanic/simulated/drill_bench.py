@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from galvanic.notes import MINUS, THIN
+from galvanic.words import number, say
 
 Dial = Literal["volts", "ohms"]
 Kind = Literal["right", "nothing", "minus", "less", "more", "no_number", "climbs", "jumps"]
@@ -77,8 +78,8 @@ class FaultyBench:
 def text_of(volts_v: float | None, bench: FaultyBench, decimals: int = 2) -> str:
     """The display as it is read: on ohms a number that is no voltage."""
     if volts_v is None:
-        return f"4.7{THIN}kΩ" if bench.dial == "ohms" else "no number"
-    return f"{volts_v:.{decimals}f}{THIN}V".replace("-", MINUS)
+        return f"4.7{THIN}kΩ" if bench.dial == "ohms" else say("no number")
+    return number(volts_v, f".{decimals}f").replace("-", MINUS) + f"{THIN}V"
 
 
 def kind_of(volts_v: float | None, right_v: float) -> Kind:

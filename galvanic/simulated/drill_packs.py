@@ -12,18 +12,19 @@ from dataclasses import dataclass, replace
 
 from galvanic.cells import Cell
 from galvanic.notes import MINUS, THIN
+from galvanic.words import mark, number, say
 
 CELLS = 3
 LED_V, LED_OHM = 1.9, 40.0
 METER_OHM = 1e7
 PACK_HANDS: Mapping[str, str] = {
-    "whole": "Measure the whole pack, nothing joined",
-    "each": "Measure each cell alone",
-    "loaded": "Measure across each cell with the LED on",
-    "joints": "Measure across each joint with the LED on",
-    "turn_led": "Turn the LED round",
-    "dry": "Dry table and cups",
-    "look": "Look along the wires and into the cups",
+    "whole": mark("Measure the whole pack, nothing joined"),
+    "each": mark("Measure each cell alone"),
+    "loaded": mark("Measure across each cell with the LED on"),
+    "joints": mark("Measure across each joint with the LED on"),
+    "turn_led": mark("Turn the LED round"),
+    "dry": mark("Dry table and cups"),
+    "look": mark("Look along the wires and into the cups"),
 }
 
 
@@ -103,19 +104,24 @@ def _all(key: str, pack: FaultyPack, sound: FaultyPack) -> Mapping[str, tuple[st
         "each": _numbers(_alone(pack), list(sound.emf_v)),
         "loaded": _numbers([pack.across_v(k) for k in range(CELLS)], [sound.across_v(k) for k in range(CELLS)]),
         "joints": _joints(pack),
-        "turn_led": ("It glows now.", "glows") if key == "led_turned" else ("Still dark.", "dark"),
-        "dry": ("The table is dry now, and it glows.", "glows")
+        "turn_led": (say("It glows now."), "glows") if key == "led_turned" else (say("Still dark."), "dark"),
+        "dry": (say("The table is dry now, and it glows."), "glows")
         if key == "pack_bridge"
-        else ("Dry, and still dark.", "dark"),
-        "look": LOOKS.get(key, ("Cups apart, plates apart, wires from plus to minus.", "as_drawn")),
+        else (say("Dry, and still dark."), "dark"),
+        "look": _look(key),
     }
 
 
 LOOKS = {
-    "turned": ("At the second cell a wire joins plus to plus.", "turned"),
-    "touching": ("In the second cup the plates lean together.", "touching"),
-    "dry_layer": ("The second card is pale and dry at one corner.", "dry"),
+    "turned": (mark("At the second cell a wire joins plus to plus."), "turned"),
+    "touching": (mark("In the second cup the plates lean together."), "touching"),
+    "dry_layer": (mark("The second card is pale and dry at one corner."), "dry"),
 }
+
+
+def _look(key: str) -> tuple[str, str]:
+    says, code = LOOKS.get(key, (mark("Cups apart, plates apart, wires from plus to minus."), "as_drawn"))
+    return say(says), code
 
 
 def _alone(pack: FaultyPack) -> list[float]:
@@ -133,7 +139,7 @@ def _alone(pack: FaultyPack) -> list[float]:
 
 
 def _numbers(found: Sequence[float], right: Sequence[float]) -> tuple[str, str]:
-    text = ", ".join(f"{v:.2f}{THIN}V".replace("-", MINUS) for v in found)
+    text = ", ".join(f"{number(v, '.2f')}{THIN}V".replace("-", MINUS) for v in found)
     code = ",".join("right" if abs(v - ok) <= 0.06 else "minus" if v < -0.06 else "nothing" if v < 0.06 else
                     "less" if v < ok else "more" for v, ok in zip(found, right, strict=True))  # fmt: skip
     return text, code
@@ -142,5 +148,5 @@ def _numbers(found: Sequence[float], right: Sequence[float]) -> tuple[str, str]:
 def _joints(pack: FaultyPack) -> tuple[str, str]:
     """Volts lost at each joint while the LED is on."""
     lost = [pack.current_a() * ohm for ohm in pack.joint_ohm]
-    text = ", ".join(f"{v:.2f}{THIN}V" for v in lost)
+    text = ", ".join(f"{number(v, '.2f')}{THIN}V" for v in lost)
     return text, ",".join("lost" if v > 0.05 else "none" for v in lost)

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from galvanic.notes import MINUS, THIN
+from galvanic.notes import MINUS
+from galvanic.words import say
 
 SAME = 0.004  # of the range: a typed answer this near is that one
 SEED, MANY = 7, 24
@@ -50,13 +51,18 @@ def _digital(rng: np.random.Generator, nth: int) -> Display:
     shown = volts * 1000.0 if unit == "mV" else volts
     text = f"{shown:.{decimals}f}"
     value = float(text) / (1000.0 if unit == "mV" else 1.0)
-    wrong = [Misread(-value, "The minus sign is part of the reading: it says which plate is negative.")] if value < 0 else []
+    wrong = (
+        [Misread(-value, say("The minus sign is part of the reading: it says which plate is negative."))]
+        if value < 0
+        else []
+    )
     if unit == "mV":
-        wrong.append(Misread(float(text), "The dial says mV: a thousand millivolts are one volt."))
+        wrong.append(Misread(float(text), say("The dial says mV: a thousand millivolts are one volt.")))
     wrong += [
-        Misread(10.0 * value, "Look where the point stands."), Misread(value / 10.0, "Look where the point stands."),
-        Misread(value * 1000.0, "The dial says volts, not millivolts."),
-    ]  # fmt: skip
+        Misread(10.0 * value, say("Look where the point stands.")),
+        Misread(value / 10.0, say("Look where the point stands.")),
+        Misread(value * 1000.0, say("The dial says volts, not millivolts.")),
+    ]
     step = 10.0**-decimals / (1000.0 if unit == "mV" else 1.0)
     return Display(
         None, 0, text.replace("-", MINUS), range_v, unit, nth % 7 == 3, value, step, _apart(wrong, value, range_v)
@@ -69,9 +75,14 @@ def _needle(rng: np.random.Generator) -> Display:
     at = parts / 50.0
     value = round(at * full, 4)
     other = [one for one in NEEDLE if one != full]
-    wrong = [Misread(round(at * one, 4), f"The dial stands at {full:g}{THIN}V full scale, not at {one:g}.") for one in other]
+    wrong = [
+        Misread(
+            round(at * one, 4), say("The dial stands at {full:g}\u202fV full scale, not at {one:g}.", full=full, one=one)
+        )
+        for one in other
+    ]
     wrong.append(
-        Misread(round((parts // 5 + (parts % 5) / 10.0) / 10.0 * full, 4), "Count the small marks: five to a number.")
+        Misread(round((parts // 5 + (parts % 5) / 10.0) / 10.0 * full, 4), say("Count the small marks: five to a number."))
     )
     return Display(at, 10, "", full, "V", False, value, full / 100.0, _apart(wrong, value, full))
 

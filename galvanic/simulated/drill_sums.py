@@ -10,8 +10,9 @@ from itertools import combinations
 
 from galvanic.cells import Cell
 from galvanic.chemistry.subtraction import WorkedLine, worked
-from galvanic.notes import MINUS, volts
+from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes, half_reactions
+from galvanic.words import say
 
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "silver", "graphite")
 APART_V = 0.05  # what is nearer is asked of nobody: rounding would decide
@@ -69,16 +70,40 @@ def _slips(high: float, low: float, negative: str, cell: Cell) -> tuple[Slip, ..
     m = _electrons(negative)
     told = [
         Slip(
-            high + low, "You added the two values.", f"It is the higher minus the lower: {MINUS} {volts(low, signed=True)}."
+            high + low,
+            say("You added the two values."),
+            say("It is the higher minus the lower: \u2212 {low}.", low=volts(low, signed=True)),
         ),
-        Slip(abs(high) - abs(low), "You left the signs out.", "Take both values with their signs; minus a minus is plus."),
-        Slip(abs(low) - abs(high), "You left the signs out.", "Take both values with their signs; minus a minus is plus."),
-        Slip(-right, "You read the table upside down: lower minus higher.", "The higher one is the plus; it comes first."),
-        Slip(abs(high) + abs(low), "You added without signs.", "Signs are kept; only minus a minus becomes a plus."),
-        Slip(n * high - m * low, "You multiplied by the electrons.", "Volts do not grow with the number of electrons."),
-        Slip(m * high - n * low, "You multiplied by the electrons.", "Volts do not grow with the number of electrons."),
-        Slip(2.0 * right, "You multiplied by two.", "Volts do not grow with the number of electrons."),
-        Slip(1000.0 * right, "That is in millivolts.", "Give it in volts."),
+        Slip(
+            abs(high) - abs(low),
+            say("You left the signs out."),
+            say("Take both values with their signs; minus a minus is plus."),
+        ),
+        Slip(
+            abs(low) - abs(high),
+            say("You left the signs out."),
+            say("Take both values with their signs; minus a minus is plus."),
+        ),
+        Slip(
+            -right,
+            say("You read the table upside down: lower minus higher."),
+            say("The higher one is the plus; it comes first."),
+        ),
+        Slip(
+            abs(high) + abs(low), say("You added without signs."), say("Signs are kept; only minus a minus becomes a plus.")
+        ),
+        Slip(
+            n * high - m * low,
+            say("You multiplied by the electrons."),
+            say("Volts do not grow with the number of electrons."),
+        ),
+        Slip(
+            m * high - n * low,
+            say("You multiplied by the electrons."),
+            say("Volts do not grow with the number of electrons."),
+        ),
+        Slip(2.0 * right, say("You multiplied by two."), say("Volts do not grow with the number of electrons.")),
+        Slip(1000.0 * right, say("That is in millivolts."), say("Give it in volts.")),
     ]
     kept: list[Slip] = []
     for slip in told:

@@ -34,11 +34,12 @@ from galvanic.errors import UnknownMaterial
 from galvanic.reference.catalogue import shipped_electrodes, shipped_electrolytes
 from galvanic.simulated.drill_bench import FLAT_GAIN
 from galvanic.simulated.stream import CellStream
+from galvanic.words import mark, say
 
 TABLES = Path(__file__).with_name("free_bench.json")
 PLATES = ("magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite")
 LIQUIDS = ("lemon-juice", "vinegar", "rhubarb-juice", "kelp-brine", "sea-water")
-OFFERED_OHM: Mapping[float, str] = {10_000.0: "10 kΩ", 1000.0: "1 kΩ", 100.0: "100 Ω", 0.0: "a wire: shorted"}
+OFFERED_OHM: Mapping[float, str] = {10_000.0: "10 kΩ", 1000.0: "1 kΩ", 100.0: "100 Ω", 0.0: mark("a wire: shorted")}
 MOST_CELLS = 3
 # What one cell of a row meets of a load that is offered; a limit is met suddenly, and is not to be read off between points.
 MET_OHM = tuple(ohm / cells for ohm in OFFERED_OHM if ohm for cells in range(1, MOST_CELLS + 1))
@@ -73,13 +74,13 @@ CHANGES: Mapping[str, Condition] = {
     "skin scraped off": Condition("skin", "yes"),
 }
 CHOICES = (
-    Choice("Apart", {"1 cm": "1 cm apart", "2 cm": "", "4 cm": "4 cm apart", "8 cm": "8 cm apart"}),
-    Choice("Pairs in the cup", {"1": "", "2": "2 pairs of plates", "3": "3 pairs of plates"}),
-    Choice("Deep", {"1 cm": "1 cm deep", "2 cm": "", "4 cm": "4 cm deep"}),
-    Choice("Warmth", {"5 °C": "cold, 5 °C", "20 °C": "", "40 °C": "warm, 40 °C"}),
-    Choice("Salt stirred in", {"none": "", "1 g": "1 g of salt", "4 g": "4 g of salt"}),
-    Choice("The liquid", {"still": "", "stirred": "stirred"}),
-    Choice("The plates", {"as they come": "", "scraped": "skin scraped off"}),
+    Choice(mark("Apart"), {"1 cm": "1 cm apart", "2 cm": "", "4 cm": "4 cm apart", "8 cm": "8 cm apart"}),
+    Choice(mark("Pairs in the cup"), {"1": "", "2": "2 pairs of plates", "3": "3 pairs of plates"}),
+    Choice(mark("Deep"), {"1 cm": "1 cm deep", "2 cm": "", "4 cm": "4 cm deep"}),
+    Choice(mark("Warmth"), {"5 °C": "cold, 5 °C", "20 °C": "", "40 °C": "warm, 40 °C"}),
+    Choice(mark("Salt stirred in"), {mark("none"): "", "1 g": "1 g of salt", "4 g": "4 g of salt"}),
+    Choice(mark("The liquid"), {mark("still"): "", mark("stirred"): "stirred"}),
+    Choice(mark("The plates"), {mark("as they come"): "", mark("scraped"): "skin scraped off"}),
 )
 
 
@@ -130,19 +131,19 @@ class MeterKind:
 METERS = (  # ranges as cheap meters have them: common practice, no source
     MeterKind(
         "fine",
-        "fine digital",
+        mark("fine digital"),
         (MeterRange("2 V", 0.001, 2.0), MeterRange("20 V", 0.01, 20.0), MeterRange("200 mV", 0.0001, 0.2)),
         "OL",
         FLAT_GAIN,
     ),
     MeterKind(
-        "coarse", "coarse digital", (MeterRange("20 V", 0.01, 20.0), MeterRange("200 V", 0.1, 200.0)), "OL", FLAT_GAIN
+        "coarse", mark("coarse digital"), (MeterRange("20 V", 0.01, 20.0), MeterRange("200 V", 0.1, 200.0)), "OL", FLAT_GAIN
     ),
     MeterKind(
         "needle",
-        "needle",
+        mark("needle"),
         (MeterRange("3 V", 0.05, 3.0), MeterRange("15 V", 0.25, 15.0), MeterRange("0.3 V", 0.005, 0.3)),
-        "at the stop",
+        mark("at the stop"),
         1.0,
     ),
 )
@@ -162,7 +163,7 @@ def plates() -> tuple[str, ...]:
 def pair_table(electrolyte: str, one: str, other: str) -> PairTable:
     """The table of a pair, whichever way round it is named. Raises UnknownMaterial for what is not in the lists."""
     if electrolyte not in liquids() or one == other or {one, other} - set(plates()):
-        raise UnknownMaterial("That pair cannot be practised with.", value=f"{one}, {electrolyte}, {other}"[:60])
+        raise UnknownMaterial(say("That pair cannot be practised with."), value=f"{one}, {electrolyte}, {other}"[:60])
     cell = Cell.of(one, electrolyte, other)
     loaded = LoadedCell.of(cell)
     low_v, high_v = loaded.rest()

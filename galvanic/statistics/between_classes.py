@@ -20,6 +20,7 @@ from numpy.typing import NDArray
 from galvanic.errors import NotEnoughData
 from galvanic.statistics.ladder import Ladder, connected
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 Array = NDArray[np.float64]
 PENALTY = 0.2  # of the logarithm of τ², a fifth of the citation’s: found by bench/years.py
@@ -96,7 +97,7 @@ def distances_of(name: str, ladder: Ladder) -> Distances:
     """The distances of a class's ladder, of its largest connected part. Raises NotEnoughData where that is one plate."""
     part = ladder.parts[0]
     if len(part) < 2:
-        raise NotEnoughData(f"{name} has no cell of two plates.")
+        raise NotEnoughData(say("{name} has no cell of two plates.", name=name))
     places = [ladder.electrodes.index(one) for one in part]
     to_first = np.hstack([-np.ones((len(part) - 1, 1)), np.eye(len(part) - 1)])
     volts = to_first @ ladder.potential_v[places]
@@ -115,7 +116,7 @@ def lay_over(classes: Sequence[Distances]) -> Between:
     used = [found for found in classes if found.electrodes[0] in main]
     shared = [one for one in main if sum(one in found.electrodes for found in used) > 1]
     if len(used) < LEAST_CLASSES or len(shared) < 2:
-        raise NotEnoughData("It takes two classes with two plates in common, in the same liquid.")
+        raise NotEnoughData(say("It takes two classes with two plates in common, in the same liquid."))
     rows = [_contrast(found, main) for found in used]
     best = _best(used, rows)
     tau2 = best**2

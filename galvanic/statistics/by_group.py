@@ -20,6 +20,7 @@ import numpy as np
 from galvanic.errors import NotEnoughData
 from galvanic.statistics.effects import slope
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 LEAST_GROUPS = 3
 SLACK = 4.0  # of twice the log likelihood: about two standard errors of the ratio
@@ -67,7 +68,7 @@ def slope_by_group(groups: Sequence[str], x: Sequence[float], y: Sequence[float]
         return ByGroup(b, u, b - half, b + half, middle_x, middle_y, len(own), True)
     means = [tuple(math.fsum(v) / len(v) for v in zip(*point, strict=True)) for point in points.values()]
     if len(means) < LEAST_GROUPS:
-        raise NotEnoughData(f"It takes {LEAST_GROUPS} groups, best with two levels each.")
+        raise NotEnoughData(say("It takes {least_groups} groups, best with two levels each.", least_groups=LEAST_GROUPS))
     line = slope([at for at, _ in means], [value for _, value in means], level)
     return ByGroup(line.slope, line.u_slope, line.low, line.high, middle_x, line.intercept + line.slope * middle_x,
                    len(means), False)  # fmt: skip

@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 
 from galvanic.errors import NotEnoughData, OutOfRange
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 Array = NDArray[np.float64]
 LEAST_POINTS, MOST_POINTS = 5, 4000
@@ -91,9 +92,11 @@ def fit_decay(t: Sequence[float], y: Sequence[float], parts: int | None = None, 
     """
     at, value = np.asarray(t, dtype=float), np.asarray(y, dtype=float)
     if len(at) != len(value) or len(at) < LEAST_POINTS:
-        raise NotEnoughData(f"A fit needs at least {LEAST_POINTS} points, each with a time and a value.")
+        raise NotEnoughData(
+            say("A fit needs at least {least_points} points, each with a time and a value.", least_points=LEAST_POINTS)
+        )
     if not (np.isfinite(at).all() and np.isfinite(value).all() and (np.diff(at) > 0.0).all()):
-        raise OutOfRange("Times must rise from line to line, and every value must be a number.", field="t")
+        raise OutOfRange(say("Times must rise from line to line, and every value must be a number."), field="t")
     if len(at) > MOST_POINTS:
         some = np.linspace(0, len(at) - 1, MOST_POINTS).round().astype(int)
         at, value = at[some], value[some]

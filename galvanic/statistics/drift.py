@@ -14,6 +14,7 @@ import numpy as np
 
 from galvanic.errors import NotEnoughData
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +53,9 @@ def shared_cell_drift(readings: Sequence[Shared], level: float = 0.95) -> Drift:
     n = sum(len(own) for own in useful)
     spare = n - len(useful) - 1
     if not useful or spare < 1:
-        raise NotEnoughData("To see a drift, two groups must read the shared cell at two times, or one of them at three.")
+        raise NotEnoughData(
+            say("To see a drift, two groups must read the shared cell at two times, or one of them at three.")
+        )
     hours = np.concatenate([_about_mean([one.minute / 60.0 for one in own]) for own in useful])
     volts = np.concatenate([_about_mean([one.volts_v for one in own]) for own in useful])
     sxx = float(hours @ hours)

@@ -15,6 +15,7 @@ import numpy as np
 from galvanic.errors import NotEnoughData
 from galvanic.reference.catalogue import electrolytes
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +36,7 @@ def slope(x: Sequence[float], y: Sequence[float], level: float = 0.95) -> Slope:
     """Straight line by least squares. Raises NotEnoughData with fewer than three points or a single x."""
     n = len(x)
     if n < 3 or max(x) == min(x):
-        raise NotEnoughData("A slope with an interval needs three points at different places.")
+        raise NotEnoughData(say("A slope with an interval needs three points at different places."))
     xs, ys = np.asarray(x, dtype=float), np.asarray(y, dtype=float)
     mx, my = math.fsum(xs) / n, math.fsum(ys) / n
     dx, dy = xs - mx, ys - my
@@ -77,7 +78,7 @@ def two_way(pairs: Sequence[str], electrolytes: Sequence[str], volts_v: Sequence
     y = np.asarray(volts_v, dtype=float)
     pair_names, liquid_names = sorted(set(pairs)), sorted(set(electrolytes))
     if len(pair_names) < 2 or len(liquid_names) < 2:
-        raise NotEnoughData("Two pairs and two electrolytes are needed.")
+        raise NotEnoughData(say("Two pairs and two electrolytes are needed."))
     one = np.ones((len(y), 1))
     by_pair = _dummies(pairs, pair_names)
     by_liquid = _dummies(electrolytes, liquid_names)
@@ -89,7 +90,7 @@ def two_way(pairs: Sequence[str], electrolytes: Sequence[str], volts_v: Sequence
     ss_full, rank_full = _rss(np.hstack([one, by_cell]), y)
     spare_full, spare_both = len(y) - rank_full, len(y) - rank_both
     if spare_both < 1:
-        raise NotEnoughData("There are as many unknowns as readings: nothing is left to judge them by.")
+        raise NotEnoughData(say("There are as many unknowns as readings: nothing is left to judge them by."))
     repeated = spare_full > 0 and rank_full > rank_both
     ss_r, dof_r = (ss_full, spare_full) if repeated else (ss_both, spare_both)
 

@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from galvanic.errors import NotEnoughData
 from galvanic.statistics.repeats import coverage
+from galvanic.words import say
 
 Array = NDArray[np.float64]
 LEVERAGE_ONE = 1e-9
@@ -75,7 +76,7 @@ class Ladder:
     def difference_v(self, upper: str, lower: str) -> tuple[float, float]:
         """E(upper) − E(lower) with its standard uncertainty, V. Raises NotEnoughData if no pairs connect them."""
         if lower not in self.part_of(upper):
-            raise NotEnoughData(f"No chain of cells connects {upper} and {lower}.")
+            raise NotEnoughData(say("No chain of cells connects {upper} and {lower}.", upper=upper, lower=lower))
         i, j = self.electrodes.index(upper), self.electrodes.index(lower)
         variance = self.covariance_v2[i, i] + self.covariance_v2[j, j] - 2.0 * self.covariance_v2[i, j]
         return float(self.potential_v[i] - self.potential_v[j]), math.sqrt(max(0.0, float(variance)))
@@ -102,12 +103,18 @@ class Ladder:
 def fit(differences: Sequence[Difference]) -> Ladder:
     """Fit the ladder. Raises NotEnoughData for no differences, a pair of one electrode, or an uncertainty not above 0."""
     if not differences:
-        raise NotEnoughData("There are no readings to build a ladder from.")
+        raise NotEnoughData(say("There are no readings to build a ladder from."))
     for d in differences:
         if d.red == d.black:
-            raise NotEnoughData(f"{d.red} against itself says nothing about the ladder.")
+            raise NotEnoughData(say("{red} against itself says nothing about the ladder.", red=d.red))
         if not (d.u_v > 0.0 and math.isfinite(d.u_v) and math.isfinite(d.volts_v)):
-            raise NotEnoughData(f"The difference {d.red} − {d.black} needs a number and an uncertainty above zero.")
+            raise NotEnoughData(
+                say(
+                    "The difference {red} \u2212 {black} needs a number and an uncertainty above zero.",
+                    red=d.red,
+                    black=d.black,
+                )
+            )
     names = tuple(dict.fromkeys(name for d in differences for name in (d.black, d.red)))
     index = {name: i for i, name in enumerate(names)}
     a = np.zeros((len(differences), len(names)))

@@ -14,6 +14,7 @@ from galvanic.errors import NotEnoughData
 from galvanic.statistics.ladder import Difference, Ladder
 from galvanic.statistics.repeats import coverage
 from galvanic.statistics.robust import huber
+from galvanic.words import say
 
 ODD = 3.0  # studentised residual beyond which a reading is called odd
 RANK_DRAWS = 2000
@@ -175,7 +176,7 @@ def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float]
     """
     groups = list(dict.fromkeys(d.group for d in differences))
     if len(groups) < 2:
-        raise NotEnoughData("Offsets are against the class: two groups are needed.")
+        raise NotEnoughData(say("Offsets are against the class: two groups are needed."))
     a, _ = _design(differences)
     of_group = np.zeros((len(differences), len(groups)))
     of_group[np.arange(len(differences)), [groups.index(d.group) for d in differences]] = 1.0
@@ -184,7 +185,9 @@ def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float]
     root = np.linalg.cholesky(_kept_covariance(differences, kept_v or {}))
     x, y = np.linalg.solve(root, x), np.linalg.solve(root, np.array([d.volts_v for d in differences]))
     if np.linalg.matrix_rank(x) < x.shape[1]:
-        raise NotEnoughData("With these cells a group’s offset cannot be told from its plates. A shared cell would help.")
+        raise NotEnoughData(
+            say("With these cells a group’s offset cannot be told from its plates. A shared cell would help.")
+        )
     covariance = np.linalg.inv(x.T @ x)
     solved = covariance @ (x.T @ y)
     n = a.shape[1]
@@ -232,7 +235,7 @@ def robust_ladder(differences: Sequence[Difference]) -> tuple[dict[str, float], 
     Potentials in V against the first electrode of each connected part. Raises NotEnoughData for no readings.
     """
     if not differences:
-        raise NotEnoughData("There are no readings to build a ladder from.")
+        raise NotEnoughData(say("There are no readings to build a ladder from."))
     a, free = _design(differences)
     fitted = huber(a, np.array([d.volts_v for d in differences]), np.array([d.u_v**-2 for d in differences]))
     potentials = dict.fromkeys((name for d in differences for name in (d.black, d.red)), 0.0)
@@ -256,7 +259,7 @@ def rank_agreement(ladder: Ladder, table_v: Mapping[str, float], seed: int = 1) 
 
     names = [name for name in ladder.parts[0] if name in table_v]
     if len(names) < 3:
-        raise NotEnoughData("Three plates of the table are needed to compare an order.")
+        raise NotEnoughData(say("Three plates of the table are needed to compare an order."))
     places = [ladder.electrodes.index(name) for name in names]
     table = [table_v[name] for name in names]
     tau = float(kendalltau(ladder.potential_v[places], table).statistic)

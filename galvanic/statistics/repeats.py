@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from galvanic.errors import NotEnoughData
+from galvanic.words import say
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +40,7 @@ def summarise(volts_v: Sequence[float], resolution_v: float, level: float = 0.95
     """
     n = len(volts_v)
     if n == 0:
-        raise NotEnoughData("There are no readings to summarise.")
+        raise NotEnoughData(say("There are no readings to summarise."))
     values = np.asarray(volts_v, dtype=float)
     mean = float(values.mean())
     u_b = abs(resolution_v) / math.sqrt(12.0)
@@ -93,7 +94,7 @@ def one_way(groups: Sequence[Sequence[float]]) -> OneWay:
     n = sum(group.size for group in filled)
     k = len(filled)
     if k < 2 or n <= k:
-        raise NotEnoughData("Two groups are needed, and at least one of them with two readings.")
+        raise NotEnoughData(say("Two groups are needed, and at least one of them with two readings."))
     grand = math.fsum(math.fsum(group) for group in filled) / n
     means = [math.fsum(group) / group.size for group in filled]
     ss_between = math.fsum(group.size * (mean - grand) ** 2 for group, mean in zip(filled, means, strict=True))

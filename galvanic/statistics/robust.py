@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from galvanic.errors import NotEnoughData
+from galvanic.words import say
 
 Array = NDArray[np.float64]
 TUNING = 1.345
@@ -31,7 +32,7 @@ class Robust:
 def huber(x: Array, y: Array, prior: Array | None = None) -> Robust:
     """Fit y ≈ x·b. `prior`: weights from known uncertainties. Raises NotEnoughData with fewer rows than coefficients."""
     if len(y) < x.shape[1]:
-        raise NotEnoughData("A robust fit needs at least as many readings as unknowns.")
+        raise NotEnoughData(say("A robust fit needs at least as many readings as unknowns."))
     root = np.sqrt(np.ones_like(y) if prior is None else prior)
     scaled_x, scaled_y = x * root[:, None], y * root
     weights = np.ones_like(y)

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from galvanic.errors import NotEnoughData
+from galvanic.words import say
 
 DRAWS = 2000
 
@@ -42,7 +43,7 @@ def score(predicted_v: Sequence[float | None], measured_v: Sequence[float]) -> S
     """Score an account on the cells it answers. Raises NotEnoughData if there are none."""
     pairs = [(p, m) for p, m in zip(predicted_v, measured_v, strict=True) if p is not None]
     if not pairs:
-        raise NotEnoughData("This account has no answer for any of these cells.")
+        raise NotEnoughData(say("This account has no answer for any of these cells."))
     p, m = np.array(pairs).T
     error = p - m
     return Score(
@@ -72,7 +73,7 @@ def contest(
     ]
     names = sorted({g for *_, g in errors})
     if len(names) < 2:
-        raise NotEnoughData("Two groups with cells that both accounts answer are needed.")
+        raise NotEnoughData(say("Two groups with cells that both accounts answer are needed."))
     sums = np.zeros((len(names), 3))  # by group: cells, squared errors of one, of the other
     for one, other, g in errors:
         sums[names.index(g)] += (1.0, one**2, other**2)

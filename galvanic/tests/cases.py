@@ -236,7 +236,7 @@ def explained() -> Iterator[str]:
         yield from told((gap.start, gap.start_v, gap.causes), at)
         if liquid != "daniell-pot":
             for change in changes:
-                yield from told(what_if(cell, change), f"{at} {change}"[:60])
+                yield from told(what_if(cell, change), f"{at} {change}")
 
 
 def printed(words: list[str], given: str = "") -> str:

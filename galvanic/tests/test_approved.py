@@ -21,7 +21,12 @@ def same(line: str, kept: str) -> bool:
     if _NUMBER.sub("#", line) != _NUMBER.sub("#", kept):
         return False
     pairs = zip(_NUMBER.findall(line), _NUMBER.findall(kept), strict=True)
-    return all(abs(_value(a) - _value(b)) <= max(NEAR * abs(_value(b)), _digit(b)) for a, b in pairs)
+    return all(near(a, b) for a, b in pairs)
+
+
+def near(number: str, kept: str) -> bool:
+    """Whether two numbers are as good as equal."""
+    return abs(_value(number) - _value(kept)) <= max(NEAR * abs(_value(kept)), _digit(kept))
 
 
 def _value(text: str) -> float:

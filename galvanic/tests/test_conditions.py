@@ -22,6 +22,8 @@ class Words(unittest.TestCase):
             ("as they lay", Surface.DULL), ("not rubbed", Surface.DULL), ("dull", Surface.DULL), ("tarnished", Surface.DULL),
             ("4 cm apart", None), ("undiluted", None), ("1 part in 10", None), ("", None), ("not stirred", None),
             ("3 days old", None), ("fresh juice", None), ("clean water", None), ("unpolished", Surface.DULL),
+            ("frisch gerieben", Surface.BARE), ("nicht gerieben", Surface.DULL), ("wie es war", Surface.DULL),
+            ("angelaufen", Surface.DULL), ("4 cm auseinander", None), ("blank", None), ("blanke Platten", Surface.BARE),
         ]:  # fmt: skip
             with self.subTest(text):
                 self.assertEqual(surface_of(text), surface)
@@ -31,7 +33,7 @@ class Words(unittest.TestCase):
             ("undiluted", 1.0), ("1 part in 2", 0.5), ("1 part in 10", 0.1), ("1 in 100", 0.01), ("1/4", 0.25), ("20 %", 0.2),
             ("1 part to 9 of water", 0.1), ("2,5 parts in 10", 0.25), ("3 in 2", None), ("0 in 10", None), ("weak", None),
             ("as it was", None), ("1 cm apart", None), ("150 %", None), ("2 of 3 pairs", None), ("1/2 lemon", None),
-            ("pure water", None),
+            ("pure water", None), ("unverdünnt", 1.0), ("1 Teil in 10", 0.1), ("1 Teil auf 9", 0.1), ("20 Prozent", 0.2),
         ]:  # fmt: skip
             with self.subTest(text):
                 self.assertEqual(part_of(text), part)

@@ -17,24 +17,52 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 from psycopg import errors as postgres
 
 from galvanic.errors import GalvanicError
+from galvanic.words import mark, say
 from server.base.problems import Problem
 
 log = logging.getLogger("pipette.errors")
 
-SAFE = "Nothing was changed; what you typed is safe on this device and can be sent again."
-SIGN_IN = Problem(401, "sign_in", "Please sign in again. Nothing you typed is lost.")
-DATABASE_AWAY = Problem(503, "database_away", f"The store cannot be reached just now. {SAFE}")
-READ_ONLY = Problem(503, "read_only", f"The store can be read but not written just now. {SAFE} Tell whoever runs Pipette.")
-STORE_FULL = Problem(503, "store_full", f"The server’s disk is full. {SAFE} Tell whoever runs Pipette.")
-BROKEN = Problem(500, "broken", f"Something went wrong here. {SAFE}")
-BAD_TEXT = Problem(422, "bad_text", "There is something in it that cannot be kept. Nothing was changed.")
-BAD_REQUEST = Problem(400, "bad_request", "That request cannot be read. Nothing was changed.")
-TOO_LARGE = Problem(413, "too_large", "That is too much to send at once. It stays on your device.")
-FORBIDDEN = Problem(
-    403, "csrf", "This page is too old to send anything. Load it again; what you typed stays on this device.", passing=True
+SIGN_IN = Problem(401, "sign_in", mark("Please sign in again. Nothing you typed is lost."))
+DATABASE_AWAY = Problem(
+    503,
+    "database_away",
+    mark(
+        "The store cannot be reached just now. Nothing was changed; what you typed is safe on this device and can be sent"
+        " again."
+    ),
 )
-NO_ADDRESS = Problem(404, "no_address", "There is nothing at this address.")
-NO_METHOD = Problem(405, "no_method", "That cannot be done at this address.")
+READ_ONLY = Problem(
+    503,
+    "read_only",
+    mark(
+        "The store can be read but not written just now. Nothing was changed; what you typed is safe on this device and can"
+        " be sent again. Tell whoever runs Pipette."
+    ),
+)
+STORE_FULL = Problem(
+    503,
+    "store_full",
+    mark(
+        "The server’s disk is full. Nothing was changed; what you typed is safe on this device and can be sent again. Tell"
+        " whoever runs Pipette."
+    ),
+)
+BROKEN = Problem(
+    500,
+    "broken",
+    mark("Something went wrong here. Nothing was changed; what you typed is safe on this device and can be sent again."),
+)
+BAD_TEXT = Problem(422, "bad_text", mark("There is something in it that cannot be kept. Nothing was changed."))
+BAD_REQUEST = Problem(400, "bad_request", mark("That request cannot be read. Nothing was changed."))
+TOO_LARGE = Problem(413, "too_large", mark("That is too much to send at once. It stays on your device."))
+FORBIDDEN = Problem(
+    403,
+    "csrf",
+    mark("This page is too old to send anything. Load it again; what you typed stays on this device."),
+    passing=True,
+)
+NO_ADDRESS = Problem(404, "no_address", mark("There is nothing at this address."))
+NO_METHOD = Problem(405, "no_method", mark("That cannot be done at this address."))
 
 DISK_FULL = (errno.ENOSPC, errno.EDQUOT)
 
@@ -43,10 +71,10 @@ def body(problem: Problem) -> dict[str, Any]:
     """A problem as it is sent."""
     return {
         "code": problem.code,
-        "message": problem.message,
+        "message": say(problem.message),
         "field": problem.field,
         "passing": problem.passing,
-        "rows": [{"line": row.line, "message": row.message} for row in problem.rows],
+        "rows": [{"line": row.line, "message": say(row.message)} for row in problem.rows],
     }
 
 
@@ -85,29 +113,29 @@ def unreadable(error: BaseException) -> Problem | None:
 
 def from_validation(error: ValidationError) -> Problem:
     """The first fault of a request that does not fit its schema, by the name of its field."""
-    first = error.errors[0] if error.errors else {"msg": "the request does not fit", "loc": ("body",)}
+    first = error.errors[0] if error.errors else {"msg": say("the request does not fit"), "loc": ("body",)}
     return Problem(422, "invalid", in_words(first), field=str(first["loc"][-1]))
 
 
 PLAIN = {
-    "missing": "Something is missing here: fill it in.",
-    "string_too_short": "Nothing was typed here yet.",
-    "string_too_long": "That is too long: at most {max_length} letters.",
-    "greater_than_equal": "That is too small: {ge} or more.",
-    "greater_than": "That is too small: more than {gt}.",
-    "less_than_equal": "That is too large: {le} at most.",
-    "less_than": "That is too large: less than {lt}.",
-    "too_long": "Those are too many: at most {max_length}.",
-    "too_short": "Those are too few: at least {min_length}.",
-    "int_parsing": "Type a whole number.",
-    "int_type": "Type a whole number.",
-    "int_from_float": "Type a whole number.",
-    "float_parsing": "Type a number.",
-    "float_type": "Type a number.",
-    "date_from_datetime_parsing": "Type a date, for example 2026-05-04.",
-    "date_parsing": "Type a date, for example 2026-05-04.",
-    "literal_error": "That is none of the choices: {expected}.",
-    "bool_parsing": "That is neither yes nor no.",
+    "missing": mark("Something is missing here: fill it in."),
+    "string_too_short": mark("Nothing was typed here yet."),
+    "string_too_long": mark("That is too long: at most {max_length} letters."),
+    "greater_than_equal": mark("That is too small: {ge} or more."),
+    "greater_than": mark("That is too small: more than {gt}."),
+    "less_than_equal": mark("That is too large: {le} at most."),
+    "less_than": mark("That is too large: less than {lt}."),
+    "too_long": mark("Those are too many: at most {max_length}."),
+    "too_short": mark("Those are too few: at least {min_length}."),
+    "int_parsing": mark("Type a whole number."),
+    "int_type": mark("Type a whole number."),
+    "int_from_float": mark("Type a whole number."),
+    "float_parsing": mark("Type a number."),
+    "float_type": mark("Type a number."),
+    "date_from_datetime_parsing": mark("Type a date, for example 2026-05-04."),
+    "date_parsing": mark("Type a date, for example 2026-05-04."),
+    "literal_error": mark("That is none of the choices: {expected}."),
+    "bool_parsing": mark("That is neither yes nor no."),
 }
 """What a schema's refusals are called for people, by pydantic's type; the limit stands in it."""
 
@@ -117,11 +145,11 @@ def in_words(fault: Mapping[str, Any]) -> str:
     known, context = PLAIN.get(str(fault.get("type", ""))), fault.get("ctx", {})
     if known is not None:
         try:
-            return known.format(**{key: _short(limit) for key, limit in context.items()})
+            return say(known, **{key: _short(limit) for key, limit in context.items()})
         except KeyError:
             pass
     message = str(fault["msg"]).removeprefix("Value error, ")
-    return message if fault.get("type") == "value_error" else "That does not fit here. Look at it again."
+    return message if fault.get("type") == "value_error" else say("That does not fit here. Look at it again.")
 
 
 def _short(limit: object) -> object:
@@ -160,7 +188,9 @@ def in_shape(answer: HttpResponseBase) -> HttpResponseBase:
     if answer.status_code < 400 or answer.get("Content-Type", "").startswith("application/json"):
         return answer
     known = {400: BAD_REQUEST, 403: FORBIDDEN, 404: NO_ADDRESS, 405: NO_METHOD, 413: TOO_LARGE}
-    made = respond(known.get(answer.status_code, Problem(answer.status_code, "refused", "The server did not accept that.")))
+    made = respond(
+        known.get(answer.status_code, Problem(answer.status_code, "refused", say("The server did not accept that.")))
+    )
     if allowed := answer.get("Allow"):
         made["Allow"] = allowed
     return made

@@ -16,6 +16,7 @@ from django.utils.datastructures import MultiValueDict
 from ninja.files import UploadedFile
 from ninja.parser import Parser
 
+from galvanic.words import say
 from server.base.problems import Problem
 
 _NOT_KEPT = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069\ud800-\udfff\ufffe\uffff]")
@@ -62,7 +63,10 @@ def content_of(file: UploadedFile, most: int) -> bytes:
     """The bytes of a file that was sent. Raises Problem too_large above `most` bytes."""
     if (file.size or 0) > most:
         raise Problem(
-            422, "too_large", f"That file is larger than {most // 1_000_000} MB. It stays on your device.", field="file"
+            422,
+            "too_large",
+            say("That file is larger than {most} MB. It stays on your device.", most=most // 1_000_000),
+            field="file",
         )
     content: bytes = file.read()
     return content

@@ -1,4 +1,4 @@
-"""What many pages ask for after the same change is made once.
+"""What many pages ask for after the same change is made once, for each language.
 
 While a lab runs, every reading makes boards and benches fetch anew, mostly the same things. Each is kept in this process
 under the count of changes of the lab or group it was made from. `announce` raises the counts in the same transaction as the
@@ -18,6 +18,8 @@ from typing import Any, Protocol, TypeVar, cast
 
 from django.http import HttpResponse
 from pydantic import BaseModel
+
+from galvanic.words import language
 
 MOST = 512
 FRESH_S = 2.0
@@ -80,7 +82,7 @@ def answer_json(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> byt
     """
     if lab.state != OPEN:
         return make().model_dump_json().encode()
-    slot = _slot((whose, lab.id))
+    slot = _slot((whose, lab.id, language()))
     with slot.lock:
         if slot.changes < lab.changes or time.monotonic() - slot.made_at >= FRESH_S:
             slot.put(lab.changes, make().model_dump_json().encode())
@@ -89,7 +91,7 @@ def answer_json(lab: Lab, whose: Hashable, make: Callable[[], BaseModel]) -> byt
 
 def made_once(lab: Lab, kind: str, make: Callable[[], Made]) -> Made:
     """What `make` computes from a lab's readings, kept until the lab's next change."""
-    slot = _slot((kind, lab.id))
+    slot = _slot((kind, lab.id, language()))
     with slot.lock:
         if slot.changes < lab.changes:
             slot.put(lab.changes, make())
@@ -103,8 +105,8 @@ def made_of_each(
     if lab.state != OPEN:
         new = make(groups)
         return [new[group.id] for group in groups]
-    with _slot((kind, lab.id)).lock:
-        slots = {group.id: _slot((kind, group.id)) for group in groups}
+    with _slot((kind, lab.id, language())).lock:
+        slots = {group.id: _slot((kind, group.id, language())) for group in groups}
         stale = [group for group in groups if slots[group.id].changes < group.changes]
         made = make(stale) if stale else {}
         for group in stale:

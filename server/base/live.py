@@ -18,6 +18,7 @@ import psycopg
 from asgiref.sync import sync_to_async
 from django.db import connection
 
+from galvanic.words import mark
 from server.base.problems import Problem
 
 CHANNEL = "pipette_lab"
@@ -29,7 +30,9 @@ QUIET_S = 0.15
 WAITING = 50
 STILL_S = 60.0  # a stream looks at least this often whether it may still run
 MOST_STREAMS = 12  # of one group's devices, or one teacher's pages, in one process
-TOO_MANY = Problem(429, "too_many_streams", "Too many pages of yours are open at once. This one looks for news by itself.")
+TOO_MANY = Problem(
+    429, "too_many_streams", mark("Too many pages of yours are open at once. This one looks for news by itself.")
+)
 Allowed = Callable[[], Awaitable[bool]]
 Tell = Callable[[], Awaitable[bytes]]
 log = logging.getLogger("pipette.live")

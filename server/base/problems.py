@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from galvanic.words import mark, say
+
 PASSING = (401, 408, 429)  # and everything from 500 on: none of these says that what was sent is wrong
 
 
@@ -41,6 +43,15 @@ class Problem(Exception):
         self.wait_s = wait_s
 
 
+NOUNS = (
+    mark("cell"), mark("chain"), mark("claim"), mark("colleague"), mark("entry"), mark("file"), mark("group"), mark("lab"),
+    mark("link"), mark("load"), mark("material"), mark("meter"), mark("pack"), mark("photograph"), mark("reading"),
+    mark("sign-in"), mark("table"), mark("note"), mark("question"), mark("prediction"), mark("trace"), mark("words"),
+    mark("electrode"), mark("electrolyte"), mark("teacher"), mark("notebook"), mark("homework"), mark("share"),
+)  # fmt: skip
+"""What refusals speak of, by the word in the code."""
+
+
 def not_found(what: str, passing: bool = False) -> Problem:
     """404, the same whether a thing does not exist or belongs to someone else."""
-    return Problem(404, "not_found", f"There is no such {what}, or it is not yours.", passing=passing)
+    return Problem(404, "not_found", say("There is no such {what}, or it is not yours.", what=say(what)), passing=passing)

@@ -7,6 +7,7 @@ import uuid
 from django.http import HttpRequest
 from ninja import Router
 
+from galvanic.words import say
 from server.claims import services
 from server.claims.outputs import claims_out
 from server.claims.schemas import (
@@ -89,7 +90,7 @@ def pack_causes(request: HttpRequest, lab_id: uuid.UUID) -> PacksWeighedOut:
                 name=services.name_of_pack(pack),
                 causes=[
                     WeighedOut(
-                        key=one.key, name=one.name, implies=one.implies, verdict=verdict.code, says=verdict.text,
+                        key=one.key, name=say(one.name), implies=say(one.implies), verdict=verdict.code, says=verdict.text,
                         question=verdict.question,
                     )
                     for one, verdict in weighed

@@ -9,6 +9,7 @@ from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.pack_claims import PACK_CAUSES
+from galvanic.words import say
 from server.claims import services
 from server.claims.schemas import (
     AnswerOut,
@@ -44,8 +45,14 @@ def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), 
     return ClaimsOut(
         claims=[_claim(claim, results, really, readings, packs, claim.id not in revised) for claim in rows],
         causes=[
-            *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=False) for key, one in CAUSES.items()),
-            *(CauseChoice(key=key, name=one.name, implies=one.implies, of_pack=True) for key, one in PACK_CAUSES.items()),
+            *(
+                CauseChoice(key=key, name=say(one.name), implies=say(one.implies), of_pack=False)
+                for key, one in CAUSES.items()
+            ),
+            *(
+                CauseChoice(key=key, name=say(one.name), implies=say(one.implies), of_pack=True)
+                for key, one in PACK_CAUSES.items()
+            ),
         ],
         packs=[PackChoice(id=pack.id, name=services.name_of_pack(pack)) for pack in own_packs],
         rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
@@ -70,9 +77,9 @@ def _claim(
         group=claim.group.name,
         cell=CellIO.of(cell) if cell else None,
         pack=claim.pack,
-        short=cell.short if cell else services.name_of_pack(packs[claim.pack]) if claim.pack else "the whole ladder",
+        short=cell.short if cell else services.name_of_pack(packs[claim.pack]) if claim.pack else say("the whole ladder"),
         cause=claim.cause,
-        cause_name=next((one[claim.cause].name for one in (CAUSES, PACK_CAUSES) if claim.cause in one), claim.cause),
+        cause_name=next((say(one[claim.cause].name) for one in (CAUSES, PACK_CAUSES) if claim.cause in one), claim.cause),
         reasoning=claim.reasoning,
         cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, short=one.cell.cell.short) for one in own],
         may_show=claim.may_show,

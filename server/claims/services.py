@@ -18,6 +18,7 @@ from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
 from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
 from galvanic.findings.verdicts import ClaimData, Verdict, data_of
+from galvanic.words import mark, say, speaking
 from server.base.problems import Problem, not_found
 from server.claims.schemas import ClaimIn
 from server.entries.models import Reading
@@ -35,9 +36,9 @@ from server.power.packs import made_of
 from server.power.runs import data_of_pack
 
 MAX_CLAIMS, MAX_CITED = 60, 30
-USUAL_RUBRIC = ({"name": "Claim", "most": 2}, {"name": "Evidence", "most": 3}, {"name": "Reasoning", "most": 3})
+USUAL_RUBRIC = ((mark("Claim"), 2), (mark("Evidence"), 3), (mark("Reasoning"), 3))
 MAX_ROWS, MOST_POINTS = 8, 20
-NONE_CITED = "No reading is cited. Which of yours shows it?"
+NONE_CITED = mark("No reading is cited. Which of yours shows it?")
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,12 +59,12 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
     def create() -> Claim:
         lab = Lab.objects.visible_to(actor).get()
         if "claims" not in lab.released:
-            raise Problem(403, "not_released", "Your teacher has not asked for claims yet. What you typed stays here.")
+            raise Problem(403, "not_released", say("Your teacher has not asked for claims yet. What you typed stays here."))
         if entry.cause not in (CAUSES if entry.pack is None else PACK_CAUSES):
-            raise Problem(422, "cause", "Choose one of the causes.", field="cause")
+            raise Problem(422, "cause", say("Choose one of the causes."), field="cause")
         reasoning = entry.reasoning.strip()
         if not reasoning:
-            raise Problem(422, "empty", "Write why your readings show it.", field="reasoning")
+            raise Problem(422, "empty", say("Write why your readings show it."), field="reasoning")
         about = entry.cell.model_dump() if entry.cell else {}
         if about and not PlannedCell.objects.filter(group__lab=lab, **about).exists():
             raise not_found("cell")
@@ -73,7 +74,11 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
         if Reading.objects.visible_to(actor).filter(id__in=cited).count() != len(cited):
             raise not_found("reading")
         if Claim.objects.visible_to(actor).count() >= MAX_CLAIMS:
-            raise Problem(409, "enough", f"Your group has {MAX_CLAIMS} versions of claims, which is the most it can hold.")
+            raise Problem(
+                409,
+                "enough",
+                say("Your group has {max_claims} versions of claims, which is the most it can hold.", max_claims=MAX_CLAIMS),
+            )
         announce(actor.lab_id, actor.group_id)
         return Claim.objects.create(
             id=entry.id, group_id=actor.group_id, **about, pack=entry.pack, cause=entry.cause, reasoning=reasoning,
@@ -90,7 +95,7 @@ def _earlier(actor: Member, entry: ClaimIn) -> Claim | None:
     if earlier is None:
         raise not_found("claim")
     if Claim.objects.filter(revises=earlier).exists():
-        raise Problem(409, "already_revised", "That version is revised already. Revise the newest one.")
+        raise Problem(409, "already_revised", say("That version is revised already. Revise the newest one."))
     return earlier
 
 
@@ -109,21 +114,23 @@ def tested(
         if cell is None:
             widest = next(one.cell for result in results for one in result.cells)
             heard = heard_in(claim.reasoning, data_of(group, widest, results))
-            return Tested(weigh_ladder(claim.cause, group, results, really), "" if cited else NONE_CITED, heard)
+            return Tested(weigh_ladder(claim.cause, group, results, really), "" if cited else say(NONE_CITED), heard)
         data = data_of(group, cell, results, really)
     except (NotEnoughData, StopIteration):
-        return Tested(Verdict("open", "This has no reading that counts yet.", "Which of your readings shows it?"), "", ())
+        return Tested(
+            Verdict("open", say("This has no reading that counts yet."), say("Which of your readings shows it?")), "", ()
+        )
     return Tested(weigh(claim.cause, data), _evidence(data, cited), heard_in(claim.reasoning, data))
 
 
 def _evidence(data: ClaimData, cited: Sequence[Reading]) -> str:
     """What the cited readings lack as evidence; empty where they are of the cell and count."""
     if not cited:
-        return NONE_CITED
+        return say(NONE_CITED)
     if all(reading.cell.cell != data.cell for reading in cited):
-        return f"The readings you cite are of other cells than {data.cell.short}. Do they bear on it?"
+        return say("The readings you cite are of other cells than {short}. Do they bear on it?", short=data.cell.short)
     if any(reading.aside for reading in cited):
-        return "One of the readings you cite is set aside. Does the claim stand without it?"
+        return say("One of the readings you cite is set aside. Does the claim stand without it?")
     return ""
 
 
@@ -132,19 +139,22 @@ def answer_claim(*, actor: Teacher, claim_id: uuid.UUID, text: str, marks: dict[
     """Keep the teacher's answer to a claim. Raises Problem: not_found, marks, or no_leave (the group has not agreed)."""
     claim: Claim = to_change(Claim.objects.select_related("group__lab"), actor, claim_id, "claim")
     if shown and not claim.may_show:
-        raise Problem(409, "no_leave", f"{claim.group.name} has not agreed to have this claim shown. Ask them.")
+        raise Problem(
+            409, "no_leave", say("{name} has not agreed to have this claim shown. Ask them.", name=claim.group.name)
+        )
     rows = {row["name"]: float(row["most"]) for row in rubric_of(claim.group.lab)}
     for name, points in marks.items():
         if name not in rows or not 0.0 <= points <= rows[name]:
-            raise Problem(422, "marks", "Marks lie between 0 and the most of their row.", field="marks")
+            raise Problem(422, "marks", say("Marks lie between 0 and the most of their row."), field="marks")
     announce(claim.group.lab_id, claim.group_id)
     keep_deed(actor, "answered", claim.group.lab, claim.group.name)
     return Answer.objects.create(claim=claim, teacher=actor, text=" ".join(text.split()), marks=marks, shown=shown)
 
 
 def rubric_of(lab: Lab) -> list[dict[str, Any]]:
-    """The lab's rubric, the usual one where the teacher has made none."""
-    return list(lab.rubric) or [dict(row) for row in USUAL_RUBRIC]
+    """The lab's rubric, the usual one where the teacher has made none, in the lab's language: marks go by its names."""
+    with speaking(lab.language):
+        return list(lab.rubric) or [{"name": say(name), "most": most} for name, most in USUAL_RUBRIC]
 
 
 @transaction.atomic
@@ -153,9 +163,11 @@ def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[tuple[str, i
     lab = lab_to_change(actor, lab_id)
     tidy = [(" ".join(name.split()), most) for name, most in rows if name.strip()]
     if not 1 <= len(tidy) <= MAX_ROWS or len({name for name, _ in tidy}) != len(tidy):
-        raise Problem(422, "rubric", f"A rubric has 1 to {MAX_ROWS} rows, each with its own name.", field="rows")
+        raise Problem(
+            422, "rubric", say("A rubric has 1 to {max_rows} rows, each with its own name.", max_rows=MAX_ROWS), field="rows"
+        )
     if any(not 1 <= most <= MOST_POINTS for _, most in tidy):
-        raise Problem(422, "rubric", f"A row gives 1 to {MOST_POINTS} points.", field="rows")
+        raise Problem(422, "rubric", say("A row gives 1 to {most_points} points.", most_points=MOST_POINTS), field="rows")
     lab.rubric = [{"name": name, "most": most} for name, most in tidy]
     lab.save(update_fields=["rubric"])
     keep_deed(actor, "rubric", lab)
@@ -189,10 +201,10 @@ def name_of_pack(pack: Pack) -> str:
     """A pack in a few words."""
     record, _ = made_of(pack, list(pack.entries.all()))
     n, load = len(record.sums_v), record.load
-    cells = "one cell" if n == 1 else f"{n} in a row"
+    cells = say("one cell") if n == 1 else say("{n} in a row", n=n)
     if load is None or load.row is None:
-        return f"{cells} with {pack.load if load is None else load.name}"
-    return f"{cells} for the {load.name}"
+        return say("{cells} with {load}", cells=cells, load=pack.load if load is None else load.name)
+    return say("{cells} for the {name}", cells=cells, name=load.name)
 
 
 def cited_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Reading]:

@@ -21,6 +21,7 @@ from django.db import connections
 from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
 
 from galvanic.cells import Cell
+from galvanic.words import language, speaking
 from server.base.errors import NO_METHOD, SIGN_IN, respond
 from server.base.live import TOLD, Allowed, Tell, counted, room_for, stream
 from server.base.problems import Problem, not_found
@@ -65,15 +66,16 @@ def _shown(heard: Heard) -> Tell:
 
     def make() -> bytes:
         try:
-            with materials_of(heard.who):
+            with materials_of(heard.who), speaking(code):
                 if isinstance(heard.who, Member):
                     return bench_json(heard.who)
                 return board_json(heard.who, heard.lab)
         finally:
             connections.close_all()
 
-    what = ("bench", heard.group) if heard.group else ("board", heard.way == "look")
-    return lambda: TOLD.of(str(heard.lab), what, make)
+    code = language()
+    what: Hashable = ("bench", heard.group) if heard.group else ("board", heard.way == "look")
+    return lambda: TOLD.of(str(heard.lab), (what, code), make)
 
 
 def _user(request: HttpRequest) -> object:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from functools import cache
 from typing import Any
 
@@ -12,24 +13,32 @@ from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from galvanic.words import say, speaking
 from server.base.authority import der
+from server.base.language import wanted_by
+from server.labs.lookups import language_of_lab
 from server.people.device import know_device
+from server.people.models import Teacher
 
 ENTRY = "src/app/main.tsx"
+DRAWS = "src/app/draw.tsx"
+FOR_THE_CLASS = re.compile(r"/labs/(?P<lab>[0-9a-f-]{36})/(?:cards|print|(?:\w+/)?projector)/?")
 
 
 @cache
-def built() -> dict[str, Any] | None:
-    """Scripts and styles of the built front end, by Vite's manifest; None if it is not built."""
+def built(language: str) -> dict[str, Any] | None:
+    """Scripts and styles of the built front end in a language, by Vite's manifest; None if it is not built."""
     manifest = settings.BASE_DIR / "web" / "dist" / "app" / ".vite" / "manifest.json"
     if not manifest.is_file():
         return None
     chunks = json.loads(manifest.read_text(encoding="utf-8"))
-    entry = chunks[ENTRY]
+    entry, draws = chunks[ENTRY], chunks[DRAWS]
+    at_once = [*entry.get("imports", []), f"src/locale/{language}.po", DRAWS, *draws.get("imports", [])]
     return {
         "script": f"app/{entry['file']}",
         "styles": [f"app/{name}" for name in entry.get("css", [])],
-        "preload": [f"app/{chunks[name]['file']}" for name in entry.get("imports", [])],
+        "preload": list(dict.fromkeys(f"app/{chunks[name]['file']}" for name in at_once)),
+        "language": language,
     }
 
 
@@ -49,20 +58,30 @@ def authority(request: HttpRequest) -> HttpResponse:
     """The certificate of the school's own authority, as devices take it in; 404 where there is none."""
     certificate = der()
     if not certificate:
-        return HttpResponse("This server has no certificate of its own.", status=404, content_type="text/plain")
+        return HttpResponse(say("This server has no certificate of its own."), status=404, content_type="text/plain")
     response = HttpResponse(certificate, content_type="application/x-x509-ca-cert")
     response["Content-Disposition"] = 'attachment; filename="pipette-school.crt"'
     return response
+
+
+def language_of_page(request: HttpRequest, own: str) -> str:
+    """What is for the class's wall or hands speaks the lab's language, everything else the reader's `own`."""
+    found = FOR_THE_CLASS.fullmatch(request.path)
+    lab = language_of_lab(request.user, found["lab"]) if found and isinstance(request.user, Teacher) else None
+    return lab or own
 
 
 @require_safe
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The application's page, for every address that is not the API's."""
-    built_page = built()
+    own = wanted_by(request)
+    built_page = built(language_of_page(request, own))
     if built_page is None:
         return HttpResponse("The front end is not built yet. Run ./pipette demo.", status=503, content_type="text/plain")
-    response = render(request, "page.html", built_page)
+    with speaking(built_page["language"]):
+        needs = say("Pipette needs JavaScript to draw and to keep readings safe on this device.")
+    response = render(request, "page.html", built_page | {"own": own, "needs": needs})
     know_device(request, response)
     response["Cache-Control"] = "no-cache"
     return response

@@ -6,11 +6,13 @@ import atexit
 import logging
 import tempfile
 import unittest
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
 from django.conf import settings
 from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestResult, RemoteTestRunner
+from whitenoise.middleware import WhiteNoiseMiddleware
 
 
 def counts(result: unittest.TestResult) -> tuple[int, int, int]:
@@ -68,6 +70,19 @@ class PlainParallelSuite(ParallelTestSuite):
     runner_class = PlainRemoteRunner
 
 
+def found_once(find: Callable[[Any], None]) -> Callable[[Any], None]:
+    """Every test's client has a server of its own: the built files are looked through for the first only."""
+    files: dict[str, Any] = {}
+
+    def known(server: Any) -> None:
+        if not files:
+            find(server)
+            files.update(server.files)
+        server.files = files
+
+    return known
+
+
 class CountingRunner(DiscoverRunner):
     """Prints `N passed, N failed, N skipped` last."""
 
@@ -81,6 +96,7 @@ class CountingRunner(DiscoverRunner):
         atexit.register(folder.cleanup)
         settings.PHOTO_DIR = Path(folder.name)
         settings.BESIDE = False  # a thread would not see what a test has not committed
+        WhiteNoiseMiddleware.add_files_from_finders = found_once(WhiteNoiseMiddleware.add_files_from_finders)
         # Slow hashing is the point in use and only a cost here.
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 

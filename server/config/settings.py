@@ -31,6 +31,8 @@ import dj_email_url
 from csp.constants import NONCE, NONE, SELF
 from django.core.management.utils import get_random_secret_key
 
+from galvanic import words
+
 BASE_DIR = Path(__file__).resolve().parents[2]
 
 
@@ -71,6 +73,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "server.config.middleware.access_log",
+    "server.base.language.in_their_language",
     "server.config.middleware.api_answers",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -170,9 +173,11 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:
     return re.search(r"/assets/.+-[\w-]{8}\.\w+$", url) is not None
 
 
-LANGUAGE_CODE = "en-gb"
+LANGUAGE_CODE = "en"
+LANGUAGES = list(words.LANGUAGES.items())
+LANGUAGE_COOKIE_NAME = "pipette_language"
 TIME_ZONE = "UTC"
-USE_I18N = False
+USE_I18N = True
 USE_TZ = True
 TEST_RUNNER = "server.config.runner.CountingRunner"
 

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
-from galvanic.bench.loading import HOW_SHORT, how_to_load
+from galvanic.bench.loading import how_short, how_to_load
 from galvanic.bench.readings import READABLE
 from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.preparing import preparation
@@ -72,7 +72,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         predict=lab.predict,
         short_circuit=lab.short_circuit,
         load_ohm=lab.load_ohm,
-        how_short=HOW_SHORT,
+        how_short=how_short(),
         how_load="" if lab.load_ohm is None else how_to_load(lab.load_ohm),
         live_meter=bool(group.meter_address),
         covered=not lab.show_values,

@@ -14,6 +14,7 @@ from galvanic.bench.logger import Trace, read_trace, thinned
 from galvanic.bench.readings import read_under_load
 from galvanic.condition import as_found
 from galvanic.errors import NotEnoughData, OutOfRange, UnreadableReading
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.entries.entry import ActualIn, CellEntry, ObservationIn, QuestionIn, UnderLoadIn
 from server.entries.models import Actual, KeptTrace, Observation, Photo, PhotoRemoved, Question, UnderLoad
@@ -41,7 +42,7 @@ def record_under_load(*, actor: Member, entry: UnderLoadIn) -> UnderLoad:
         cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
         lab, short = cell.group.lab, entry.kind == "short"
         if not (lab.short_circuit if short else lab.load_ohm):
-            raise Problem(409, "not_asked", "This lab does not ask for that, so it was not recorded.")
+            raise Problem(409, "not_asked", say("This lab does not ask for that, so it was not recorded."))
         try:
             measured = read_under_load(entry.kind, entry.text, entry.unit)
         except UnreadableReading as error:
@@ -69,12 +70,12 @@ def inner_of(open_v: float, u_open_v: float, under: UnderLoad) -> Inner | None:
 
 def record_observation(*, actor: Member, entry: ObservationIn) -> Observation:
     """Keep what a group saw; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
-    return _record_text(Observation, actor, entry, MAX_OBSERVATIONS, "Write what you see first.")
+    return _record_text(Observation, actor, entry, MAX_OBSERVATIONS, say("Write what you see first."))
 
 
 def record_question(*, actor: Member, entry: QuestionIn) -> Question:
     """Keep what a group asks; the same id again changes nothing. Raises Problem: not_found, lab_closed, empty, or enough."""
-    return _record_text(Question, actor, entry, MAX_QUESTIONS, "Write your question first.")
+    return _record_text(Question, actor, entry, MAX_QUESTIONS, say("Write your question first."))
 
 
 def _record_text(model: type[Written], actor: Member, entry: ObservationIn | QuestionIn, most: int, empty: str) -> Written:
@@ -101,7 +102,7 @@ def record_actual(*, actor: Member, entry: ActualIn) -> Actual:
         try:
             condition = as_found(cell.condition, entry.text)
         except OutOfRange as error:
-            raise Problem(422, error.code, f"{error} It was not recorded.", field="text") from error
+            raise Problem(422, error.code, say("{error} It was not recorded.", error=error), field="text") from error
         _room_for(Actual, cell, MAX_ACTUALS)
         announce(actor.lab_id, actor.group_id)
         text = str(condition).removeprefix(f"{condition.row.name} ")
@@ -191,4 +192,4 @@ def _room_for(
     model: type[UnderLoad | Observation | Question | Actual | Photo | KeptTrace], cell: PlannedCell, most: int
 ) -> None:
     if model.objects.filter(cell=cell).count() >= most:
-        raise Problem(409, "enough", f"This cell has {most} of these, which is the most it can hold.")
+        raise Problem(409, "enough", say("This cell has {most} of these, which is the most it can hold.", most=most))

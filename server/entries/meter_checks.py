@@ -9,6 +9,7 @@ from django.db import transaction
 from galvanic.bench.meter import MeterVerdict, judge
 from galvanic.bench.readings import ParsedReading, parse
 from galvanic.errors import UnreadableReading
+from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.entry import MeterIn
 from server.entries.models import AskedAgain, MeterCheck
@@ -48,7 +49,11 @@ def _create(actor: Member, entry: MeterIn) -> MeterCheck:
     came = arrival(group.lab, entry.clock)
     verdict = judge(_parsed(entry.leads, "leads"), _parsed(entry.dry, "dry"))
     if MeterCheck.objects.visible_to(actor).count() >= MAX_CHECKS:
-        raise Problem(409, "enough", f"This group has {MAX_CHECKS} meter checks, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say("This group has {max_checks} meter checks, which is the most it can hold.", max_checks=MAX_CHECKS),
+        )
     announce(actor.lab_id, actor.group_id)
     return MeterCheck.objects.create(
         id=entry.id,
@@ -78,7 +83,7 @@ def ask_again(*, actor: Teacher, cell_id: uuid.UUID) -> None:
     """Ask a group for a new reading of a cell; it appears on their bench. Raises Problem: not_found, or not_open."""
     cell: PlannedCell = to_change(PlannedCell.objects.select_related("group__lab"), actor, cell_id, "cell")
     if cell.group.lab.state != Lab.State.OPEN:
-        raise Problem(409, "not_open", "The lab is not open, so nothing can be asked of the groups.")
+        raise Problem(409, "not_open", say("The lab is not open, so nothing can be asked of the groups."))
     AskedAgain.objects.create(cell=cell)
     keep_deed(actor, "asked_again", cell.group.lab, f"{cell.group.name}, {cell.cell.short}")
     announce(cell.group.lab_id, cell.group_id)

@@ -12,6 +12,7 @@ from django.db.models import F, Q
 from django.db.models.functions import Coalesce, NullIf
 from django.utils import timezone
 
+from galvanic.words import say
 from server.people.auth import Member
 from server.people.models import Teacher, of_teacher
 
@@ -201,7 +202,7 @@ class SetAside(models.Model):
         ]
 
     def __str__(self) -> str:
-        return self.reason or "taken back"
+        return self.reason or say("taken back")
 
 
 class FromDevice(models.Model):

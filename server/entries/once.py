@@ -11,6 +11,7 @@ from typing import Any, TypeVar
 from django.db import IntegrityError, models, transaction
 from django.utils import timezone
 
+from galvanic.words import mark, say
 from server.base.problems import Problem
 from server.entries.clock import Clock
 from server.labs.models import Lab, PlannedCell
@@ -21,14 +22,16 @@ BELL_S = 10.0  # a request that took this long on bad Wi-Fi still counts as ente
 CLOSED = Problem(
     409,
     "lab_closed",
-    "The lab is closed, so this is not recorded yet. It stays on this device and is sent if your teacher opens it again.",
+    mark(
+        "The lab is closed, so this is not recorded yet. It stays on this device and is sent if your teacher opens it again."
+    ),
     passing=True,
 )
 
 CELL_MOVED = Problem(
     404,
     "not_found",
-    "This cell is not on your list. What you typed stays on this device; show it to your teacher.",
+    mark("This cell is not on your list. What you typed stays on this device; show it to your teacher."),
     passing=True,
 )
 
@@ -90,7 +93,7 @@ def _kept(model: type[Kept], actor: Member, key: uuid.UUID) -> Kept | None:
     objects: Any = model._default_manager
     kept: Any = (objects if of_group else objects.select_related("cell")).filter(pk=key).first()
     if kept is not None and (kept if of_group else kept.cell).group_id != actor.group_id:
-        raise Problem(409, "id_taken", "This entry’s number is taken. Type it again.")
+        raise Problem(409, "id_taken", say("This entry’s number is taken. Type it again."))
     earlier: Kept | None = kept
     return earlier
 

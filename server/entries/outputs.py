@@ -12,6 +12,7 @@ from galvanic.bench.loading import in_words, remark
 from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
 from galvanic.reference.variables import variables
+from galvanic.words import say
 from server.entries.beside import inner_of
 from server.entries.beside_schemas import (
     ActualOut,
@@ -202,13 +203,21 @@ def preview_out(trace: Trace) -> PreviewTrace:
     """What was understood of a file."""
     found, samples = judged(trace), thinned(trace, DRAWN_SAMPLES)
     return PreviewTrace(
-        delimiter=trace.delimiter, decimal=trace.decimal, time_column=trace.time_column, volts_column=trace.volts_column,
-        unit=trace.unit, others=list(trace.others), rows=len(trace.times_s), seconds=trace.times_s[-1],
-        skipped=[f"Line {one.line}: {one.why}." for one in trace.skipped[:10]], skipped_count=len(trace.skipped),
+        delimiter=say(trace.delimiter),
+        decimal=trace.decimal,
+        time_column=trace.time_column,
+        volts_column=trace.volts_column,
+        unit=trace.unit,
+        others=list(trace.others),
+        rows=len(trace.times_s),
+        seconds=trace.times_s[-1],
+        skipped=[say("Line {line}: {why}.", line=one.line, why=one.why) for one in trace.skipped[:10]],
+        skipped_count=len(trace.skipped),
         steady=None if found is None else found.steady,
         read_text=as_shown(settled_v(trace), min(0.1, max(1e-4, trace.resolution_v))),
-        times_s=[t for t, _ in samples], volts_v=[v for _, v in samples],
-    )  # fmt: skip
+        times_s=[t for t, _ in samples],
+        volts_v=[v for _, v in samples],
+    )
 
 
 def others_out(planned: PlannedCell, values: Iterable[GroupCell]) -> OthersOut | None:

@@ -17,6 +17,7 @@ from pathlib import Path
 from django.conf import settings
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from galvanic.words import mark, say
 from server.base.problems import Problem
 
 MOST_BYTES = 5_000_000
@@ -28,10 +29,13 @@ FORMATS = ("JPEG", "PNG", "WEBP")
 AWAY = Problem(
     503,
     "photos_away",
-    "The server cannot store photographs just now: its disk is full or closed. The picture is safe on this device and can be"
-    " sent again. Tell whoever runs Pipette.",
+    mark(
+        "The server cannot store photographs just now: its disk is full or closed. The picture is "
+        "safe on this device and can be"
+        " sent again. Tell whoever runs Pipette."
+    ),
 )
-LARGE = Problem(422, "photo_large", "The picture has too many pixels. It stays on your device.", field="photo")
+LARGE = Problem(422, "photo_large", mark("The picture has too many pixels. It stays on your device."), field="photo")
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +58,7 @@ def store(photo_id: uuid.UUID, content: bytes) -> Stored:
     Raises Problem: photo_large, no_photo for what is no JPEG, PNG or WebP picture, or photos_away.
     """
     if len(content) > MOST_BYTES:
-        raise Problem(422, "photo_large", "The picture is larger than 5 MB. It stays on your device.", field="photo")
+        raise Problem(422, "photo_large", say("The picture is larger than 5 MB. It stays on your device."), field="photo")
     plain = _pixels(content)
     made = io.BytesIO()
     plain.save(made, "JPEG", quality=QUALITY)
@@ -101,7 +105,7 @@ def _pixels(content: bytes) -> Image.Image:
     except Image.DecompressionBombError as error:
         raise LARGE from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, MemoryError) as error:
-        message = "That file is no picture that can be kept (JPEG, PNG or WebP)."
+        message = say("That file is no picture that can be kept (JPEG, PNG or WebP).")
         raise Problem(422, "no_photo", message, field="photo") from error
     upright.thumbnail((LONGEST, LONGEST))
     upright.info = {}  # or a comment would be written into the new file

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
+from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.entry import PredictionIn
 from server.entries.models import Prediction, Reading
@@ -26,18 +27,25 @@ def record_prediction(*, actor: Member, entry: PredictionIn) -> Prediction:
 def _create(actor: Member, entry: PredictionIn) -> Prediction:
     cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
     if Reading.objects.filter(cell=cell).exists():
-        raise Problem(409, "too_late", "You have measured this cell already, so it is no prediction any more.")
+        raise Problem(409, "too_late", say("You have measured this cell already, so it is no prediction any more."))
     if entry.negative not in (cell.negative, cell.positive):
-        raise Problem(422, "wrong_plate", "Choose one of this cell’s two plates.", field="negative")
+        raise Problem(422, "wrong_plate", say("Choose one of this cell’s two plates."), field="negative")
     try:
         parsed = parse(entry.text, entry.unit)
     except UnreadableReading as error:
         raise Problem(422, error.code, str(error), field="text") from error
     if parsed.volts_v < 0.0:
-        message = "Say which plate is negative instead of a minus sign. Your number stays in the box."
+        message = say("Say which plate is negative instead of a minus sign. Your number stays in the box.")
         raise Problem(422, "no_sign", message, field="text")
     if Prediction.objects.filter(cell=cell).count() >= MAX_PREDICTIONS_PER_CELL:
-        raise Problem(409, "enough", f"This cell has {MAX_PREDICTIONS_PER_CELL} predictions, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say(
+                "This cell has {max_predictions_per_cell} predictions, which is the most it can hold.",
+                max_predictions_per_cell=MAX_PREDICTIONS_PER_CELL,
+            ),
+        )
     announce(actor.lab_id, actor.group_id)
     return Prediction.objects.create(
         id=entry.id,

@@ -9,6 +9,7 @@ from django.db import IntegrityError
 
 from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.entries.entry import ReadingIn
 from server.entries.meter_checks import latest_offset_v
@@ -40,7 +41,9 @@ def record_reading(*, actor: Member, entry: ReadingIn) -> Recorded:
     try:
         reading, repeated = keep_once(Reading, actor, entry.id, lambda: _create(actor, entry))
     except IntegrityError:
-        raise Problem(409, "already_corrected", "That reading was corrected on another device. Look at it again.") from None
+        raise Problem(
+            409, "already_corrected", say("That reading was corrected on another device. Look at it again.")
+        ) from None
     later = Reading.objects.filter(corrects=reading).values_list("id", flat=True).first() if repeated else None
     return Recorded(reading, repeated, later)
 
@@ -48,13 +51,20 @@ def record_reading(*, actor: Member, entry: ReadingIn) -> Recorded:
 def _create(actor: Member, entry: ReadingIn) -> Reading:
     cell, arrival = open_cell(actor, entry.cell_id, entry.clock)
     if {entry.red, entry.black} != {cell.negative, cell.positive}:
-        raise Problem(422, "wrong_leads", "The leads must be on this cell’s two plates.", field="red")
+        raise Problem(422, "wrong_leads", say("The leads must be on this cell’s two plates."), field="red")
     try:
         parsed = parse(entry.text, entry.unit)
     except UnreadableReading as error:
         raise Problem(422, error.code, str(error), field="text") from error
     if Reading.objects.filter(cell=cell).count() >= MAX_READINGS_PER_CELL:
-        raise Problem(409, "enough", f"This cell has {MAX_READINGS_PER_CELL} entries, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say(
+                "This cell has {max_readings_per_cell} entries, which is the most it can hold.",
+                max_readings_per_cell=MAX_READINGS_PER_CELL,
+            ),
+        )
     reading = Reading.objects.create(
         id=entry.id,
         cell=cell,
@@ -82,7 +92,9 @@ def _origin(cell: PlannedCell, said: str) -> str:
     if (said == Reading.Origin.SIMULATED and not (group.lab.simulated or by_meter)) or (
         said == Reading.Origin.METER and not by_meter
     ):
-        raise Problem(422, "not_yours", "This group’s readings are typed or come from its logger’s file.", field="origin")
+        raise Problem(
+            422, "not_yours", say("This group’s readings are typed or come from its logger’s file."), field="origin"
+        )
     return said
 
 
@@ -94,7 +106,7 @@ def _corrected(cell: PlannedCell, entry: ReadingIn) -> Reading | None:
     if wrong is None:
         raise not_found("reading")
     if not entry.reason.strip():
-        raise Problem(422, "no_reason", "Say in a few words why the first number was wrong.", field="reason")
+        raise Problem(422, "no_reason", say("Say in a few words why the first number was wrong."), field="reason")
     if Reading.objects.filter(corrects=wrong).exists():
-        raise Problem(409, "already_corrected", "That reading is already corrected. Correct the newer one.")
+        raise Problem(409, "already_corrected", say("That reading is already corrected. Correct the newer one."))
     return wrong

@@ -7,6 +7,7 @@ import uuid
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
+from galvanic.words import say
 from server.base.kept import as_json, made_once
 from server.base.problems import Problem
 from server.findings.by_variable import variables_out
@@ -26,7 +27,7 @@ router = Router()
 def anchors_of(texts: list[str]) -> dict[str, str]:
     """`electrolyte:electrode` pairs. Raises Problem for anything else."""
     if any(text.count(":") != 1 for text in texts):
-        raise Problem(422, "anchor", "An anchor is written electrolyte:electrode.", field="anchor")
+        raise Problem(422, "anchor", say("An anchor is written electrolyte:electrode."), field="anchor")
     return dict(text.split(":") for text in texts)
 
 

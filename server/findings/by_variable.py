@@ -10,6 +10,7 @@ from galvanic.cells import Cell
 from galvanic.condition import Condition, condition_of
 from galvanic.findings.by_variable import Changed, current_by_variable, volts_by_variable
 from galvanic.findings.moved import Noted, Place, moved
+from galvanic.words import say
 from server.base.kept import made_once
 from server.entries.models import Actual, Reading, SetAside, UnderLoad
 from server.findings.schemas import ChangedOut, LevelOut, LinePoint, TickOut, VariablesOut
@@ -85,9 +86,9 @@ def _changed(changed: Changed) -> ChangedOut:
     amps = changed.quantity == "current"
     return ChangedOut(
         variable=changed.variable.key,
-        name=changed.variable.name,
-        unit=changed.variable.unit,
-        words=list(changed.variable.words),
+        name=changed.variable.said,
+        unit=say(changed.variable.unit),
+        words=[say(word) for word in changed.variable.words],
         short=changed.cell.short,
         electrolyte=changed.cell.electrolyte,
         quantity=changed.quantity,

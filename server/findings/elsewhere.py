@@ -13,6 +13,7 @@ from galvanic.bench.readings import parse
 from galvanic.cells import Cell
 from galvanic.condition import canonical
 from galvanic.errors import UnreadableReading
+from galvanic.words import say
 from server.base.problems import Problem
 from server.findings.models import Elsewhere
 from server.findings.schemas import ElsewhereIn
@@ -46,13 +47,13 @@ def add_elsewhere(*, actor: Teacher, lab_id: uuid.UUID, data: ElsewhereIn) -> El
     source = " ".join(data.source.split())
     if not source:
         raise Problem(
-            422, "no_source", "Say where the value is from: without a source it cannot be weighed.", field="source"
+            422, "no_source", say("Say where the value is from: without a source it cannot be weighed."), field="source"
         )
     if data.cell.negative == data.cell.positive:
-        raise Problem(422, "same_plate", "Choose two different plates.", field="cell")
+        raise Problem(422, "same_plate", say("Choose two different plates."), field="cell")
     check_materials([data.cell.negative, data.cell.positive], [data.cell.electrolyte])
     if Elsewhere.objects.filter(lab=lab, withdrawn_at=None).count() >= MOST:
-        raise Problem(409, "enough", f"A lab holds {MOST} values from elsewhere at most.")
+        raise Problem(409, "enough", say("A lab holds {most} values from elsewhere at most.", most=MOST))
     given = data.cell
     cell = Cell.of(given.negative, given.electrolyte, given.positive, canonical(given.condition))
     sign = 1.0 if cell.negative == given.negative else -1.0
@@ -80,4 +81,4 @@ def _volts(text: str, field: str) -> float:
     try:
         return parse(text, "V").volts_v
     except UnreadableReading as error:
-        raise Problem(422, error.code, f"{error} Nothing was kept.", field=field) from error
+        raise Problem(422, error.code, say("{error} Nothing was kept.", error=error), field=field) from error

@@ -21,6 +21,7 @@ from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, 
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.reference import catalogue
 from galvanic.reference.catalogue import kept
+from galvanic.words import say
 from server.base.kept import made_once
 from server.base.problems import Problem, not_found
 from server.entries.hands import measured_cells
@@ -75,7 +76,7 @@ def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
         for cell in result.cells:
             if cell.cell == wanted:
                 return cell
-    raise not_found("cell with a reading that counts")
+    raise not_found(say("cell with a reading that counts"))
 
 
 @router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
@@ -84,7 +85,7 @@ def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -
     cell, lab = data.cell, _lab(request, lab_id)
     own = _own_first(request, lab)
     if own is not None and cell not in own:
-        raise Problem(403, "own_first", "Measure this cell yourselves first; then you see where its volts went.")
+        raise Problem(403, "own_first", say("Measure this cell yourselves first; then you see where its volts went."))
     one = _found(compare_lab(lab), cell)
     u_v = U_MEASURED_V if one.u_v is None else one.u_v
     gap, work = explain(cell, one.mean_v, u_measured_v=u_v), at_plates(cell)
@@ -93,6 +94,7 @@ def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -
         short=cell.short,
         cell=data,
         start=gap.start,
+        by_table=gap.by_table,
         start_v=gap.start_v,
         causes=[CauseOut(**asdict(cause)) for cause in gap.causes],
         steps=[StepOut(**asdict(step)) for step in drawn(gap)],
@@ -125,7 +127,7 @@ def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
     cell = data.cell.cell
     plates, liquids = catalogue.electrodes(), catalogue.electrolytes()
     if not set(cell.pair) <= set(plates) or cell.electrolyte not in liquids or cell.negative == cell.positive:
-        raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="cell")
+        raise Problem(422, "unknown_material", say("That cell is not in the catalogue."), field="cell")
     change = Change(
         ph=data.ph,
         ions_mol_per_l=data.ions_mol_per_l,
@@ -161,7 +163,7 @@ def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
         scored = made_once(lab, "accounts", lambda: score_accounts(compare_lab(lab)))
         return accounts_out(scored, [row for row in scored.cells if own is None or row.cell in own])
     except NotEnoughData:
-        return AccountsOut(accounts=[], cells=[], ranking=None, outliers=0, textbook=TEXTBOOK)
+        return AccountsOut(accounts=[], cells=[], ranking=None, outliers=0, textbook=say(TEXTBOOK))
 
 
 def accounts_out(found: AccountsResult, cells: Sequence[CellRow]) -> AccountsOut:
@@ -194,5 +196,5 @@ def accounts_out(found: AccountsResult, cells: Sequence[CellRow]) -> AccountsOut
             right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order),
             wrong=[list(pair) for pair in found.ranking.wrong],
         ),
-        outliers=found.outliers, textbook=TEXTBOOK,
+        outliers=found.outliers, textbook=say(TEXTBOOK),
     )  # fmt: skip

@@ -48,6 +48,7 @@ class ExplainOut(BaseModel):
     short: str
     cell: CellIO
     start: str
+    by_table: bool
     start_v: float
     causes: list[CauseOut]
     steps: list[StepOut]

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 from django.db import transaction
 
+from galvanic.words import say
 from server.base.problems import Problem
 from server.findings.services import PARTS
 from server.labs.changes import announce
@@ -21,7 +22,7 @@ def release(*, actor: Teacher, lab_id: uuid.UUID, parts: Sequence[str]) -> Lab:
     """Decide what groups see. Raises Problem: not_found, or part."""
     lab = lab_to_change(actor, lab_id)
     if not set(parts) <= set(PARTS):
-        raise Problem(422, "part", f"Parts are {', '.join(PARTS)}.", field="parts")
+        raise Problem(422, "part", say("Parts are {parts}.", parts=", ".join(PARTS)), field="parts")
     lab.released = [part for part in PARTS if part in parts]
     lab.save(update_fields=["released"])
     keep_deed(actor, "released", lab, ", ".join(lab.released) or "nothing")

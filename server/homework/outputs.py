@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from galvanic.bench.faults import symptoms
 from galvanic.simulated.class_drill import HAND_NAMES, FaultInClass, TakenFor, Try, class_drill
 from galvanic.simulated.drill import GROUPS, USUAL, drilled
+from galvanic.words import say
 from server.homework.lookups import homework_of
 from server.homework.models import Homework, Tried
 from server.homework.schemas import (
@@ -78,7 +79,7 @@ def _taken(one: TakenFor) -> TakenForOut:
     return TakenForOut(
         name=drilled()[one.named].name,
         devices=one.devices,
-        tells=[HAND_NAMES[hand] for hand in one.tells],
+        tells=[say(HAND_NAMES[hand]) for hand in one.tells],
         untried=one.untried,
     )
 

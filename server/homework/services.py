@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from galvanic.simulated.class_drill import Try
 from galvanic.simulated.drill import GROUPS
+from galvanic.words import mark, say
 from server.base.problems import Problem
 from server.homework.models import Homework, Tried
 from server.homework.schemas import HomeworkIn, TriedIn
@@ -25,10 +26,10 @@ from server.people.sharing import to_change
 
 MAX_HOMEWORK, MAX_TRIES, MAX_OF_DEVICE = 12, 6000, 200
 KEPT = timedelta(days=90)  # after it was set
-NO_CODE = "No homework has that code, or it is over. Check it with your teacher."
+NO_CODE = mark("No homework has that code, or it is over. Check it with your teacher.")
 WRONG_CODE = Problem(404, "wrong_code", NO_CODE, field="code")
-ENOUGH = Problem(409, "enough", "That is more than this homework can hold. Practise on: it stays on this device.")
-STRANGE = Problem(422, "unknown_fault", "The drill does not know that bench, so it was not counted.")
+ENOUGH = Problem(409, "enough", mark("That is more than this homework can hold. Practise on: it stays on this device."))
+STRANGE = Problem(422, "unknown_fault", mark("The drill does not know that bench, so it was not counted."))
 
 
 @transaction.atomic
@@ -37,9 +38,16 @@ def set_homework(*, actor: Teacher, lab_id: uuid.UUID, data: HomeworkIn) -> Home
     lab = to_change(Lab.objects.select_for_update(of=("self",)), actor, lab_id, "lab")
     chosen = list(dict.fromkeys(data.symptoms))
     if set(chosen) - set(GROUPS):
-        raise Problem(422, "unknown_symptom", "That cannot be practised. Choose from the list.", field="symptoms")
+        raise Problem(422, "unknown_symptom", say("That cannot be practised. Choose from the list."), field="symptoms")
     if Homework.objects.filter(lab=lab).count() >= MAX_HOMEWORK:
-        raise Problem(409, "enough", f"Homework was set {MAX_HOMEWORK} times for this lab, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say(
+                "Homework was set {max_homework} times for this lab, which is the most it can hold.",
+                max_homework=MAX_HOMEWORK,
+            ),
+        )
     Homework.objects.filter(lab=lab, ended_at=None).update(ended_at=timezone.now())
     keep_deed(actor, "homework", lab)
     return Homework.objects.create(lab=lab, teacher=actor, code=_free_code(), symptoms=chosen, benches=data.benches)
@@ -103,4 +111,4 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
             )  # fmt: skip
     except IntegrityError:
         if not Tried.objects.filter(id=data.id, homework=row).exists():
-            raise Problem(409, "id_taken", "This entry’s number is taken, so it was not counted.") from None
+            raise Problem(409, "id_taken", say("This entry’s number is taken, so it was not counted.")) from None

@@ -10,7 +10,7 @@ from ninja import Router
 from server.labs import deleting, opening, services
 from server.labs.deleting import KEPT
 from server.labs.lookups import deleted_labs_of
-from server.labs.outputs import lab_out, preview, variables_out, whole
+from server.labs.outputs import lab_out, preview, template_out, variables_out, whole
 from server.labs.planning import edits, revising
 from server.labs.schemas import (
     ArchiveIn,
@@ -22,7 +22,6 @@ from server.labs.schemas import (
     PreviewOut,
     StartOut,
     TagsIn,
-    TemplateOut,
     TimesIn,
     TitleIn,
 )
@@ -106,7 +105,7 @@ def set_times(request: HttpRequest, lab_id: uuid.UUID, data: TimesIn) -> LabOut:
 @router.get("/labs/start", response=StartOut, operation_id="start_of_a_lab")
 def start_of_a_lab(request: HttpRequest) -> StartOut:
     """What a new lab begins with."""
-    return StartOut(usual=LabSettings(), templates=[TemplateOut(**row) for row in TEMPLATES], variables=variables_out())
+    return StartOut(usual=LabSettings(), templates=[template_out(row) for row in TEMPLATES], variables=variables_out())
 
 
 @router.get("/labs/deleted", response=list[DeletedLab], operation_id="deleted_labs")

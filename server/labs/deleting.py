@@ -8,6 +8,7 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.labs.changes import announce
 from server.labs.models import Lab
@@ -27,7 +28,7 @@ def delete_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str) -> Lab:
     """
     lab = owned(actor, lab_id)
     if " ".join(title.split()).casefold() != lab.title.casefold():
-        message = f"Type the title of the lab, “{lab.title}”, to delete it. Nothing was deleted."
+        message = say("Type the title of the lab, “{title}”, to delete it. Nothing was deleted.", title=lab.title)
         raise Problem(422, "wrong_title", message, field="title")
     announce(lab.id)
     lab.deleted_at = timezone.now()

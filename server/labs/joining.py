@@ -8,6 +8,7 @@ from django.db.models import Q
 from django.http import HttpRequest
 from django.utils import timezone
 
+from galvanic.words import mark
 from server.base.problems import Problem
 from server.labs.models import Lab
 from server.people import limits
@@ -17,7 +18,9 @@ from server.people.device import device_of
 from server.people.models import Group, GroupSession, WrongTry
 
 LATE = timedelta(days=14)  # for which a device may come back to a closed lab with what it has not sent yet
-WRONG_CODE = Problem(404, "wrong_code", "No open lab has that code and PIN. Check both with your teacher.", field="code")
+WRONG_CODE = Problem(
+    404, "wrong_code", mark("No open lab has that code and PIN. Check both with your teacher."), field="code"
+)
 
 
 def join(*, request: HttpRequest, code: str, pin: str) -> GroupSession:

@@ -12,6 +12,12 @@ from server.people.models import Teacher
 MOST_LABS, MOST_SIGNED = 200, 50
 
 
+def language_of_lab(actor: Teacher, lab_id: str) -> str | None:
+    """The language of what a lab's class sees and holds; None for a lab the teacher may not see."""
+    found: str | None = Lab.objects.visible_to(actor).filter(id=lab_id).values_list("language", flat=True).first()
+    return found
+
+
 def labs_of(actor: Teacher) -> LabQuerySet:
     """A teacher's labs and those shared with them, with owner, `way` and `group_count`, newest first."""
     labs: LabQuerySet = Lab.objects.visible_to(actor).with_way(actor).with_group_count().select_related("owner")

@@ -124,6 +124,7 @@ class Lab(models.Model):
     keep_days = models.PositiveSmallIntegerField(null=True, blank=True, default=KEEP_DAYS)
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
+    language = models.CharField(max_length=5, default="en", db_default="en")
     short_circuit = models.BooleanField(default=False)
     packs = models.BooleanField(default=False)
     load_ohm = models.FloatField(null=True, blank=True)

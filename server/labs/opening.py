@@ -9,6 +9,7 @@ from django.dispatch import Signal
 from django.utils import timezone
 
 from galvanic.reference import reader
+from galvanic.words import say
 from server.base.problems import Problem
 from server.labs.changes import announce
 from server.labs.models import Lab, SignOff
@@ -35,7 +36,7 @@ def open_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     if sheet.refusals:
         raise Problem(409, "refused_by_rule", sheet.refusals[0].hazard.text + " " + sheet.refusals[0].hazard.do)
     if not signed(lab, sheet):
-        raise Problem(409, "not_signed", "Read the safety sheet and sign it off first; then groups can be let in.")
+        raise Problem(409, "not_signed", say("Read the safety sheet and sign it off first; then groups can be let in."))
     lab.join_code = lab.join_code or fresh_code()
     lab.state = Lab.State.OPEN
     lab.opened_at = lab.opened_at or timezone.now()
@@ -58,7 +59,9 @@ def sign_off(*, actor: Teacher, lab_id: uuid.UUID, fingerprint: str) -> SignOff:
     if sheet.refusals:
         raise Problem(409, "refused_by_rule", sheet.refusals[0].hazard.text + " " + sheet.refusals[0].hazard.do)
     if fingerprint != sheet.fingerprint:
-        raise Problem(409, "sheet_changed", "The materials have changed since you read this sheet. Read it again, please.")
+        raise Problem(
+            409, "sheet_changed", say("The materials have changed since you read this sheet. Read it again, please.")
+        )
     rows = [[e.hazard.key, e.hazard.severity, e.hazard.text, e.hazard.do, list(e.because)] for e in sheet.entries]
     kept = {"age": sheet.age, "edition": reader.edition(), "entries": rows}
     keep_deed(actor, "signed_off", lab)
@@ -70,7 +73,7 @@ def close_lab(*, actor: Teacher, lab_id: uuid.UUID) -> Lab:
     """End recording. Raises Problem for a draft, which has nothing to close."""
     lab = lab_to_change(actor, lab_id)
     if lab.state == Lab.State.DRAFT:
-        raise Problem(409, "not_open", "This lab was never opened, so there is nothing to close.")
+        raise Problem(409, "not_open", say("This lab was never opened, so there is nothing to close."))
     if lab.state == Lab.State.OPEN:
         lab.state = Lab.State.CLOSED
         lab.closed_at = timezone.now()

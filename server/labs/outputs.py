@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
 from galvanic.chemistry.varied import usual_levels
-from galvanic.condition import condition_of
+from galvanic.condition import condition_of, said
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
@@ -20,6 +20,7 @@ from galvanic.planning.safety import set_up_notes
 from galvanic.planning.schedule import Steps, timeline
 from galvanic.preparing import set_up
 from galvanic.reference.variables import variables
+from galvanic.words import say
 from server.labs import services
 from server.labs.lookups import draft_for_teacher, lab_for_teacher
 from server.labs.models import Lab, PlannedCell
@@ -41,6 +42,7 @@ from server.labs.schemas import (
     PreviewCell,
     PreviewOut,
     SegmentOut,
+    TemplateOut,
     VariableOut,
     Way,
 )
@@ -116,7 +118,9 @@ def level_out(condition: str) -> LevelSet | None:
     setting = condition_of(condition)
     if setting is None:
         return None
-    return LevelSet(variable=setting.variable, name=setting.row.name, text=str(setting).removeprefix(f"{setting.row.name} "))
+    return LevelSet(
+        variable=setting.variable, name=say(setting.row.name), text=setting.said.removeprefix(f"{say(setting.row.name)} ")
+    )
 
 
 def cell_out(planned: PlannedCell) -> PlannedCellOut:
@@ -173,13 +177,19 @@ def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     return lab_out(lab, groups, hands, _judged(lab, groups, hands))
 
 
+def template_out(row: Mapping[str, Any]) -> TemplateOut:
+    """A ready lab to begin with, in the language around."""
+    words = {field: say(row[field]) for field in ("name", "about", "question", "kept")}
+    return TemplateOut(**dict(row) | words | {"conditions": [said(text) for text in row["conditions"]]})
+
+
 def variables_out() -> list[VariableOut]:
     """What a lab can change on purpose, with the levels a class would choose."""
     return [
         VariableOut(
             varies=Varies.of(row.key),
-            name=row.name,
-            settings=[str(level) for level in usual_levels(row)],
+            name=row.said,
+            settings=[level.said for level in usual_levels(row)],
             set_up=row.set_up,
             keep=list(row.keep),
             hazard=row.hazard,

@@ -8,12 +8,13 @@ from typing import Literal
 from galvanic.planning.asked import Asked
 from galvanic.planning.safety import Sheet, bench_cautions, sheet
 from galvanic.planning.schedule import READINGS
+from galvanic.words import mark, say
 from server.labs.models import Lab, SignOff
 
 Stage = Literal["plan", "measure", "compare"]
 
 READINGS_PER_CELL = READINGS
-LOCAL_RULES = "Your school’s own rules and risk assessment come first."
+LOCAL_RULES = mark("Your school’s own rules and risk assessment come first.")
 
 
 def stage_of(lab: Lab) -> Stage:
@@ -29,7 +30,7 @@ def asked_of(lab: Lab) -> Asked:
 
 def cautions(lab: Lab, electrodes: Sequence[str], electrolytes: Sequence[str]) -> list[str]:
     """What a group of a lab reads for these materials, local rules last."""
-    return [*bench_cautions(electrodes, electrolytes, asked_of(lab)), LOCAL_RULES]
+    return [*bench_cautions(electrodes, electrolytes, asked_of(lab)), say(LOCAL_RULES)]
 
 
 def sheet_of(lab: Lab) -> Sheet:

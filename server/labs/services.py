@@ -16,6 +16,7 @@ from galvanic.planning.design import Plan, Task, design
 from galvanic.planning.safety import sheet
 from galvanic.planning.schedule import Steps
 from galvanic.reference import catalogue, reader
+from galvanic.words import say, say_n
 from server.base.problems import Problem, not_found
 from server.labs.changes import announce
 from server.labs.lookups import lab_for_teacher
@@ -38,7 +39,9 @@ def tidy_title(title: str) -> str:
     """A lab's title with stray spaces taken off. Raises Problem for none or one too long."""
     tidy = " ".join(title.split())
     if not tidy or len(tidy) > MAX_TITLE:
-        raise Problem(422, "title", f"Give the lab a title of at most {MAX_TITLE} letters.", field="title")
+        raise Problem(
+            422, "title", say("Give the lab a title of at most {max_title} letters.", max_title=MAX_TITLE), field="title"
+        )
     return tidy
 
 
@@ -46,15 +49,22 @@ def tidy_names(names: Sequence[str]) -> list[str]:
     """Group names with stray spaces taken off. Raises Problem for none, too many, too long or twice the same."""
     tidy = [" ".join(name.split()) for name in names if name.strip()]
     if not tidy:
-        raise Problem(422, "no_groups", "Name at least one group.", field="groups")
+        raise Problem(422, "no_groups", say("Name at least one group."), field="groups")
     if len(tidy) > MAX_GROUPS:
-        raise Problem(422, "too_many_groups", f"At most {MAX_GROUPS} groups fit in one lab.", field="groups")
+        raise Problem(
+            422, "too_many_groups", say("At most {max_groups} groups fit in one lab.", max_groups=MAX_GROUPS), field="groups"
+        )
     for name in tidy:
         if len(name) > MAX_GROUP_NAME:
-            raise Problem(422, "long_name", f"“{name[:20]}…” is longer than {MAX_GROUP_NAME} letters.", field="groups")
+            raise Problem(
+                422,
+                "long_name",
+                say("“{name}…” is longer than {max_group_name} letters.", name=name[:20], max_group_name=MAX_GROUP_NAME),
+                field="groups",
+            )
     twice = {name for name in tidy if [other.casefold() for other in tidy].count(name.casefold()) > 1}
     if twice:
-        message = f"Two groups are called {min(twice)}. Give each its own name."
+        message = say("Two groups are called {twice}. Give each its own name.", twice=min(twice))
         raise Problem(422, "name_twice", message, field="groups")
     return tidy
 
@@ -63,9 +73,21 @@ def _chosen(keys: Sequence[str], table: Mapping[str, object], least: int, what: 
     chosen = list(dict.fromkeys(keys))
     unknown = [key for key in chosen if key not in table]
     if unknown:
-        raise Problem(422, "unknown_material", f"There is no {what} “{unknown[0][:40]}”.", field=field)
+        raise Problem(
+            422,
+            "unknown_material",
+            say("There is no {what} “{unknown}”.", what=say(what), unknown=unknown[0][:40]),
+            field=field,
+        )
     if len(chosen) < least:
-        raise Problem(422, "too_few", f"Choose at least {least} {what}{'s' if least > 1 else ''}.", field=field)
+        raise Problem(
+            422,
+            "too_few",
+            say_n("Choose at least {n} electrode.", "Choose at least {n} electrodes.", least)
+            if what == "electrode"
+            else say_n("Choose at least {n} electrolyte.", "Choose at least {n} electrolytes.", least),
+            field=field,
+        )
     return chosen
 
 
@@ -86,9 +108,14 @@ def tidy_conditions(varies: Varies, conditions: Sequence[str]) -> list[str]:
     if varies in (Varies.PAIRS, Varies.ELECTROLYTE):
         tidy = tidy or [""]
     elif len(tidy) < 2:
-        raise Problem(422, "conditions", "Name at least two settings to compare, one a line.", field="conditions")
+        raise Problem(422, "conditions", say("Name at least two settings to compare, one a line."), field="conditions")
     if len(tidy) > MAX_CONDITIONS:
-        raise Problem(422, "conditions", f"At most {MAX_CONDITIONS} settings fit in one lab.", field="conditions")
+        raise Problem(
+            422,
+            "conditions",
+            say("At most {max_conditions} settings fit in one lab.", max_conditions=MAX_CONDITIONS),
+            field="conditions",
+        )
     return tidy
 
 
@@ -234,7 +261,7 @@ def owned(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     if lab is None:
         raise not_found("lab")
     if lab.owner_id != actor.id:
-        message = "Only the teacher whose lab this is can do that. Nothing was changed."
+        message = say("Only the teacher whose lab this is can do that. Nothing was changed.")
         raise Problem(403, "not_yours", message, passing=False)
     return lab
 
@@ -246,7 +273,7 @@ def draft_of(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     """
     lab = lab_to_change(actor, lab_id)
     if lab.state != Lab.State.DRAFT:
-        message = "Groups have been let in, so the plan stays as it is. Copy the lab to plan it differently."
+        message = say("Groups have been let in, so the plan stays as it is. Copy the lab to plan it differently.")
         raise Problem(409, "not_a_draft", message)
     return lab
 
@@ -287,7 +314,7 @@ def rename_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str) -> Lab:
     before, lab.title = lab.title, tidy_title(title)
     if lab.title != before:
         lab.save(update_fields=["title"])
-        keep_deed(actor, "renamed_lab", lab, f"before: {before}")
+        keep_deed(actor, "renamed_lab", lab, say("before: {before}", before=before))
         announce(lab.id)
     return lab
 
@@ -298,7 +325,12 @@ def tag_lab(*, actor: Teacher, lab_id: uuid.UUID, tags: Sequence[str]) -> Lab:
     lab = lab_to_change(actor, lab_id)
     tidy = list(dict.fromkeys(one for tag in tags if (one := " ".join(tag.split()))))
     if len(tidy) > MAX_TAGS or any(len(tag) > MAX_TAG for tag in tidy):
-        raise Problem(422, "tags", f"A lab has at most {MAX_TAGS} tags of at most {MAX_TAG} letters.", field="tags")
+        raise Problem(
+            422,
+            "tags",
+            say("A lab has at most {max_tags} tags of at most {max_tag} letters.", max_tags=MAX_TAGS, max_tag=MAX_TAG),
+            field="tags",
+        )
     lab.tags = tidy
     lab.save(update_fields=["tags"])
     keep_deed(actor, "tagged", lab, ", ".join(tidy))
@@ -310,7 +342,7 @@ def archive_lab(*, actor: Teacher, lab_id: uuid.UUID, away: bool) -> Lab:
     """Put a lab away from the list of labs, or take it back; nothing else changes. Raises Problem: not_found, or open."""
     lab = owned(actor, lab_id)
     if away and lab.state == Lab.State.OPEN:
-        raise Problem(409, "open", "Groups are at work in this lab. Close its bench first.")
+        raise Problem(409, "open", say("Groups are at work in this lab. Close its bench first."))
     lab.archived_at = timezone.now() if away else None
     lab.save(update_fields=["archived_at"])
     keep_deed(actor, "archived" if away else "unarchived", lab)

@@ -15,6 +15,7 @@ from galvanic.planning.safety import AGE_BANDS, AgeBand
 from galvanic.planning.schedule import Steps
 from galvanic.planning.tell_apart import SCATTER_V
 from galvanic.reference.variables import Variable, variables
+from server.base.language import LanguageCode
 from server.materials.schemas import Key
 
 Minutes = Annotated[float, Field(ge=0, le=600)]
@@ -96,6 +97,7 @@ class LabSettings(BaseModel):
     short_circuit: bool = False
     packs: bool = False
     load_ohm: Annotated[float, Field(ge=LEAST_OHM, le=MOST_OHM)] | None = None
+    language: LanguageCode = "en"
 
     def columns(self) -> dict[str, Any]:
         """The settings as a lab keeps them."""

@@ -7,6 +7,7 @@ from typing import Literal
 
 from django.db import transaction
 
+from galvanic.words import say
 from server.base.problems import not_found
 from server.labs.services import owned
 from server.people.deeds import keep_deed
@@ -32,7 +33,14 @@ def share_lab(*, actor: Teacher, lab_id: uuid.UUID, teacher_id: int, way: Shared
             keep_deed(actor, "unshared_lab", lab, colleague.username)
     else:
         Share.objects.update_or_create(lab=lab, teacher=colleague, defaults={"work": way == "work"})
-        keep_deed(actor, "shared_lab", lab, f"{colleague.username}, to {'work in' if way == 'work' else 'look at'}")
+        keep_deed(
+            actor,
+            "shared_lab",
+            lab,
+            say("{username}, to work in", username=colleague.username)
+            if way == "work"
+            else say("{username}, to look at", username=colleague.username),
+        )
     tell_rights(lab.id)
 
 

@@ -19,6 +19,8 @@ from galvanic.reference import catalogue, reader
 from galvanic.reference.additions import Addition, additions, ions
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import Electrolyte
+from galvanic.reference.variables import variables
+from galvanic.words import say
 from server.base.problems import not_found
 from server.materials import services
 from server.materials.models import OwnMaterial, Shelf, is_made
@@ -33,6 +35,7 @@ from server.materials.schemas import (
     MaterialsOut,
     NamedOut,
     OnShelf,
+    SettingWords,
     SidesOut,
     SymptomOut,
 )
@@ -134,6 +137,10 @@ def materials(request: HttpRequest) -> MaterialsOut:
         return offered is not None and key.startswith("own-") and key not in offered
 
     return MaterialsOut(
+        settings=[
+            SettingWords(name=row.name, said=row.said, words={word: say(word) for word in (*row.words, row.unit) if word})
+            for row in variables().values()
+        ],
         edition=reader.edition(),
         electrodes=[
             ElectrodeOut(
@@ -177,7 +184,7 @@ def materials(request: HttpRequest) -> MaterialsOut:
             for a in additions().values()
         ],
         bridges=[NamedOut(key=bridge.key, name=bridge.long) for bridge in bridges().values()],
-        activities=[NamedOut(key=key, name=name) for key, name in ACTIVITIES.items()],
+        activities=[NamedOut(key=key, name=say(name)) for key, name in ACTIVITIES.items()],
         symptoms=[
             SymptomOut(key=s.key, seen=s.seen, means=s.means, tries=list(tries_of(s.key))) for s in symptoms().values()
         ],

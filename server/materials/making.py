@@ -28,6 +28,7 @@ from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import OutOfRange
 from galvanic.reference import catalogue
 from galvanic.reference.catalogue import Electrolyte, Made
+from galvanic.words import say
 from server.base.problems import Problem
 from server.materials.making_schemas import MadeIn, MadePreview, PairForetold, SideIn, TwoIn, TwoPreview
 from server.materials.models import OwnMaterial
@@ -46,7 +47,7 @@ def recipe_of(data: MadeIn) -> Made:
     except OutOfRange as error:
         raise refused(error) from error
     if data.base != WATER and data.base not in catalogue.electrolytes():
-        raise Problem(422, "unknown_material", "There is no such liquid.", field="base")
+        raise Problem(422, "unknown_material", say("There is no such liquid."), field="base")
     return Made(data.base, BASE_ML, tuple(steps))
 
 
@@ -112,7 +113,7 @@ class Side:
 def _side(data: SideIn, new_key: str) -> Side:
     if data.liquid:
         if data.liquid not in catalogue.electrolytes():
-            raise Problem(422, "unknown_material", "There is no such liquid.", field="sides")
+            raise Problem(422, "unknown_material", say("There is no such liquid."), field="sides")
         return Side(data.liquid, catalogue.electrolytes()[data.liquid].name, None)
     try:
         made = Made(WATER, BASE_ML, ((data.salt, amount_of(data.salt, data.mol_per_l, "mol/L", BASE_ML)),))
@@ -147,7 +148,7 @@ def ordered(data: TwoIn) -> TwoIn:
     plates = catalogue.electrodes()
     if data.negative == data.positive or not {data.negative, data.positive} <= set(plates):
         raise Problem(
-            422, "plates", "Choose two plates; for one metal on both sides, take its second plate.", field="positive"
+            422, "plates", say("Choose two plates; for one metal on both sides, take its second plate."), field="positive"
         )
     if negative_first(data.negative, data.positive) == (data.negative, data.positive):
         return data

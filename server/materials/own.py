@@ -18,6 +18,7 @@ from galvanic.errors import BadTable
 from galvanic.reference import catalogue
 from galvanic.reference.catalogue import Electrode, Electrolyte, build_electrode
 from galvanic.reference.reader import Reader
+from galvanic.words import say
 from server.materials.models import OwnMaterial
 from server.people.auth import Member, member_behind
 from server.people.models import Teacher
@@ -28,7 +29,11 @@ Handler = Callable[[HttpRequest], HttpResponseBase]
 
 def electrode_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
     """A row of electrodes.toml from what a teacher entered."""
-    couple = {"couple": data["couple"]} if data.get("couple") else {"inert": f"{name} has no entry in the metal table."}
+    couple = (
+        {"couple": data["couple"]}
+        if data.get("couple")
+        else {"inert": say("{name} has no entry in the metal table.", name=name)}
+    )
     return {
         "key": key,
         "symbol": data["symbol"],
@@ -37,7 +42,7 @@ def electrode_row(key: str, name: str, data: dict[str, Any]) -> dict[str, Any]:
         "surface": data["surface"],
         "price": "own",
         "synonyms": [],
-        "prepare": data.get("prepare") or "Clean, rinse, dry.",
+        "prepare": data.get("prepare") or say("Clean, rinse, dry."),
         **couple,
     }
 

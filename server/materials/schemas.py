@@ -120,6 +120,15 @@ class MaterialsOut(BaseModel):
     additions: list[AdditionOut]
     bridges: list[NamedOut]
     symptoms: list[SymptomOut]
+    settings: list[SettingWords]
+
+
+class SettingWords(BaseModel):
+    """What can be set: its name as it is kept (“spacing”), and how that, its words and its unit are read."""
+
+    name: str
+    said: str
+    words: dict[str, str]
 
 
 class SymptomOut(BaseModel):

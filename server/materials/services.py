@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from galvanic.errors import BadTable
 from galvanic.reference import catalogue
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.materials.models import OwnMaterial, Shelf, keeper_of
 from server.materials.own import build
@@ -27,22 +28,28 @@ def add_material(*, actor: Teacher, kind: str, name: str, data: dict[str, Any], 
     """
     tidy = " ".join(name.split())
     if not tidy or len(tidy) > 60:
-        raise Problem(422, "name", "Give it a name of at most 60 letters.", field="name")
+        raise Problem(422, "name", say("Give it a name of at most 60 letters."), field="name")
     own = OwnMaterial.objects.visible_to(actor)
     if own.count() >= MAX_OWN:
-        raise Problem(409, "too_many", f"At most {MAX_OWN} own materials can be kept, retired ones counted.")
+        raise Problem(
+            409, "too_many", say("At most {max_own} own materials can be kept, retired ones counted.", max_own=MAX_OWN)
+        )
     if replaces:
         retire_material(actor=actor, key=replaces)
     taken = {row.name.casefold() for row in catalogue.shipped_electrodes().values()}
     taken |= {row.name.casefold() for row in catalogue.shipped_electrolytes().values()}
     taken |= {row.name.casefold() for row in own.filter(retired_at__isnull=True)}
     if tidy.casefold() in taken:
-        raise Problem(409, "name_taken", f"There is a “{tidy}” already. Give yours another name.", field="name")
+        raise Problem(
+            409, "name_taken", say("There is a “{tidy}” already. Give yours another name.", tidy=tidy), field="name"
+        )
     key = f"own-{uuid.uuid4().hex[:12]}"
     try:
         build(kind, key, tidy, data)
     except BadTable as error:
-        raise Problem(422, "bad_material", f"That does not make a material: {str(error).split(': ', 2)[-1]}.") from error
+        raise Problem(
+            422, "bad_material", say("That does not make a material: {split}.", split=str(error).split(": ", 2)[-1])
+        ) from error
     shelf = Shelf.objects.visible_to(actor).filter(material=replaces).first() if replaces else None
     if shelf is not None:
         Shelf.objects.create(owner_id=keeper_of(actor), material=key, count=shelf.count, price=shelf.price)
@@ -67,7 +74,7 @@ def set_shelf(*, actor: Teacher, key: str, count: float | None, price: float | N
     if key not in catalogue.electrodes() and key not in catalogue.electrolytes():
         raise not_found("material")
     if count is not None and key in catalogue.electrodes() and count != int(count):
-        raise Problem(422, "whole_pieces", "Plates come in whole pieces: type 0, 1, 2 …", field="count")
+        raise Problem(422, "whole_pieces", say("Plates come in whole pieces: type 0, 1, 2 …"), field="count")
     values = {"count": count, "price": None if price is None else Decimal(str(round(price, 2)))}
     Shelf.objects.update_or_create(owner_id=keeper_of(actor), material=key, defaults=values)
 

@@ -23,6 +23,7 @@ from galvanic.bench.scpi import ASK_VOLTS, ASK_WHO, MOST_ANSWER, USUAL_RESOLUTIO
 from galvanic.bench.settling import settling
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData, UnreadableReading
+from galvanic.words import mark, say
 from server.base.live import HUB, Allowed, Still
 from server.base.problems import Problem
 from server.labs.changes import announce
@@ -38,7 +39,7 @@ AGAIN_S = 2.0
 TRACE_S = 90.0
 SIMULATED = "Pipette,Simulated"
 NOBODY_S = 5.0  # after which nobody's being there is said, however soon it was known: a port tells nothing by its haste
-NOBODY = "No meter answers at its address. Is it switched on and plugged in? Type the number meanwhile."
+NOBODY = mark("No meter answers at its address. Is it switched on and plugged in? Type the number meanwhile.")
 _PORTS = re.compile(r"(.+):(\d+(?:-\d+)?)")
 
 
@@ -57,12 +58,14 @@ def address_of(text: str) -> Address:
         number = int(port)
         ip = ipaddress.ip_address("127.0.0.1" if host == "localhost" else host)
     except ValueError:
-        message = "Write the meter’s address as numbers, for example 127.0.0.1:5025."
+        message = say("Write the meter’s address as numbers, for example 127.0.0.1:5025.")
         raise Problem(422, "address", message, field="address") from None
     if not 0 < number < 65536:
-        raise Problem(422, "address", "A port lies between 1 and 65535.", field="address")
+        raise Problem(422, "address", say("A port lies between 1 and 65535."), field="address")
     if not any(allows(row, ip, number) for row in settings.METER_NETWORKS):
-        message = "Meters at that address and port may not be asked. Whoever runs Pipette allows them with PIPETTE_METERS."
+        message = say(
+            "Meters at that address and port may not be asked. Whoever runs Pipette allows them with PIPETTE_METERS."
+        )
         raise Problem(422, "address", message, field="address")
     return Address(str(ip), number)
 
@@ -108,7 +111,7 @@ class MeterLine:
         try:
             return cls(*await asyncio.wait_for(asyncio.open_connection(address.host, address.port), ANSWER_S))
         except (OSError, TimeoutError):
-            raise Gone(NOBODY) from None
+            raise Gone(say(NOBODY)) from None
 
     async def ask(self, question: str) -> str:
         """One line in, one line out. Raises Gone when no answer comes, or too long a one."""
@@ -117,9 +120,9 @@ class MeterLine:
             await self.writer.drain()
             answer = await asyncio.wait_for(self.reader.readline(), ANSWER_S)
         except (OSError, TimeoutError, ValueError):
-            raise Gone("The meter has stopped answering. Check its cable; type the number meanwhile.") from None
+            raise Gone(say("The meter has stopped answering. Check its cable; type the number meanwhile.")) from None
         if not answer or len(answer) > MOST_ANSWER:
-            raise Gone("The meter hung up. It is tried again; type the number meanwhile.")
+            raise Gone(say("The meter hung up. It is tried again; type the number meanwhile."))
         return answer.decode("ascii", "replace").strip()
 
     def close(self) -> None:
@@ -178,7 +181,7 @@ async def _samples(address: Address, cell: Cell | None) -> AsyncIterator[str]:
                     value = volts_of(await line.ask(ASK_VOLTS))
                 except NoVoltage as trouble:
                     if not known:
-                        raise Gone(NOBODY) from None
+                        raise Gone(say(NOBODY)) from None
                     yield _event("trouble", text=str(trouble))
                 except UnreadableReading as trouble:
                     known = True
@@ -198,7 +201,7 @@ async def _samples(address: Address, cell: Cell | None) -> AsyncIterator[str]:
         except Gone as gone:
             if not known:
                 await asyncio.sleep(max(0.0, begun + NOBODY_S - time.monotonic()))
-            yield _event("trouble", text=str(gone) if known else NOBODY)
+            yield _event("trouble", text=str(gone) if known else say(NOBODY))
             await asyncio.sleep(AGAIN_S)
         finally:
             if line is not None:

@@ -12,6 +12,7 @@ from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.notebook import PARTS, Book, CellInBook, missing, missing_numbers
 from galvanic.findings.working import Line, class_working, own_working
 from galvanic.statistics.repeats import summarise
+from galvanic.words import say, say_n
 from server.claims.outputs import claims_out
 from server.claims.schemas import RubricRow
 from server.claims.services import claims_of, rubric_of
@@ -166,7 +167,8 @@ def parts_out(written: Written) -> list[PartOut]:
         versions, newest = written.words.get(part.key, []), written.newest(part.key)
         out.append(
             PartOut(
-                key=cast(PartKey, part.key), name=part.name, asks=part.asks, id=None if newest is None else newest.id,
+                key=cast(PartKey, part.key), name=say(part.name), asks=say(part.asks),
+                id=None if newest is None else newest.id,
                 text="" if newest is None else newest.text,
                 cites=[] if newest is None else [Cite.model_validate(cite) for cite in newest.cites],
                 at=None if newest is None else newest.taken_at or newest.received_at,
@@ -240,7 +242,7 @@ def _not_handed_in(groups: Sequence[Group], written: Mapping[uuid.UUID, Written]
     names = [group.name for group in groups if written[group.id].handed_in_at is None]
     if not names:
         return ()
-    return (f"{', '.join(names)} {'has' if len(names) == 1 else 'have'} not handed in.",)
+    return (say_n("{names} has not handed in.", "{names} have not handed in.", len(names), names=", ".join(names)),)
 
 
 def _not_begun(lab: Lab, groups: Sequence[Group], measured: Collection[Cell], baths: int) -> list[CellInBook]:

@@ -12,6 +12,7 @@ from typing import Any
 from django.db import models, transaction
 from django.utils import timezone
 
+from galvanic.words import mark, say
 from server.base.problems import Problem
 from server.claims.services import rubric_of
 from server.entries.models import KeptTrace, Reading, UnderLoad
@@ -33,7 +34,10 @@ PART = "notebook"
 CLOSED = Problem(
     403,
     "not_released",
-    "Your teacher has not opened notebooks for writing. What you wrote stays on this device and is sent once they are open.",
+    mark(
+        "Your teacher has not opened notebooks for writing. What you wrote stays on this device and "
+        "is sent once they are open."
+    ),
     passing=True,
 )
 CITED: dict[str, Any] = {"reading": Reading, "load": UnderLoad, "trace": KeptTrace, "pack": Pack, "claim": Claim}
@@ -74,7 +78,12 @@ def record_words(*, actor: Member, entry: WordsIn) -> Words:
         _to_write(actor)
         if Words.objects.filter(group_id=actor.group_id, part=entry.part).count() >= MAX_VERSIONS:
             raise Problem(
-                409, "enough", f"This part has {MAX_VERSIONS} versions, which is the most it can hold. Copy your text."
+                409,
+                "enough",
+                say(
+                    "This part has {max_versions} versions, which is the most it can hold. Copy your text.",
+                    max_versions=MAX_VERSIONS,
+                ),
             )
         cites = list({(cite.kind, cite.id): cite for cite in entry.cites}.values())
         _check_cites(actor, cites)
@@ -96,9 +105,11 @@ def hand_in(*, actor: Member, entry: HandInIn) -> HandedIn:
     def create() -> HandedIn:
         _to_write(actor)
         if not Words.objects.filter(group_id=actor.group_id).exclude(text="").exists():
-            raise Problem(409, "empty", "Nothing is written yet, so there is nothing to hand in.")
+            raise Problem(409, "empty", say("Nothing is written yet, so there is nothing to hand in."))
         if HandedIn.objects.filter(group_id=actor.group_id).count() >= MAX_HAND_INS:
-            raise Problem(409, "enough", f"It was handed in {MAX_HAND_INS} times. Talk to your teacher.")
+            raise Problem(
+                409, "enough", say("It was handed in {max_hand_ins} times. Talk to your teacher.", max_hand_ins=MAX_HAND_INS)
+            )
         announce(actor.lab_id, actor.group_id)
         return HandedIn.objects.create(id=entry.id, group_id=actor.group_id, **_columns(entry))
 
@@ -112,7 +123,7 @@ def give_back(*, actor: Teacher, group_id: uuid.UUID, data: ReturnIn) -> Returne
     most = {row["name"]: float(row["most"]) for row in rubric_of(group.lab)}
     for name, points in data.marks.items():
         if name not in most or not 0.0 <= points <= most[name]:
-            raise Problem(422, "marks", "Marks lie between 0 and the most of their row.", field="marks")
+            raise Problem(422, "marks", say("Marks lie between 0 and the most of their row."), field="marks")
     announce(group.lab_id, group.id)
     keep_deed(actor, "gave_back", group.lab, group.name)
     remarks = {part: " ".join(text.split()) for part, text in data.remarks.items() if text.strip()}
@@ -152,5 +163,8 @@ def _check_cites(actor: Member, cites: Sequence[Cite]) -> None:
         rows: models.QuerySet[Any] = model.objects
         if ids and rows.visible_to(actor).filter(id__in=ids).count() != len(ids):  # type: ignore[attr-defined]
             raise Problem(
-                409, "cited", f"A {kind} that you cite is not with the server yet. What you wrote stays here.", passing=True
+                409,
+                "cited",
+                say("A {kind} that you cite is not with the server yet. What you wrote stays here.", kind=say(kind)),
+                passing=True,
             )

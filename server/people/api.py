@@ -9,6 +9,7 @@ from django.views.decorators.csrf import csrf_protect
 from ninja import Router
 from ninja.decorators import decorate_view
 
+from server.base.language import remember
 from server.people import second, services, signing
 from server.people.auth import TeacherAuth, end_session, forget_group, member_behind, teacher_of
 from server.people.deeds import deeds_of
@@ -20,11 +21,13 @@ from server.people.schemas import (
     DeedOut,
     Done,
     EmailIn,
+    LanguageIn,
     NewPasswordIn,
     PasswordIn,
     ProblemOut,
     RecoveryOut,
     SecondOut,
+    SignedIn,
     SignIn,
     SignInOut,
     WhoAmI,
@@ -40,13 +43,15 @@ def who(request: HttpRequest) -> WhoAmI:
     return who_out(request, member.name if member else None)
 
 
-@router.post("/sign-in", response={200: WhoAmI, 401: ProblemOut, 429: ProblemOut}, operation_id="sign_in", auth=None)
+@router.post("/sign-in", response={200: SignedIn, 401: ProblemOut, 429: ProblemOut}, operation_id="sign_in", auth=None)
 @decorate_view(csrf_protect)
-def sign_in(request: HttpRequest, response: HttpResponse, data: SignIn) -> WhoAmI:
+def sign_in(request: HttpRequest, response: HttpResponse, data: SignIn) -> SignedIn:
     """Sign a teacher in."""
     teacher = services.sign_in(request=request, username=data.username, password=data.password, code=data.code)
     know_device(request, response, teacher.id)
-    return WhoAmI(teacher=teacher.username, group=None)
+    if teacher.language:
+        remember(response, teacher.language)
+    return SignedIn(teacher=teacher.username, group=None, language=teacher.language)
 
 
 @router.post("/sign-out", response=Done, operation_id="sign_out", auth=None)
@@ -54,6 +59,15 @@ def sign_in(request: HttpRequest, response: HttpResponse, data: SignIn) -> WhoAm
 def sign_out(request: HttpRequest) -> Done:
     """Sign the teacher out."""
     services.sign_out(request=request)
+    return Done(ok=True)
+
+
+@router.put("/language", response=Done, operation_id="choose_language", auth=None)
+@decorate_view(csrf_protect)
+def choose_language(request: HttpRequest, response: HttpResponse, data: LanguageIn) -> Done:
+    """Read Pipette in a language: kept on this device, and with the account of who is signed in."""
+    services.choose_language(request=request, language=data.language)
+    remember(response, data.language)
     return Done(ok=True)
 
 

@@ -14,6 +14,7 @@ from datetime import datetime, timedelta
 from django.db.models import Count, Max, Q
 from django.utils import timezone
 
+from galvanic.words import say
 from server.base.problems import Problem
 from server.people.device import Device
 from server.people.models import WrongTry
@@ -75,7 +76,9 @@ def _by(device: Device, address: str) -> Q:
 
 def too_many(seconds: float) -> Problem:
     """The refusal of a try that comes too early."""
-    text = f"Too many wrong tries. Wait {max(1, round(seconds))} seconds, then try again. Nothing is locked."
+    text = say(
+        "Too many wrong tries. Wait {value} seconds, then try again. Nothing is locked.", value=max(1, round(seconds))
+    )
     return Problem(429, "too_many_tries", text, wait_s=seconds)
 
 

@@ -76,12 +76,14 @@ class Teacher(AbstractUser):
     """A teacher signs in with a name and a password. `deleted_at`: wants to be forgotten; gone for good 30 days later.
     `forgotten`: gone, but for what it did in a colleague's lab.
 
-    `is_head`: keeps the school's accounts (invites, resets, ends them) and sees what was done in the school.
+    `is_head`: keeps the school's accounts (invites, resets, ends them) and sees what was done in the school. `language`: the
+    code of the one they chose; empty for their browser's.
     """
 
     is_head = models.BooleanField(default=False)
     deleted_at = models.DateTimeField(null=True, blank=True)
     forgotten = models.BooleanField(default=False, db_default=False)
+    language = models.CharField(max_length=5, blank=True, default="", db_default="")
 
     objects: ClassVar[TeacherManager] = TeacherManager()
 

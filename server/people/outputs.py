@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
+from galvanic.words import say
 from server.base import mail
 from server.base.square_code import qr_path
 from server.people import second
@@ -42,5 +43,5 @@ def second_out(device: TOTPDevice) -> SecondOut:
 def deed_out(deed: Deed) -> DeedOut:
     """What was done."""
     return DeedOut(
-        at=deed.at, who=deed.teacher.username, what=DEEDS[deed.what], lab=deed.lab, title=deed.title, about=deed.about
+        at=deed.at, who=deed.teacher.username, what=say(DEEDS[deed.what]), lab=deed.lab, title=deed.title, about=deed.about
     )

@@ -12,6 +12,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, StringConstraints
 
+from server.base.language import LanguageCode
+
 
 class SignIn(BaseModel):
     """A teacher's name and password, and the code of the second step where the account asks for one."""
@@ -50,6 +52,18 @@ class WhoAmI(BaseModel):
     teacher: str | None
     group: str | None
     first: bool = False
+
+
+class SignedIn(WhoAmI):
+    """Who signed in. `language`: what their account is read in; empty where none was chosen."""
+
+    language: str
+
+
+class LanguageIn(BaseModel):
+    """The language that a visitor reads."""
+
+    language: LanguageCode
 
 
 class Done(BaseModel):

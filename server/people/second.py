@@ -10,6 +10,7 @@ from django.db import transaction
 from django_otp.plugins.otp_static.models import StaticDevice, StaticToken
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
+from galvanic.words import mark, say
 from server.base.problems import Problem
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
@@ -18,12 +19,16 @@ RECOVERY_CODES = 10
 WRONG_CODE = Problem(
     401,
     "wrong_code",
-    "That is not the code your app shows now. Wait for the next one and type that.",
+    mark("That is not the code your app shows now. Wait for the next one and type that."),
     field="code",
     passing=False,
 )
 CODE_ASKED = Problem(
-    401, "code_asked", "Now the six digits that your app shows, or one of your recovery codes.", field="code", passing=False
+    401,
+    "code_asked",
+    mark("Now the six digits that your app shows, or one of your recovery codes."),
+    field="code",
+    passing=False,
 )
 
 
@@ -41,7 +46,7 @@ def recovery_left(teacher: Teacher) -> int:
 def begin(teacher: Teacher) -> TOTPDevice:
     """A new secret for an app; it counts once a code of it has been typed. Raises Problem second_on."""
     if is_on(teacher):
-        raise Problem(409, "second_on", "The second step is on already. Turn it off first to change to another phone.")
+        raise Problem(409, "second_on", say("The second step is on already. Turn it off first to change to another phone."))
     TOTPDevice.objects.filter(user=teacher).delete()
     device: TOTPDevice = TOTPDevice.objects.create(user=teacher, name="app", confirmed=False)
     return device
@@ -61,7 +66,7 @@ def confirm(teacher: Teacher, code: str) -> list[str]:
     """
     device = TOTPDevice.objects.select_for_update().filter(user=teacher, confirmed=False).first()
     if device is None:
-        raise Problem(409, "not_begun", "Begin with your password: it shows the code for your app.")
+        raise Problem(409, "not_begun", say("Begin with your password: it shows the code for your app."))
     if not device.verify_token(_plain(code)):
         raise WRONG_CODE
     device.confirmed = True

@@ -13,6 +13,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
+from galvanic.words import mark, say
 from server.base.live import RIGHTS, notify
 from server.base.problems import Problem, not_found
 from server.people import limits, second, signing
@@ -22,10 +23,10 @@ from server.people.device import device_of
 from server.people.models import Group, Teacher, WrongTry
 
 WRONG_PASSWORD = Problem(
-    401, "wrong_password", "That name and password do not go together.", field="password", passing=False
+    401, "wrong_password", mark("That name and password do not go together."), field="password", passing=False
 )
 
-LAST_HEAD = Problem(409, "last_head", "A school needs a head of its accounts. Name another one first, under “School”.")
+LAST_HEAD = Problem(409, "last_head", mark("A school needs a head of its accounts. Name another one first, under “School”."))
 
 
 def sign_in(*, request: HttpRequest, username: str, password: str, code: str = "") -> Teacher:
@@ -58,6 +59,13 @@ def sign_in(*, request: HttpRequest, username: str, password: str, code: str = "
     signing.keep(request, user)
     keep_deed(user, "signed_in")
     return user
+
+
+def choose_language(*, request: HttpRequest, language: str) -> None:
+    """Keep with the account of who is signed in, if anybody is, in which language they read."""
+    if isinstance(request.user, Teacher):
+        request.user.language = language
+        request.user.save(update_fields=["language"])
 
 
 def change_password(*, request: HttpRequest, actor: Teacher, old: str, new: str) -> None:
@@ -111,7 +119,7 @@ def set_email(*, request: HttpRequest, actor: Teacher, email: str, password: str
             validate_email(tidy)
         except ValidationError as error:
             raise Problem(
-                422, "bad_email", "That is no address for mail, for example name@school.org.", field="email"
+                422, "bad_email", say("That is no address for mail, for example name@school.org."), field="email"
             ) from error
     actor.email = tidy
     actor.save(update_fields=["email"])
@@ -167,5 +175,7 @@ def teacher_named(username: str | None) -> Teacher:
     teachers = list(active.filter(Q(username=username)) if username else active[:2])
     if len(teachers) == 1:
         return teachers[0]
-    names = ", ".join(active.order_by("username").values_list("username", flat=True)[:10]) or "none yet"
-    raise Problem(404, "no_teacher", f"Say which teacher the lab belongs to. Teachers: {names}.", field="teacher")
+    names = ", ".join(active.order_by("username").values_list("username", flat=True)[:10]) or say("none yet")
+    raise Problem(
+        404, "no_teacher", say("Say which teacher the lab belongs to. Teachers: {names}.", names=names), field="teacher"
+    )

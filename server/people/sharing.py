@@ -5,13 +5,14 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
+from galvanic.words import mark
 from server.base.problems import Problem, not_found
 from server.people.models import Teacher
 
 LOOK_ONLY = Problem(
     403,
     "look_only",
-    "This lab is shared with you to look at, so nothing was changed. Its teacher can let you work in it.",
+    mark("This lab is shared with you to look at, so nothing was changed. Its teacher can let you work in it."),
     passing=False,
 )
 

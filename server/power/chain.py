@@ -16,6 +16,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.expected import how_many
 from galvanic.errors import UnreadableReading
 from galvanic.findings.power_notes import promise
+from galvanic.words import mark, say
 from server.base.kept import made_once
 from server.base.problems import Problem, not_found
 from server.entries.once import arrival, keep_once
@@ -32,7 +33,7 @@ from server.power.services import cell_named, load_named, measured_cells, pack_o
 
 FORETOLD = 8  # cells in a row that are foretold
 MAX_ENTRIES = 200  # of a group: votes changed, cells joined, things seen
-VOTING_OVER = Problem(409, "voting_over", "The first cell is joined, so voting is over. Your vote was not recorded.")
+VOTING_OVER = Problem(409, "voting_over", mark("The first cell is joined, so voting is over. Your vote was not recorded."))
 
 
 @transaction.atomic
@@ -65,7 +66,9 @@ def record_chain_entry(*, actor: Member, entry: ChainEntryIn) -> ChainEntry:
     try:
         return keep_once(ChainEntry, actor, entry.id, lambda: _create(actor, entry))[0]
     except IntegrityError:
-        raise Problem(409, "already_corrected", "That number was corrected on another device. Look at it again.") from None
+        raise Problem(
+            409, "already_corrected", say("That number was corrected on another device. Look at it again.")
+        ) from None
 
 
 def _create(actor: Member, entry: ChainEntryIn) -> ChainEntry:
@@ -74,12 +77,18 @@ def _create(actor: Member, entry: ChainEntryIn) -> ChainEntry:
         raise not_found("chain")
     when = arrival(chain.lab, entry.clock)
     if _latest(chain.lab) != chain:
-        raise Problem(409, "chain_over", "Your teacher has begun another chain. What you typed was not recorded.")
+        raise Problem(409, "chain_over", say("Your teacher has begun another chain. What you typed was not recorded."))
     if ChainEntry.objects.filter(chain=chain, group_id=actor.group_id).count() >= MAX_ENTRIES:
-        raise Problem(409, "enough", f"Your group has {MAX_ENTRIES} entries in this chain, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say(
+                "Your group has {max_entries} entries in this chain, which is the most it can hold.", max_entries=MAX_ENTRIES
+            ),
+        )
     if entry.kind == "vote":
         if entry.cells is None:
-            raise Problem(422, "empty", "Choose how many cells first.", field="cells")
+            raise Problem(422, "empty", say("Choose how many cells first."), field="cells")
         first = ChainEntry.objects.filter(chain=chain, kind="link").first()
         if first is not None and (first.taken_at or first.received_at) < when.taken_at:
             raise VOTING_OVER
@@ -105,13 +114,17 @@ def _columns(chain: Chain, entry: ChainEntryIn) -> dict[str, Any]:
     if entry.kind == "seen":
         text = " ".join(entry.text.split())
         if not text:
-            raise Problem(422, "empty", "Choose what you see first.", field="text")
+            raise Problem(422, "empty", say("Choose what you see first."), field="text")
         return {"text": text}
     if (
         entry.corrects is None
         and ChainEntry.objects.filter(chain=chain, kind="link", corrects=None).count() >= MOST_POSITION
     ):
-        raise Problem(409, "enough", f"The chain has {MOST_POSITION} cells, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say("The chain has {most_position} cells, which is the most it can hold.", most_position=MOST_POSITION),
+        )
     try:
         volts = parse(entry.text, entry.unit)
     except UnreadableReading as error:
@@ -128,9 +141,9 @@ def _corrected(chain: Chain, actor: Member, entry: ChainEntryIn) -> ChainEntry |
     if wrong is None or entry.kind != "link":
         raise not_found("entry")
     if not entry.reason.strip():
-        raise Problem(422, "no_reason", "Say in a few words why the first number was wrong.", field="reason")
+        raise Problem(422, "no_reason", say("Say in a few words why the first number was wrong."), field="reason")
     if ChainEntry.objects.filter(corrects=wrong).exists():
-        raise Problem(409, "already_corrected", "That number is already corrected. Correct the newer one.")
+        raise Problem(409, "already_corrected", say("That number is already corrected. Correct the newer one."))
     return wrong
 
 
@@ -230,7 +243,7 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
             for finding in chain_findings(chain.load, links, told.seen)
         ],
         can_be_seen=list(what_is_seen(load)),
-        cautions=list(CAUTIONS),
+        cautions=[say(text) for text in CAUTIONS],
         most=MOST_POSITION,
     )  # fmt: skip
 

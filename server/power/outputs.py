@@ -37,9 +37,10 @@ from galvanic.findings.power_notes import (
     verdict_note,
 )
 from galvanic.findings.runs import DONE
-from galvanic.notes import Note
+from galvanic.notes import Note, said
 from galvanic.reference.catalogue import kept
 from galvanic.reference.further_tables import Load, loads
+from galvanic.words import say
 from server.labs.outputs import notes_out
 from server.power.models import Pack
 from server.power.packs import made_of
@@ -150,9 +151,9 @@ def bench_packs_out(packs: Sequence[Pack], chain: ChainOut | None) -> BenchPacks
         chain=chain,
         loads=loads_out(),
         seen={key: list(what_is_seen(demand(key))) for key in loads()},
-        how=HOW,
+        how={key: say(text) for key, text in HOW.items()},
         done=list(DONE),
-        cautions=list(CAUTIONS),
+        cautions=[say(text) for text in CAUTIONS],
         most=MOST_POSITION,
     )
 
@@ -208,7 +209,7 @@ def advice_out(pack: ThoughtPack, load: str | float, volume_ml: float) -> PackAd
         holds_note(pack, asked.name, what_holds_back(pack, load), changes),
         None if asked.row is None else smallest_note(asked.name, smallest(first, load), MOST_IN_SEARCH),
         life_note(life(pack.rows[0], load, volume_ml)) if len(pack.rows) == 1 else None,
-        ONE_BOWL,
-        CARE,
+        said(ONE_BOWL),
+        said(CARE),
     ]
     return PackAdviceOut(counts=counts, notes=notes_out([note for note in notes if note is not None]))

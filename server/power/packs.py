@@ -14,6 +14,7 @@ from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, P
 from galvanic.bench.readings import parse, parse_current
 from galvanic.errors import UnreadableReading
 from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.words import mark, say
 from server.base.problems import Problem, not_found
 from server.entries.meter_checks import latest_offset_v
 from server.entries.once import arrival, keep_once
@@ -25,7 +26,9 @@ from server.power.entry import ChainEntryIn, PackEntryIn, PackIn
 from server.power.models import ChainEntry, Pack, PackEntry, RunFile
 from server.power.services import load_named
 
-PACK_NOT_HERE = Problem(404, "not_found", "That pack is not on this server yet. What you typed stays here.", passing=True)
+PACK_NOT_HERE = Problem(
+    404, "not_found", mark("That pack is not on this server yet. What you typed stays here."), passing=True
+)
 MAX_PACKS, MAX_ENTRIES = 30, 600  # an hour typed every ten seconds, and what was built
 
 
@@ -40,7 +43,9 @@ def record_pack(*, actor: Member, entry: PackIn) -> Pack:
         when = arrival(lab, entry.clock)
         load_named(entry.load)
         if Pack.objects.visible_to(actor).count() >= MAX_PACKS:
-            raise Problem(409, "enough", f"Your group has {MAX_PACKS} packs, which is the most it can hold.")
+            raise Problem(
+                409, "enough", say("Your group has {max_packs} packs, which is the most it can hold.", max_packs=MAX_PACKS)
+            )
         made = Pack.objects.create(id=entry.id, group_id=actor.group_id, load=entry.load.strip(), **when.columns)
         announce(actor.lab_id, actor.group_id)
         return made
@@ -57,7 +62,9 @@ def record_pack_entry(*, actor: Member, entry: PackEntryIn) -> PackEntry:
     try:
         return keep_once(PackEntry, actor, entry.id, lambda: _create(actor, entry))[0]
     except IntegrityError:
-        raise Problem(409, "already_corrected", "That number was corrected on another device. Look at it again.") from None
+        raise Problem(
+            409, "already_corrected", say("That number was corrected on another device. Look at it again.")
+        ) from None
 
 
 def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
@@ -66,9 +73,18 @@ def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
         raise PACK_NOT_HERE
     when = arrival(pack.group.lab, entry.clock)
     if (entry.kind in PLACED) != (entry.position is not None):
-        raise Problem(422, "place", f"A cell’s place in the row is a number from 1 to {MOST_POSITION}.", field="position")
+        raise Problem(
+            422,
+            "place",
+            say("A cell’s place in the row is a number from 1 to {most_position}.", most_position=MOST_POSITION),
+            field="position",
+        )
     if PackEntry.objects.filter(pack=pack).count() >= MAX_ENTRIES:
-        raise Problem(409, "enough", f"This pack has {MAX_ENTRIES} entries, which is the most it can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say("This pack has {max_entries} entries, which is the most it can hold.", max_entries=MAX_ENTRIES),
+        )
     made = PackEntry.objects.create(
         id=entry.id,
         group_id=actor.group_id,
@@ -91,7 +107,7 @@ def _columns(actor: Member, entry: PackEntryIn) -> dict[str, Any]:
         return plates_of(entry)
     if entry.kind not in NUMBERS:
         if not text:
-            raise Problem(422, "empty", "Choose or write what you saw first.", field="text")
+            raise Problem(422, "empty", say("Choose or write what you saw first."), field="text")
         return {"text": text}
     try:
         if entry.kind in AMPERES:
@@ -108,7 +124,7 @@ def _columns(actor: Member, entry: PackEntryIn) -> dict[str, Any]:
 def plates_of(entry: PackEntryIn | ChainEntryIn) -> dict[str, str]:
     """The plates of a cell, as the table keeps them. Raises Problem unknown_material."""
     if {entry.negative, entry.positive} - set(electrodes()) or entry.electrolyte not in electrolytes():
-        raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="negative")
+        raise Problem(422, "unknown_material", say("That cell is not in the catalogue."), field="negative")
     return {"negative": entry.negative, "electrolyte": entry.electrolyte, "positive": entry.positive}
 
 
@@ -122,9 +138,9 @@ def _corrected(pack: Pack, entry: PackEntryIn) -> PackEntry | None:
     if wrong is None:
         raise not_found("entry")
     if not entry.reason.strip():
-        raise Problem(422, "no_reason", "Say in a few words why the first number was wrong.", field="reason")
+        raise Problem(422, "no_reason", say("Say in a few words why the first number was wrong."), field="reason")
     if PackEntry.objects.filter(corrects=wrong).exists():
-        raise Problem(409, "already_corrected", "That number is already corrected. Correct the newer one.")
+        raise Problem(409, "already_corrected", say("That number is already corrected. Correct the newer one."))
     return wrong
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from galvanic.bench.columns import UNITS
 from galvanic.bench.run_file import run_of_file, thinned_run
 from galvanic.bench.run_table import BadRun
+from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.once import arrival, keep_once
 from server.labs.changes import announce
@@ -29,7 +30,9 @@ def record_run_file(*, actor: Member, entry: RunFileIn, name: str, content: byte
             raise PACK_NOT_HERE
         when = arrival(pack.group.lab, entry.clock)
         if RunFile.objects.filter(pack=pack).count() >= MAX_FILES:
-            raise Problem(409, "enough", f"This pack has {MAX_FILES} files, which is the most it can hold.")
+            raise Problem(
+                409, "enough", say("This pack has {max_files} files, which is the most it can hold.", max_files=MAX_FILES)
+            )
         try:
             whole = run_of_file(content, _units(entry))
         except BadRun as error:

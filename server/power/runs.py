@@ -14,6 +14,7 @@ from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import load_of
 from galvanic.findings.pack_claims import PackData, pack_data
 from galvanic.findings.runs import Done, Run, RunPoint, lasted, tell
+from galvanic.words import say
 from server.base.problems import not_found
 from server.labs.outputs import notes_out
 from server.people.auth import Member
@@ -34,7 +35,11 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
     typed = typed_of(pack)
     cells, found, last = typed.cells, typed.told(pack.load), lasted(typed.seen)
     return RunOut(
-        title=f"{cells[0].cell.notation if cells else 'No cell yet'}{f', {len(cells)} in a row' if len(cells) > 1 else ''}",
+        title=say("No cell yet")
+        if not cells
+        else say("{notation}, {n} in a row", notation=cells[0].cell.notation, n=len(cells))
+        if len(cells) > 1
+        else cells[0].cell.notation,
         volts=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.volts_v],
         current=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.current_a],
         events=[RunDoneOut(t_s=done.t_s, what=done.what) for done in typed.events],

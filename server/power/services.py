@@ -14,6 +14,7 @@ from galvanic.chemistry.demand import demand, load_of
 from galvanic.chemistry.polarisation import Geometry
 from galvanic.errors import OutOfRange, UnknownMaterial
 from galvanic.reference.catalogue import electrodes, electrolytes
+from galvanic.words import say
 from server.base.kept import made_once
 from server.base.problems import Problem
 from server.entries.models import SetAside
@@ -73,7 +74,7 @@ def cell_named(text: str) -> Cell:
     negative, liquid, positive = text.split("|")
     plates = electrodes()
     if negative not in plates or positive not in plates or liquid not in electrolytes() or negative == positive:
-        raise Problem(422, "unknown_material", "That cell is not in the catalogue.", field="cell")
+        raise Problem(422, "unknown_material", say("That cell is not in the catalogue."), field="cell")
     return Cell(negative, liquid, positive)
 
 
@@ -121,7 +122,9 @@ def carried_over(lab: Lab, ask: PackAsk) -> list[tuple[float, float, str]]:
     out = []
     for one in measured_under_load(lab).get(cell, ()):
         if one.load_ohm == 0.0:
-            out.append((0.0, one.value * ask.rows, "short circuit"))
+            out.append((0.0, one.value * ask.rows, say("short circuit")))
         else:
-            out.append((n * one.value, one.value / one.load_ohm * ask.rows, f"{one.load_ohm:g} Ω a cell"))
+            out.append(
+                (n * one.value, one.value / one.load_ohm * ask.rows, say("{load_ohm:g} Ω a cell", load_ohm=one.load_ohm))
+            )
     return out

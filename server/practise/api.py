@@ -28,6 +28,7 @@ from galvanic.simulated.free_bench import (
     plates,
     settling,
 )
+from galvanic.words import say
 from server.base.kept import as_json
 from server.practise.schemas import (
     ChoiceOut,
@@ -80,13 +81,16 @@ def _bench() -> FreeBenchOut:
     return FreeBenchOut(
         plates=list(plates()),
         liquids=list(liquids()),
-        choices=[ChoiceOut(**asdict(choice)) for choice in CHOICES],
-        offered=[OfferedLoadOut(ohm=ohm, name=name) for ohm, name in OFFERED_OHM.items()],
+        choices=[
+            ChoiceOut(name=say(choice.name), levels={say(level): name for level, name in choice.levels.items()})
+            for choice in CHOICES
+        ],
+        offered=[OfferedLoadOut(ohm=ohm, name=say(name)) for ohm, name in OFFERED_OHM.items()],
         most_cells=MOST_CELLS,
         loads_ohm=list(LOADS_OHM),
         seconds=list(SECONDS),
         pairs=[PairOut(**asdict(table)) for table in pair_tables()],
-        meters=[MeterKindOut(**asdict(meter)) for meter in METERS],
+        meters=[MeterKindOut(**asdict(meter) | {"name": say(meter.name), "beyond": say(meter.beyond)}) for meter in METERS],
         plate_v=PLATE_V,
         dip_v=DIP_V,
         **asdict(settling()),
@@ -104,7 +108,7 @@ def _case(symptom: str) -> DrillCase:
         positive=found.cell.positive,
         symbols=[electrodes()[key].symbol for key in found.cell.pair],
         right_v=found.right_v,
-        hands=[DrillHand(key=key, name=name) for key, name in found.hands.items()],
+        hands=[DrillHand(key=key, name=say(name)) for key, name in found.hands.items()],
         causes=[
             DrillCause(
                 key=key,

@@ -19,6 +19,7 @@ from galvanic.chemistry.expected import expect
 from galvanic.chemistry.polarisation import Geometry
 from galvanic.chemistry.transient import Event, simulate
 from galvanic.simulated.packs import build
+from galvanic.words import say
 from server.people.models import Group
 from server.power.models import Chain, ChainEntry, Pack, PackEntry
 
@@ -83,7 +84,7 @@ def record_runs(
             (0.0, {"kind": "cell", "position": 1, **dict(zip(PLATES, row["cell"], strict=True))}),
             (0.1, {"kind": "alone", "position": 1, **_volts(open_v)}),
             (row["joined_s"], {"kind": "event", "text": "joined"}),
-            (row["taken_off_s"], {"kind": "event", "text": "taken off"}),
+            (row["taken_off_s"], {"kind": "event", "text": say("taken off")}),
             *((float(t), {"kind": "run_v", **_volts(float(v))}) for t, v in zip(at, volts, strict=True)),
         ]
         made = []

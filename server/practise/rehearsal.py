@@ -114,7 +114,7 @@ def play(
     url: str,
     seed: int,
     speed: float,
-    say: Callable[[str], None],
+    tell: Callable[[str], None],
     sleep: Callable[[float], None] = time.sleep,
 ) -> tuple[int, int]:
     """Play the class at `speed` (minutes of the lab per minute); returns readings kept and refused."""
@@ -134,5 +134,5 @@ def play(
         else:
             refused += 1
         if one.kind and one.nth == 0:
-            say(f"{minute:5.1f} min  {rehearsal.groups[one.group].name}: {cell.short}, {one.kind.replace('_', ' ')}")
+            tell(f"{minute:5.1f} min  {rehearsal.groups[one.group].name}: {cell.short}, {one.kind.replace('_', ' ')}")
     return kept, refused

@@ -13,6 +13,7 @@ from functools import cache
 from django.db import models, transaction
 from django.db.models import ProtectedError, Q
 
+from galvanic.words import say
 from server.labs.models import Lab
 from server.people.models import Teacher
 
@@ -64,7 +65,7 @@ def remove_account(teacher: Teacher) -> None:
             if field.remote_field.on_delete is models.CASCADE:
                 field.model._base_manager.filter(**{field.name: teacher}).delete()
         teacher.set_unusable_password()
-        teacher.username, teacher.email = f"a former colleague ({teacher.pk})", ""
+        teacher.username, teacher.email = say("a former colleague ({pk})", pk=teacher.pk), ""
         teacher.first_name = teacher.last_name = ""
         teacher.is_active, teacher.is_head, teacher.last_login, teacher.forgotten = False, False, None, True
         teacher.save()

@@ -9,6 +9,7 @@ from typing import Literal
 from django.http import HttpRequest
 from ninja import Router
 
+from galvanic.words import say, say_n
 from server.entries.counting import reading_counts
 from server.findings.services import compare_lab
 from server.labs.lookups import lab_for_teacher, labs_of
@@ -46,13 +47,13 @@ def glance(request: HttpRequest, lab_id: uuid.UUID) -> GlanceOut:
 def _listed(lab: Lab, counts: Counts, notebooks: Counts, questions: Counts) -> LabListed:
     leads: Literal["plan", "board", "compare"]
     readings = counts.get(lab.id, 0)
-    there, groups = _counted(readings, "reading"), _counted(getattr(lab, "group_count", 0), "group")
+    there, groups = _readings(readings), _groups(getattr(lab, "group_count", 0))
     if lab.state == Lab.State.DRAFT:
-        leads, waits = "plan", "Waits for you to open the bench"
+        leads, waits = "plan", say("Waits for you to open the bench")
     elif lab.state == Lab.State.OPEN:
-        leads, waits = "board", f"Open, code {lab.join_code}, {there} so far"
+        leads, waits = "board", say("Open, code {join_code}, {there} so far", join_code=lab.join_code, there=there)
     else:
-        leads, waits = "compare", f"{there} by {groups}, ready to compare"
+        leads, waits = "compare", say("{there} by {groups}, ready to compare", there=there, groups=groups)
     return LabListed(
         **line(lab), reading_count=readings, leads=leads, waits=waits, question=lab.question,
         electrodes=lab.electrodes, electrolytes=lab.electrolytes, tags=lab.tags, away=lab.archived_at is not None,
@@ -60,5 +61,9 @@ def _listed(lab: Lab, counts: Counts, notebooks: Counts, questions: Counts) -> L
     )  # fmt: skip
 
 
-def _counted(n: int, what: str) -> str:
-    return f"{n} {what}{'' if n == 1 else 's'}"
+def _readings(n: int) -> str:
+    return say_n("{n} reading", "{n} readings", n)
+
+
+def _groups(n: int) -> str:
+    return say_n("{n} group", "{n} groups", n)

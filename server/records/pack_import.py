@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from galvanic.bench.pack_table import PackLine, corrected_by, read_packs
 from galvanic.bench.table_rows import BadTableText
+from galvanic.words import say
 from server.base.problems import RowFault
 from server.labs.changes import announce
 from server.labs.models import Lab
@@ -42,9 +43,15 @@ def import_packs(*, actor: Teacher, lab_id: uuid.UUID, text: str) -> BroughtPack
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
     groups = {group.name: group for group in Group.objects.filter(lab=lab)}
-    strange = [RowFault(one.line, f"No group here is called “{one.group}”.") for one in lines if one.group not in groups]
+    strange = [
+        RowFault(one.line, say("No group here is called “{group}”.", group=one.group))
+        for one in lines
+        if one.group not in groups
+    ]
     if strange:
-        raise refused("bad_rows", f"{len(strange)} rows name a group that this lab has not.", strange[:50])
+        raise refused(
+            "bad_rows", say("{n_strange} rows name a group that this lab has not.", n_strange=len(strange)), strange[:50]
+        )
     keys = {one.pack: _key(lab, one.pack) for one in lines}
     known = set(Pack.objects.filter(id__in=keys.values()).values_list("id", flat=True))
     fresh = [one for one in lines if keys[one.pack] not in known]

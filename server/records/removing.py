@@ -11,6 +11,7 @@ from typing import Any
 from django.db import transaction
 from django.db.models import Model
 
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.entries.models import Observation, Question
 from server.findings.models import Claim
@@ -45,7 +46,7 @@ def find_words(lab: Lab, words: str) -> list[FoundWords]:
     """What groups of a lab typed that has these words in it, the newest first. Raises Problem short."""
     wanted = " ".join(words.split())
     if len(wanted) < LEAST_WORD:
-        raise Problem(422, "short", "Type at least two letters of what you look for.", field="words")
+        raise Problem(422, "short", say("Type at least two letters of what you look for."), field="words")
     asked = set(Removal.objects.filter(lab=lab).values_list("row", flat=True))
     found = []
     for kind, (model, column) in REMOVABLE.items():
@@ -81,8 +82,10 @@ def keep_for(*, actor: Teacher, lab_id: uuid.UUID, days: int | None) -> Lab:
     days."""
     lab = owned(actor, lab_id)
     if days is not None and not 1 <= days <= MOST_DAYS:
-        raise Problem(422, "days", f"From 1 to {MOST_DAYS} days, or as long as the lab.", field="days")
+        raise Problem(
+            422, "days", say("From 1 to {most_days} days, or as long as the lab.", most_days=MOST_DAYS), field="days"
+        )
     lab.keep_days = days
     lab.save(update_fields=["keep_days"])
-    keep_deed(actor, "keep_days", lab, "as long as the lab" if days is None else f"{days} days")
+    keep_deed(actor, "keep_days", lab, say("as long as the lab") if days is None else f"{days} days")
     return lab

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from galvanic.bench.pack_steps import known_load
 from galvanic.reference import catalogue
+from galvanic.words import say
 from server.entries.models import Observation, UnderLoad
 from server.findings.tables import Sheet, sheets_of
 from server.labs.models import Lab, PlannedCell
@@ -50,7 +51,7 @@ def _notes(lab: Lab) -> Sheet:
     rows = Observation.objects.filter(cell__group__lab=lab).select_related("cell__group")
     return Sheet(
         "notes",
-        (*CELL, "what was seen", "typed at"),
+        (*CELL, say("what was seen"), "typed at"),
         [
             (*_of_cell(row.cell), row.text, _when(row))
             for row in rows.order_by("cell__group__position", "cell__position", "received_at")

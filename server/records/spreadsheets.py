@@ -17,6 +17,7 @@ from openpyxl.utils.exceptions import InvalidFileException
 from galvanic.bench.headings import NEEDED, heading
 from galvanic.bench.loads_table import is_of_loads
 from galvanic.bench.table_rows import rows_of
+from galvanic.words import mark, say
 from server.base.incoming import clean
 from server.records.table import MAX_ROWS, decode, refused
 
@@ -26,7 +27,7 @@ MOST_COLUMNS = 60
 ZIPPED = b"PK\x03\x04"
 _DECIMALS = re.compile(r"^#?,?#*0\.(0+)(?:_\)|;.*)?$")
 _TABLE, _TEXT = "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}", "{urn:oasis:names:tc:opendocument:xmlns:text:1.0}"
-UNREADABLE = "The file cannot be read. Save the table as CSV, XLSX or ODS and try again."
+UNREADABLE = mark("The file cannot be read. Save the table as CSV, XLSX or ODS and try again.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +43,7 @@ def tables_of(content: bytes) -> Tables:
     sheets = _sheets(content)
     filled = [rows for rows in sheets if rows]
     if not filled:
-        raise refused("empty", "The file has no rows.")
+        raise refused("empty", say("The file has no rows."))
     loads = next((rows for rows in filled if is_of_loads(rows[0][1])), [])
     others = [rows for rows in filled if rows is not loads] or filled
     return Tables(max(others, key=_is_of_readings), loads)  # the first of the best
@@ -54,15 +55,15 @@ def _sheets(content: bytes) -> list[Rows]:
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as zipped:
             if sum(info.file_size for info in zipped.infolist()) > MOST_UNPACKED:
-                raise refused("too_big", "The file unpacks to more than a table can be.", status=413)
+                raise refused("too_big", say("The file unpacks to more than a table can be."), status=413)
             names = set(zipped.namelist())
             if "xl/workbook.xml" in names:
                 return list(_xlsx(content))
             if "content.xml" in names:
                 return list(_ods(zipped))
-            raise refused("not_csv", UNREADABLE)
+            raise refused("not_csv", say(UNREADABLE))
     except (zipfile.BadZipFile, ElementTree.ParseError, InvalidFileException, KeyError, ValueError, TypeError) as error:
-        raise refused("not_csv", UNREADABLE) from error
+        raise refused("not_csv", say(UNREADABLE)) from error
 
 
 def _is_of_readings(rows: Rows) -> int:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from galvanic.bench.readings_table import Looked, ReadingsTable, look_at, whole
 from galvanic.bench.table_rows import BadTableText, rows_of
 from galvanic.bench.text_files import NotText, decoded
+from galvanic.words import say
 from server.base.incoming import clean
 from server.base.problems import Problem, RowFault
 from server.labs.services import MAX_GROUP_NAME
@@ -15,12 +16,12 @@ MAX_ROWS = 5_000
 
 def refused(code: str, message: str, rows: list[RowFault] | None = None, status: int = 422) -> Problem:
     """The refusal of a table, with its faulty rows."""
-    return Problem(status, code, f"Nothing was imported. {message}", "file", rows or [])
+    return Problem(status, code, say("Nothing was imported. {message}", message=message), "file", rows or [])
 
 
 def too_big() -> Problem:
     """The refusal of a file over the limit."""
-    return refused("too_big", "The file is larger than 1 MB.", status=413)
+    return refused("too_big", say("The file is larger than 1 MB."), status=413)
 
 
 def decode(data: bytes) -> str:
@@ -49,10 +50,14 @@ def understood(looked: Looked) -> ReadingsTable:
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
     long = [
-        RowFault(reading.line, f"The group’s name is longer than {MAX_GROUP_NAME} letters.")
+        RowFault(
+            reading.line, say("The group’s name is longer than {max_group_name} letters.", max_group_name=MAX_GROUP_NAME)
+        )
         for reading in table.readings
         if len(reading.group) > MAX_GROUP_NAME
     ]
     if long:
-        raise refused("bad_rows", f"{len(long)} rows could not be read; mend them and try again.", long[:50])
+        raise refused(
+            "bad_rows", say("{n_long} rows could not be read; mend them and try again.", n_long=len(long)), long[:50]
+        )
     return table

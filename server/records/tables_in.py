@@ -17,6 +17,7 @@ from galvanic.bench.readings_table import Looked, look_at
 from galvanic.bench.table_preview import preview
 from galvanic.bench.table_rows import BadTableText
 from galvanic.reference import catalogue
+from galvanic.words import mark, say
 from server.base.beside import beside
 from server.base.problems import Problem, RowFault, not_found
 from server.labs.services import tidy_title
@@ -30,7 +31,9 @@ from server.records.table import MAX_BYTES, MAX_ROWS, refused, too_big, understo
 LOST_AFTER = timedelta(minutes=2)
 KEPT_FOR = timedelta(days=1)
 MOST_WAITING = 20
-LOST = Problem(500, "lost", "The server was started anew while it read the file. Nothing was imported. Choose it again.")
+LOST = Problem(
+    500, "lost", mark("The server was started anew while it read the file. Nothing was imported. Choose it again.")
+)
 State = TableIn.State
 
 
@@ -41,7 +44,9 @@ def hand_over(*, actor: Teacher, name: str, content: bytes) -> TableIn:
         raise too_big()
     recent = TableIn.objects.visible_to(actor).filter(since__gt=timezone.now() - LOST_AFTER)
     if recent.count() >= MOST_WAITING:
-        raise Problem(429, "enough", "You have brought many files in a short time. Wait a minute, then choose it again.")
+        raise Problem(
+            429, "enough", say("You have brought many files in a short time. Wait a minute, then choose it again.")
+        )
     table = TableIn.objects.create(teacher=actor, name=name[:120], content=content)
     beside("table", lambda: _read(table.id))
     return table
@@ -60,7 +65,7 @@ def keep(*, actor: Teacher, table_id: uuid.UUID, title: str, on: date) -> TableI
     """Make a lab of a file that was read. Raises Problem: not_found, title, or not_read (it cannot be kept as it is)."""
     table = _of(actor, table_id)
     if table.state != State.READ or not table.found.get("ready"):
-        raise Problem(409, "not_read", "This file is not read yet, or has faults. Nothing was imported.")
+        raise Problem(409, "not_read", say("This file is not read yet, or has faults. Nothing was imported."))
     table.title, table.on = tidy_title(title), on
     return _begin(table, State.KEEPING, _keep)
 

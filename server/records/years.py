@@ -10,6 +10,7 @@ from typing import Any
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.years import LEAST_FOR_FORETELLING, Years, years
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.findings.services import compare_lab
 from server.labs.models import Lab
@@ -22,7 +23,9 @@ Bath = tuple[str, str]
 def labs_laid_over(actor: Teacher, ids: Sequence[uuid.UUID]) -> list[Lab]:
     """Chosen labs that the teacher sees, oldest first. Raises Problem: not_found, or too_many."""
     if len(ids) > MOST_LABS:
-        raise Problem(422, "too_many", f"At most {MOST_LABS} labs are laid over each other.", field="lab")
+        raise Problem(
+            422, "too_many", say("At most {most_labs} labs are laid over each other.", most_labs=MOST_LABS), field="lab"
+        )
     labs = list(Lab.objects.visible_to(actor).filter(id__in=ids).order_by("date", "created_at"))
     if len(labs) != len(set(ids)):
         raise not_found("lab")

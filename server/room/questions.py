@@ -9,6 +9,7 @@ from django.db import transaction
 
 from galvanic.cells import Cell
 from galvanic.condition import canonical
+from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.beside_schemas import AnswerKind
 from server.entries.models import Question, QuestionAnswer
@@ -41,7 +42,7 @@ def answer_question(
     question: Question = to_change(rows, actor, question_id, "question")
     group, said = question.cell.group, " ".join(text.split())
     if kind == "answered" and not said:
-        raise Problem(422, "empty", "Write an answer first, or park the question.", field="text")
+        raise Problem(422, "empty", say("Write an answer first, or park the question."), field="text")
     if kind == "cell":
         _give(question.cell, cell or question.cell.cell)
     announce(group.lab_id, group.id)
@@ -54,12 +55,16 @@ def _give(asked_at: PlannedCell, cell: Cell) -> PlannedCell:
     group, lab = asked_at.group, asked_at.group.lab
     if lab.state != Lab.State.OPEN:
         raise Problem(
-            409, "not_open", "The lab is not open, so the group could not measure it. Answer or park the question."
+            409, "not_open", say("The lab is not open, so the group could not measure it. Answer or park the question.")
         )
     check_materials([cell.negative, cell.positive], [cell.electrolyte])
     cells = list(PlannedCell.objects.filter(group=group).order_by("position"))
     if len(cells) >= MOST_CELLS:
-        raise Problem(409, "enough", f"{group.name} has {MOST_CELLS} cells, which is the most a list can hold.")
+        raise Problem(
+            409,
+            "enough",
+            say("{name} has {most_cells} cells, which is the most a list can hold.", name=group.name, most_cells=MOST_CELLS),
+        )
     at, last = cells[-1].position + 1, cells[-1]
     if last.shared and len(cells) > 1 and not last.readings.exists():
         at = last.position

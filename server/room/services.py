@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
 
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.entries.models import Reading, SetAside
 from server.labs.changes import announce
@@ -25,7 +26,7 @@ MOST_MINUTES = 600
 def _open(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     lab = lab_to_change(actor, lab_id)
     if lab.state != Lab.State.OPEN:
-        raise Problem(409, "not_open", "The lab is not open, so there is nothing to change on its board.")
+        raise Problem(409, "not_open", say("The lab is not open, so there is nothing to change on its board."))
     return lab
 
 
@@ -49,10 +50,12 @@ def add_minutes(*, actor: Teacher, lab_id: uuid.UUID, minutes: int) -> Lab:
     """Make the period longer (or, below zero, shorter). Raises Problem: not_found, not_open, or minutes."""
     lab = _open(actor, lab_id)
     if not 1 <= lab.minutes + minutes <= MOST_MINUTES:
-        raise Problem(422, "minutes", f"A lab lasts 1 to {MOST_MINUTES} minutes.", field="minutes")
+        raise Problem(
+            422, "minutes", say("A lab lasts 1 to {most_minutes} minutes.", most_minutes=MOST_MINUTES), field="minutes"
+        )
     lab.minutes += minutes
     lab.save(update_fields=["minutes"])
-    keep_deed(actor, "minutes", lab, f"{minutes:+d}, {lab.minutes} now")
+    keep_deed(actor, "minutes", lab, say("{minutes:+d}, {minutes2} now", minutes=minutes, minutes2=lab.minutes))
     announce(lab.id)
     return lab
 
@@ -82,12 +85,16 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
     kept = ("readings", "predictions", "under_load", "observations", "actuals", "photos", "traces")
     begun = [getattr(cell, one).exists() for one in kept]
     if any(begun):
-        raise Problem(409, "begun", f"{cell.group.name} has begun this cell. Ask {to.name} in person to measure it too.")
+        raise Problem(
+            409,
+            "begun",
+            say("{name} has begun this cell. Ask {name2} in person to measure it too.", name=cell.group.name, name2=to.name),
+        )
     if cell.shared:
-        raise Problem(409, "shared", "Every group measures the shared cell; it stays.")
+        raise Problem(409, "shared", say("Every group measures the shared cell; it stays."))
     theirs = list(PlannedCell.objects.filter(group=to).order_by("position"))
     if any(their.cell == cell.cell and not their.readings.exists() for their in theirs):
-        raise Problem(409, "has_it", f"{to.name} has this cell on its list already.")
+        raise Problem(409, "has_it", say("{name} has this cell on its list already.", name=to.name))
     left = cell.group_id
     last = theirs[-1] if theirs else None
     at = (theirs[-1].position if last else 0) + 1
@@ -97,7 +104,12 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
     PlannedCell.objects.filter(id=cell.id).update(group=to, position=at)
     _close_gaps(left, cell.position)
     announce(to.lab_id)
-    keep_deed(actor, "gave_cell", to.lab, f"{cell.cell.short}: {cell.group.name} to {to.name}")
+    keep_deed(
+        actor,
+        "gave_cell",
+        to.lab,
+        say("{short}: {name} to {name2}", short=cell.cell.short, name=cell.group.name, name2=to.name),
+    )
     return PlannedCell.objects.select_related("group").get(id=cell.id)
 
 
@@ -112,7 +124,7 @@ def set_reading_aside(*, actor: Teacher, reading_id: uuid.UUID, reason: str) -> 
     """Set a reading aside with a reason, or with an empty one take it back. Raises Problem: not_found, or corrected."""
     reading: Reading = to_change(Reading.objects.select_related("cell__group__lab"), actor, reading_id, "reading")
     if Reading.objects.filter(corrects=reading).exists():
-        raise Problem(409, "corrected", "That reading is corrected by a later one and does not count anyway.")
+        raise Problem(409, "corrected", say("That reading is corrected by a later one and does not count anyway."))
     group, reason = reading.cell.group, " ".join(reason.split())
     announce(group.lab_id, group.id)
     about = f"{group.name}, {reading.cell.cell.short}: {reading.text} {reading.unit}"
@@ -126,7 +138,12 @@ def set_group_aside(*, actor: Teacher, group_id: uuid.UUID, reason: str) -> SetA
     group: Group = to_change(Group.objects.select_related("lab"), actor, group_id, "group")
     reason = " ".join(reason.split())
     announce(group.lab_id, group.id)
-    keep_deed(actor, "set_aside" if reason else "counted_again", group.lab, f"all of {group.name}. {reason}")
+    keep_deed(
+        actor,
+        "set_aside" if reason else "counted_again",
+        group.lab,
+        say("all of {name}. {reason}", name=group.name, reason=reason),
+    )
     return SetAside.objects.create(group=group, teacher=actor, reason=reason)
 
 

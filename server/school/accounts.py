@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib.sessions.models import Session
 from django.db import transaction
 
+from galvanic.words import say
 from server.base.problems import Problem, not_found
 from server.materials.models import SchoolCupboard
 from server.people.deeds import keep_deed
@@ -49,7 +50,7 @@ def set_active(*, actor: Teacher, teacher_id: int, active: bool) -> None:
     """
     teacher = _colleague(actor, teacher_id)
     if teacher.id == actor.id:
-        raise Problem(409, "own_account", "Your own account you can delete under “Your account”.")
+        raise Problem(409, "own_account", say("Your own account you can delete under “Your account”."))
     if teacher.is_active == active:
         return
     teacher.is_active = active
@@ -71,7 +72,11 @@ def set_cupboard(*, actor: Teacher, teacher_id: int | None) -> None:
     SchoolCupboard.objects.all().delete()
     if teacher is not None:
         SchoolCupboard.objects.create(owner=teacher)
-    keep_deed(actor, "cupboard", about="everybody’s own" if teacher is None else f"that of {teacher.username}")
+    keep_deed(
+        actor,
+        "cupboard",
+        about=say("everybody’s own") if teacher is None else say("that of {username}", username=teacher.username),
+    )
 
 
 def cupboard_of() -> int | None:

@@ -14,6 +14,7 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from django.utils import timezone
 
+from galvanic.words import mark, say
 from server.base import mail
 from server.base.problems import Problem, not_found
 from server.people import second, signing
@@ -29,9 +30,9 @@ LASTS = {
     Link.Kind.MAIL: timedelta(hours=1),
 }
 MOST_OPEN = 100
-OVER = Problem(404, "link_over", "This link was used, withdrawn, or is too old. Ask for a new one.", passing=False)
+OVER = Problem(404, "link_over", mark("This link was used, withdrawn, or is too old. Ask for a new one."), passing=False)
 ONLY_HEAD = Problem(
-    403, "only_head", "Only the head of the school’s accounts can do that. Nothing was changed.", passing=False
+    403, "only_head", mark("Only the head of the school’s accounts can do that. Nothing was changed."), passing=False
 )
 
 
@@ -72,10 +73,14 @@ def begin_school(*, request: HttpRequest, code: str, username: str, password: st
     Raises Problem: not_first, wrong_code, name, or weak_password; then nothing is made and the code still counts.
     """
     if Teacher.objects.exists():
-        raise Problem(409, "not_first", "This school has its first account. Sign in, or ask its head for an invitation.")
+        raise Problem(
+            409, "not_first", say("This school has its first account. Sign in, or ask its head for an invitation.")
+        )
     link = Link.objects.open().select_for_update().filter(kind=Link.Kind.FIRST, token_hash=_hash(code)).first()
     if link is None:
-        raise Problem(404, "wrong_code", "That is not the code in the terminal. A new start makes a new one.", field="code")
+        raise Problem(
+            404, "wrong_code", say("That is not the code in the terminal. A new start makes a new one."), field="code"
+        )
     teacher = _new_teacher(username, password, is_head=True)
     _use(link)
     _sign_in(request, teacher, "began_school")
@@ -85,7 +90,7 @@ def begin_school(*, request: HttpRequest, code: str, username: str, password: st
 def _new_teacher(username: str, password: str, is_head: bool = False) -> Teacher:
     name = " ".join(username.split())
     if not name:
-        raise Problem(422, "name", "Type the name you will sign in with.", field="username")
+        raise Problem(422, "name", say("Type the name you will sign in with."), field="username")
     if Teacher.objects.filter(username__iexact=name).exists():
         raise _taken(name)
     teacher = Teacher(username=name, is_head=is_head)
@@ -98,7 +103,9 @@ def _new_teacher(username: str, password: str, is_head: bool = False) -> Teacher
 
 
 def _taken(name: str) -> Problem:
-    return Problem(409, "name_taken", f"There is a teacher {name} already. Take another name.", field="username")
+    return Problem(
+        409, "name_taken", say("There is a teacher {name} already. Take another name.", name=name), field="username"
+    )
 
 
 def _set_password(teacher: Teacher, password: str, field: str) -> None:
@@ -125,7 +132,7 @@ def invite(*, actor: Teacher, name: str) -> str:
     """A link's secret that lets one colleague make an account within seven days. Raises Problem: only_head, too_many."""
     need_head(actor)
     if Link.objects.open().count() >= MOST_OPEN:
-        raise Problem(409, "too_many", f"{MOST_OPEN} links are open. Withdraw some first.")
+        raise Problem(409, "too_many", say("{most_open} links are open. Withdraw some first.", most_open=MOST_OPEN))
     secret, tidy = _secret(), " ".join(name.split())[:80]
     _made(Link.Kind.INVITE, secret, name=tidy, made_by=actor)
     keep_deed(actor, "invited", about=tidy)
@@ -209,7 +216,9 @@ def forgotten(*, username: str, base: str) -> None:
     `base` is the address of this site. Raises Problem no_mail where the server sends none.
     """
     if not mail.can_send():
-        raise Problem(409, "no_mail", "This server sends no mail. The head of your school’s accounts can make you a link.")
+        raise Problem(
+            409, "no_mail", say("This server sends no mail. The head of your school’s accounts can make you a link.")
+        )
     name = " ".join(username.split())
     teacher = Teacher.objects.here().filter(username__iexact=name).exclude(email="").first()
     if teacher is None:
@@ -223,7 +232,12 @@ def forgotten(*, username: str, base: str) -> None:
         keep_deed(teacher, "asked_mail")
     mail.send(
         teacher.email,
-        "A new password for Pipette",
-        f"Somebody, we hope you, asked for a new password for {teacher.username}.\n\n"
-        f"Open this within an hour: {base}/link#{secret}\n\nIf it was not you, leave it: nothing has changed.",
+        say("A new password for Pipette"),
+        say(
+            "Somebody, we hope you, asked for a new password for {username}.\n\nOpen this within an hour: "
+            "{base}/link#{secret}\n\nIf it was not you, leave it: nothing has changed.",
+            username=teacher.username,
+            base=base,
+            secret=secret,
+        ),
     )

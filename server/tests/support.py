@@ -6,16 +6,19 @@ import re
 import time
 import uuid
 from collections.abc import Iterable
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 from django.core.management import CommandError
 from django.db import connection
 from django.test import Client, TransactionTestCase
+from django.utils import timezone
 
+from galvanic.bench.readings import parse
 from server.entries.entry import ReadingIn
 from server.entries.models import Reading
 from server.entries.services import record_reading
+from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import open_lab, sign_off
 from server.labs.policy import sheet_of
@@ -77,6 +80,22 @@ def entry(cell: PlannedCell, text: str = "0.94", **changes: Any) -> ReadingIn:
 def record(cell: PlannedCell, text: str = "0.94", **changes: Any) -> Reading:
     """Record an entry as the cell's own group."""
     return record_reading(actor=member_of(cell.group), entry=entry(cell, text, **changes)).reading
+
+
+def record_all(readings: Iterable[tuple[PlannedCell, str]]) -> None:
+    """Keep many readings of one lab as groups without a meter check would have recorded them, in one go."""
+    now, made = timezone.now(), []
+    for nth, (cell, text) in enumerate(readings):
+        at, parsed = now + timedelta(microseconds=nth), parse(text, "V")
+        made.append(
+            Reading(
+                cell=cell, red=cell.positive, black=cell.negative, text=text, unit=parsed.unit, volts_v=parsed.volts_v,
+                resolution_v=parsed.resolution_v, taken_at=at, received_at=at,
+            )
+        )  # fmt: skip
+    Reading.objects.bulk_create(made)
+    for group in {reading.cell.group for reading in made}:
+        announce(group.lab_id, group.id)
 
 
 def as_teacher(user: Teacher, **options: Any) -> Client:

@@ -21,11 +21,10 @@ class FrontEnd(SimpleTestCase):
             made = Path(folder) / "test.mjs"
             bundle = [
                 "node_modules/.bin/rolldown",
+                "--input",
                 f"tests/{name}.test.ts",
-                "--platform",
-                "node",
-                "--format",
-                "esm",
+                "-c",
+                "tests/rolldown.config.js",
                 "-o",
                 made,
             ]
@@ -43,6 +42,15 @@ class FrontEnd(SimpleTestCase):
 
     def test_setting_a_lab_up(self):
         self.passes("setup")
+
+    def test_asking_the_server(self):
+        self.passes("asking")
+
+    def test_what_is_kept_to_open_without_network(self):
+        self.passes("worker")
+
+    def test_leaving_a_shared_device(self):
+        self.passes("leaving")
 
     def test_the_outbox(self):
         self.passes("outbox")
@@ -72,4 +80,4 @@ class FrontEnd(SimpleTestCase):
     def test_no_file_is_left_out(self):
         self.assertEqual({path.name for path in (WEB / "tests").glob("*.test.ts")},
                          {"format.test.ts", "setup.test.ts", "outbox.test.ts", "packs.test.ts", "practise.test.ts",
-                          "bench.test.ts"})  # fmt: skip
+                          "bench.test.ts", "asking.test.ts", "worker.test.ts", "leaving.test.ts"})  # fmt: skip

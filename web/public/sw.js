@@ -7,6 +7,7 @@ const KEPT_DATA = ["/api/bench", "/api/bench/packs", "/api/bench/notebook", "/ap
 const PRACTISE = "/api/practise";
 const PATIENCE_MS = 4000;
 let forgotten = false; // a group has left: what is still on its way is not kept
+let toldAt = 0; // when a stream last brought the bench
 
 self.addEventListener("install", () => self.skipWaiting());
 
@@ -33,23 +34,27 @@ self.addEventListener("message", (event) => {
   const { keep: urls, forget, told } = event.data ?? {};
   if (told) {
     // The bench as a stream has brought it: newer than what was last fetched.
+    toldAt = performance.now();
     const answer = new Response(told, { headers: { "Content-Type": "application/json" } });
     return event.waitUntil(store("/api/bench", answer));
   }
   forgotten = Boolean(forget);
+  const begun = performance.now();
   if (forget) event.waitUntil(caches.delete(DATA));
   if (urls)
     event.waitUntil(
       Promise.allSettled([
         ...urls.map(keep),
         fetch("/bench").then(async (answer) => answer.ok && (await caches.open(SHELL)).put("/bench", answer)),
-        ...KEPT_DATA.map((path) => fetch(path).then((answer) => store(path, answer))),
+        ...KEPT_DATA.map((path) => fetch(path).then((answer) => store(path, answer, begun))),
         fetch(PRACTISE).then((answer) => storePractise(answer)),
       ]),
     );
 });
 
-async function store(path, answer) {
+/** Keep an answer, asked for at `begun`; what was asked for before a stream brought the bench is older than that. */
+async function store(path, answer, begun = Infinity) {
+  if (path === "/api/bench" && answer.ok && begun < toldAt) return answer;
   if (answer.ok && !forgotten) await (await caches.open(DATA)).put(path, answer.clone());
   else if (answer.status === 401) await caches.delete(DATA);
   return answer;
@@ -76,11 +81,12 @@ async function networkFirst(request, cacheName, key, put) {
 self.addEventListener("fetch", (event) => {
   const { request } = event;
   const { origin, pathname } = new URL(request.url);
+  const begun = performance.now();
   if (request.method !== "GET" || origin !== self.location.origin) return;
   if (pathname.startsWith("/static/"))
     event.respondWith(caches.match(request, { cacheName: SHELL }).then((kept) => kept ?? fetch(request)));
   else if (KEPT_DATA.includes(pathname))
-    event.respondWith(networkFirst(request, DATA, pathname, (answer) => store(pathname, answer)));
+    event.respondWith(networkFirst(request, DATA, pathname, (answer) => store(pathname, answer, begun)));
   else if (pathname === PRACTISE) event.respondWith(networkFirst(request, SHELL, PRACTISE, storePractise));
   else if (request.mode === "navigate" && (pathname === "/" || /^\/(bench|practise)/.test(pathname)))
     event.respondWith(networkFirst(request, SHELL, "/bench", async (answer) => answer));

@@ -1,10 +1,14 @@
+import { t } from "@lingui/core/macro";
+import { decimalSign, language, locale } from "./language";
+
 const MINUS = "\u2212";
 const THIN = "\u202f";
 
-/** A number with a true minus sign. */
+/** A number with a true minus sign and the reader's decimal sign. */
 export function number(value: number, decimals: number, signed = false): string {
-  const text = Math.abs(value).toFixed(decimals);
-  const zero = Number(text) === 0;
+  const digits = Math.abs(value).toFixed(decimals);
+  const zero = Number(digits) === 0;
+  const text = digits.replace(".", decimalSign);
   if (value < 0 && !zero) return MINUS + text;
   return signed && !zero ? `+${text}` : text;
 }
@@ -39,32 +43,35 @@ export function clock(seconds: number): string {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
 
-export function day(iso: string): string {
-  return new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", year: "numeric" }).format(
-    new Date(`${iso}T12:00:00`),
-  );
-}
+/** Writes dates and times; made once each, since to make one takes longer than to write a page of times with it. */
+const written = (options: Intl.DateTimeFormatOptions) => {
+  let format: Intl.DateTimeFormat | undefined;
+  return (iso: string) => (format ??= new Intl.DateTimeFormat(locale, options)).format(new Date(iso));
+};
+
+const ofDay = written({ weekday: "short", day: "numeric", month: "short", year: "numeric" });
+export const day = (iso: string) => ofDay(`${iso}T12:00:00`);
 
 /** A moment in the reader's own time: 27 Nov, 08:15. */
-export function moment(iso: string): string {
-  return new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
-}
+export const moment = written({ day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+
+/** A moment with its year: 27 Nov 2026, 08:15. */
+export const full = written({ dateStyle: "medium", timeStyle: "short" });
+
+/** The time of day: 08:15. */
+export const time = written({ hour: "2-digit", minute: "2-digit" });
 
 export function today(): string {
   const now = new Date();
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((part) => String(part).padStart(2, "0")).join("-");
 }
 
-/** A text as a sentence goes on with it, and as one begins. */
-export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+/** A text as a sentence goes on with it, and as one begins. German nouns keep their capitals wherever they stand. */
+export const lower = (text: string) => (language === "de" ? text : text.charAt(0).toLowerCase() + text.slice(1));
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-export function count(n: number, one: string, many = `${one}s`): string {
-  return `${n} ${n === 1 ? one : many}`;
-}
-
-const ORDINALS = ["First", "Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh", "Eighth", "Ninth"];
+const ORDINALS = [t`First`, t`Second`, t`Third`, t`Fourth`, t`Fifth`, t`Sixth`, t`Seventh`, t`Eighth`, t`Ninth`];
 
 export function ordinal(n: number): string {
-  return ORDINALS[n - 1] ?? `No. ${n}`;
+  return ORDINALS[n - 1] ?? t`No. ${n}`;
 }

@@ -1,3 +1,4 @@
+import "./english";
 import assert from "node:assert/strict";
 import { readFileSync } from "node:fs";
 import test from "node:test";

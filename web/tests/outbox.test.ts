@@ -1,3 +1,4 @@
+import "./english";
 import assert from "node:assert/strict";
 import test, { beforeEach } from "node:test";
 import { answerWith, heard, problem } from "./browser";

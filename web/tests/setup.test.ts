@@ -1,3 +1,4 @@
+import "./english";
 import assert from "node:assert/strict";
 import test from "node:test";
 import "./browser";

@@ -29,6 +29,11 @@ class Steps(unittest.TestCase):
         self.assertEqual(codes(sums_v=(0.95, 1.87, 2.79)), [], "a little under the sum is usual")
         self.assertEqual(codes(load=LED, load_v=1.7, load_a=1e-4, lit=True, under_v=(0.6, 0.5, 0.62)), [])
 
+    def test_a_step_that_is_short_by_nine_hundredths_is_hands_and_one_by_ten_is_not(self):
+        self.assertEqual(codes(sums_v=(0.95, 1.9, 2.85 - 0.089)), [])
+        self.assertEqual([code for code, _cell in codes(sums_v=(0.95, 1.9, 2.85 - 0.097))], ["bridged"])
+        self.assertEqual(codes(sums_v=(0.95, 1.9, 2.85 + 0.089)), [])
+
     def test_a_turned_cell_works_against_the_others(self):
         self.assertEqual(codes(sums_v=(0.95, 0.0, 0.95)), [("turned", 2)])
         self.assertEqual(codes(sums_v=(-0.95, 0.0, 0.95)), [("turned", 1)])

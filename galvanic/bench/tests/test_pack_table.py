@@ -36,6 +36,16 @@ class Read(unittest.TestCase):
         self.assertEqual(self.one("sum", "2", "1860", "mV").value, 1.86)
         self.assertEqual(self.one("load_v", "", "1.6").unit, "V")
 
+    def test_an_offset_of_a_volt_is_the_most_that_belongs_to_what_was_typed(self):
+        for value in ("2.86", "0.86"):
+            self.assertEqual(self.one("sum", "2", "1.86", "V", value, AT).value, float(value))
+        for value in ("2.87", "0.85", "nan"):
+            with self.assertRaises(BadTableText) as refused:
+                self.one("sum", "2", "1.86", "V", value, AT)
+            ((at, why),) = refused.exception.rows
+            self.assertEqual(at, 2)
+            self.assertIn("do not belong together", why)
+
     def test_a_current_is_in_milliamperes_unless_it_says_otherwise(self):
         self.assertAlmostEqual(self.one("load_a", "", "0.42").value, 0.00042)
         self.assertAlmostEqual(self.one("load_a", "", "42", "µA").value, 0.000042)

@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from dataclasses import replace
 
 import numpy as np
 from hypothesis import given
@@ -27,6 +28,17 @@ class Led(unittest.TestCase):
             row = loads()[key]
             self.assertAlmostEqual(takes(key, row.voltage_v.low) / row.current_a.low, 1.0, places=3)
             self.assertAlmostEqual(takes(key, row.voltage_v.high) / row.current_a.high, 1.0, places=3)
+
+    def test_without_a_resistance_left_it_is_a_straight_logarithm(self):
+        """Ten times the current every 0.05 V is less than its ideality asks for: the slope then is what the points give."""
+        row = loads()["led-red"]
+        near = row.voltage_v.low + 0.05
+        steep = replace(row, voltage_v=replace(row.voltage_v, high=near))
+        steep = replace(steep, current_a=replace(row.current_a, high=10.0 * row.current_a.low))
+        n_vt, i0, ohm = shockley(steep)
+        self.assertEqual(ohm, 0.0)
+        self.assertAlmostEqual(n_vt, 0.05 / math.log(10.0))
+        self.assertAlmostEqual(i0 * math.exp(near / n_vt) / (10.0 * row.current_a.low), 1.0)
 
     def test_it_is_the_closed_form_by_lambert_w(self):
         """I = (nVt/R)·W((I₀R/nVt)·exp((V + I₀R)/nVt)) − I₀: A. Ortiz-Conde and others, Solid-State Electron. 44 (2000) 1861

@@ -36,6 +36,13 @@ class Worked(unittest.TestCase):
         first, second = (two_solutions(DANIELL.format(1.0, c)).nernst_v for c in (1.0, 0.1))
         self.assertAlmostEqual(first - second, 0.05916 / 2.0, delta=1e-4)
 
+    def test_only_what_is_stronger_than_davies_holds_for_is_less_sure(self):
+        """Davies' equation is good to about 0.1 mol/L (any text of physical chemistry, from memory)."""
+        text = "silver | silver nitrate {} M || silver nitrate 0.01 M | silver"
+        at, beyond = (two_solutions(text.format(c)) for c in (0.1, 0.11))
+        self.assertLess(at.u_v, 0.006)
+        self.assertGreater(beyond.u_v, 1.2 * at.u_v)
+
     def test_activities_make_a_concentration_cell_smaller(self):
         """γ± of copper sulfate: 0.41 at 0.01, 0.043 at 1 mol/kg (Robinson and Stokes): 30 mV of the 59 are left."""
         found = two_solutions("copper | copper sulfate 0.010 M || copper sulfate 1.0 M | copper")

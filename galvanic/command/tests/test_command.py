@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import re
 import subprocess
 import sys
 import unittest
@@ -97,6 +98,9 @@ class Command(unittest.TestCase):
         self.assertAlmostEqual(float(found["tin"]["potential_v"]) - float(found["zinc"]["potential_v"]), 0.55, delta=0.08)
         self.assertIn("loops", err)
         self.assertRegex(err, r"odd: D, (Fe − Zn|Zn − Fe)")
+        widest = re.search(r"widest (.*?): ([+-]?[\d.]+) V", err)
+        self.assertLessEqual({"Fe", "Zn"}, set(widest[1].split(" – ")))
+        self.assertAlmostEqual(abs(float(widest[2])), 0.25, delta=0.02)  # a quarter of what one group of four has too much
 
     def test_ladder_says_what_it_could_not_do(self):
         text = "group,red,black,electrolyte,volts\nA,Cu,Zn,vinegar,0.9\nA,Sn,Ni,vinegar,0.1\nA,C,Pt,tap water,0.1\n"
@@ -176,7 +180,7 @@ class Command(unittest.TestCase):
     def test_a_file_from_a_spreadsheet_is_read(self):
         with TemporaryDirectory() as folder:
             file = Path(folder) / "cells.csv"
-            file.write_bytes("\ufeffNegative;Electrolyte;Positive\r\nZn;Essig;Cu\r\n".encode())
+            file.write_bytes("\ufeffNegative;Electrolyte;Positive\r\nZn;Zitronentee;Cu\r\n".encode())
             self.assertEqual(run("predict", str(file))[0], 2)
             file.write_bytes("\ufeff# a comment\r\nNegative\tElectrolyte\tPositive\r\nZn\tvinegar\tCu\r\n".encode())
             self.assertEqual(run("predict", str(file))[0], 0)
@@ -241,7 +245,7 @@ class Power(unittest.TestCase):
         for arguments, code, said in (
             (("pack", f"2 * {self.LEMON}", "--load", "led-red", "--one-vessel"), 1, "share one liquid"),
             (("pack", "zinc | lemon juice", "--load", "led-red"), 1, "is not understood"),
-            (("pack", "zink | lemon juice | copper", "--load", "led-red"), 2, "Nearest"),
+            (("pack", "zinkk | lemon juice | copper", "--load", "led-red"), 2, "Nearest"),
             (("pack", self.LEMON, "--load", "lamp oil"), 2, "type ohms"),
             (("pack", f"0 * {self.LEMON}", "--load", "led-red"), 1, "from one to"),
             (("pack", self.LEMON, "--load", "led-red", "--after", "nan"), 1, "after joining"),

@@ -46,6 +46,13 @@ class Volts(unittest.TestCase):
         self.assertRegex(note.text, r"\+0\.1[12]\d.V from 10 to 40 °C \(6 groups\)")
         self.assertTrue(found.fit.low < 0.004 < found.fit.high)
 
+    def test_the_line_goes_from_the_lowest_to_the_highest_level_in_even_steps(self):
+        found = self.one("temperature", (10.0, 25.0, 40.0), lambda c: 0.9 + 0.004 * c, unit="°C", name="temperature")
+        at = [x for x, _ in found.line]
+        np.testing.assert_allclose(at, np.linspace(10.0, 40.0, len(at)))
+        slopes = {round((b[1] - a[1]) / (b[0] - a[0]), 9) for a, b in zip(found.line, found.line[1:], strict=False)}
+        self.assertEqual(slopes, {round(found.fit.slope, 9)})
+
     def test_words_are_steps_in_their_order(self):
         found = self.one("surface", ("dull", "rubbed"), lambda word: 0.8 if word == "dull" else 0.95, name="surface")
         self.assertIn("from dull to rubbed", found.notes[0].text)

@@ -63,6 +63,12 @@ class PackClaims(unittest.TestCase):
         self.assertEqual((found["pack-plates"], found["pack-inside"]), ("contradicted", "open"))
         self.assertIn("distance", weigh_pack("pack-inside", data).text)
 
+    def test_what_a_claim_is_weighed_on_is_the_last_before_the_first_and_last_on_load_and_the_last_two_after(self):
+        data = run([0.80, 0.65, 0.55, 0.48], back=(0.70, 0.80, 0.90))
+        self.assertEqual((data.before_v, data.first_v, data.last_v), (0.95, 0.80, 0.48))
+        self.assertAlmostEqual(data.back, 0.85 / 0.95)
+        self.assertIsNone(run([0.80, 0.65, 0.55, 0.48], back=(0.70,)).back)
+
     def test_minutes_of_milliamperes_leave_the_metal_there(self):
         # 0.5 V over 470 ohm is 1.06 mA; in 110 s 0.117 C; zinc: 65.38 g/mol over 2 F gives 0.04 mg. Worked by hand.
         verdict = weigh_pack("pack-metal", run([0.50, 0.50, 0.50, 0.49, 0.50, 0.49]))

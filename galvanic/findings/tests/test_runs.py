@@ -86,6 +86,13 @@ class Told(unittest.TestCase):
         (one,) = tell((SALT,), OHM, tuple(points), (), (Done(0.0, "joined"),)).stretches
         self.assertEqual(len(one.fit.parts), 1)
 
+    def test_two_values_that_take_turns_are_fitted_and_one_value_is_not(self):
+        turns = tuple(RunPoint(20.0 * k, 0.9 if k < 4 else 0.8) for k in range(12))
+        still = tuple(RunPoint(20.0 * k, 0.9) for k in range(12))
+        fits = [tell((SALT,), OHM, points, (), (Done(0.0, "joined"),)).stretches[0].fit for points in (turns, still)]
+        self.assertIsNotNone(fits[0])
+        self.assertIsNone(fits[1])
+
     def test_nothing_recorded_is_nothing_told(self):
         run = tell((), None, (), (), ())
         self.assertEqual((run.stretches, run.notes, run.charge_c, run.model), ((), (), None, ()))

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from galvanic.cells import Cell
 from galvanic.errors import NotEnoughData
 from galvanic.planning.assign import changes, in_order, path_changes
-from galvanic.planning.design import LOOSE, Task, design, improve, judge
+from galvanic.planning.design import LOOSE, Task, design, improve, judge, repeats_that_connect
 from galvanic.planning.optimal import Counts, Demand, exchange, fill, lower_bound
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.ladder import connected
@@ -33,6 +33,36 @@ def filled(task):
     fill(counts)
     exchange(counts, 200)
     return counts
+
+
+class Repeats(unittest.TestCase):
+    """How many groups a cell can have so that all plates still hang together: places against links, counted by hand."""
+
+    def repeats(self, plates, groups, places, wished=3, liquids=(JUICE,)):
+        task = Task(EIGHT[:plates], liquids, groups, places, wished)
+        return repeats_that_connect(task), task
+
+    def test_no_more_than_groups_or_than_was_wished(self):
+        self.assertEqual(self.repeats(3, 2, 9)[0], 2)
+        self.assertEqual(self.repeats(3, 9, 9, wished=1)[0], 1)
+        self.assertEqual(self.repeats(3, 9, 9, wished=3)[0], 3)
+
+    def test_as_many_as_there_are_places_for_every_link(self):
+        for plates in (3, 5, 8):
+            for groups in (2, 4, 8):
+                for places in (2, 3, 4, 6):
+                    found, task = self.repeats(plates, groups, places)
+                    links = task.links - bool(task.shared)
+                    fits = [r for r in (1, 2, 3) if r <= groups and r * links <= task.free * groups]
+                    with self.subTest(plates=plates, groups=groups, places=places):
+                        self.assertEqual(found, max(fits, default=1))
+
+    def test_one_where_not_even_one_of_each_fits(self):
+        self.assertEqual(self.repeats(8, 1, 2)[0], 1)
+
+    def test_every_liquid_has_a_ladder_of_its_own_to_connect(self):
+        self.assertEqual((self.repeats(5, 4, 6)[1].links, self.repeats(5, 4, 6, liquids=(JUICE, BRINE))[1].links), (4, 8))
+        self.assertGreaterEqual(self.repeats(5, 4, 4)[0], self.repeats(5, 4, 4, liquids=(JUICE, BRINE))[0])
 
 
 class CountsOfCells(unittest.TestCase):

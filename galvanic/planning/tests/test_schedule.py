@@ -35,6 +35,10 @@ class Minutes(unittest.TestCase):
         steps = Steps(pause_at=20, pause=5)
         self.assertEqual(steps.cell_times(3), [(6.0, 12.0), (12.0, 18.0), (25.0, 31.0)])
 
+    def test_a_break_and_a_late_start_stand_where_they_were_said(self):
+        rests = [one for one in timeline(2, Steps(late=4, pause_at=20, pause=5)) if one.kind in ("late", "pause")]
+        self.assertEqual([(one.kind, one.begin, one.end) for one in rests], [("late", 0.0, 4), ("pause", 20, 25)])
+
     def test_sixty_cells_in_twenty_minutes_do_not_fit(self):
         hand = [Cell("zinc", "lemon-juice", "copper")] * 60
         self.assertEqual(overfull([hand, hand[:1]], Steps(), 20), [0])

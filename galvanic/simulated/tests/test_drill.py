@@ -1,6 +1,7 @@
 """The drills: every fault can be found, none by the look of the symptom, and every answer is what the bench would do."""
 
 import unittest
+from dataclasses import replace
 
 import numpy as np
 
@@ -8,7 +9,7 @@ from galvanic.bench.faults import faults, symptoms
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.simulated.drill import GROUPS, case, cell_of, drilled, faulty
 from galvanic.simulated.drill_bench import METER_OHM, SHUNT_OHM, FaultyBench, kind_of
-from galvanic.simulated.drill_packs import CELLS, LED_V, faulty_pack, sound_pack
+from galvanic.simulated.drill_packs import CELLS, LED_V, _joints, _numbers, faulty_pack, sound_pack
 from galvanic.simulated.drill_readings import SAME, displays
 from galvanic.simulated.drill_sums import SAME_V, sums
 
@@ -106,6 +107,23 @@ class True_(unittest.TestCase):
             if i > 0.0:
                 total = sum(pack.across_v(k) for k in range(CELLS)) - i * (sum(pack.joint_ohm) + 40.0) - LED_V
                 self.assertAlmostEqual(total, 0.0, delta=1e-9)
+
+
+class Round(unittest.TestCase):
+    """What a meter says round a pack, by its limits in volts: common practice, no source."""
+
+    def test_each_number_is_called_what_it_is_just_within_and_just_beyond_its_limit(self):
+        found = _numbers([0.94, 0.84, 0.82, 0.98, 0.05, -0.05, -0.07], [0.89, 0.89, 0.89, 0.89, 0.89, 0.89, 0.89])[1]
+        self.assertEqual(found, "right,right,less,more,nothing,nothing,minus")
+
+    def test_a_joint_that_loses_six_hundredths_is_found_and_one_that_loses_four_is_not(self):
+        sound = sound_pack(2.0, 100.0)
+        drives_v = 3 * 2.0 - LED_V
+        for lost_v, code in ((0.04, "none"), (0.06, "lost")):
+            ohm = lost_v * (drives_v / sound.current_a()) / (drives_v - lost_v)
+            pack = replace(sound, joint_ohm=(0.0, ohm, 0.0))
+            self.assertAlmostEqual(pack.current_a() * ohm, lost_v)
+            self.assertEqual(_joints(pack)[1], f"none,{code},none")
 
 
 class Sums(unittest.TestCase):

@@ -108,6 +108,9 @@ class FreeBench(unittest.TestCase):
         self.assertAlmostEqual(shown_v(table, (), 3, None), 3.0 * table.volts_v)
         self.assertEqual(shown_v(table, (), 3, 0.0), 0.0)
 
+    def test_one_ohm_is_a_load_and_not_a_wire(self):
+        self.assertGreater(shown_v(pair_table("lemon-juice", "zinc", "copper"), (), 1, 1.0), 0.0)
+
     def test_what_is_not_offered_is_refused(self):
         for electrolyte, one, other in (("kcl-0.10", "zinc", "copper"), ("lemon-juice", "zinc", "zinc"), ("x", "y", "z")):
             with self.assertRaises(UnknownMaterial):

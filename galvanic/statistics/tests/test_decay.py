@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 
 from galvanic.errors import NotEnoughData, OutOfRange
-from galvanic.statistics.decay import fit_decay
+from galvanic.statistics.decay import MOST_POINTS, fit_decay
 
 # NIST Statistical Reference Datasets, nonlinear regression, MGH17 (J. Moré, B. Garbow, K. Hillstrom; M. Osborne 1972):
 # y = b1 + b2·exp(−x·b4) + b3·exp(−x·b5), x = 0, 10, …, 320. Data and certified values from memory; the certified sum of squares
@@ -40,6 +40,44 @@ class Certified(unittest.TestCase):
         for part, name in zip(found.parts, ("b5", "b4"), strict=True):
             rate = 1.0 / part.time.low - 1.0 / part.time.high
             self.assertAlmostEqual(rate / (2 * 2.048 * MGH17_U[name]), 1.0, delta=0.2)
+
+
+class Points(unittest.TestCase):
+    def test_five_points_are_the_least_and_a_part_needs_six(self):
+        t = np.arange(6.0)
+        y = 0.5 + 0.3 * np.exp(-t / 1.5)
+        with self.assertRaises(NotEnoughData):
+            fit_decay(t[:4], y[:4])
+        self.assertEqual(len(fit_decay(t[:5], y[:5], intervals=False).parts), 0)
+        self.assertEqual(len(fit_decay(t, y, parts=1, intervals=False).parts), 1)
+
+    def test_times_that_do_not_rise_and_values_that_are_none_are_refused(self):
+        t = np.arange(8.0)
+        for bad_t, bad_y in (
+            (t[::-1], t), (np.where(t == 3.0, 2.0, t), t), (np.where(t == 3.0, np.nan, t), t), (t, np.where(t == 3.0, np.inf, t)),
+        ):  # fmt: skip
+            with self.assertRaises(OutOfRange) as refused:
+                fit_decay(bad_t, bad_y)
+            self.assertEqual(refused.exception.field, "t")
+
+    def test_when_a_trace_begins_does_not_matter_and_times_come_back_in_its_unit(self):
+        t = np.arange(0.0, 300.0, 10.0)
+        y = 0.4 + 0.3 * np.exp(-t / 60.0) + 1e-4 * np.sin(t)
+        seconds, later, minutes = (
+            fit_decay(at, y, parts=1, intervals=False).parts[0].time.value for at in (t, t + 5000.0, t / 60.0)
+        )
+        self.assertAlmostEqual(seconds, later, places=5)
+        self.assertAlmostEqual(seconds, 60.0 * minutes, places=4)
+        self.assertAlmostEqual(seconds, 60.0, delta=0.5)
+
+    def test_a_long_trace_is_thinned_and_keeps_its_first_and_last_point(self):
+        t = np.arange(0.0, 3.0 * MOST_POINTS)
+        y = 0.4 + 0.3 * np.exp(-t / 900.0)
+        y[[0, -1]] += 0.002  # would be missed where they are left out
+        found = fit_decay(t, y, parts=1, intervals=False)
+        self.assertAlmostEqual(found.parts[0].time.value, 900.0, delta=9.0)
+        # 0.002 at both ends, and next to nothing between them, is all the misfit there is.
+        self.assertAlmostEqual(found.rss, 2 * 0.002**2, delta=0.1 * 2 * 0.002**2)
 
 
 class Known(unittest.TestCase):

@@ -37,6 +37,14 @@ class Repeats(unittest.TestCase):
         self.assertAlmostEqual(found.s_v, 0.01)
         self.assertAlmostEqual(found.u_v, math.sqrt(0.01**2 / 3 + 0.01**2 / 12))
 
+    def test_degrees_of_freedom_are_welch_and_satterthwaites(self):
+        # ν = u⁴ / (u_A⁴ / (n − 1)): JCGM 100:2008, G.4.1, with a resolution that has no end of them.
+        for values in ([0.93, 0.94, 0.95], [0.9, 1.1], [0.5, 0.52, 0.53, 0.55, 0.51]):
+            found = summarise(values, 0.01)
+            u_a = np.std(values, ddof=1) / math.sqrt(len(values))
+            u = math.hypot(u_a, 0.01 / math.sqrt(12))
+            self.assertAlmostEqual(found.dof, (len(values) - 1) * u**4 / u_a**4)
+
     def test_the_interval_is_students(self):
         # t(0.975, 2) = 4.303: any table of Student's t.
         found = summarise([0.93, 0.94, 0.95], 0.0)

@@ -45,7 +45,7 @@ class Page(TestCase):
         self.assertEqual(Client().post("/").status_code, 405)
 
     def test_hashed_files_are_cached_for_ever(self):
-        found = built()
+        found = built("en")
         self.assertTrue(WHITENOISE_IMMUTABLE_FILE_TEST("", f"/static/{found['script']}"))
         self.assertFalse(WHITENOISE_IMMUTABLE_FILE_TEST("", "/static/app/mark.svg"))
 

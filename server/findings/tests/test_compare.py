@@ -4,17 +4,19 @@ from django.test import TestCase
 
 from galvanic.findings.compare import compare
 from server.findings.services import class_readings
-from server.tests.support import as_teacher, cell_of, group_of, lab_of, record, teacher
+from server.tests.support import as_teacher, cell_of, group_of, lab_of, record, record_all, teacher
 
 
 class Comparing(TestCase):
     def setUp(self):
         self.ada = teacher()
         self.lab = lab_of(self.ada)
-        for name, shift in (("Tern", 0.0), ("Knot", 0.02)):
-            for cell in group_of(self.lab, name).cells.all():
-                true_v = {"zinc": -0.8, "tin": -0.3, "copper": 0.15}
-                record(cell, f"{true_v[cell.positive] - true_v[cell.negative] + shift:.3f}")
+        true_v = {"zinc": -0.8, "tin": -0.3, "copper": 0.15}
+        record_all(
+            (cell, f"{true_v[cell.positive] - true_v[cell.negative] + shift:.3f}")
+            for name, shift in (("Tern", 0.0), ("Knot", 0.02))
+            for cell in group_of(self.lab, name).cells.all()
+        )
         self.client = as_teacher(self.ada)
 
     def shown(self, query=""):

@@ -16,7 +16,7 @@ from server.findings.release import release
 from server.labs.models import PlannedCell
 from server.people.auth import GroupAuth
 from server.power.models import Chain
-from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, record_all, send, teacher
 
 THEIRS = ("0.8713", "0.8731", "0.8722")  # Knot's of the cell both have; no value of a table or an account is near
 OWN = ("0.1501", "-1.0503", "0.1502")
@@ -62,8 +62,8 @@ class Covered(TestCase):
         for text in THEIRS:
             record(self.theirs, text)
         for group in (self.tern, self.knot):  # and other cells, by which the ladder hangs together
-            for cell in (one for one in PlannedCell.objects.filter(group=group) if one.cell != self.cell.cell):
-                record(cell, "0.3311" if group == self.tern else "0.3322")
+            others = [cell for cell in PlannedCell.objects.filter(group=group) if cell.cell != self.cell.cell]
+            record_all((cell, "0.3311" if group == self.tern else "0.3322") for cell in others)
         self.device = as_group(self.tern)
         self.chain = Chain.objects.create(id=uuid.uuid4(), lab=self.lab, load="led-red", **PLATES)
         body = {"id": str(uuid.uuid4()), "chain_id": str(self.chain.id), "kind": "link", "text": "0.2011", **PLATES}

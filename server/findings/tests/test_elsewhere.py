@@ -4,7 +4,7 @@ from django.test import TestCase
 
 from server.findings.release import release
 from server.labs.models import PlannedCell
-from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, group_of, lab_of, record_all, send, teacher
 
 CELL = {"negative": "zinc", "electrolyte": "rhubarb-juice", "positive": "copper"}
 
@@ -13,8 +13,10 @@ class FromElsewhere(TestCase):
     def setUp(self):
         self.ada = teacher()
         self.lab = lab_of(self.ada)
-        for cell in PlannedCell.objects.filter(group__lab=self.lab):
-            record(cell, "0.93" if cell.positive == "copper" and cell.negative == "zinc" else "0.51")
+        record_all(
+            (cell, "0.93" if (cell.negative, cell.positive) == ("zinc", "copper") else "0.51")
+            for cell in PlannedCell.objects.filter(group__lab=self.lab)
+        )
         self.desk = as_teacher(self.ada)
 
     def add(self, client=None, **changes):

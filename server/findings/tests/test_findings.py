@@ -23,7 +23,7 @@ from server.findings.models import Answer, Claim
 from server.labs.joining import LATE
 from server.labs.models import Lab
 from server.labs.opening import close_lab
-from server.tests.support import as_group, as_teacher, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, group_of, lab_of, record_all, send, teacher
 
 TRUE_V = {"magnesium": -1.36, "aluminium": -0.50, "zinc": -0.78, "tin": -0.28, "copper": 0.17, "graphite": 0.35}
 
@@ -38,11 +38,12 @@ class AClass(TestCase):
             cls.ada, groups=("Tern", "Knot", "Ruff", "Gull"), electrodes=list(TRUE_V), electrolytes=["rhubarb-juice", "kelp-brine"],
             minutes=90,
         )  # fmt: skip
-        for number, group in enumerate(cls.lab.groups.order_by("position")):
-            for cell in group.cells.all():
-                for nth in range(3):
-                    volts = TRUE_V[cell.positive] - TRUE_V[cell.negative] + 0.01 * (number - 1.5) / 1.5 + 0.002 * nth
-                    record(cell, f"{volts:.3f}")
+        record_all(
+            (cell, f"{TRUE_V[cell.positive] - TRUE_V[cell.negative] + 0.01 * (number - 1.5) / 1.5 + 0.002 * nth:.3f}")
+            for number, group in enumerate(cls.lab.groups.order_by("position"))
+            for cell in group.cells.all()
+            for nth in range(3)
+        )
         cls.tern = group_of(cls.lab, "Tern")
         cls.cell = cls.tern.cells.order_by("position").first()
         cls.about = {
@@ -311,11 +312,13 @@ class Offsets(TestCase):
     def test_a_meter_that_is_off_is_said_with_its_check(self):
         ada = teacher()
         lab = lab_of(ada, groups=("Tern", "Knot", "Ruff", "Gull", "Sora"), minutes=90, electrodes=list(TRUE_V))
+        readings = []
         for group in lab.groups.all():
             shift = -0.08 if group.name == "Ruff" else 0.0
             for number, cell in enumerate(group.cells.all()):
                 volts = TRUE_V[cell.positive] - TRUE_V[cell.negative] + shift + 0.006 * ((number * 7) % 3 - 1)
-                record(cell, f"{volts:.3f}")
+                readings.append((cell, f"{volts:.3f}"))
+        record_all(readings)
         notes = as_teacher(ada).get(f"/api/labs/{lab.id}/compare").json()["notes"]
         offset = next(note for note in notes if note["code"] == "offset")
         self.assertEqual(offset["title"], "Ruff reads low")

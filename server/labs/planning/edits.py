@@ -15,6 +15,7 @@ from galvanic.planning.design import Plan, Task, improve
 from galvanic.planning.plan_changes import Laid, what_moved
 from galvanic.planning.replan import CannotChange, Change
 from galvanic.planning.schedule import Steps
+from galvanic.words import say, say_n
 from server.base.problems import Problem
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
@@ -64,8 +65,8 @@ def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: EditIn) -> Edited:
 def _taken_back(lab: Lab, task: Task) -> Change:
     change = take_back(lab, task)
     if change is None:
-        raise CannotChange("There is no change to take back.")
-    return Change(change.task, change.plan, (f"Taken back: {change.said}",))
+        raise CannotChange(say("There is no change to take back."))
+    return Change(change.task, change.plan, (say("Taken back: {said}", said=change.said),))
 
 
 def _cell(task: Task, edit: EditIn) -> Cell:
@@ -73,13 +74,13 @@ def _cell(task: Task, edit: EditIn) -> Cell:
     asked = edit.cell and edit.cell.cell
     cells = [c for c in task.cells if asked and c.bath == asked.bath and set(c.pair) == set(asked.pair)]
     if not cells:
-        raise Problem(422, "no_cell", "That cell does not belong to this plan. Nothing was changed.", field="cell")
+        raise Problem(422, "no_cell", say("That cell does not belong to this plan. Nothing was changed."), field="cell")
     return cells[0]
 
 
 def _group(number: int | None, names: list[str]) -> int:
     if number is None or not 0 <= number < len(names):
-        raise Problem(422, "no_group", "Say which group.", field="group")
+        raise Problem(422, "no_group", say("Say which group."), field="group")
     return number
 
 
@@ -107,18 +108,24 @@ def _ban(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
 def _pin(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     cell, group = _cell(task, edit), _group(edit.group, names)
     if cell not in plan.hands[group]:
-        raise CannotChange(f"{names[group]} does not measure {cell.short}.")
+        raise CannotChange(say("{names} does not measure {short}.", names=names[group], short=cell.short))
     kept = tuple(c for c in task.pinned.get(group, ()) if c != cell)
     adding = cell not in task.pinned.get(group, ())
     pinned = {**task.pinned, group: (*kept, cell) if adding else kept}
-    said = f"{cell.short} {'stays' if adding else 'may move from'} {'with ' if adding else ''}{names[group]}."
+    said = (
+        say("{short} stays with {group}.", short=cell.short, group=names[group])
+        if adding
+        else say("{short} may move from {group}.", short=cell.short, group=names[group])
+    )
     return Change(replace(task, pinned=pinned), plan, (said,))
 
 
 def _unwish(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     cell = _cell(task, edit)
     wished = {c: n for c, n in task.wished.items() if c != cell}
-    return Change(replace(task, wished=wished), plan, (f"How often {cell.short} is measured is free again.",))
+    return Change(
+        replace(task, wished=wished), plan, (say("How often {short} is measured is free again.", short=cell.short),)
+    )
 
 
 def _fill(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
@@ -129,18 +136,24 @@ def _anew(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     settled = task.resettled()
     made = designed(settled)
     kept = sum(len(cells) for cells in task.pinned.values()) + len(task.wished)
-    around = f" around {kept} pinned or wished cell{'s' if kept != 1 else ''}" if kept else ""
+    around = say_n(" around {n} pinned or wished cell", " around {n} pinned or wished cells", kept) if kept else ""
     moved = what_moved(Laid(task, plan, names), Laid(settled, made, names))
-    return Change(settled, made, (f"The plan is made anew{around}.", *(moved or ("It is the same as before.",))))
+    return Change(
+        settled,
+        made,
+        (say("The plan is made anew{around}.", around=around), *(moved or (say("It is the same as before."),))),
+    )
 
 
 def _clear(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     n = len(task.wished)
     if not n:
-        raise CannotChange("You have asked for no numbers.")
+        raise CannotChange(say("You have asked for no numbers."))
     pinned = sum(len(cells) for cells in task.pinned.values())
-    stay = f" {pinned} pinned cell{'s stay' if pinned > 1 else ' stays'} where {'they are' if pinned > 1 else 'it is'}."
-    said = f"{n} number{'s' if n > 1 else ''} you asked for {'are' if n > 1 else 'is'} free again.{stay if pinned else ''}"
+    said = say_n("{n} number you asked for is free again.", "{n} numbers you asked for are free again.", n)
+    if pinned:
+        stay = say_n("{n} pinned cell stays where it is.", "{n} pinned cells stay where they are.", pinned)
+        said = f"{said} {stay}"
     return Change(replace(task, wished={}), plan, (said,))
 
 
@@ -149,11 +162,13 @@ def _improve(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     if better is plan:
         return Change(task, plan, ())
     gain = (
-        f"variance {100.0 * (1.0 - better.variance / plan.variance):.1f} % lower" if better.variance < plan.variance else ""
+        say("variance {variance:.1f} % lower", variance=100.0 * (1.0 - better.variance / plan.variance))
+        if better.variance < plan.variance
+        else ""
     )
-    changes = f"{plan.changes - better.changes} changes fewer" if better.changes < plan.changes else ""
+    changes = say("{changes} changes fewer", changes=plan.changes - better.changes) if better.changes < plan.changes else ""
     moved = what_moved(Laid(task, plan, names), Laid(task, better, names))
-    return Change(task, better, ("A better plan: " + ", ".join(one for one in (gain, changes) if one) + ".", *moved))
+    return Change(task, better, (say("A better plan: ") + ", ".join(one for one in (gain, changes) if one) + ".", *moved))
 
 
 _CHANGES: Mapping[str, Callable[[Task, Plan, EditIn, list[str]], Change]] = {

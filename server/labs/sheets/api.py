@@ -10,6 +10,7 @@ from ninja import Router
 
 from galvanic.planning.safety import LOCAL_RULES, Sheet
 from galvanic.preparing import usual_steps
+from galvanic.words import say
 from server.labs import opening
 from server.labs.lookups import lab_for_teacher, signatures
 from server.labs.models import Lab
@@ -101,7 +102,7 @@ def _safety(lab: Lab, found: Sheet) -> SafetyOut:
     ]
     return SafetyOut(
         age=found.age,
-        local_rules=LOCAL_RULES,
+        local_rules=say(LOCAL_RULES),
         entries=[
             SafetyEntry(
                 key=e.hazard.key,
@@ -158,7 +159,7 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
         qr_path=link.qr_path,
         qr_size=link.qr_size,
         wanted=READINGS_PER_CELL,
-        offline="If the devices fail, write here and type it in later.",
+        offline=say("If the devices fail, write here and type it in later."),
         cards=[
             Card(
                 group=group.name,

@@ -11,6 +11,7 @@ from django.utils import timezone
 from galvanic.cells import Cell
 from galvanic.planning.kit import Kit, kit
 from galvanic.planning.shortages import Short, shortages
+from galvanic.words import say
 from server.base.spreadsheet import plain_text
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import stock_of
@@ -76,7 +77,9 @@ def kit_csv(found: Kit) -> str:
         )  # fmt: skip
     for batch in found.batches:
         for part in batch.ingredients:
-            note = f"for {batch.volume_l:.2f} L of {batch.name}: {batch.method}"
+            note = say(
+                "for {volume_l:.2f} L of {name}: {method}", volume_l=batch.volume_l, name=batch.name, method=batch.method
+            )
             writer.writerow(
                 ["mixing", plain_text(part.name), "", "", "", f"{part.amount:.4g}", part.unit, "", "", "", "", note]
             )

@@ -28,11 +28,12 @@ class KitLine(BaseModel):
 
 
 class IngredientOut(BaseModel):
-    """Something that goes into a solution."""
+    """Something that goes into a solution; `up_to`: it fills up to the amount."""
 
     name: str
     amount: float
     unit: str
+    up_to: bool
 
 
 class BatchOut(BaseModel):

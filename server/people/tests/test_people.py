@@ -41,7 +41,7 @@ class SigningIn(TestCase):
         client = Client()
         self.assertEqual(client.get("/api/labs/list").status_code, 401)
         answer = send(client, "/sign-in", {"username": "ada", "password": "adaada-long-enough"})
-        self.assertEqual(answer.json(), {"teacher": "ada", "group": None, "first": False})
+        self.assertEqual(answer.json(), {"teacher": "ada", "group": None, "first": False, "language": ""})
         self.assertEqual(client.get("/api/labs/list").status_code, 200)
         send(client, "/sign-out")
         self.assertEqual(client.get("/api/labs/list").status_code, 401)

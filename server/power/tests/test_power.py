@@ -13,7 +13,7 @@ from server.entries.beside import record_under_load
 from server.entries.entry import UnderLoadIn
 from server.findings.services import compare_lab
 from server.room.services import set_group_aside
-from server.tests.support import as_group, as_teacher, group_of, lab_of, member_of, record, teacher
+from server.tests.support import as_group, as_teacher, group_of, lab_of, member_of, record, record_all, teacher
 
 ZINC, TIN = "zinc|rhubarb-juice|copper", "tin|rhubarb-juice|copper"
 
@@ -22,10 +22,12 @@ class Power(TestCase):
     def setUp(self):
         self.ada = teacher()
         self.lab = lab_of(self.ada, load_ohm=470.0, short_circuit=True)
-        for name, shift in (("Tern", 0.0), ("Knot", 0.02)):
-            for cell in group_of(self.lab, name).cells.all():
-                true_v = {"zinc": -0.8, "tin": -0.3, "copper": 0.15}
-                record(cell, f"{true_v[cell.positive] - true_v[cell.negative] + shift:.3f}")
+        true_v = {"zinc": -0.8, "tin": -0.3, "copper": 0.15}
+        record_all(
+            (cell, f"{true_v[cell.positive] - true_v[cell.negative] + shift:.3f}")
+            for name, shift in (("Tern", 0.0), ("Knot", 0.02))
+            for cell in group_of(self.lab, name).cells.all()
+        )
         self.client = as_teacher(self.ada)
 
     def pack(self, path="pack", client=None, lab=None, **query):

@@ -16,6 +16,7 @@ from pydantic import ValidationError
 
 from galvanic.errors import BadTable, GalvanicError
 from galvanic.reference import catalogue
+from galvanic.words import say
 from server.base.incoming import cleaned
 from server.base.problems import Problem, RowFault
 from server.claims.schemas import RubricIn
@@ -62,7 +63,7 @@ def import_package(*, actor: Teacher, file: IO[bytes], size: int) -> BroughtLab:
         for photo in stored:
             remove(photo)
         if isinstance(error, IntegrityError):
-            raise refused("Its tables contradict each other.") from error
+            raise refused(say("Its tables contradict each other.")) from error
         raise
 
 
@@ -73,7 +74,7 @@ def _bring(actor: Teacher, package: Opened, stored: list[uuid.UUID]) -> BroughtL
         plates, liquids = set(catalogue.electrodes()), set(catalogue.electrolytes())
         strange = ({*lab.electrodes} - plates) | ({*lab.electrolytes} - liquids)
         if strange:
-            raise refused(f"It uses “{min(strange)[:40]}”, which is not in the tables here.")
+            raise refused(say("It uses “{strange}”, which is not in the tables here.", strange=min(strange)[:40]))
         made: dict[str, dict[uuid.UUID, models.Model]] = {}
         for table in TABLES:
             made[table.name] = _rows(actor, lab, package, table, made, (plates, liquids))
@@ -82,7 +83,7 @@ def _bring(actor: Teacher, package: Opened, stored: list[uuid.UUID]) -> BroughtL
         try:
             compare_lab(lab)
         except GalvanicError as error:
-            raise refused(f"Its readings cannot be compared: {error}") from error
+            raise refused(say("Its readings cannot be compared: {error}", error=error)) from error
     counts = {name: len(rows) for name, rows in made.items() if rows}
     keep_deed(actor, "brought_package", lab, f"{counts.get('readings', 0)} readings")
     return BroughtLab(lab, counts, package.edition)
@@ -92,17 +93,17 @@ def _lab(actor: Teacher, package: Opened) -> Lab:
     given = cleaned(package.json("lab.json"))
     given = given.get("planned") if isinstance(given, dict) else None
     if not isinstance(given, dict):
-        raise refused("lab.json in it is damaged.")
+        raise refused(say("lab.json in it is damaged."))
     try:
         settings = LabSettings.model_validate({k: given[k] for k in LabSettings.model_fields if k in given})
         rubric = RubricIn.model_validate({"rows": given.get("rubric") or []}).model_dump()["rows"]
     except ValidationError as error:
         first = error.errors()[0]
-        raise refused(f"lab.json: {'.'.join(map(str, first['loc']))}: {first['msg']}.") from error
+        raise refused(say("lab.json: {map}: {first}.", map=".".join(map(str, first["loc"])), first=first["msg"])) from error
     state = Lab.State.DRAFT if given.get("state") == Lab.State.DRAFT else Lab.State.CLOSED
     on = parse_date(str(given.get("date", "")))
     if on is None:
-        raise refused("lab.json: its date is none.")
+        raise refused(say("lab.json: its date is none."))
     lab = Lab(
         owner=actor, title=tidy_title(str(given.get("title", ""))), date=on, state=state, edition=package.edition,
         simulated=bool(given.get("simulated")), rubric=rubric, wished=_wished(given.get("wished")),
@@ -132,7 +133,7 @@ def _bring_materials(actor: Teacher, package: Opened) -> None:
     """Keep the teacher's own plates and liquids that a package brings, under their own keys; those that are here stay."""
     given = cleaned(package.json("materials.json")) if package.has("materials.json") else []
     if not isinstance(given, list) or len(given) > MOST_MATERIALS:
-        raise refused("materials.json in it is damaged.")
+        raise refused(say("materials.json in it is damaged."))
     here = {row.key: row for row in OwnMaterial.objects.filter(key__in=[str(one.get("key")) for one in _objects(given)])}
     for one in _objects(given):
         key, kind, name = (str(one.get(field, "")) for field in ("key", "kind", "name"))
@@ -141,7 +142,7 @@ def _bring_materials(actor: Teacher, package: Opened) -> None:
         if known is not None and (known.kind, known.data) == (kind, data):
             continue
         if known is not None or not OWN_KEY.fullmatch(key) or len(json.dumps(data)) > MOST_MATERIAL:
-            raise refused(f"materials.json: “{key[:20]}” cannot be kept here.")
+            raise refused(say("materials.json: “{key}” cannot be kept here.", key=key[:20]))
         row = OwnMaterial(key=key, owner=actor, kind=kind, name=name, data=data)
         try:
             row.clean_fields(exclude=["owner"])
@@ -149,12 +150,14 @@ def _bring_materials(actor: Teacher, package: Opened) -> None:
             with materials_of(actor):
                 build(row.kind, f"{row.key}-try", row.name, row.data)
         except (FieldError, BadTable, KeyError, TypeError, ValueError, AttributeError) as error:
-            raise refused(f"materials.json: the numbers of “{name[:40]}” do not fit the tables here.") from error
+            raise refused(
+                say("materials.json: the numbers of “{name}” do not fit the tables here.", name=name[:40])
+            ) from error
 
 
 def _objects(given: Sequence[Any]) -> list[dict[str, Any]]:
     if not all(isinstance(one, dict) for one in given):
-        raise refused("materials.json in it is damaged.")
+        raise refused(say("materials.json in it is damaged."))
     return list(given)
 
 
@@ -184,14 +187,14 @@ def _rows(
             if (says := odd(row)) is not None:
                 raise ValueError(says)
             if row.pk in rows:
-                raise ValueError("id: it stands there twice.")
+                raise ValueError(say("id: it stands there twice."))
             rows[row.pk if row.pk is not None else uuid.uuid4()] = row
         except ValueError as error:
             faults.append(RowFault(line, f"{table.name}.csv: {error}"))
             if len(faults) >= MOST_FAULTS:
                 break
     if faults:
-        raise refused(f"{len(faults)} rows of {table.name}.csv are faulty.", faults)
+        raise refused(say("{n_faults} rows of {name}.csv are faulty.", n_faults=len(faults), name=table.name), faults)
     if table.name == "groups":
         _name_groups(lab, list(rows.values()))
     return rows
@@ -210,12 +213,12 @@ def _row(
         if field.name not in texts:  # a package of an older Pipette may lack a column
             if field.has_default() or field.null or field.blank:
                 continue
-            raise ValueError(f"the column {field.name} is missing.")
+            raise ValueError(say("the column {field} is missing.", field=field.name))
         value = read(field, texts[field.name], new_id)
         values[field.attname] = value
         for names, table_keys in zip((PLATES, LIQUIDS), keys, strict=True):
             if field.name in names and value and value not in table_keys:
-                raise ValueError(f"{field.name}: “{value[:40]}” is not in the tables here.")
+                raise ValueError(say("{field}: “{value}” is not in the tables here.", field=field.name, value=value[:40]))
     for field in table.model._meta.concrete_fields:
         if field.related_model is Teacher and not field.null:
             values[field.name] = actor
@@ -231,7 +234,7 @@ def _check_references(table: Table, row: models.Model, known: Mapping[Any, Made]
             if field.related_model is table.model:
                 continue  # a later row may be named; the database looks at the end
             if wanted not in known.get(field.related_model, {}):
-                raise ValueError(f"{field.name}: there is no such row in the package.")
+                raise ValueError(say("{field}: there is no such row in the package.", field=field.name))
 
 
 def _name_groups(lab: Lab, groups: Sequence[Any]) -> None:
@@ -241,7 +244,7 @@ def _name_groups(lab: Lab, groups: Sequence[Any]) -> None:
     except Problem as problem:
         raise refused(problem.message) from problem
     if len(names) != len(groups):
-        raise refused("groups.csv: a group has no name.")
+        raise refused(say("groups.csv: a group has no name."))
     for group, pin in zip(groups, pins(len(groups)), strict=True):
         group.pin, group.lab = pin, lab
 

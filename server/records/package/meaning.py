@@ -11,6 +11,7 @@ from galvanic.findings.claims import CAUSES
 from galvanic.findings.notebook import PARTS
 from galvanic.findings.pack_claims import PACK_CAUSES
 from galvanic.reference.variables import variables
+from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.models import Actual, KeptTrace, MeterCheck, Reading
 from server.findings.models import Answer, Claim
@@ -34,8 +35,8 @@ def odd(row: Any) -> str | None:
 
 def _reading(row: Reading) -> str | None:
     if row.red == row.black:
-        return "red and black are on the same plate."
-    return None if row.resolution_v > 0.0 else "resolution_v is above zero."
+        return say("red and black are on the same plate.")
+    return None if row.resolution_v > 0.0 else say("resolution_v is above zero.")
 
 
 def _check(row: MeterCheck) -> str | None:
@@ -48,18 +49,18 @@ def _check(row: MeterCheck) -> str | None:
 
 
 def _actual(row: Actual) -> str | None:
-    return None if row.variable in variables() else f"variable: there is no “{row.variable}”."
+    return None if row.variable in variables() else say("variable: there is no “{variable}”.", variable=row.variable)
 
 
 def _trace(row: KeptTrace) -> str | None:
     if not isinstance(row.understood, dict) or len(row.times_s) != len(row.volts_v) or not row.times_s:
-        return "times_s and volts_v are lists of the same length."
+        return say("times_s and volts_v are lists of the same length.")
     return None
 
 
 def _run_file(row: RunFile) -> str | None:
     lengths = {len(one) for one in (row.volts_v, row.current_a) if one}
-    return None if lengths == {len(row.times_s)} else "times_s, volts_v and current_a are lists of the same length."
+    return None if lengths == {len(row.times_s)} else say("times_s, volts_v and current_a are lists of the same length.")
 
 
 def _pack(row: Pack) -> str | None:
@@ -72,26 +73,26 @@ def _pack(row: Pack) -> str | None:
 
 def _claim(row: Claim) -> str | None:
     causes = CAUSES if row.pack is None else PACK_CAUSES
-    return None if row.cause in causes else f"cause: there is no “{row.cause}”."
+    return None if row.cause in causes else say("cause: there is no “{cause}”.", cause=row.cause)
 
 
 def _marks(row: Answer | Returned) -> str | None:
     good = isinstance(row.marks, dict) and all(isinstance(one, int | float) for one in row.marks.values())
-    return None if good and len(row.marks) <= 8 else "marks: points by row of the rubric."
+    return None if good and len(row.marks) <= 8 else say("marks: points by row of the rubric.")
 
 
 def _returned(row: Returned) -> str | None:
     good = isinstance(row.remarks, dict) and all(
         key in PART_KEYS and isinstance(text, str) and len(text) <= MOST_TEXT for key, text in row.remarks.items()
     )
-    return _marks(row) if good and len(row.text) <= MOST_TEXT else "remarks: words by part."
+    return _marks(row) if good and len(row.text) <= MOST_TEXT else say("remarks: words by part.")
 
 
 def _words(row: Words) -> str | None:
     if row.part not in PART_KEYS or len(row.text) > MOST_TEXT:
-        return "part: there is no such part, or its text is too long."
+        return say("part: there is no such part, or its text is too long.")
     good = isinstance(row.cites, list) and len(row.cites) <= MOST_CITES and all(one["kind"] in CITED for one in row.cites)
-    return None if good and len(json.dumps(row.cites)) <= MOST_OBJECT else "cites: kinds and ids."
+    return None if good and len(json.dumps(row.cites)) <= MOST_OBJECT else say("cites: kinds and ids.")
 
 
 RULES: dict[type[Any], Any] = {

@@ -16,6 +16,7 @@ from django.db import models
 from django.db.models import Q
 
 from galvanic.bench.table_rows import as_written
+from galvanic.words import say
 from server.base.incoming import clean, cleaned
 from server.base.spreadsheet import plain_text
 from server.entries.models import (
@@ -157,9 +158,11 @@ def read(field: models.Field[Any, Any], text: str, new_id: NewId) -> Any:
             return {"true": True, "false": False}[text]
         value = field.clean(clean(as_written(text)), None) if text or not field.blank else ""
     except (ValidationError, ValueError, TypeError, KeyError, RecursionError) as error:
-        raise ValueError(f"{field.name}: “{text[:30]}” is nothing that can stand there.") from error
+        raise ValueError(
+            say("{field}: “{value}” is nothing that can stand there.", field=field.name, value=text[:30])
+        ) from error
     if isinstance(value, float) and not math.isfinite(value):
-        raise ValueError(f"{field.name}: “{text[:30]}” is no number.")
+        raise ValueError(say("{field}: “{value}” is no number.", field=field.name, value=text[:30]))
     return value
 
 
@@ -178,7 +181,7 @@ def _listed(field: models.Field[Any, Any], text: str, new_id: NewId) -> Any:
 
 
 def _no_number(name: str) -> Any:
-    raise ValueError(f"{name} is no number")
+    raise ValueError(say("{name} is no number", name=name))
 
 
 def schema_of(table: Table) -> dict[str, Any]:

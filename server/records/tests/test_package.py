@@ -22,7 +22,7 @@ from server.materials.tests.test_making import SALTED
 from server.people.models import Group
 from server.records.gone import hanging_on_lab
 from server.records.package.tables import TABLES
-from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
+from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, record_all, send, teacher
 
 VOLTS = ("0.94", "0.953", "0.91", "0.52", "0.517", "0.44", "0.4301", "0.96", "0.93")
 NOT_OF_A_LAB = {"bench.keptsample"}
@@ -32,9 +32,8 @@ def measured(owner, **changes):
     """A lab with numbers of every kind, closed."""
     lab = lab_of(owner, short_circuit=True, load_ohm=1000.0, packs=True, **changes)
     release(actor=owner, lab_id=lab.id, parts=("compare", "claims", "notebook"))
-    for place, cell in enumerate(PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")):
-        for nth in range(3):
-            record(cell, VOLTS[(place + 2 * nth) % len(VOLTS)])
+    cells = PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")
+    record_all((cell, VOLTS[(place + 2 * nth) % len(VOLTS)]) for place, cell in enumerate(cells) for nth in range(3))
     tern = group_of(lab)
     device, cell = as_group(tern), cell_of(tern)
     wrong = record(cell, "9.4")
@@ -289,8 +288,7 @@ class WithMore(TestCase):
         second = send(desk, "/materials/made", SALTED | {"base": first, "name": "Saltier"}).json()["key"]
         with materials_of(ada):
             lab = lab_of(ada, electrolytes=["lemon-juice", second])
-            for cell in PlannedCell.objects.filter(group__lab=lab):
-                record(cell, "0.93")
+            record_all((cell, "0.93") for cell in PlannedCell.objects.filter(group__lab=lab))
         return lab, {first, second}
 
     def test_own_liquids_come_along_with_what_they_are_made_from_and_stay_under_their_keys(self):

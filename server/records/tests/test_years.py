@@ -3,7 +3,7 @@
 from django.test import TestCase
 
 from server.labs.models import PlannedCell
-from server.tests.support import as_group, as_teacher, group_of, lab_of, opened_lab, record, send, teacher
+from server.tests.support import as_group, as_teacher, group_of, lab_of, opened_lab, record, record_all, send, teacher
 
 VOLTS = {("zinc", "copper"): 0.93, ("zinc", "tin"): 0.51, ("tin", "copper"): 0.42}
 
@@ -11,11 +11,12 @@ VOLTS = {("zinc", "copper"): 0.93, ("zinc", "tin"): 0.51, ("tin", "copper"): 0.4
 def a_year(owner, shift=0.0, **changes):
     """A closed lab in which every cell was read by every group that has it."""
     lab = lab_of(owner, ("Tern", "Knot", "Plover"), **changes)
+    readings = []
     for place, cell in enumerate(PlannedCell.objects.filter(group__lab=lab).order_by("group__position", "position")):
         pair = (cell.negative, cell.positive)
         volts = VOLTS.get(pair, 0.4) + shift * (cell.positive == "copper") + 0.004 * ((place * 7) % 5 - 2)
-        for nth in range(2):
-            record(cell, f"{volts + 0.001 * nth:.3f}")
+        readings += [(cell, f"{volts + 0.001 * nth:.3f}") for nth in range(2)]
+    record_all(readings)
     send(as_teacher(owner), f"/labs/{lab.id}/close")
     return lab
 

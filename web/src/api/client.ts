@@ -1,5 +1,7 @@
+import { t } from "@lingui/core/macro";
 import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./generated";
+import { language } from "../language";
 
 export type Schemas = components["schemas"];
 export type ProblemBody = Schemas["ProblemOut"];
@@ -18,15 +20,21 @@ export class Problem extends Error {
     return this.body.passing;
   }
 
+  /** Whether it is refused to who asks, as after a new PIN: to ask again at once changes nothing. */
+  get forThisVisitor(): boolean {
+    return this.status === 401 || this.status === 403;
+  }
+
   /** Whether everything else would fare the same now: nobody answers, or not for this visitor, or the store is away. */
   get forAll(): boolean {
-    return [0, 401, 403, 408, 429].includes(this.status) || (this.status === 503 && this.body.code !== "photos_away");
+    const away = this.status === 503 && this.body.code !== "photos_away";
+    return this.forThisVisitor || away || [0, 408, 429].includes(this.status);
   }
 }
 
 export const UNREACHED: ProblemBody = {
   code: "unreached",
-  message: "The server cannot be reached. What you typed stays here; try again when the network is back.",
+  message: t`The server cannot be reached. What you typed stays here; try again when the network is back.`,
   field: null,
   passing: true,
   rows: [],
@@ -39,6 +47,7 @@ function cookie(name: string): string {
 
 const csrf: Middleware = {
   onRequest({ request }) {
+    request.headers.set("Accept-Language", language);
     if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
     return request;
   },
@@ -76,7 +85,7 @@ export async function dataOf<T>(call: Promise<{ data?: T; error?: unknown; respo
   const body = answer.error as Partial<ProblemBody> | undefined;
   throw new Problem(answer.response.status, {
     code: body?.code ?? "refused",
-    message: body?.message ?? "The server did not accept that. What you typed stays here.",
+    message: body?.message ?? t`The server did not accept that. What you typed stays here.`,
     field: body?.field ?? null,
     passing: body?.passing ?? answer.response.status >= 500,
     rows: body?.rows ?? [],

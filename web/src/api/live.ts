@@ -1,5 +1,6 @@
 import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { language } from "../language";
 
 /**
  * Hear of changes from the server while the page is in view: what `key` names is fetched anew at each. With `told` the news
@@ -30,7 +31,7 @@ export function useLive(path: string, key: QueryKey, told: ((json: string) => vo
     const follow = () => {
       if (document.hidden) return leave();
       if (source && source.readyState !== EventSource.CLOSED) return;
-      source = new EventSource(told ? `${path}?whole=1` : path);
+      source = new EventSource(`${path}?lang=${language}${told ? "&whole=1" : ""}`);
       source.addEventListener("open", () => {
         setOpen(true);
         refresh();

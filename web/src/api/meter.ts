@@ -1,4 +1,6 @@
+import { t } from "@lingui/core/macro";
 import { useEffect, useState } from "react";
+import { language } from "../language";
 
 export type Sample = {
   t_s: number;
@@ -25,7 +27,7 @@ export function useMeter(cell: string, connected: boolean): Meter {
       source = null;
       setMeter(NONE);
       if (document.hidden) return;
-      source = new EventSource(`/api/bench/cells/${cell}/meter`);
+      source = new EventSource(`/api/bench/cells/${cell}/meter?lang=${language}`);
       source.addEventListener("sample", (event: MessageEvent<string>) => {
         const sample = JSON.parse(event.data) as Sample;
         setMeter(({ trace }) => {
@@ -41,7 +43,7 @@ export function useMeter(cell: string, connected: boolean): Meter {
         setMeter((before) => ({
           ...before,
           sample: null,
-          trouble: "Pipette cannot reach the meter just now. Type the number meanwhile.",
+          trouble: t`Pipette cannot reach the meter just now. Type the number meanwhile.`,
         })),
       );
     };

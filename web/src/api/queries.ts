@@ -12,7 +12,7 @@ export const queries = new QueryClient({
     queries: {
       networkMode: "always",
       staleTime: 1000,
-      retry: (failures, error) => error instanceof Problem && error.passing && failures < 3,
+      retry: (failures, error) => failures < 3 && error instanceof Problem && error.passing && !error.forThisVisitor,
       refetchOnWindowFocus: true,
     },
   },

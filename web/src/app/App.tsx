@@ -1,5 +1,7 @@
-import { type ReactNode, Suspense, lazy, useEffect } from "react";
-import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import { type ReactNode, Suspense, useEffect } from "react";
+import { BrowserRouter, Navigate, Route, Routes, useLocation, useParams } from "react-router";
 import { hasLeft } from "../api/leaving";
 import { keepForOffline } from "../api/offline";
 import { useWho } from "../api/who";
@@ -7,67 +9,67 @@ import { Column, Soft } from "../ui/layout";
 import { ButtonLink } from "../ui/Button";
 import { Broken } from "./Broken";
 import { Frame } from "../ui/Frame";
+import {
+  AccountPage,
+  BenchClaims,
+  BenchCompare,
+  BenchExplain,
+  BenchNotebook,
+  BenchPacks,
+  BenchPage,
+  BoardPage,
+  BoardProjector,
+  CardsPage,
+  ChainProjector,
+  CheckPage,
+  ClaimsPage,
+  ClassNotebook,
+  ComparePage,
+  CompareProjector,
+  ExplainPage,
+  ExplainProjector,
+  FirstPage,
+  GroupNotebook,
+  HomeworkPage,
+  ImportPage,
+  KitPage,
+  LabsPage,
+  LinkPage,
+  MaterialsPage,
+  NewLabPage,
+  PlanPage,
+  PowerPage,
+  PractisePage,
+  PredictionsPage,
+  PrintPage,
+  ReportPage,
+  SafetyPage,
+  SchoolPage,
+  SetupPage,
+  YearsPage,
+  fetchForBench,
+} from "./pages";
 import { JoinPage } from "./JoinPage";
 import { SignInPage } from "./SignInPage";
 import { Waiting } from "../ui/Waiting";
+import { borrowed } from "../language";
 
-const LabsPage = lazy(async () => ({ default: (await import("../stages/labs/LabsPage")).LabsPage }));
-const ImportPage = lazy(async () => ({ default: (await import("../stages/labs/ImportPage")).ImportPage }));
-const AccountPage = lazy(async () => ({ default: (await import("../stages/labs/AccountPage")).AccountPage }));
-const SchoolPage = lazy(async () => ({ default: (await import("../stages/school/SchoolPage")).SchoolPage }));
-const FirstPage = lazy(async () => ({ default: (await import("../stages/school/FirstPage")).FirstPage }));
-const LinkPage = lazy(async () => ({ default: (await import("../stages/school/LinkPage")).LinkPage }));
-const CheckPage = lazy(async () => ({ default: (await import("../stages/school/CheckPage")).CheckPage }));
-const YearsPage = lazy(async () => ({ default: (await import("../stages/labs/YearsPage")).YearsPage }));
-const NewLabPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).NewLabPage }));
-const SetupPage = lazy(async () => ({ default: (await import("../stages/plan/SetupPage")).SetupPage }));
-const KitPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).KitPage }));
-const SafetyPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).SafetyPage }));
-const CardsPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).CardsPage }));
-const PrintPage = lazy(async () => ({ default: (await import("../stages/plan/SheetPages")).PrintPage }));
-const PredictionsPage = lazy(async () => ({
-  default: (await import("../stages/predict/PredictionsPage")).PredictionsPage,
-}));
-const MaterialsPage = lazy(async () => ({
-  default: (await import("../stages/materials/MaterialsPage")).MaterialsPage,
-}));
-const PlanPage = lazy(async () => ({ default: (await import("../stages/plan/PlanPage")).PlanPage }));
-const BoardPage = lazy(async () => ({ default: (await import("../stages/measure/BoardPage")).BoardPage }));
-const BoardProjector = lazy(async () => ({
-  default: (await import("../stages/measure/BoardProjector")).BoardProjector,
-}));
-const CompareProjector = lazy(async () => ({
-  default: (await import("../stages/compare/CompareProjector")).CompareProjector,
-}));
-const packsPage = async () => ({ default: (await import("../stages/power/BenchPacks")).BenchPacks });
-const BenchPacks = lazy(packsPage);
-const practisePage = async () => ({ default: (await import("../stages/practise/PractisePage")).PractisePage });
-const PractisePage = lazy(practisePage);
-const notebookPage = async () => ({ default: (await import("../stages/report/BenchNotebook")).BenchNotebook });
-const BenchNotebook = lazy(notebookPage);
-const ReportPage = lazy(async () => ({ default: (await import("../stages/report/ReportPage")).ReportPage }));
-const HomeworkPage = lazy(async () => ({ default: (await import("../stages/practise/HomeworkPage")).HomeworkPage }));
-const ClassNotebook = lazy(async () => ({ default: (await import("../stages/report/ClassNotebook")).ClassNotebook }));
-const GroupNotebook = lazy(async () => ({ default: (await import("../stages/report/GroupNotebook")).GroupNotebook }));
-const PowerPage = lazy(async () => ({ default: (await import("../stages/power/PowerPage")).PowerPage }));
-const ChainProjector = lazy(async () => ({
-  default: (await import("../stages/power/ChainProjector")).ChainProjector,
-}));
-const ExplainPage = lazy(async () => ({ default: (await import("../stages/explain/ExplainPage")).ExplainPage }));
-const ClaimsPage = lazy(async () => ({ default: (await import("../stages/explain/ClaimsPage")).ClaimsPage }));
-const ExplainProjector = lazy(async () => ({
-  default: (await import("../stages/explain/ExplainProjector")).ExplainProjector,
-}));
-const BenchClaims = lazy(async () => ({ default: (await import("../stages/explain/BenchClaims")).BenchClaims }));
-const BenchCompare = lazy(async () => ({ default: (await import("../stages/compare/BenchCompare")).BenchCompare }));
-const BenchExplain = lazy(async () => ({ default: (await import("../stages/explain/BenchExplain")).BenchExplain }));
-const BenchPage = lazy(async () => ({ default: (await import("../stages/measure/BenchPage")).BenchPage }));
-const ComparePage = lazy(async () => ({ default: (await import("../stages/compare/ComparePage")).ComparePage }));
+const OF_THE_CLASS = /^\/labs\/[^/]+\/(cards|print|(\w+\/)?projector)\/?$/;
+
+/** Sheets and walls speak the lab's language; every other page comes in its reader's own again. */
+function OwnLanguage() {
+  const { pathname } = useLocation();
+  const back = borrowed && !OF_THE_CLASS.test(pathname);
+  useEffect(() => {
+    if (back) window.location.reload();
+  }, [back]);
+  return null;
+}
 
 /** Where each kind of visitor starts. */
 function Start() {
   const who = useWho();
-  if (!who.data) return <Waiting title="Start" error={who.error} />;
+  if (!who.data) return <Waiting title={t`Start`} error={who.error} />;
   if (who.data.teacher) return <Navigate to="/labs" replace />;
   if (who.data.group) return <Navigate to="/bench" replace />;
   if (who.data.first) return <Navigate to="/first" replace />;
@@ -77,7 +79,7 @@ function Start() {
 /** A page for teachers: who is not signed in is asked to, and comes back here. */
 function Teachers({ children }: { children: ReactNode }) {
   const who = useWho();
-  if (!who.data) return <Waiting title="Pipette" error={who.error} />;
+  if (!who.data) return <Waiting title={t`Pipette`} error={who.error} />;
   return who.data.teacher ? children : <SignInPage />;
 }
 
@@ -91,7 +93,7 @@ function OfLab({ page: Page }: { page: (props: { id: string }) => ReactNode }) {
 function Bench() {
   useEffect(() => {
     const kept = async () => {
-      await Promise.all([packsPage(), notebookPage(), practisePage()]);
+      await fetchForBench();
       if (!hasLeft()) await keepForOffline(); // it may have come after the bench was put by for offline use
     };
     void kept().catch(() => null);
@@ -101,12 +103,18 @@ function Bench() {
 
 function Nowhere() {
   return (
-    <Frame title="Not found">
+    <Frame title={t`Not found`}>
       <Column>
-        <h1>There is no page here</h1>
-        <Soft>The address may be mistyped. Nothing is lost.</Soft>
+        <h1>
+          <Trans>There is no page here</Trans>
+        </h1>
+        <Soft>
+          <Trans>The address may be mistyped. Nothing is lost.</Trans>
+        </Soft>
         <p>
-          <ButtonLink to="/">To the start</ButtonLink>
+          <ButtonLink to="/">
+            <Trans>To the start</Trans>
+          </ButtonLink>
         </p>
       </Column>
     </Frame>
@@ -116,8 +124,9 @@ function Nowhere() {
 export function App() {
   return (
     <BrowserRouter>
+      <OwnLanguage />
       <Broken>
-        <Suspense fallback={<Waiting title="Pipette" error={null} />}>
+        <Suspense fallback={<Waiting title={t`Pipette`} error={null} />}>
           <Routes>
             <Route path="/" element={<Start />} />
             <Route path="/join" element={<JoinPage />} />

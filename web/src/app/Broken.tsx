@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Component, type ReactNode } from "react";
 import { Column, Soft } from "../ui/layout";
 import { Frame } from "../ui/Frame";
@@ -13,12 +15,16 @@ export class Broken extends Component<{ children: ReactNode }, { broken: boolean
   render() {
     if (!this.state.broken) return this.props.children;
     return (
-      <Frame title="Something broke">
+      <Frame title={t`Something broke`}>
         <Column>
-          <h1>This page broke</h1>
+          <h1>
+            <Trans>This page broke</Trans>
+          </h1>
           <Soft>
-            Everything that was recorded is safe. <a href={window.location.pathname}>Load the page again</a>, or go{" "}
-            <a href="/">to the start</a>.
+            <Trans>
+              Everything that was recorded is safe. <a href={window.location.pathname}>Load the page again</a>, or go{" "}
+              <a href="/">to the start</a>.
+            </Trans>
           </Soft>
         </Column>
       </Frame>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useForgotten } from "../api/school";
 import { TextButton } from "../ui/Button";
 import { Soft } from "../ui/layout";
@@ -8,12 +10,16 @@ export function Forgotten({ username }: { username: string }) {
   const ask = useForgotten();
   const name = username.trim();
   if (ask.isSuccess)
-    return <Soft role="status">If {ask.variables} has an address for mail here, a link is on its way to it.</Soft>;
+    return (
+      <Soft role="status">
+        <Trans>If {ask.variables} has an address for mail here, a link is on its way to it.</Trans>
+      </Soft>
+    );
   return (
     <>
       <p>
         <TextButton isDisabled={name === ""} onPress={() => ask.mutate(name)}>
-          {name === "" ? "Password forgotten? Type your name first" : "Password forgotten?"}
+          {name === "" ? t`Password forgotten? Type your name first` : t`Password forgotten?`}
         </TextButton>
       </p>
       <ProblemNote problem={ask.error} />

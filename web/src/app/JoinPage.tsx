@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useJoin } from "../api/who";
@@ -7,6 +9,7 @@ import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "../ui/Frame";
 import { hasJoined } from "../api/leaving";
+import { LanguageChoice } from "../ui/LanguageChoice";
 
 /** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
 export function JoinPage() {
@@ -16,11 +19,17 @@ export function JoinPage() {
   const join = useJoin();
   const navigate = useNavigate();
   return (
-    <Frame title="Join a lab">
+    <Frame title={t`Join a lab`}>
       <Column>
         <Narrow>
-          <h1>Join your lab</h1>
-          <Soft>Your teacher has the code of the lab and the PIN of your group. You need no account and no name.</Soft>
+          <h1>
+            <Trans>Join your lab</Trans>
+          </h1>
+          <Soft>
+            <Trans>
+              Your teacher has the code of the lab and the PIN of your group. You need no account and no name.
+            </Trans>
+          </Soft>
           <Form
             onSubmit={(event) => {
               event.preventDefault();
@@ -36,14 +45,14 @@ export function JoinPage() {
             }}
           >
             <CodeField
-              label="Code"
-              hint="A word and three digits, for example AMBER-123."
+              label={t`Code`}
+              hint={t`A word and three digits, for example AMBER-123.`}
               value={code}
               onChange={setCode}
               autoFocus={!code}
             />
             <TextField
-              label="PIN of your group"
+              label={t`PIN of your group`}
               value={pin}
               onChange={setPin}
               inputMode="numeric"
@@ -53,14 +62,19 @@ export function JoinPage() {
               maxLength={12}
             />
             <ProblemNote problem={join.error} />
-            <MainButton type="submit">{join.isPending ? "One moment…" : "Join"}</MainButton>
+            <MainButton type="submit">{join.isPending ? t`One moment…` : t`Join`}</MainButton>
           </Form>
           <Soft>
-            <Link to="/practise">Practise without a kit</Link>
+            <Link to="/practise">
+              <Trans>Practise without a kit</Trans>
+            </Link>
           </Soft>
           <Soft>
-            <Link to="/sign-in">Teachers sign in here</Link>
+            <Link to="/sign-in">
+              <Trans>Teachers sign in here</Trans>
+            </Link>
           </Soft>
+          <LanguageChoice />
         </Narrow>
       </Column>
     </Frame>

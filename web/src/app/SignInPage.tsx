@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { useSignIn } from "../api/who";
@@ -7,6 +9,8 @@ import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "../ui/Frame";
 import { Forgotten } from "./Forgotten";
+import { language } from "../language";
+import { LanguageChoice } from "../ui/LanguageChoice";
 
 /** Teachers sign in; a teacher sent here from a page goes back to it. */
 export function SignInPage() {
@@ -17,16 +21,24 @@ export function SignInPage() {
   const asked = signIn.error?.body.field === "code" || code !== "";
   const navigate = useNavigate();
   const { pathname } = useLocation();
+  const next = pathname === "/sign-in" ? "/labs" : pathname;
   const submit = () =>
     signIn.mutate(
       { username, password, code },
-      { onSuccess: () => navigate(pathname === "/sign-in" ? "/labs" : pathname, { replace: true }) },
+      {
+        onSuccess: (who) => {
+          if (who.language && who.language !== language) window.location.replace(next);
+          else navigate(next, { replace: true });
+        },
+      },
     );
   return (
-    <Frame title="Sign in">
+    <Frame title={t`Sign in`}>
       <Column>
         <Narrow>
-          <h1>Teachers sign in</h1>
+          <h1>
+            <Trans>Teachers sign in</Trans>
+          </h1>
           <Form
             onSubmit={(event) => {
               event.preventDefault();
@@ -34,7 +46,7 @@ export function SignInPage() {
             }}
           >
             <TextField
-              label="Name"
+              label={t`Name`}
               value={username}
               onChange={setUsername}
               autoComplete="username"
@@ -43,7 +55,7 @@ export function SignInPage() {
               autoFocus
             />
             <TextField
-              label="Password"
+              label={t`Password`}
               type="password"
               value={password}
               onChange={setPassword}
@@ -53,8 +65,8 @@ export function SignInPage() {
             />
             {asked && (
               <TextField
-                label="Code of your app"
-                hint="Or one of your recovery codes."
+                label={t`Code of your app`}
+                hint={t`Or one of your recovery codes.`}
                 value={code}
                 onChange={setCode}
                 autoComplete="one-time-code"
@@ -65,12 +77,15 @@ export function SignInPage() {
               />
             )}
             <ProblemNote problem={signIn.error} />
-            <MainButton type="submit">{signIn.isPending ? "One moment…" : "Sign in"}</MainButton>
+            <MainButton type="submit">{signIn.isPending ? t`One moment…` : t`Sign in`}</MainButton>
           </Form>
           <Forgotten username={username} />
           <Soft>
-            Students need no account: <Link to="/join">join with a code</Link>.
+            <Trans>
+              Students need no account: <Link to="/join">join with a code</Link>.
+            </Trans>
           </Soft>
+          <LanguageChoice />
         </Narrow>
       </Column>
     </Frame>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
@@ -41,17 +43,19 @@ export function AccountBars({ accounts }: { accounts: Schemas["ScoreOut"][] }) {
               />
             </svg>
             <span>
-              {account.rms_v === null ? "no answer" : <Num>{volts(account.rms_v, 2)}</Num>} · {account.signs_right} of{" "}
-              {account.n} signs
+              {account.rms_v === null ? t`no answer` : <Num>{volts(account.rms_v, 2)}</Num>}{" "}
+              <Trans>
+                · {account.signs_right} of {account.n} signs
+              </Trans>
             </span>
           </Line>
           <small>
-            {account.bias_v !== null && `on average ${number(account.bias_v, 2, true)} V off`}
-            {account.left_out > 0 && `, ${account.left_out} without an answer`}
+            {account.bias_v !== null && t`on average ${number(account.bias_v, 2, true)} V off`}
+            {account.left_out > 0 && t`, ${account.left_out} without an answer`}
             {account.worse_v !== null &&
               account.worse_low_v !== null &&
               account.worse_high_v !== null &&
-              `; misses by ${number(account.worse_v, 2, true)} V more than the best (95 %: ${number(account.worse_low_v, 2, true)} to ${number(account.worse_high_v, 2, true)})`}
+              t`; misses by ${number(account.worse_v, 2, true)} V more than the best (95 %: ${number(account.worse_low_v, 2, true)} to ${number(account.worse_high_v, 2, true)})`}
           </small>
         </li>
       ))}

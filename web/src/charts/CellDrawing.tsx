@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { colour, font } from "../ui/theme";
 import { CellLevel, type Level } from "./CellLevel";
 import { type Cups, OneCup, OneCupGlass, TwoCups, TwoCupsGlass, broken } from "./Vessels";
@@ -28,7 +29,7 @@ const LIQUIDS: Record<string, string> = {
 const WATER = "#dfeaf0";
 /** A solution by what it is called: copper's salts are blue, nickel's and iron's greenish. */
 const poured = (name: string) =>
-  name.startsWith("copper") ? "#bfdcf0" : /^(nickel|iron)/.test(name) ? "#d5e8d2" : WATER;
+  /^(copper|kupfer)/i.test(name) ? "#bfdcf0" : /^(nickel|iron|eisen)/i.test(name) ? "#d5e8d2" : WATER;
 
 type Props = {
   left: { key: string; symbol: string };
@@ -47,6 +48,9 @@ const LETTERS = {
   usual: { value: 20, socket: 14, symbol: 18, word: 15 },
   small: { value: 27, socket: 25, symbol: 28, word: 27 },
 };
+
+const LETTER_WIDTH = 0.54; // of a letter's size, as drawn: “black” 0.52, “schwarz” 0.53
+const BESIDE_PLATE = 86; // room for a word between a plate and the edge
 
 /** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
 export function CellDrawing({
@@ -68,18 +72,22 @@ export function CellDrawing({
     { x: cups ? (cups.joined === "pot" ? 276 : 306) : 268, red: !redOnLeft, ...right },
   ];
   const ends = plates
-    .map(
-      (plate) =>
-        `The ${plate.red ? "red" : "black"} lead goes from ${plate.symbol} to ${plate.red ? "V" : "COM"} on the meter.`,
+    .map((plate) =>
+      plate.red
+        ? t`The red lead goes from ${plate.symbol} to V on the meter.`
+        : t`The black lead goes from ${plate.symbol} to COM on the meter.`,
     )
     .join(" ");
   const where = cups
-    ? `Two cups: ${left.symbol} in ${cups.left}, ${right.symbol} in ${cups.right}, joined by a ${liquid.name}`
-    : `A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}`;
+    ? t`Two cups: ${left.symbol} in ${cups.left}, ${right.symbol} in ${cups.right}, joined by a ${liquid.name}`
+    : t`A cup of ${liquid.name} with two plates, ${left.symbol} and ${right.symbol}`;
   const description = `${where}${level ? `, ${level.name} ${level.text}` : ""}. ${leads ? ends : ""}`;
+  const word = { red: t`red`, black: t`black` };
+  const longest = leads ? Math.max(word.red.length, word.black.length) : 0;
+  const beyond = Math.max(0, LETTER_WIDTH * letters.word * longest - BESIDE_PLATE);
   return (
     <svg
-      viewBox={`0 0 400 ${foot + (level ? letters.word + 6 : 0) + 7}`}
+      viewBox={`${-beyond} 0 ${400 + 2 * beyond} ${foot + (level ? letters.word + 6 : 0) + 7}`}
       width="100%"
       role="img"
       aria-label={description}
@@ -143,7 +151,7 @@ export function CellDrawing({
             fontWeight={600}
             fill={red ? colour.wrong : colour.ink}
           >
-            {leads && (red ? "red" : "black")}
+            {leads && (red ? word.red : word.black)}
           </text>
         </g>
       ))}

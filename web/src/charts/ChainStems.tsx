@@ -1,6 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import type { Schemas } from "../api/client";
-import { count, number, volts } from "../format";
+import { number, volts } from "../format";
 import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { Drawing } from "./Drawing";
@@ -14,8 +16,8 @@ const LEFT = 40;
 type Chain = Schemas["ChainOut"];
 
 const said = (chain: Chain) =>
-  `${count(chain.links.length, "cell")} joined${chain.links.map((link) => `, ${link.group} ${volts(link.whole_v, 2)}`).join("")}. Foretold: ${
-    chain.foretold.map((one) => `${one.cells}: ${volts(one.open_v, 2)}, ${one.said}`).join("; ") || "covered"
+  t`${plural(chain.links.length, { one: "# cell", other: "# cells" })} joined${chain.links.map((link) => `, ${link.group} ${volts(link.whole_v, 2)}`).join("")}. Foretold: ${
+    chain.foretold.map((one) => `${one.cells}: ${volts(one.open_v, 2)}, ${one.said}`).join("; ") || t`covered`
   }.`;
 
 /** The chain growing: hollow what is foretold for so many cells, solid what was read, beside the volts the load asks for. */
@@ -45,10 +47,10 @@ export function ChainStems({ chain }: { chain: Chain }) {
               fill={colour.bench}
             />
             <text x={width} y={y(chain.full_v) - 5} textAnchor="end">
-              {chain.load_name}: full
+              <Trans>{chain.load_name}: full</Trans>
             </text>
             <text x={width} y={y(chain.least_v) + 16} textAnchor="end">
-              begins
+              <Trans>begins</Trans>
             </text>
           </g>
         )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
@@ -42,12 +44,12 @@ type Cell = Result["cells"][number];
 
 function summary(cells: Cell[]): string {
   const first = cells[0];
-  if (!first) return "No cells yet.";
+  if (!first) return t`No cells yet.`;
   const widest =
     first.gap_v === null
       ? ""
-      : ` The widest gap is ${first.short}: table ${number(first.table_v ?? 0, 2)}, class ${number(first.mean_v, 2)} volts.`;
-  return `${cells.length} cells, class mean beside table difference, widest gap first.${widest} All numbers are in the table below.`;
+      : t` The widest gap is ${first.short}: table ${number(first.table_v ?? 0, 2)}, class ${number(first.mean_v, 2)} volts.`;
+  return t`${cells.length} cells, class mean beside table difference, widest gap first.${widest} All numbers are in the table below.`;
 }
 
 /** Each cell as a class mean joined to its table difference, with a tick for each group. */
@@ -95,7 +97,7 @@ export function Dumbbells({ result }: { result: Result }) {
           </g>
         ))}
         <text className="small" x={width - (slim ? 2 : N + 4)} y={16} textAnchor="end">
-          gap, V
+          <Trans>gap, V</Trans>
         </text>
         {!slim && (
           <text className="small" x={width - 2} y={16} textAnchor="end">
@@ -139,7 +141,7 @@ export function Dumbbells({ result }: { result: Result }) {
               ))}
               {cell.gap_v === null ? (
                 <text className="small" x={width - (slim ? 2 : N + 4)} y={y + 5} textAnchor="end">
-                  not listed
+                  <Trans>not listed</Trans>
                 </text>
               ) : (
                 <text className="number" x={width - (slim ? 2 : N + 4)} y={y + 5} textAnchor="end">

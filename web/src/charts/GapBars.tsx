@@ -1,3 +1,4 @@
+import { plural, t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
@@ -83,10 +84,10 @@ type Bar = {
 
 /** The steps from the table to the meter as bars on one scale, in the order of the working. */
 function barsOf(found: Schemas["ExplainOut"]): Bar[] {
-  const groups = `${found.n} readings, ${found.groups} ${found.groups === 1 ? "group" : "groups"}`;
-  const start = found.start === "table difference" ? "E°(+) − E°(−)" : found.start;
+  const groups = t`${plural(found.n, { one: "# reading", other: "# readings" })}, ${plural(found.groups, { one: "# group", other: "# groups" })}`;
+  const start = found.by_table ? "E°(+) − E°(−)" : found.start;
   return [
-    { key: "start", name: "Table difference", detail: start, from: 0, to: found.start_v, kind: "start", big: false },
+    { key: "start", name: t`Table difference`, detail: start, from: 0, to: found.start_v, kind: "start", big: false },
     ...found.steps.map((step) => ({
       key: step.code,
       name: step.name,
@@ -96,12 +97,12 @@ function barsOf(found: Schemas["ExplainOut"]): Bar[] {
       kind: "cause" as const,
       big: step.big,
     })),
-    { key: "end", name: "Class mean", detail: groups, from: 0, to: found.measured_v, kind: "end", big: false },
+    { key: "end", name: t`Class mean`, detail: groups, from: 0, to: found.measured_v, kind: "end", big: false },
   ];
 }
 
 const said = (found: Schemas["ExplainOut"]) =>
-  `From ${number(found.start_v, 2)} volts (${found.start}) to ${number(found.measured_v, 2)} volts measured: ${found.causes
+  t`From ${number(found.start_v, 2)} volts (${found.start}) to ${number(found.measured_v, 2)} volts measured: ${found.causes
     .map((cause) => `${cause.name} ${number(cause.volts_v, 3, true)}`)
     .join("; ")}.`;
 

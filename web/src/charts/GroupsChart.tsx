@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
@@ -41,7 +43,7 @@ export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
         preserveAspectRatio="xMinYMin meet"
         height={height}
         role="img"
-        aria-label={`Each group against the class, in volts: ${said}.`}
+        aria-label={t`Each group against the class, in volts: ${said}.`}
       >
         {steps(-reach, reach, roundStep(-reach, reach, 0.01, 6)).map((at) => (
           <g key={at}>
@@ -96,7 +98,7 @@ export function SharedChart({ shared }: { shared: Schemas["SharedOut"][] }) {
   });
   const y = scaleLinear<number>({ domain: [y0, y1], range: [HEIGHT - 40, 12] });
   const step = roundStep(y0, y1, 0.01, 5);
-  const said = `${shared.length} readings of the shared cell from minute ${Math.round(Math.min(...minutes))} to ${Math.round(Math.max(...minutes))}, between ${number(Math.min(...values), 2)} and ${number(Math.max(...values), 2)} volts.`;
+  const said = t`${shared.length} readings of the shared cell from minute ${Math.round(Math.min(...minutes))} to ${Math.round(Math.max(...minutes))}, between ${number(Math.min(...values), 2)} and ${number(Math.max(...values), 2)} volts.`;
   return (
     <Drawing ref={ref}>
       <svg
@@ -120,7 +122,7 @@ export function SharedChart({ shared }: { shared: Schemas["SharedOut"][] }) {
           </text>
         ))}
         <text x={width / 2} y={HEIGHT - 3} textAnchor="middle" fill={colour.soft}>
-          minutes
+          <Trans>minutes</Trans>
         </text>
         {shared.map((one, index) => (
           <GroupTick key={index} x={x(one.minute)} y={y(one.volts_v)} />

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear, scaleLog } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
@@ -16,12 +18,12 @@ const LEAST_A = 1e-6;
 const DECADES = [1e-6, 1e-5, 1e-4, 1e-3, 1e-2, 1e-1];
 
 const decade = (amps: number) =>
-  amps >= 1e-3 ? `${number(1e3 * amps, 0)} mA` : amps >= 1e-4 ? "0.1 mA" : `${number(1e6 * amps, 0)} µA`;
+  amps >= 1e-3 ? `${number(1e3 * amps, 0)} mA` : amps >= 1e-4 ? t`0.1 mA` : `${number(1e6 * amps, 0)} µA`;
 
 type Pack = Schemas["PackOut"];
 
 const said = (pack: Pack) =>
-  `Current against volts, on a scale of tens. The pack gives less current at more volts, the ${pack.load_name} takes more. They meet at ${volts(
+  t`Current against volts, on a scale of tens. The pack gives less current at more volts, the ${pack.load_name} takes more. They meet at ${volts(
     pack.volts_v,
     2,
   )} and ${pack.amps}. ${pack.seen.length} measurements of the class are marked.`;
@@ -73,7 +75,7 @@ export function MeetingCurve({ pack }: { pack: Pack }) {
           </g>
         ))}
         <text x={width - RIGHT} y={HEIGHT - 8} textAnchor="end" fill={colour.soft}>
-          volts across the {pack.load_name}
+          <Trans>volts across the {pack.load_name}</Trans>
         </text>
         <path d={band} fill={colour.account} opacity={0.16} />
         <path

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../api/client";
 import { colour, font } from "../ui/theme";
 
@@ -16,7 +18,7 @@ export function MeterFace({ display }: { display: Display }) {
   const dial = display.unit === "mV" ? `${display.range_v * 1000} mV` : `${display.range_v} V`;
   const { needle } = display;
   return (
-    <svg viewBox="0 0 300 210" width="300" height="210" role="img" aria-label={`A meter, its dial at ${dial}`}>
+    <svg viewBox="0 0 300 210" width="300" height="210" role="img" aria-label={t`A meter, its dial at ${dial}`}>
       <rect x={4} y={4} width={292} height={202} rx={14} fill={colour.page} stroke={colour.ink} strokeWidth={2.5} />
       {needle === null ? (
         <>
@@ -26,7 +28,7 @@ export function MeterFace({ display }: { display: Display }) {
           </text>
           {display.battery && (
             <text x={52} y={54} fontSize={15}>
-              ▭ battery
+              <Trans>▭ battery</Trans>
             </text>
           )}
         </>
@@ -60,7 +62,7 @@ export function MeterFace({ display }: { display: Display }) {
         </>
       )}
       <text x={150} y={192} textAnchor="middle" fontSize={17}>
-        {needle === null ? `dial: ${dial}` : `full scale: ${dial}`}
+        {needle === null ? t`dial: ${dial}` : t`full scale: ${dial}`}
       </text>
     </svg>
   );

@@ -1,9 +1,11 @@
+import { t } from "@lingui/core/macro";
 import styled from "styled-components";
 import { colour, font } from "../ui/theme";
 
 const CUP = 92;
 const TOP = 44;
 const HEIGHT = 150;
+const SHORT = 13; // letters that find room under the load; longer ones end at the edge
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -23,10 +25,10 @@ export type CupOf = { negative: string; positive: string };
 type Props = { cups: CupOf[]; lamp: boolean; loadName: string; lit: boolean };
 
 const said = (cups: CupOf[], loadName: string, lamp: boolean) =>
-  `Cells in a row from minus to plus: ${cups
-    .map((cup, index) => `${index + 1}, ${cup.negative} and ${cup.positive}`)
+  t`Cells in a row from minus to plus: ${cups
+    .map((cup, index) => t`${index + 1}, ${cup.negative} and ${cup.positive}`)
     .join("; ")}. The plus of each is wired to the minus of the next. The last plus goes to the ${loadName}${
-    lamp ? "’s long leg" : ""
+    lamp ? t`’s long leg` : ""
   }, cell 1’s minus to its other end.`;
 
 /** Cups side by side, wired plus to minus, and the load at the end: which wire goes where. */
@@ -43,6 +45,7 @@ export function PackDrawing({ cups, lamp, loadName, lit }: Props) {
   const at = (index: number) => ({ minus: index * CUP + 28, plus: index * CUP + 66 });
   const end = cups.length * CUP + 46;
   const last = at(cups.length - 1);
+  const label = lamp ? t`long leg left` : loadName;
   return (
     <Wide>
       <svg
@@ -112,8 +115,13 @@ export function PackDrawing({ cups, lamp, loadName, lit }: Props) {
                 <line x1={end + 26} x2={end + 26} y1={TOP + 11} y2={TOP + 24} />
               </g>
             )}
-            <text x={end + 13} y={TOP + 76} textAnchor="middle" style={{ fontSize: 12 }}>
-              {lamp ? "long leg left" : loadName}
+            <text
+              x={label.length > SHORT ? width - 2 : end + 13}
+              y={TOP + 76}
+              textAnchor={label.length > SHORT ? "end" : "middle"}
+              style={{ fontSize: 12 }}
+            >
+              {label}
             </text>
           </g>
         )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
@@ -15,7 +17,7 @@ type Pack = Schemas["PackOut"];
 type Stem = { name: string; detail: string; x: number; total: number; cells: number[]; measured: boolean };
 
 const said = (pack: Pack) =>
-  `Cells standing on one another: ${volts(pack.open_v, 2)} with nothing joined (${pack.cells
+  t`Cells standing on one another: ${volts(pack.open_v, 2)} with nothing joined (${pack.cells
     .map((cell) => number(cell.open_v, 2))
     .join(", ")}), ${volts(pack.volts_v, 2)} with the ${pack.load_name} on (${pack.cells
     .map((cell) => number(cell.volts_v, 2))
@@ -35,16 +37,16 @@ export function PackStems({ pack, perRow }: { pack: Pack; perRow: number }) {
   const left = 40;
   const stems: Stem[] = [
     {
-      name: "nothing joined",
-      detail: measured ? "class, measured" : "worked out",
+      name: t`nothing joined`,
+      detail: measured ? t`class, measured` : t`worked out`,
       x: left + (width - left) * 0.36,
       total: pack.open_v,
       cells: open,
       measured,
     },
     {
-      name: `with the ${pack.load_name}`,
-      detail: "worked out",
+      name: t`with the ${pack.load_name}`,
+      detail: t`worked out`,
       x: left + (width - left) * 0.8,
       total: pack.volts_v,
       cells: loaded,
@@ -73,10 +75,10 @@ export function PackStems({ pack, perRow }: { pack: Pack; perRow: number }) {
               <line key={at} x1={left} x2={width} y1={y(at)} y2={y(at)} stroke={colour.soft} strokeDasharray="2 4" />
             ))}
             <text x={left + 4} y={y(pack.full_v) - 5} style={{ fontSize: 13 }}>
-              full
+              <Trans>full</Trans>
             </text>
             <text x={left + 4} y={y(pack.least_v) + 15} style={{ fontSize: 13 }}>
-              begins
+              <Trans>begins</Trans>
             </text>
           </g>
         )}

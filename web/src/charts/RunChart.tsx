@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { number, volts } from "../format";
@@ -6,6 +8,7 @@ import { useWidth } from "../ui/useWidth";
 import { ReadingMark } from "../ui/voices";
 import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
+import { packWord } from "../ui/packWords";
 
 const HEIGHT = 300;
 const LEFT = 42;
@@ -22,14 +25,14 @@ type Run = Schemas["RunOut"];
 function unitOf(seconds: number): [number, string] {
   if (seconds < 180) return [1, "s"];
   if (seconds < 10_800) return [60, "min"];
-  return seconds < 172_800 ? [3600, "h"] : [86_400, "days"];
+  return seconds < 172_800 ? [3600, "h"] : [86_400, t`days`];
 }
 
 const said = (run: Run) =>
-  `Volts against time: ${run.volts.length} numbers, from ${volts(run.volts[0]?.value ?? 0, 2)} to ${volts(
+  t`Volts against time: ${run.volts.length} numbers, from ${volts(run.volts[0]?.value ?? 0, 2)} to ${volts(
     run.volts.at(-1)?.value ?? 0,
     2,
-  )}. Done: ${run.events.map((event) => `${event.what} after ${Math.round(event.t_s)} seconds`).join(", ") || "nothing"}.`;
+  )}. Done: ${run.events.map((event) => t`${packWord(event.what)} after ${Math.round(event.t_s)} seconds`).join(", ") || t`nothing`}.`;
 
 /** What a group typed over time as squares, the model's line beside, and shaded where something was joined. */
 export function RunChart({ run }: { run: Run }) {
@@ -86,7 +89,7 @@ export function RunChart({ run }: { run: Run }) {
           {name}
         </text>
         <text x={4} y={14} fill={colour.soft}>
-          volts
+          <Trans>volts</Trans>
         </text>
         {run.events.map((event, index) => (
           <g key={`${event.t_s} ${event.what}`}>
@@ -97,7 +100,7 @@ export function RunChart({ run }: { run: Run }) {
               fontWeight={600}
               style={{ fontSize: 12 }}
             >
-              {event.what}
+              {packWord(event.what)}
             </text>
           </g>
         ))}

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import { number } from "../format";
@@ -59,7 +60,7 @@ export function Scatter({ points, line, xName, says, tick = (x) => number(x, 1) 
         preserveAspectRatio="xMinYMin meet"
         height={HEIGHT}
         role="img"
-        aria-label={`Volts against ${xName}. ${list}. ${says}`}
+        aria-label={t`Volts against ${xName}. ${list}. ${says}`}
       >
         {steps(y0, y1, yStep).map((at) => (
           <g key={at}>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import { colour } from "../ui/theme";
@@ -24,7 +25,7 @@ export function ShareFound({ found, devices, low, high, guess }: Props) {
     <Drawing
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={`${found} of ${devices}: between ${percent(low)} and ${percent(high)} of such devices; guessing finds ${percent(guess)}`}
+      aria-label={t`${found} of ${devices}: between ${percent(low)} and ${percent(high)} of such devices; guessing finds ${percent(guess)}`}
     >
       <line x1={x(0)} x2={x(1)} y1={y} y2={y} stroke={colour.hairline} strokeWidth={1.5} />
       {[0, 0.5, 1].map((end) => (

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
@@ -43,7 +44,7 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
     ),
   );
   const stems: Stem[] = [
-    { key: "table", title: "table", table: true, values: table },
+    { key: t`table`, title: "table", table: true, values: table },
     ...drawn.map((result) => ({
       key: `${result.electrolyte}|${result.condition}`,
       title: title(result),
@@ -68,13 +69,13 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
     )
     .join(". ");
   return (
-    <Drawing ref={ref} tabIndex={0} role="region" aria-label="Ladders side by side">
+    <Drawing ref={ref} tabIndex={0} role="region" aria-label={t`Ladders side by side`}>
       <svg
         viewBox={`0 0 ${wide} ${HEIGHT}`}
         preserveAspectRatio="xMinYMin meet"
         height={HEIGHT}
         role="img"
-        aria-label={`Upright scales in volts. ${said}.`}
+        aria-label={t`Upright scales in volts. ${said}.`}
       >
         {steps(low, high, roundStep(low, high, 0.5, 12)).map((at) => (
           <g key={at}>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
@@ -19,7 +20,7 @@ export function SmallLadder({ glance }: { glance: Schemas["GlanceOut"] }) {
       height={HEIGHT}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={`Its ladder in ${liquid(glance.electrolyte)}, volts: ${said}`}
+      aria-label={t`Its ladder in ${liquid(glance.electrolyte)}, volts: ${said}`}
     >
       <line x1={2} x2={WIDTH - 2} y1={HEIGHT / 2} y2={HEIGHT / 2} stroke={colour.hairline} strokeWidth={2} />
       {glance.rungs.map((rung) => (

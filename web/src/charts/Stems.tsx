@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
@@ -43,9 +45,9 @@ type Result = Schemas["ElectrolyteResultOut"];
 function summary(result: Result, plate: (key: string) => string): string {
   const both = result.rungs.map(
     ({ electrode, table_v, class_v }) =>
-      `${plate(electrode)} ${table_v === null ? "not in the table" : `table ${number(table_v, 2, true)}`}, class ${number(class_v, 2, true)}`,
+      t`${plate(electrode)} ${table_v === null ? t`not in the table` : t`table ${number(table_v, 2, true)}`}, class ${number(class_v, 2, true)}`,
   );
-  return `Two upright scales in volts, highest plate first: ${both.join("; ")}.`;
+  return t`Two upright scales in volts, highest plate first: ${both.join("; ")}.`;
 }
 
 /** Table and class as marks on two upright stems with each electrode joined; one that changed places is drawn heavy. */
@@ -109,10 +111,10 @@ export function Stems({ result }: { result: Result }) {
           </g>
         ))}
         <text x={left} y={16} textAnchor="middle" fontWeight={700} fill={colour.table}>
-          table
+          <Trans>table</Trans>
         </text>
         <text x={right} y={16} textAnchor="middle" fontWeight={700} fill={colour.reading}>
-          this class
+          <Trans>this class</Trans>
         </text>
         {listed.map((rung) => (
           <line
@@ -167,7 +169,12 @@ export function Stems({ result }: { result: Result }) {
             <text x={right + STEM + 15} y={(classLabels[index] ?? 0) + 5}>
               <tspan fontWeight={700}>{symbol(rung.electrode)}</tspan>{" "}
               <tspan className="number">{number(rung.class_v, decimalsFor(rung.u_v), true)}</tspan>
-              {rung.electrode === result.anchor && <tspan fill={colour.soft}> held</tspan>}
+              {rung.electrode === result.anchor && (
+                <tspan fill={colour.soft}>
+                  {" "}
+                  <Trans>held</Trans>
+                </tspan>
+              )}
             </text>
           </g>
         ))}

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import { number, volts } from "../format";
 import { colour, font } from "../ui/theme";
@@ -24,7 +25,7 @@ export function TraceLine({ points, label }: Props) {
     range: [HEIGHT - BOTTOM - 6, 12],
   });
   const path = points.map(([t, v], index) => `${index ? "L" : "M"}${x(t).toFixed(1)} ${y(v).toFixed(1)}`).join("");
-  const said = `${label}: from ${volts(values[0] ?? 0, 3)} to ${volts(values.at(-1) ?? 0, 3)} in ${Math.round((times.at(-1) ?? 0) - (times[0] ?? 0))} seconds.`;
+  const said = t`${label}: from ${volts(values[0] ?? 0, 3)} to ${volts(values.at(-1) ?? 0, 3)} in ${Math.round((times.at(-1) ?? 0) - (times[0] ?? 0))} seconds.`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={said} fontFamily={font.numbers}>
       {[middle - half, middle + half].map((level) => (

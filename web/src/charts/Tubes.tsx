@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import { asTyped, number } from "../format";
@@ -40,10 +42,10 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
   const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP], clamp: true });
   const tubes = Math.max(wanted, levels.length);
   const width = AXIS + tubes * PITCH;
-  const said = levels.map((level) => asTyped(level.text, level.unit)).join(", ") || "none yet";
+  const said = levels.map((level) => asTyped(level.text, level.unit)).join(", ") || t`none yet`;
   return (
     <Drawing tabIndex={tubes > wanted ? 0 : undefined}>
-      <svg width={width} height={HEIGHT} role="img" aria-label={`Readings of this cell: ${said}.`}>
+      <svg width={width} height={HEIGHT} role="img" aria-label={t`Readings of this cell: ${said}.`}>
         {steps(low, high, 0.5).map((step) => (
           <g key={step}>
             <line
@@ -97,12 +99,12 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
               )}
               {level && at === null && (
                 <text className="step" x={x + TUBE + 6} y={BOTTOM - 3}>
-                  waits
+                  <Trans>waits</Trans>
                 </text>
               )}
               {off && (
                 <text className="step" x={x + TUBE + 6} y={at !== null && at < 60 ? at + 32 : (at ?? 0) - 12}>
-                  {(volts ?? 0) > 0 ? "above" : "below"}
+                  {(volts ?? 0) > 0 ? t`above` : t`below`}
                 </text>
               )}
             </g>

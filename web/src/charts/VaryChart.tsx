@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear, scaleLog } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
@@ -42,7 +43,7 @@ const edge = (model: Changed["model"], sign: number): Point[] =>
   model.filter((one) => one.u !== null).map((one) => ({ at: one.at, value: one.value + sign * (one.u ?? 0) }));
 
 const said = (one: Changed) =>
-  `${one.short}, ${one.quantity} against ${one.name}: ${one.ticks.length} values of groups. ${one.notes
+  t`${one.short}, ${one.quantity} against ${one.name}: ${one.ticks.length} values of groups. ${one.notes
     .map((note) => `${note.title}. ${note.text}`)
     .join(" ")}`;
 
@@ -87,7 +88,7 @@ export function VaryChart({ one, scale = "plain", wall = false }: { one: Changed
           {one.unit ? `${one.name}, ${one.unit}` : one.name}
         </text>
         <text x={LEFT} y={TOP - 2}>
-          {one.quantity === "volts" ? "volts" : "milliamps, shorted"}
+          {one.quantity === "volts" ? t`volts` : t`milliamps, shorted`}
         </text>
         {edge(one.model, 1).length > 1 && (
           <path

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
@@ -50,12 +51,12 @@ export function YearRows({ years, numbers }: { years: Years; numbers: number[] }
   const summary = years.rungs
     .map(
       (rung) =>
-        `${plate(rung.electrode)}: all classes ${number(rung.all_v, 2, true)}, each ${rung.by_class.map((v) => (v === null ? "not there" : number(v, 2, true))).join(", ")}`,
+        t`${plate(rung.electrode)}: all classes ${number(rung.all_v, 2, true)}, each ${rung.by_class.map((v) => (v === null ? t`not there` : number(v, 2, true))).join(", ")}`,
     )
     .join("; ");
   return (
     <Drawing ref={ref}>
-      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Volts against hydrogen. ${summary}.`}>
+      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={t`Volts against hydrogen. ${summary}.`}>
         {steps(low, high, step).map((v) => (
           <g key={v}>
             <line x1={x(v)} x2={x(v)} y1={TOP - 8} y2={height - 6} stroke={colour.hairline} />
@@ -90,7 +91,7 @@ export function YearRows({ years, numbers }: { years: Years; numbers: number[] }
                 </g>
               ))}
               <text className="number" x={width} y={y + 10} textAnchor="end">
-                {rung.electrode === years.anchor ? "held" : number(rung.all_v, 2, true)}
+                {rung.electrode === years.anchor ? t`held` : number(rung.all_v, 2, true)}
               </text>
             </g>
           );

@@ -1,6 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../api/client";
 import { useEvidence } from "../api/notebook";
-import { count, volts } from "../format";
+import { volts } from "../format";
 import { Disclosure } from "../ui/controls";
 import { Soft } from "../ui/layout";
 import { Kept } from "./Kept";
@@ -12,10 +14,15 @@ export function EvidenceOf({ lab, cell }: Props) {
   const evidence = useEvidence(lab, cell).data;
   if (!evidence) return null;
   const { groups, packs } = evidence;
-  if (groups.length + packs.length === 0) return <Soft>Beside its readings groups kept nothing of this cell.</Soft>;
+  if (groups.length + packs.length === 0)
+    return (
+      <Soft>
+        <Trans>Beside its readings groups kept nothing of this cell.</Trans>
+      </Soft>
+    );
   return (
     <Disclosure
-      title="What groups saw and kept of this cell"
+      title={t`What groups saw and kept of this cell`}
       detail={[...new Set([...groups.map((one) => one.group), ...packs.map((pack) => pack.group)])].join(", ")}
     >
       {groups.map((one) => (
@@ -26,8 +33,11 @@ export function EvidenceOf({ lab, cell }: Props) {
       ))}
       {packs.map((pack) => (
         <p key={pack.id}>
-          <strong>{pack.group}</strong> built {count(pack.steps.length, "cell")} in a row for {pack.load_name}
-          {pack.open_v !== null && `: ${volts(pack.open_v, 2)} together`}.{" "}
+          <Trans>
+            <strong>{pack.group}</strong> built {plural(pack.steps.length, { one: "# cell", other: "# cells" })} in a
+            row for {pack.load_name}
+          </Trans>
+          {pack.open_v !== null && t`: ${volts(pack.open_v, 2)} together`}.{" "}
           {pack.findings.map((finding) => finding.title).join(" ")}
         </p>
       ))}

@@ -1,9 +1,10 @@
+import { plural, t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { Frame } from "../ui/Frame";
-import { StageLine, type Stage, reached } from "./StageLine";
+import { StageLine, type Stage, reached, STAGE_NAMES } from "./StageLine";
 import { TeacherWho } from "./TeacherWho";
-import { count, day } from "../format";
+import { day } from "../format";
 
 type Props = {
   data: Schemas["CompareOut"];
@@ -18,20 +19,20 @@ export function FindingsFrame({ data, here, projector, margin, children }: Props
   const { id, title, date, stage, simulated, group_count, reading_count, edition } = data;
   return (
     <Frame
-      title={`${here}, ${title}`}
+      title={`${STAGE_NAMES[here]}, ${title}`}
       lab={title}
       labTo={`/labs/${id}/report`}
       about={
         <>
           {day(date)}
-          {simulated && " · simulated readings"}
+          {simulated && ` · ${t`simulated readings`}`}
         </>
       }
       line={<StageLine lab={id} stage={reached(stage)} here={here} />}
       who={
         <TeacherWho
-          about={`${count(group_count, "group")} · ${count(reading_count, "reading")} · tables of ${edition}`}
-          links={projector ? [{ to: projector, name: "Projector" }] : []}
+          about={t`${plural(group_count, { one: "# group", other: "# groups" })} · ${plural(reading_count, { one: "# reading", other: "# readings" })} · tables of ${edition}`}
+          links={projector ? [{ to: projector, name: t`Projector`, anew: true }] : []}
         />
       }
       margin={margin}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { TraceLine } from "../charts/TraceLine";
@@ -33,16 +35,20 @@ export function Kept({ beside }: { beside: Schemas["Beside"] }) {
       {beside.under_load.map((one) => (
         <p key={one.id} id={anchorOf(one)}>
           <Num>{asTyped(one.text, one.unit)}</Num>{" "}
-          {one.kind === "short" ? "short-circuit current" : `across ${one.load_ohm} Ω`}. {one.says}
+          {one.kind === "short" ? t`short-circuit current` : t`across ${one.load_ohm ?? 0} Ω`}. {one.says}
         </p>
       ))}
       {beside.actuals.map((one) => (
         <p key={one.id}>
-          {one.name} was really <Num>{one.text}</Num>.
+          <Trans>
+            {one.name} was really <Num>{one.text}</Num>.
+          </Trans>
         </p>
       ))}
       {beside.observations.map((one) => (
-        <p key={one.id}>Seen: “{one.text}”</p>
+        <p key={one.id}>
+          <Trans>Seen: “{one.text}”</Trans>
+        </p>
       ))}
       {beside.questions.map((one) => (
         <p key={one.id}>
@@ -53,7 +59,7 @@ export function Kept({ beside }: { beside: Schemas["Beside"] }) {
         <figure key={one.id} id={anchorOf(one)}>
           <TraceLine
             points={one.times_s.map((t, index) => [t, one.volts_v[index] ?? 0] as const)}
-            label={`Voltage against time, ${one.name}`}
+            label={t`Voltage against time, ${one.name}`}
           />
           <figcaption>{one.name}</figcaption>
         </figure>
@@ -62,7 +68,7 @@ export function Kept({ beside }: { beside: Schemas["Beside"] }) {
         <Pictures>
           {photos.map((photo, place) => (
             <li key={photo.id}>
-              <img src={`/api/photos/${photo.id}`} alt={`Photograph ${place + 1}, ${moment(photo.received_at)}`} />
+              <img src={`/api/photos/${photo.id}`} alt={t`Photograph ${place + 1}, ${moment(photo.received_at)}`} />
             </li>
           ))}
         </Pictures>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { day } from "../format";
@@ -28,7 +29,7 @@ export function LabFrame({ id, lab, title, links = [], margin, children }: Props
       about={
         <>
           {day(lab.date)}
-          {lab.simulated && " · simulated readings"}
+          {lab.simulated && t` · simulated readings`}
         </>
       }
       line={<StageLine lab={id} stage={reached(stage)} here={null} />}

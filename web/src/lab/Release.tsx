@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { useRelease } from "../api/findings";
@@ -6,11 +7,11 @@ import { ProblemNote } from "../ui/ProblemNote";
 
 type Part = Schemas["ReleaseIn"]["parts"][number];
 const PARTS: [Part, string][] = [
-  ["compare", "the class’s results"],
-  ["explain", "where the volts went"],
-  ["claims", "a form for their own claims"],
-  ["power", "a bench for packs: cells in a row"],
-  ["notebook", "their notebook, to write and hand in"],
+  ["compare", t`the class’s results`],
+  ["explain", t`where the volts went`],
+  ["claims", t`a form for their own claims`],
+  ["power", t`a bench for packs: cells in a row`],
+  ["notebook", t`their notebook, to write and hand in`],
 ];
 
 /** What groups may see on their own devices, and when: from the moment it is ticked. */
@@ -23,7 +24,7 @@ export function Release({ lab, released }: { lab: string; released: string[] }) 
     release.mutate(next, { onError: () => setParts(released) });
   };
   return (
-    <div role="group" aria-label="Groups see">
+    <div role="group" aria-label={t`Groups see`}>
       {PARTS.map(([part, name]) => (
         <Tick key={part} isSelected={parts.includes(part)} onChange={(on) => set(part, on)}>
           {name}

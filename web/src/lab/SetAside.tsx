@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { useSetAside } from "../api/room";
@@ -17,7 +19,7 @@ export function SetAside({ kind, id, aside, before }: Props) {
   const set = useSetAside();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState("");
-  const what = kind === "readings" ? "Set aside, with a reason" : "Set all of this group’s readings aside";
+  const what = kind === "readings" ? t`Set aside, with a reason` : t`Set all of this group’s readings aside`;
   if (aside)
     return (
       <>
@@ -27,7 +29,7 @@ export function SetAside({ kind, id, aside, before }: Props) {
             set.mutate({ kind, id, reason: "" });
           }}
         >
-          Take it back
+          <Trans>Take it back</Trans>
         </TextButton>
         <ProblemNote problem={set.error} />
       </>
@@ -43,11 +45,13 @@ export function SetAside({ kind, id, aside, before }: Props) {
       }}
     >
       <End>
-        <TextField label="Reason" value={reason} onChange={setReason} maxLength={200} autoFocus />
+        <TextField label={t`Reason`} value={reason} onChange={setReason} maxLength={200} autoFocus />
         <Button type="submit" isDisabled={!reason.trim()}>
-          Set aside
+          <Trans>Set aside</Trans>
         </Button>
-        <TextButton onPress={() => setAsking(false)}>Let it count</TextButton>
+        <TextButton onPress={() => setAsking(false)}>
+          <Trans>Let it count</Trans>
+        </TextButton>
       </End>
       <ProblemNote problem={set.error} />
     </form>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../api/client";
@@ -5,6 +7,16 @@ import { colour, phone } from "../ui/theme";
 
 export const STAGES = ["Plan", "Predict", "Measure", "Compare", "Explain", "Power"] as const;
 export type Stage = (typeof STAGES)[number];
+
+/** What the stages are called. */
+export const STAGE_NAMES: Record<Stage, string> = {
+  Plan: t`Plan`,
+  Predict: t`Predict`,
+  Measure: t`Measure`,
+  Compare: t`Compare`,
+  Explain: t`Explain`,
+  Power: t`Power`,
+};
 
 const PATHS: Record<Stage, string> = {
   Plan: "plan",
@@ -119,13 +131,13 @@ type Props = { lab: string; stage: Stage; here: Stage | null };
 export function StageLine({ lab, stage, here }: Props) {
   return (
     <>
-      <Nav aria-label="Stages of this lab">
+      <Nav aria-label={t`Stages of this lab`}>
         <Stem stage={stage} />
         <Labels>
           {STAGES.map((name) => (
             <Place key={name} $here={name === here}>
               <Link to={`/labs/${lab}/${PATHS[name]}`} aria-current={name === here ? "page" : undefined}>
-                {name}
+                {STAGE_NAMES[name]}
               </Link>
             </Place>
           ))}
@@ -134,13 +146,15 @@ export function StageLine({ lab, stage, here }: Props) {
       <Short>
         {here && (
           <>
-            <strong>{here}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
+            <Trans>
+              <strong>{STAGE_NAMES[here]}</strong>, stage {STAGES.indexOf(here) + 1} of {STAGES.length}
+            </Trans>
           </>
         )}
         {STAGES.filter((name) => name !== here).map((name, place) => (
           <span key={name}>
             {(here || place > 0) && " · "}
-            <Link to={`/labs/${lab}/${PATHS[name]}`}>{name}</Link>
+            <Link to={`/labs/${lab}/${PATHS[name]}`}>{STAGE_NAMES[name]}</Link>
           </span>
         ))}
       </Short>

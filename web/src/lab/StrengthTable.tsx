@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useState } from "react";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
@@ -7,9 +9,9 @@ import { Scroll, Soft, Table } from "../ui/layout";
 type Kind = Schemas["KindOut"];
 
 const BY: { key: string; name: string; of: (kind: Kind) => number }[] = [
-  { key: "power", name: "power", of: (kind) => kind.power_w },
-  { key: "current", name: "current", of: (kind) => kind.short_a },
-  { key: "volts", name: "volts", of: (kind) => kind.open_v },
+  { key: "power", name: t`power`, of: (kind) => kind.power_w },
+  { key: "current", name: t`current`, of: (kind) => kind.short_a },
+  { key: "volts", name: t`volts`, of: (kind) => kind.open_v },
 ];
 
 /** The class's cells by what they can do; the one with most volts need not be the strongest. */
@@ -18,18 +20,32 @@ export function StrengthTable({ kinds, cell }: { kinds: Kind[]; cell: (kind: Kin
   const of = BY.find((one) => one.key === by)?.of ?? ((kind: Kind) => kind.power_w);
   return (
     <>
-      <Picks label="Strongest first, by" options={BY} value={by} onChange={setBy} />
-      <Soft>In the first seconds, 4 cm² in the liquid, 2 cm apart; volts are the class’s.</Soft>
+      <Picks label={t`Strongest first, by`} options={BY} value={by} onChange={setBy} />
+      <Soft>
+        <Trans>In the first seconds, 4 cm² in the liquid, 2 cm apart; volts are the class’s.</Trans>
+      </Soft>
       <Scroll>
         <Table>
           <thead>
             <tr>
-              <th>Cell</th>
-              <th data-number>open, V</th>
-              <th data-number>short circuit, mA</th>
-              <th data-number>most power, mW</th>
-              <th data-number>into, Ω</th>
-              <th>current</th>
+              <th>
+                <Trans>Cell</Trans>
+              </th>
+              <th data-number>
+                <Trans>open, V</Trans>
+              </th>
+              <th data-number>
+                <Trans>short circuit, mA</Trans>
+              </th>
+              <th data-number>
+                <Trans>most power, mW</Trans>
+              </th>
+              <th data-number>
+                <Trans>into, Ω</Trans>
+              </th>
+              <th>
+                <Trans>current</Trans>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -42,7 +58,7 @@ export function StrengthTable({ kinds, cell }: { kinds: Kind[]; cell: (kind: Kin
                   <td data-number>{number(1e3 * kind.short_a, 2)}</td>
                   <td data-number>{number(1e3 * kind.power_w, 3)}</td>
                   <td data-number>{kind.at_ohm === null ? "" : number(kind.at_ohm, 0)}</td>
-                  <td>{kind.under_load ? "measured" : "worked out"}</td>
+                  <td>{kind.under_load ? t`measured` : t`worked out`}</td>
                 </tr>
               ))}
           </tbody>

@@ -1,13 +1,16 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import { Link, useParams } from "react-router";
 import { useShares } from "../api/school";
 import { useSignOut } from "../api/who";
 import { TextButton } from "../ui/Button";
 
-type Props = { name?: ReactNode; about?: ReactNode; links?: { to: string; name: string }[] };
+type Props = { name?: ReactNode; about?: ReactNode; links?: { to: string; name: string; anew?: boolean }[] };
 
-/** Who is at work and what stands behind it, with the ways out: other pages, and signing out from anywhere. */
-export function TeacherWho({ name = "Teacher bench", about, links = [] }: Props) {
+/** Who is at work and what stands behind it, with the ways out: other pages, and signing out from anywhere. A link
+ * `anew` fetches its page from the server, in the lab's language. */
+export function TeacherWho({ name = t`Teacher bench`, about, links = [] }: Props) {
   const signOut = useSignOut();
   const { data: whose } = useShares(useParams()["id"]);
   return (
@@ -16,16 +19,23 @@ export function TeacherWho({ name = "Teacher bench", about, links = [] }: Props)
       {about && <small>{about}</small>}
       {whose && whose.way !== "own" && (
         <small>
-          {whose.owner}’s lab: you may {whose.way === "work" ? "work in it" : "look"}
+          <Trans>
+            {whose.owner}’s lab: you may {whose.way === "work" ? t`work in it` : t`look`}
+          </Trans>
         </small>
       )}
       <small>
         {links.map((link) => (
           <span key={link.to}>
-            <Link to={link.to}>{link.name}</Link> ·{" "}
+            <Link to={link.to} reloadDocument={link.anew ?? false}>
+              {link.name}
+            </Link>{" "}
+            ·{" "}
           </span>
         ))}
-        <TextButton onPress={() => signOut.mutate(undefined)}>Sign out</TextButton>
+        <TextButton onPress={() => signOut.mutate(undefined)}>
+          <Trans>Sign out</Trans>
+        </TextButton>
       </small>
     </>
   );

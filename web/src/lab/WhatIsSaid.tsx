@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import { Bullets } from "../ui/Notes";
@@ -29,7 +30,9 @@ export function WhatIsSaid({ label, kept, findings }: Props) {
     <div role="status" aria-label={label} ref={place}>
       {findings.map(({ key, sure, title, text, tries }) => (
         <Said key={key} $sure={sure === "likely"}>
-          <strong>{title}</strong> {text} {kept} Try this, in order:
+          <Trans>
+            <strong>{title}</strong> {text} {kept} Try this, in order:
+          </Trans>
           <Bullets items={tries} />
         </Said>
       ))}

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import { useMaterials } from "../api/materials";
+import { decimalSign } from "../language";
 
 /** Names and symbols of materials by key; a key stands for itself until the catalogue is here. */
 export function useNames() {
@@ -10,6 +11,19 @@ export function useNames() {
     return {
       plate: (key: string) => plates.get(key)?.name ?? key,
       symbol: (key: string) => plates.get(key)?.symbol ?? key,
+      /** A setting for reading: “spacing 4 cm” by its variable's name in the reader's language; other words as they are. */
+      setting: (text: string) => {
+        const row = data?.settings.find(({ name }) => text.startsWith(`${name} `));
+        if (!row) return text;
+        const value = text.slice(row.name.length + 1);
+        const said =
+          row.words[value] ??
+          value
+            .split(" ")
+            .map((part) => row.words[part] ?? part.replace(".", decimalSign))
+            .join(" ");
+        return `${row.said} ${said}`;
+      },
       liquid: (key: string) => liquids.get(key)?.name ?? key,
       /** What is in the cups of two solutions and what joins them, the left one first; null for one liquid. */
       cups: (key: string, swapped = false) => {
@@ -27,4 +41,6 @@ export type Names = ReturnType<typeof useNames>;
 
 /** A liquid with what else is varied: “lemon juice, 4 cm apart”. */
 export const bathName = (names: Names, bath: { electrolyte: string; condition: string }) =>
-  bath.condition ? `${names.liquid(bath.electrolyte)}, ${bath.condition}` : names.liquid(bath.electrolyte);
+  bath.condition
+    ? `${names.liquid(bath.electrolyte)}, ${names.setting(bath.condition)}`
+    : names.liquid(bath.electrolyte);

@@ -60,15 +60,17 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string
   const [safety, setSafety] = useState<Safety>("kept");
   const client = useQueryClient();
   const cellKey = bench.map((cell) => cell.id).join();
+  const shownKey = shown.join(); // by what it holds: a page may make the list anew each time it is drawn
   const seen = useMemo(
-    () => new Set([...bench.flatMap((cell) => cell.readings.map((reading) => reading.id)), ...shown]),
-    [bench, shown],
+    () => new Set([...bench.flatMap((cell) => cell.readings.map((reading) => reading.id)), ...shownKey.split(",")]),
+    [bench, shownKey],
   );
   const own = useMemo<Whose>(() => ({ group, cells: new Set(cellKey ? cellKey.split(",") : []) }), [group, cellKey]);
 
   const refresh = useCallback(async () => {
     const all = await pending();
-    setWaiting(all.filter((one) => isOf(one, own)));
+    const mine = all.filter((one) => isOf(one, own));
+    setWaiting((before) => (before.length + mine.length > 0 ? mine : before)); // nothing as before: nothing is drawn anew
     setLookedFor(own);
     setSafety(howSafe());
   }, [own]);

@@ -1,6 +1,9 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Checkbox, CheckboxGroup, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
+import { lower } from "../format";
 import { TextButton } from "./Button";
 import { FieldLabel, Hint, Wrong } from "./fields";
 import { Small } from "./layout";
@@ -98,14 +101,18 @@ export function Choices({ label, hint, options, value, onChange, error }: Props)
         ))}
       </Row>
       <Row>
-        <Find aria-label={`Find in ${label.toLowerCase()}`} value={wanted} onChange={setWanted} maxLength={60}>
-          <Input placeholder="Find" />
+        <Find aria-label={t`Find in ${lower(label)}`} value={wanted} onChange={setWanted} maxLength={60}>
+          <Input placeholder={t`Find`} />
         </Find>
         <TextButton onPress={() => setAll(!all)}>
-          {all ? "Show the usual ones" : `Show all ${options.length}`}
+          {all ? t`Show the usual ones` : t`Show all ${options.length}`}
         </TextButton>
       </Row>
-      {words.length > 0 && shown.length === value.length && <Small role="status">None of that name.</Small>}
+      {words.length > 0 && shown.length === value.length && (
+        <Small role="status">
+          <Trans>None of that name.</Trans>
+        </Small>
+      )}
       {error && <Wrong>{error}</Wrong>}
     </Group>
   );

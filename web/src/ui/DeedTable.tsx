@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../api/client";
 import { moment } from "../format";
 import { Num, Scroll, Soft, Table } from "./layout";
@@ -7,17 +8,34 @@ type Props = { deeds: Schemas["DeedOut"][]; label: string };
 /** What was done, newest first. */
 export function DeedTable({ deeds, label }: Props) {
   const labs = deeds.some((deed) => deed.lab !== null);
-  if (deeds.length === 0) return <Soft>Nothing yet.</Soft>;
+  if (deeds.length === 0)
+    return (
+      <Soft>
+        <Trans>Nothing yet.</Trans>
+      </Soft>
+    );
   return (
     <Scroll tabIndex={0} role="region" aria-label={label}>
       <Table>
         <thead>
           <tr>
-            <th scope="col">when</th>
-            <th scope="col">who</th>
-            <th scope="col">what</th>
-            {labs && <th scope="col">lab</th>}
-            <th scope="col">about</th>
+            <th scope="col">
+              <Trans>when</Trans>
+            </th>
+            <th scope="col">
+              <Trans>who</Trans>
+            </th>
+            <th scope="col">
+              <Trans>what</Trans>
+            </th>
+            {labs && (
+              <th scope="col">
+                <Trans>lab</Trans>
+              </th>
+            )}
+            <th scope="col">
+              <Trans>about</Trans>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useEffect } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -189,19 +191,21 @@ export function Frame({
   who,
   notice,
   margin,
-  marginTitle = "In the margin",
+  marginTitle = t`In the margin`,
   marginOnPaper = false,
   children,
 }: Props) {
   useEffect(() => {
-    document.title = `${title} · Pipette`;
+    document.title = t`${title} · Pipette`;
   }, [title]);
   return (
     <Page>
-      <Skip href="#work">To the work</Skip>
+      <Skip href="#work">
+        <Trans>To the work</Trans>
+      </Skip>
       <Top>
         <Brand>
-          <Link to="/" aria-label="Pipette, start">
+          <Link to="/" aria-label={t`Pipette, start`}>
             <svg width="19" height="28" viewBox="0 0 32 48" aria-hidden>
               <path
                 d="M12 2h8v9c5 2 7 6 7 10s-2 8-6 9v10l-3 6h-4l-3-6V30c-4-1-6-5-6-9s2-8 7-10z"
@@ -215,7 +219,9 @@ export function Frame({
                 fill={colour.table}
               />
             </svg>
-            <span>Pipette</span>
+            <span>
+              <Trans>Pipette</Trans>
+            </span>
           </Link>
           {lab && (
             <div>

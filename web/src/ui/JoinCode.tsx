@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { colour } from "./theme";
 
 type Link = { address: string; qr_path: string; qr_size: number };
@@ -10,7 +11,7 @@ export function JoinCode({ link, size }: { link: Link; size: string }) {
       width={size}
       height={size}
       role="img"
-      aria-label={`Square code for ${link.address}`}
+      aria-label={t`Square code for ${link.address}`}
       shapeRendering="crispEdges"
     >
       <rect width={link.qr_size} height={link.qr_size} fill={colour.white} />

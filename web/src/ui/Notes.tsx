@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { type ReactNode, useState } from "react";
 import styled from "styled-components";
 import { TextButton } from "./Button";
@@ -84,7 +85,7 @@ function Evidence({ rows }: { rows: string[] }) {
   return (
     <>
       <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
-        {open ? "Less" : "The numbers"}
+        {open ? t`Less` : t`The numbers`}
       </TextButton>
       {open && <Bullets items={rows} />}
     </>
@@ -111,7 +112,7 @@ export function Notes({ notes, most = notes.length }: { notes: MarginNote[]; mos
       {more > 0 && (
         <li>
           <TextButton onPress={() => setAll(!all)} aria-expanded={all}>
-            {all ? "Only the first" : `${more} more`}
+            {all ? t`Only the first` : t`${more} more`}
           </TextButton>
         </li>
       )}

@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Problem } from "../api/client";
 import { colour, font } from "./theme";
@@ -28,7 +29,10 @@ export function ProblemNote({ problem }: { problem: Problem | null | undefined }
         <ul>
           {problem.body.rows.map((row) => (
             <li key={`${row.line}`}>
-              <b>line {row.line}</b> {row.message}
+              <b>
+                <Trans>line {row.line}</Trans>
+              </b>{" "}
+              {row.message}
             </li>
           ))}
         </ul>

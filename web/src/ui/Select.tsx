@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { Select as AriaSelect, Button, ListBox, ListBoxItem, Popover, SelectValue } from "react-aria-components";
 import styled from "styled-components";
 import { FieldLabel, Hint } from "./fields";
@@ -58,7 +59,7 @@ export function Select({ label, hideLabel = false, hint, options, value, onChang
   return (
     <Stack
       aria-label={hideLabel ? label : undefined}
-      placeholder="Choose"
+      placeholder={t`Choose`}
       selectedKey={value}
       onSelectionChange={(key) => onChange(String(key))}
     >

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -39,9 +41,9 @@ export function Slides({ name, back, slides }: { name: string; back: string; sli
   const slide = slides[Math.min(at, slides.length - 1)];
   return (
     <Wall>
-      <title>{`Projector, ${name} · Pipette`}</title>
+      <title>{t`Projector, ${name} · Pipette`}</title>
       <Spread>
-        <h1 aria-live="polite">{slide?.title ?? "Nothing to show yet"}</h1>
+        <h1 aria-live="polite">{slide?.title ?? t`Nothing to show yet`}</h1>
         <Soft>{name}</Soft>
       </Spread>
       <Idea key={slide?.key}>
@@ -51,16 +53,20 @@ export function Slides({ name, back, slides }: { name: string; back: string; sli
       <Spread>
         <Row style={{ visibility: slides.length > 1 ? undefined : "hidden" }}>
           <Button onPress={() => setAt(Math.max(0, at - 1))} isDisabled={at === 0}>
-            ← The slide before
+            <Trans>← The slide before</Trans>
           </Button>
           <Button onPress={() => setAt(Math.min(slides.length - 1, at + 1))} isDisabled={at >= slides.length - 1}>
-            The next slide →
+            <Trans>The next slide →</Trans>
           </Button>
           <Num>
-            {Math.min(at + 1, slides.length)} of {slides.length}
+            <Trans>
+              {Math.min(at + 1, slides.length)} of {slides.length}
+            </Trans>
           </Num>
         </Row>
-        <Link to={back}>Back to the desk</Link>
+        <Link to={back}>
+          <Trans>Back to the desk</Trans>
+        </Link>
       </Spread>
     </Wall>
   );

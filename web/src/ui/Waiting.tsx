@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { type ReactNode, useEffect, useState } from "react";
 import { Problem } from "../api/client";
 import { Column, Soft } from "./layout";
@@ -17,7 +18,7 @@ export function useLate(going: boolean): boolean {
 }
 
 /** Progress, shown only when the wait is long enough to notice. */
-export function Progress({ text = "Fetching…" }: { text?: string }) {
+export function Progress({ text = t`Fetching…` }: { text?: string }) {
   const late = useLate(true);
   return <Soft role="status">{late ? text : ""}</Soft>;
 }

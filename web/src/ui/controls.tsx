@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import {
   Checkbox,
@@ -177,7 +178,7 @@ const Track = styled.div`
 /** How far something long has got. */
 export function Progress({ label, value, of }: { label: string; value: number; of: number }) {
   return (
-    <ProgressBar value={value} maxValue={of} valueLabel={`${value} of ${of}`}>
+    <ProgressBar value={value} maxValue={of} valueLabel={t`${value} of ${of}`}>
       <FieldLabel>{label}</FieldLabel>
       <Track>
         <svg width="100%" height="8" aria-hidden>

@@ -1,9 +1,10 @@
+import { t } from "@lingui/core/macro";
 import { TextField } from "./fields";
 
 type Props = { value: string; change: (text: string) => void; label?: string };
 
 /** The password so far, typed once more before something about signing in is changed. */
-export const OwnPassword = ({ value, change, label = "Your password" }: Props) => (
+export const OwnPassword = ({ value, change, label = t`Your password` }: Props) => (
   <TextField
     label={label}
     type="password"
@@ -16,10 +17,10 @@ export const OwnPassword = ({ value, change, label = "Your password" }: Props) =
 );
 
 /** A password to come, with what makes a good one. */
-export const NewPassword = ({ value, change, label = "Password" }: Props) => (
+export const NewPassword = ({ value, change, label = t`Password` }: Props) => (
   <TextField
     label={label}
-    hint="Ten letters or more, not a common one. Three unlike words are good."
+    hint={t`Ten letters or more, not a common one. Three unlike words are good.`}
     type="password"
     value={value}
     onChange={change}

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
 import styled from "styled-components";
 import { colour, phone } from "../../ui/theme";
@@ -51,7 +52,7 @@ export function AnchorChoice({ anchors, anchor, onChange }: Props) {
   const { plate } = useNames();
   return (
     <Inline
-      aria-label="Plate held at its table value"
+      aria-label={t`Plate held at its table value`}
       value={anchor}
       onChange={(key) => key !== null && onChange(String(key))}
     >

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link, Navigate } from "react-router";
 import { Problem } from "../../api/client";
@@ -17,7 +19,7 @@ export function BenchCompare() {
   if (!compare.data) {
     if (compare.error instanceof Problem && compare.error.status === 401) return <Navigate to="/join" replace />;
     if (compare.error instanceof Problem && compare.error.status === 403) return <NotYet />;
-    return <Waiting title="Class results" error={compare.error} />;
+    return <Waiting title={t`Class results`} error={compare.error} />;
   }
   const { data } = compare;
   if (!data.released.includes("compare")) return <NotYet />;
@@ -25,15 +27,19 @@ export function BenchCompare() {
   const tab = chosen ?? (first ? `${first.electrolyte}|${first.condition}` : "groups");
   return (
     <Frame
-      title={`Class results, ${data.title}`}
-      lab="Class results"
+      title={t`Class results, ${data.title}`}
+      lab={t`Class results`}
       about={
         <>
           {data.title}, {day(data.date)}
-          {data.simulated && " · simulated readings"}
+          {data.simulated && t` · simulated readings`}
         </>
       }
-      who={<Link to="/bench">To the bench</Link>}
+      who={
+        <Link to="/bench">
+          <Trans>To the bench</Trans>
+        </Link>
+      }
       margin={<Notes notes={notesOn(data, tab).map((note) => ({ ...note, action: undefined }))} />}
     >
       {first ? (
@@ -48,7 +54,9 @@ export function BenchCompare() {
         />
       ) : (
         <Column>
-          <Soft>Nothing is measured yet.</Soft>
+          <Soft>
+            <Trans>Nothing is measured yet.</Trans>
+          </Soft>
         </Column>
       )}
     </Frame>

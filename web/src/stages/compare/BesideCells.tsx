@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAddElsewhere, useWithdrawElsewhere } from "../../api/findings";
@@ -23,9 +25,11 @@ function Elsewhere({ lab, cell, about }: { lab: string; cell: Cell; about: Schem
   const set = (change: Partial<typeof NOTHING>) => setTyped((now) => ({ ...now, ...change }));
   return (
     <Disclosure
-      title="Values from elsewhere"
+      title={t`Values from elsewhere`}
       detail={
-        cell.elsewhere.length > 0 ? `${cell.elsewhere.length} beside the class’s` : "a book, a leaflet, another school"
+        cell.elsewhere.length > 0
+          ? t`${cell.elsewhere.length} beside the class’s`
+          : t`a book, a leaflet, another school`
       }
     >
       <ul>
@@ -37,8 +41,8 @@ function Elsewhere({ lab, cell, about }: { lab: string; cell: Cell; about: Schem
             </Num>{" "}
             {one.source}
             {one.conditions && `, ${one.conditions}`}{" "}
-            <TextButton onPress={() => withdraw.mutate(one.id)} aria-label={`Take the value of ${one.source} away`}>
-              Take away
+            <TextButton onPress={() => withdraw.mutate(one.id)} aria-label={t`Take the value of ${one.source} away`}>
+              <Trans>Take away</Trans>
             </TextButton>
           </li>
         ))}
@@ -50,31 +54,33 @@ function Elsewhere({ lab, cell, about }: { lab: string; cell: Cell; about: Schem
         }}
       >
         <TextField
-          label={`Volts of ${cell.short}, plus on the second`}
+          label={t`Volts of ${cell.short}, plus on the second`}
           value={typed.text}
           onChange={(text) => set({ text })}
           maxLength={32}
         />
         <TextField
-          label="Its uncertainty, if it is known"
+          label={t`Its uncertainty, if it is known`}
           value={typed.u}
           onChange={(u) => set({ u })}
           maxLength={32}
         />
         <TextField
-          label="Where it is from"
+          label={t`Where it is from`}
           value={typed.source}
           onChange={(source) => set({ source })}
           maxLength={200}
         />
         <TextField
-          label="Under which conditions"
+          label={t`Under which conditions`}
           value={typed.conditions}
           onChange={(conditions) => set({ conditions })}
           maxLength={200}
         />
         <Row>
-          <Button type="submit">Put it beside the class’s</Button>
+          <Button type="submit">
+            <Trans>Put it beside the class’s</Trans>
+          </Button>
         </Row>
         <ProblemNote problem={add.error ?? withdraw.error} />
       </Form>
@@ -93,7 +99,7 @@ export function BesideCells({ lab, result }: { lab: string; result: Result }) {
   return (
     <OnScreen>
       <Select
-        label="Look closer at"
+        label={t`Look closer at`}
         options={result.cells.map((one) => ({
           key: one.short,
           name: `${plate(one.negative)}, ${plate(one.positive)}`,

@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { number } from "../../format";
 import { Num } from "../../ui/layout";
@@ -19,12 +20,19 @@ export function Changed({ before, now }: { before: Compare; now: Compare }) {
       return Math.abs(by) > LEAST_V ? [{ bath: bathName(names, result), plate: rung.electrode, by }] : [];
     });
   });
-  if (moved.length === 0) return <span>No plate has moved by half a millivolt or more.</span>;
+  if (moved.length === 0)
+    return (
+      <span>
+        <Trans>No plate has moved by half a millivolt or more.</Trans>
+      </span>
+    );
   return (
     <ul>
       {moved.slice(0, 10).map((one) => (
         <li key={`${one.bath}-${one.plate}`}>
-          {names.plate(one.plate)} in {one.bath}: <Num>{number(one.by, 3, true)}</Num> V
+          <Trans>
+            {names.plate(one.plate)} in {one.bath}: <Num>{number(one.by, 3, true)}</Num> V
+          </Trans>
         </li>
       ))}
     </ul>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { useByVariable } from "../../api/findings";
@@ -28,18 +30,29 @@ const Key = styled.span`
 export function ChangedTab({ id }: { id: string }) {
   const names = useNames();
   const { data } = useByVariable(id);
-  if (!data) return <Soft>Working it out …</Soft>;
+  if (!data)
+    return (
+      <Soft>
+        <Trans>Working it out …</Trans>
+      </Soft>
+    );
   if (data.changed.length === 0)
     return (
       <Column>
-        <h1>What was changed</h1>
-        <Soft>No variable has two levels measured yet.</Soft>
+        <h1>
+          <Trans>What was changed</Trans>
+        </h1>
+        <Soft>
+          <Trans>No variable has two levels measured yet.</Trans>
+        </Soft>
       </Column>
     );
   return (
     <>
       <Column>
-        <h1>What was changed, and what moved</h1>
+        <h1>
+          <Trans>What was changed, and what moved</Trans>
+        </h1>
       </Column>
       {data.changed.map((one) => {
         const where = bathName(names, { electrolyte: one.electrolyte, condition: "" });
@@ -47,20 +60,32 @@ export function ChangedTab({ id }: { id: string }) {
           <Columns key={`${one.variable} ${one.short} ${one.electrolyte} ${one.quantity}`} $left="minmax(0, 1.4fr)">
             <Column>
               <h2>
-                {one.short} in {where}: {one.quantity === "volts" ? "volts" : "current"} against {one.name}
+                {one.quantity === "volts"
+                  ? t`${one.short} in ${where}: volts against ${one.name}`
+                  : t`${one.short} in ${where}: current against ${one.name}`}
               </h2>
               <OneChart one={one} />
               <Key>
-                <strong>Ticks</strong>: what each group found. Dashed: the class. <em>Green</em>: the model
-                {one.model.some((level) => level.u !== null) &&
-                  ", with its standard uncertainty for one cell; from level to level it is surer than that"}
-                .
+                {one.model.some((level) => level.u !== null) ? (
+                  <Trans>
+                    <strong>Ticks</strong>: what each group found. Dashed: the class. <em>Green</em>: the model, with
+                    its standard uncertainty for one cell; from level to level it is surer than that.
+                  </Trans>
+                ) : (
+                  <Trans>
+                    <strong>Ticks</strong>: what each group found. Dashed: the class. <em>Green</em>: the model.
+                  </Trans>
+                )}
               </Key>
               <Values one={one} />
             </Column>
             <Column>
               <Notes notes={one.notes.map((note) => ({ ...note, action: undefined }))} />
-              {one.keep.length > 0 && <Soft>Stays the same: {one.keep.join(", ")}.</Soft>}
+              {one.keep.length > 0 && (
+                <Soft>
+                  <Trans>Stays the same: {one.keep.join(", ")}.</Trans>
+                </Soft>
+              )}
             </Column>
           </Columns>
         );
@@ -70,9 +95,9 @@ export function ChangedTab({ id }: { id: string }) {
 }
 
 const SCALES: { key: Scale; name: string }[] = [
-  { key: "plain", name: "as it is" },
-  { key: "log", name: "logarithm" },
-  { key: "inverse", name: "1 over it" },
+  { key: "plain", name: t`as it is` },
+  { key: "log", name: t`logarithm` },
+  { key: "inverse", name: t`1 over it` },
 ];
 
 /** The chart with its scales; only what is above zero has more than one. */
@@ -83,7 +108,7 @@ function OneChart({ one }: { one: Changed }) {
     <>
       {more && (
         <Picks
-          label={`Scale of ${one.name}`}
+          label={t`Scale of ${one.name}`}
           options={SCALES}
           value={scale}
           onChange={(key) => setScale(key as Scale)}
@@ -99,7 +124,7 @@ function Values({ one }: { one: Changed }) {
   const levels = [...new Set(one.ticks.map((tick) => tick.level))].sort((a, b) => a - b);
   const scaled = one.quantity === "volts" ? 1 : 1e3;
   return (
-    <Behind label="The numbers">
+    <Behind label={t`The numbers`}>
       <Scroll>
         <Table>
           <thead>
@@ -121,14 +146,21 @@ function Values({ one }: { one: Changed }) {
                   return (
                     <td key={at} data-number>
                       {tick ? number(tick.value * scaled, 3) : ""}
-                      {tick && tick.at !== at && <Soft as="small"> at {number(tick.at, 2)}</Soft>}
+                      {tick && tick.at !== at && (
+                        <Soft as="small">
+                          {" "}
+                          <Trans>at {number(tick.at, 2)}</Trans>
+                        </Soft>
+                      )}
                     </td>
                   );
                 })}
               </tr>
             ))}
             <tr>
-              <th scope="row">the model</th>
+              <th scope="row">
+                <Trans>the model</Trans>
+              </th>
               {levels.map((at) => {
                 const level = one.model.find((each) => each.at === at);
                 return (

@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import type { Schemas } from "../../api/client";
@@ -5,7 +7,6 @@ import { useCompare } from "../../api/findings";
 import { Waiting } from "../../ui/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
 import { Stems } from "../../charts/Stems";
-import { count } from "../../format";
 import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -57,11 +58,13 @@ function OneLiquid({
   return (
     <Columns $left="minmax(0, 26rem)">
       <Column>
-        <h1>Where each plate sits</h1>
+        <h1>
+          <Trans>Where each plate sits</Trans>
+        </h1>
         {result.anchor ? (
           <>
             <Soft>
-              Volts against hydrogen, held at{" "}
+              <Trans>Volts against hydrogen, held at</Trans>{" "}
               {hold ? (
                 <AnchorChoice anchors={result.anchors} anchor={result.anchor} onChange={hold} />
               ) : (
@@ -72,18 +75,22 @@ function OneLiquid({
             <LadderTable result={result} />
           </>
         ) : (
-          <Soft>No plate of the table is on the ladder yet, so there is no scale to draw it on.</Soft>
+          <Soft>
+            <Trans>No plate of the table is on the ladder yet, so there is no scale to draw it on.</Trans>
+          </Soft>
         )}
       </Column>
       <Column>
-        <h2>Cells, widest gap first</h2>
+        <h2>
+          <Trans>Cells, widest gap first</Trans>
+        </h2>
         <Legend
           items={[
-            { mark: "reading", text: "class mean, 95 % interval" },
-            { mark: "table", text: "table difference" },
-            { mark: "group", text: "one group" },
+            { mark: "reading", text: t`class mean, 95 % interval` },
+            { mark: "table", text: t`table difference` },
+            { mark: "group", text: t`one group` },
             ...(result.cells.some((cell) => cell.elsewhere.length > 0)
-              ? [{ mark: "elsewhere" as const, text: "from elsewhere, see below" }]
+              ? [{ mark: "elsewhere" as const, text: t`from elsewhere, see below` }]
               : []),
           ]}
         />
@@ -116,16 +123,30 @@ export function CompareView({ data, tab, setTab, hold, before, changed, strength
   const { electrolytes } = data;
   return (
     <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
-      <TabLine aria-label="What to compare">
+      <TabLine aria-label={t`What to compare`}>
         {electrolytes.map((electrolyte) => (
           <OneTab key={tabOf(electrolyte)} id={tabOf(electrolyte)}>
             {bathName(names, electrolyte)}
           </OneTab>
         ))}
-        {electrolytes.length > 1 && <OneTab id="liquids">all liquids</OneTab>}
-        {changed && <OneTab id="changed">what was changed</OneTab>}
-        {strength && <OneTab id="strength">under load</OneTab>}
-        <OneTab id="groups">groups</OneTab>
+        {electrolytes.length > 1 && (
+          <OneTab id="liquids">
+            <Trans>all liquids</Trans>
+          </OneTab>
+        )}
+        {changed && (
+          <OneTab id="changed">
+            <Trans>what was changed</Trans>
+          </OneTab>
+        )}
+        {strength && (
+          <OneTab id="strength">
+            <Trans>under load</Trans>
+          </OneTab>
+        )}
+        <OneTab id="groups">
+          <Trans>groups</Trans>
+        </OneTab>
       </TabLine>
       {electrolytes.map((result) => (
         <TabPanel key={tabOf(result)} id={tabOf(result)}>
@@ -166,7 +187,7 @@ export function ComparePage({ id }: { id: string }) {
   const setChosen = (tab: string) => setSearch({ tab });
   const [before, setBefore] = useState<Compare | null>(null);
   const compare = useCompare(id, held);
-  if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
+  if (!compare.data) return <Waiting title={t`Compare`} error={compare.error} />;
   const { data } = compare;
   const { state, electrolytes } = data;
   const first = electrolytes[0];
@@ -186,33 +207,43 @@ export function ComparePage({ id }: { id: string }) {
     notes.unshift({
       code: "changed",
       tone: "plain",
-      title: "What changed",
+      title: t`What changed`,
       text: <Changed before={before} now={data} />,
-      action: <TextButton onPress={() => setBefore(null)}>Hide this note</TextButton>,
+      action: (
+        <TextButton onPress={() => setBefore(null)}>
+          <Trans>Hide this note</Trans>
+        </TextButton>
+      ),
     });
   const late = data.after_closing.filter((one) => !one.aside).length;
   if (late > 0)
     notes.unshift({
       code: "after-closing",
       tone: "caution",
-      title: `${count(late, "reading")} came in after closing`,
-      text: "Typed while the lab was open, sent by devices without network. They count unless you set them aside.",
-      action: <TextButton onPress={() => setChosen("groups")}>Show the late readings</TextButton>,
+      title: t`${plural(late, { one: "# reading", other: "# readings" })} came in after closing`,
+      text: t`Typed while the lab was open, sent by devices without network. They count unless you set them aside.`,
+      action: (
+        <TextButton onPress={() => setChosen("groups")}>
+          <Trans>Show the late readings</Trans>
+        </TextButton>
+      ),
     });
   const fixed: MarginNote[] = [
     {
       code: "release",
       tone: "plain",
-      title: "Groups see on their devices",
+      title: t`Groups see on their devices`,
       text: <Release lab={id} released={data.released} />,
     },
     {
       code: "out",
       tone: "plain",
-      title: "Numbers out",
+      title: t`Numbers out`,
       text: (
         <>
-          All tables with units and uncertainty: <a href={`/api/labs/${id}/tables.xlsx`}>XLSX</a>, or as CSV:{" "}
+          <Trans>
+            All tables with units and uncertainty: <a href={`/api/labs/${id}/tables.xlsx`}>XLSX</a>, or as CSV:
+          </Trans>{" "}
           {TABLES.map((name, index) => (
             <span key={name}>
               {index > 0 && ", "}
@@ -237,7 +268,9 @@ export function ComparePage({ id }: { id: string }) {
             </OnScreen>
           </>
         ) : (
-          <Soft>Nothing to say yet.</Soft>
+          <Soft>
+            <Trans>Nothing to say yet.</Trans>
+          </Soft>
         )
       }
     >
@@ -257,11 +290,15 @@ export function ComparePage({ id }: { id: string }) {
         />
       ) : (
         <Column>
-          <h1>Nothing to compare yet</h1>
-          <Soft>As soon as a group records its first reading, it stands here beside the table.</Soft>
+          <h1>
+            <Trans>Nothing to compare yet</Trans>
+          </h1>
+          <Soft>
+            <Trans>As soon as a group records its first reading, it stands here beside the table.</Trans>
+          </Soft>
           <p>
             <ButtonLink to={`/labs/${id}/${state === "draft" ? "plan" : "board"}`}>
-              {state === "draft" ? "To the plan" : "To the board"}
+              {state === "draft" ? t`To the plan` : t`To the board`}
             </ButtonLink>
           </p>
         </Column>

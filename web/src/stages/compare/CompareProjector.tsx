@@ -1,3 +1,4 @@
+import { plural, t } from "@lingui/core/macro";
 import { useByVariable, useCompare } from "../../api/findings";
 import { type Slide, Slides } from "../../ui/Slides";
 import { Waiting } from "../../ui/Waiting";
@@ -5,7 +6,6 @@ import { Dumbbells } from "../../charts/Dumbbells";
 import { SideBySide } from "../../charts/SideBySide";
 import { Stems } from "../../charts/Stems";
 import { VaryChart } from "../../charts/VaryChart";
-import { count } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 
 const NO_ANCHORS: string[] = [];
@@ -15,7 +15,7 @@ export function CompareProjector({ id }: { id: string }) {
   const compare = useCompare(id, NO_ANCHORS);
   const changed = useByVariable(id);
   const names = useNames();
-  if (!compare.data) return <Waiting title="Compare" error={compare.error} />;
+  if (!compare.data) return <Waiting title={t`Compare`} error={compare.error} />;
   const { electrolytes, title } = compare.data;
   const slides: Slide[] = electrolytes.flatMap((result) => {
     const bath = bathName(names, result);
@@ -23,13 +23,15 @@ export function CompareProjector({ id }: { id: string }) {
     return [
       {
         key: `${bath}-stems`,
-        title: `Where each plate sits, in ${bath}`,
-        says: first ? first.text : `${count(result.cells.length, "cell")} tied into one ladder.`,
-        picture: result.anchor ? <Stems result={result} /> : "No plate of the table is on this ladder yet.",
+        title: t`Where each plate sits, in ${bath}`,
+        says: first
+          ? first.text
+          : t`${plural(result.cells.length, { one: "# cell", other: "# cells" })} tied into one ladder.`,
+        picture: result.anchor ? <Stems result={result} /> : t`No plate of the table is on this ladder yet.`,
       },
       {
         key: `${bath}-cells`,
-        title: `Cells in ${bath}, widest gap first`,
+        title: t`Cells in ${bath}, widest gap first`,
         says: result.notes.find((note) => note.code === "widest_gap")?.text ?? "",
         picture: <Dumbbells result={result} />,
       },
@@ -38,13 +40,13 @@ export function CompareProjector({ id }: { id: string }) {
   if (electrolytes.length > 1)
     slides.push({
       key: "all",
-      title: "The table and all liquids",
+      title: t`The table and all liquids`,
       says: compare.data.notes.find((note) => note.code === "what_matters")?.text ?? "",
       picture: <SideBySide results={electrolytes} title={(result) => bathName(names, result)} />,
     });
   const answered: Slide[] = (changed.data?.changed ?? []).map((one) => ({
     key: `${one.variable} ${one.short} ${one.electrolyte} ${one.quantity}`,
-    title: `${one.short}: ${one.quantity === "volts" ? "volts" : "current"} against ${one.name}`,
+    title: t`${one.short}: ${one.quantity === "volts" ? t`volts` : t`current`} against ${one.name}`,
     says: one.notes[0] ? `${one.notes[0].title}. ${one.notes[0].text}` : "",
     picture: <VaryChart one={one} wall />,
   }));

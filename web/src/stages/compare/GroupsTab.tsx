@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useBoard } from "../../api/room";
@@ -23,26 +25,36 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
     <>
       <Row>
         <Select
-          label="Group"
+          label={t`Group`}
           options={board.data.groups.map((one) => ({ key: one.id, name: one.name }))}
           value={found.id}
           onChange={setGroup}
         />
         {found.aside ? (
           <span>
-            All of {found.name} is set aside: {found.aside}.
+            <Trans>
+              All of {found.name} is set aside: {found.aside}.
+            </Trans>
           </span>
         ) : null}
         <SetAside key={found.id} kind="groups" id={found.id} aside={found.aside} before={before} />
       </Row>
-      <Scroll tabIndex={0} role="region" aria-label={`Readings of ${found.name}`}>
+      <Scroll tabIndex={0} role="region" aria-label={t`Readings of ${found.name}`}>
         <Table>
           <thead>
             <tr>
-              <th scope="col">cell</th>
-              <th scope="col">reading</th>
-              <th scope="col">why not</th>
-              <th scope="col">does it count?</th>
+              <th scope="col">
+                <Trans>cell</Trans>
+              </th>
+              <th scope="col">
+                <Trans>reading</Trans>
+              </th>
+              <th scope="col">
+                <Trans>why not</Trans>
+              </th>
+              <th scope="col">
+                <Trans>does it count?</Trans>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -79,22 +91,33 @@ function Predicted({ data }: { data: Compare }) {
       cell.predicted.map((one) => ({ ...one, cell, liquid: names.liquid(result.electrolyte) })),
     ),
   );
-  if (rows.length === 0) return <Soft>No group predicted a cell that it has measured.</Soft>;
+  if (rows.length === 0)
+    return (
+      <Soft>
+        <Trans>No group predicted a cell that it has measured.</Trans>
+      </Soft>
+    );
   return (
     <>
       <p>{data.foretold}</p>
-      <Behind label="All predictions">
+      <Behind label={t`All predictions`}>
         <Table>
           <thead>
             <tr>
-              <th scope="col">group</th>
-              <th scope="col">cell</th>
-              <th scope="col" data-number>
-                predicted, V
+              <th scope="col">
+                <Trans>group</Trans>
               </th>
-              <th scope="col">right plate?</th>
+              <th scope="col">
+                <Trans>cell</Trans>
+              </th>
               <th scope="col" data-number>
-                off by, V
+                <Trans>predicted, V</Trans>
+              </th>
+              <th scope="col">
+                <Trans>right plate?</Trans>
+              </th>
+              <th scope="col" data-number>
+                <Trans>off by, V</Trans>
               </th>
             </tr>
           </thead>
@@ -106,7 +129,7 @@ function Predicted({ data }: { data: Compare }) {
                   {row.cell.short}, {row.liquid}
                 </td>
                 <td data-number>◇ {number(row.signed_v, 2)}</td>
-                <td>{row.right_sign ? "yes" : "no"}</td>
+                <td>{row.right_sign ? t`yes` : t`no`}</td>
                 <td data-number>{number(row.off_v, 2, true)}</td>
               </tr>
             ))}
@@ -121,8 +144,14 @@ function Predicted({ data }: { data: Compare }) {
 function AfterClosing({ data, before }: { data: Compare; before: () => void }) {
   return (
     <>
-      <h3>Came in after closing</h3>
-      <Soft>Typed while the lab was open, on devices that had no network. They count unless you set them aside.</Soft>
+      <h3>
+        <Trans>Came in after closing</Trans>
+      </h3>
+      <Soft>
+        <Trans>
+          Typed while the lab was open, on devices that had no network. They count unless you set them aside.
+        </Trans>
+      </Soft>
       <ul>
         {data.after_closing.map((one) => (
           <li key={one.reading}>
@@ -141,28 +170,44 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
     <>
       <Columns $left="minmax(0, 1fr)">
         <Column>
-          <h1>Each group against the class</h1>
-          <Soft>What a group reads above or below the class in all its cells: its meter, and its plates.</Soft>
+          <h1>
+            <Trans>Each group against the class</Trans>
+          </h1>
+          <Soft>
+            <Trans>What a group reads above or below the class in all its cells: its meter, and its plates.</Trans>
+          </Soft>
           {data.offsets.length > 0 ? (
             <OffsetsChart offsets={data.offsets} />
           ) : (
-            <Soft>With these cells a group’s offset cannot be told from its plates.</Soft>
+            <Soft>
+              <Trans>With these cells a group’s offset cannot be told from its plates.</Trans>
+            </Soft>
           )}
         </Column>
         <Column>
-          <h2>The shared cell over time</h2>
+          <h2>
+            <Trans>The shared cell over time</Trans>
+          </h2>
           {data.shared.length > 1 ? (
             <SharedChart shared={data.shared} />
           ) : (
-            <Soft>The shared cell was not read by two groups yet.</Soft>
+            <Soft>
+              <Trans>The shared cell was not read by two groups yet.</Trans>
+            </Soft>
           )}
         </Column>
       </Columns>
       <Column>
         {before && (
           <>
-            <h2>Set aside</h2>
-            <Soft>A reading or a group that is set aside stays here with the reason; the numbers change at once.</Soft>
+            <h2>
+              <Trans>Set aside</Trans>
+            </h2>
+            <Soft>
+              <Trans>
+                A reading or a group that is set aside stays here with the reason; the numbers change at once.
+              </Trans>
+            </Soft>
             {data.aside.length > 0 && (
               <ul>
                 {data.aside.map((one) => (
@@ -173,12 +218,14 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
               </ul>
             )}
             {data.after_closing.length > 0 && <AfterClosing data={data} before={before} />}
-            <Behind label="Readings of a group">
+            <Behind label={t`Readings of a group`}>
               <ReadingsOf id={data.id} before={before} />
             </Behind>
           </>
         )}
-        <h2>Predictions</h2>
+        <h2>
+          <Trans>Predictions</Trans>
+        </h2>
         <Predicted data={data} />
       </Column>
     </>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Scatter } from "../../charts/Scatter";
@@ -18,19 +20,25 @@ export function LiquidsTab({ data }: { data: Compare }) {
   return (
     <>
       <Column>
-        <h1>The ladders side by side</h1>
-        <Soft>Volts against hydrogen; each liquid’s ladder is held at its own plate, as on its page.</Soft>
+        <h1>
+          <Trans>The ladders side by side</Trans>
+        </h1>
+        <Soft>
+          <Trans>Volts against hydrogen; each liquid’s ladder is held at its own plate, as on its page.</Trans>
+        </Soft>
         <SideBySide results={data.electrolytes} title={(result) => bathName(names, result)} />
       </Column>
       {pair ? (
         <>
           <Column>
-            <h2>The same pair in other liquids</h2>
+            <h2>
+              <Trans>The same pair in other liquids</Trans>
+            </h2>
             <Select
-              label="Pair"
+              label={t`Pair`}
               options={data.liquids.map((liquid) => ({
                 key: liquid.short,
-                name: `${liquid.short}, ${liquid.points.length} liquids`,
+                name: t`${liquid.short}, ${liquid.points.length} liquids`,
               }))}
               value={pair.short}
               onChange={setChosen}
@@ -38,7 +46,9 @@ export function LiquidsTab({ data }: { data: Compare }) {
           </Column>
           <Columns $left="minmax(0, 1fr)">
             <Column>
-              <h3>Against pH</h3>
+              <h3>
+                <Trans>Against pH</Trans>
+              </h3>
               <Scatter
                 points={pair.points.map((point) => ({
                   key: point.electrolyte,
@@ -47,17 +57,21 @@ export function LiquidsTab({ data }: { data: Compare }) {
                   y: point.mean_v,
                 }))}
                 line={pair.per_ph}
-                xName="pH, middle of what is known of the liquid"
+                xName={t`pH, middle of what is known of the liquid`}
                 says={pair.ph_says}
               />
               <p>{pair.ph_says}</p>
               <Soft>
-                Acid moves a plate that hydrogen decides by 59 mV for each step of pH; a skin, or strong alkali, can
-                make it more.
+                <Trans>
+                  Acid moves a plate that hydrogen decides by 59 mV for each step of pH; a skin, or strong alkali, can
+                  make it more.
+                </Trans>
               </Soft>
             </Column>
             <Column>
-              <h3>Against conductivity</h3>
+              <h3>
+                <Trans>Against conductivity</Trans>
+              </h3>
               <Scatter
                 points={pair.points.map((point) => ({
                   key: point.electrolyte,
@@ -66,29 +80,35 @@ export function LiquidsTab({ data }: { data: Compare }) {
                   y: point.mean_v,
                 }))}
                 line={pair.per_decade}
-                xName="conductivity, S/m, in steps of ten"
+                xName={t`conductivity, S/m, in steps of ten`}
                 says={pair.conductivity_says}
                 tick={(at) => String(Number((10 ** at).toPrecision(2)))}
               />
               <p>{pair.conductivity_says}</p>
-              <Soft>A better conductor lets more current flow. A voltmeter hardly sees it.</Soft>
+              <Soft>
+                <Trans>A better conductor lets more current flow. A voltmeter hardly sees it.</Trans>
+              </Soft>
             </Column>
           </Columns>
           <Column>
-            <Behind label="Numbers of this pair">
+            <Behind label={t`Numbers of this pair`}>
               <Table>
-                <caption hidden>{pair.short} by liquid</caption>
+                <caption hidden>
+                  <Trans>{pair.short} by liquid</Trans>
+                </caption>
                 <thead>
                   <tr>
-                    <th scope="col">liquid</th>
-                    <th scope="col" data-number>
-                      class, V
+                    <th scope="col">
+                      <Trans>liquid</Trans>
                     </th>
                     <th scope="col" data-number>
-                      pH
+                      <Trans>class, V</Trans>
                     </th>
                     <th scope="col" data-number>
-                      conductivity, S/m
+                      <Trans>pH</Trans>
+                    </th>
+                    <th scope="col" data-number>
+                      <Trans>conductivity, S/m</Trans>
                     </th>
                   </tr>
                 </thead>
@@ -109,7 +129,9 @@ export function LiquidsTab({ data }: { data: Compare }) {
       ) : (
         <Column>
           <Scroll>
-            <Soft>No pair was measured in two liquids, so there is nothing to lay beside each other.</Soft>
+            <Soft>
+              <Trans>No pair was measured in two liquids, so there is nothing to lay beside each other.</Trans>
+            </Soft>
           </Scroll>
         </Column>
       )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
@@ -8,25 +10,29 @@ import { Behind } from "../../ui/Behind";
 import { useNames } from "../../lab/useNames";
 
 type Result = Schemas["ElectrolyteResultOut"];
-const NONE = "not listed";
+const NONE = t`not listed`;
 
 export function LadderTable({ result }: { result: Result }) {
   const { plate } = useNames();
   return (
-    <Behind label="Numbers of both stems">
+    <Behind label={t`Numbers of both stems`}>
       <Table>
-        <caption hidden>Potential of each plate, in volts against hydrogen</caption>
+        <caption hidden>
+          <Trans>Potential of each plate, in volts against hydrogen</Trans>
+        </caption>
         <thead>
           <tr>
-            <th scope="col">plate</th>
-            <th scope="col" data-number>
-              table, V
+            <th scope="col">
+              <Trans>plate</Trans>
             </th>
             <th scope="col" data-number>
-              class, V
+              <Trans>table, V</Trans>
             </th>
             <th scope="col" data-number>
-              95 % from, to, V
+              <Trans>class, V</Trans>
+            </th>
+            <th scope="col" data-number>
+              <Trans>95 % from, to, V</Trans>
             </th>
           </tr>
         </thead>
@@ -38,7 +44,7 @@ export function LadderTable({ result }: { result: Result }) {
               <td data-number>{number(rung.class_v, decimalsFor(rung.u_v), true)}</td>
               <td data-number>
                 {rung.electrode === result.anchor
-                  ? "held"
+                  ? t`held`
                   : `${number(rung.low_v, 3, true)} … ${number(rung.high_v, 3, true)}`}
               </td>
             </tr>
@@ -51,10 +57,10 @@ export function LadderTable({ result }: { result: Result }) {
 
 type Cell = Result["cells"][number];
 const COLUMNS: { key: string; name: string; value: (cell: Cell) => number | string | null }[] = [
-  { key: "cell", name: "cell", value: (cell) => cell.short },
-  { key: "table", name: "table, V", value: (cell) => cell.table_v },
-  { key: "class", name: "class, V", value: (cell) => cell.mean_v },
-  { key: "gap", name: "difference, V", value: (cell) => cell.gap_v },
+  { key: t`cell`, name: "cell", value: (cell) => cell.short },
+  { key: "table", name: t`table, V`, value: (cell) => cell.table_v },
+  { key: "class", name: t`class, V`, value: (cell) => cell.mean_v },
+  { key: "gap", name: t`difference, V`, value: (cell) => cell.gap_v },
   { key: "percent", name: "%", value: (cell) => cell.gap_percent },
 ];
 
@@ -82,9 +88,11 @@ export function CellTable({ result }: { result: Result }) {
       return by.up ? order : -order;
     });
   return (
-    <Behind label="Numbers of all cells and groups">
+    <Behind label={t`Numbers of all cells and groups`}>
       <Table>
-        <caption hidden>Each cell beside the table, in volts with red on the plate named second</caption>
+        <caption hidden>
+          <Trans>Each cell beside the table, in volts with red on the plate named second</Trans>
+        </caption>
         <thead>
           <tr>
             {COLUMNS.map(({ key, name }) => (
@@ -100,9 +108,11 @@ export function CellTable({ result }: { result: Result }) {
               </th>
             ))}
             <th scope="col" data-number>
-              95 % from, to
+              <Trans>95 % from, to</Trans>
             </th>
-            <th scope="col">groups</th>
+            <th scope="col">
+              <Trans>groups</Trans>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -117,14 +127,14 @@ export function CellTable({ result }: { result: Result }) {
               <td data-number>{cell.gap_percent === null ? "" : number(cell.gap_percent, 0, true)}</td>
               <td data-number>
                 {cell.low_v === null || cell.high_v === null
-                  ? "one group"
+                  ? t`one group`
                   : `${number(cell.low_v, 3)}, ${number(cell.high_v, 3)}`}
               </td>
               <td>
                 {cell.groups
                   .map(
                     (group) =>
-                      `${group.group} ${number(group.mean_v, 3)} (${group.n}${group.outlier ? ", does not fit" : ""})`,
+                      `${group.group} ${number(group.mean_v, 3)} (${group.n}${group.outlier ? t`, does not fit` : ""})`,
                   )
                   .join(", ")}
               </td>

@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import { usePower } from "../../api/power";
 import { StrengthTable } from "../../lab/StrengthTable";
@@ -10,10 +11,17 @@ const IN_A_ROW = 3;
 export function StrengthTab({ id }: { id: string }) {
   const names = useNames();
   const power = usePower(id);
-  if (!power.data) return <Soft>Working it out …</Soft>;
+  if (!power.data)
+    return (
+      <Soft>
+        <Trans>Working it out …</Trans>
+      </Soft>
+    );
   return (
     <Column>
-      <h1>Which cell is the strongest?</h1>
+      <h1>
+        <Trans>Which cell is the strongest?</Trans>
+      </h1>
       <StrengthTable
         kinds={power.data.kinds}
         cell={(kind) => (

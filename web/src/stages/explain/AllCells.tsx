@@ -1,6 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { AccountBars } from "../../charts/AccountBars";
-import { count, number } from "../../format";
+import { number } from "../../format";
 import { Scroll, Soft, Table } from "../../ui/layout";
 import { Behind } from "../../ui/Behind";
 import { bathName, useNames } from "../../lab/useNames";
@@ -8,30 +10,41 @@ import { bathName, useNames } from "../../lab/useNames";
 /** The four accounts on this class's data, cell by cell, and electronegativity as an order. */
 export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
   const names = useNames();
-  if (data.accounts.length === 0) return <Soft>Nothing is measured yet, so no account can be tested.</Soft>;
+  if (data.accounts.length === 0)
+    return (
+      <Soft>
+        <Trans>Nothing is measured yet, so no account can be tested.</Trans>
+      </Soft>
+    );
   const { ranking } = data;
   return (
     <>
-      <h2>Which account fits all {data.cells.length} cells</h2>
+      <h2>
+        <Trans>Which account fits all {data.cells.length} cells</Trans>
+      </h2>
       <Soft>
-        How far each misses the groups’ values, root mean square. Shorter is better.
+        <Trans>How far each misses the groups’ values, root mean square. Shorter is better.</Trans>
         {data.outliers > 0 &&
-          ` ${count(data.outliers, "value")} that nothing else bears out ${data.outliers > 1 ? "are" : "is"} left out.`}
+          ` ${plural(data.outliers, { one: "# value that nothing else bears out is left out.", other: "# values that nothing else bears out are left out." })}`}
       </Soft>
       <AccountBars accounts={data.accounts} />
-      <Behind label="Where each account fails, cell by cell">
+      <Behind label={t`Where each account fails, cell by cell`}>
         <Scroll>
           <Table>
-            <caption hidden>Each account less the class mean, in volts</caption>
+            <caption hidden>
+              <Trans>Each account less the class mean, in volts</Trans>
+            </caption>
             <thead>
               <tr>
-                <th scope="col">cell</th>
+                <th scope="col">
+                  <Trans>cell</Trans>
+                </th>
                 <th scope="col" data-number>
-                  class, V
+                  <Trans>class, V</Trans>
                 </th>
                 {data.accounts.map((account) => (
                   <th key={account.account} scope="col" data-number>
-                    {account.name}, off by, V
+                    <Trans>{account.name}, off by, V</Trans>
                   </th>
                 ))}
               </tr>
@@ -48,8 +61,8 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
                     return (
                       <td key={account.account} data-number>
                         {says === null || says === undefined
-                          ? "no answer"
-                          : `${number(says - cell.measured_v, 2, true)}${says * cell.measured_v < 0 ? ", sign wrong" : ""}`}
+                          ? t`no answer`
+                          : `${number(says - cell.measured_v, 2, true)}${says * cell.measured_v < 0 ? t`, sign wrong` : ""}`}
                       </td>
                     );
                   })}
@@ -62,13 +75,17 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
       <p>{data.textbook}</p>
       {ranking && ranking.of > 0 && (
         <>
-          <h3>Electronegativity: an order, no voltage scale</h3>
+          <h3>
+            <Trans>Electronegativity: an order, no voltage scale</Trans>
+          </h3>
           <p>
-            From low to high: {ranking.order.map(names.plate).join(", ")}. It names the right negative plate in{" "}
-            {ranking.right} of {ranking.of} pairs of this class
+            <Trans>
+              From low to high: {ranking.order.map(names.plate).join(", ")}. It names the right negative plate in{" "}
+              {ranking.right} of {ranking.of} pairs of this class
+            </Trans>
             {ranking.wrong.length > 0 &&
-              `, and the wrong one in ${ranking.wrong.map((pair) => pair.map(names.symbol).join(" | ")).join(", ")}`}
-            . It compares atoms in bonds; it has no volts, and it knows nothing of the liquid.
+              t`, and the wrong one in ${ranking.wrong.map((pair) => pair.map(names.symbol).join(" | ")).join(", ")}`}
+            <Trans>. It compares atoms in bonds; it has no volts, and it knows nothing of the liquid.</Trans>
           </p>
         </>
       )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -50,7 +52,7 @@ export function AnswerClaim({
   const [looked, setLooked] = useState(false);
   const wrong = (row: Rubric[number]) => {
     const given = points(marks[row.name] ?? "");
-    return given === null || (given >= 0 && given <= row.most) ? null : `0 to ${row.most}, or nothing`;
+    return given === null || (given >= 0 && given <= row.most) ? null : t`0 to ${row.most}, or nothing`;
   };
   const send = (shown: boolean, then: () => void) => {
     setLooked(true);
@@ -79,7 +81,7 @@ export function AnswerClaim({
   return (
     <Form
       ref={form}
-      aria-label={`Answer ${claim.group}`}
+      aria-label={t`Answer ${claim.group}`}
       onKeyDown={(event) => {
         if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
         event.preventDefault();
@@ -94,7 +96,7 @@ export function AnswerClaim({
         {rubric.map((row, place) => (
           <Short key={row.name}>
             <TextField
-              label={`${row.name}, of ${row.most}`}
+              label={t`${row.name}, of ${row.most}`}
               value={marks[row.name] ?? ""}
               onChange={(typed) => setMarks((now) => ({ ...now, [row.name]: typed }))}
               inputMode="decimal"
@@ -105,24 +107,29 @@ export function AnswerClaim({
           </Short>
         ))}
       </Points>
-      <TextField label="Your answer" value={text} onChange={setText} maxLength={600} rows={2} />
+      <TextField label={t`Your answer`} value={text} onChange={setText} maxLength={600} rows={2} />
       {ask && (
         <p>
           <TextButton onPress={() => setText((now) => (now.trim() ? `${now.trim()} ${ask}` : ask))}>
-            Ask them: {ask}
+            <Trans>Ask them: {ask}</Trans>
           </TextButton>
         </p>
       )}
       {claim.may_show ? (
         <Tick isSelected={claim.answer?.shown ?? false} onChange={(shown) => send(shown, () => setLooked(false))}>
-          on the projector
+          <Trans>on the projector</Trans>
         </Tick>
       ) : (
-        <Soft>The group has not agreed to have it shown.</Soft>
+        <Soft>
+          <Trans>The group has not agreed to have it shown.</Trans>
+        </Soft>
       )}
       <Row>
         <MainButton type="submit">
-          {others > 0 ? "Send, next claim" : "Send"} <Key>Ctrl Enter</Key>
+          {others > 0 ? t`Send, next claim` : t`Send`}{" "}
+          <Key>
+            <Trans>Ctrl Enter</Trans>
+          </Key>
         </MainButton>
       </Row>
       <ProblemNote problem={answer.error} />
@@ -141,7 +148,7 @@ export function RubricForm({ lab, rows }: { lab: string; rows: Rubric }) {
       .filter((line) => line.trim())
       .map((line) => ({ line, found: /^(.*\S)\s*:\s*(\d+)$/.exec(line.trim()) }));
     const odd = read.find((one) => one.found === null);
-    setWrong(odd ? `“${odd.line.trim()}” needs a colon and whole points, as in “Evidence: 3”.` : null);
+    setWrong(odd ? t`“${odd.line.trim()}” needs a colon and whole points, as in “Evidence: 3”.` : null);
     if (!odd)
       set.mutate({ id: lab, rows: read.map(({ found }) => ({ name: found?.[1] ?? "", most: Number(found?.[2]) })) });
   };
@@ -153,7 +160,7 @@ export function RubricForm({ lab, rows }: { lab: string; rows: Rubric }) {
       }}
     >
       <TextField
-        label="Rows, one a line, with the most points: “Evidence: 3”"
+        label={t`Rows, one a line, with the most points: “Evidence: 3”`}
         value={text}
         onChange={setText}
         rows={4}
@@ -161,8 +168,14 @@ export function RubricForm({ lab, rows }: { lab: string; rows: Rubric }) {
         error={wrong}
       />
       <Row>
-        <Button type="submit">Keep the rubric</Button>
-        {set.isSuccess && <Soft role="status">Kept.</Soft>}
+        <Button type="submit">
+          <Trans>Keep the rubric</Trans>
+        </Button>
+        {set.isSuccess && (
+          <Soft role="status">
+            <Trans>Kept.</Trans>
+          </Soft>
+        )}
       </Row>
       <ProblemNote problem={set.error} />
     </Form>

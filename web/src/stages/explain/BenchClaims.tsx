@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Navigate, Link } from "react-router";
 import styled from "styled-components";
@@ -59,7 +61,12 @@ function ClaimForm({
   const about = measured.find((one) => one.id === cellId) ?? measured[0];
   const causes = data.causes.filter((one) => one.of_pack === (pack !== undefined));
   const choice = causes.find((one) => one.key === cause);
-  if (!about) return <Soft>Measure a cell first; then you can say what became of its volts.</Soft>;
+  if (!about)
+    return (
+      <Soft>
+        <Trans>Measure a cell first; then you can say what became of its volts.</Trans>
+      </Soft>
+    );
   const counts = bench.cells.flatMap((cell) =>
     cell.readings
       .filter((reading) => reading.corrected_by === null && !reading.aside)
@@ -95,11 +102,11 @@ function ClaimForm({
     >
       <Column>
         <Select
-          label="About what?"
+          label={t`About what?`}
           options={[
-            ...measured.map((one) => ({ key: one.id, name: `${one.short} in ${bathName(names, one)}` })),
-            { key: LADDER, name: "the whole ladder" },
-            ...data.packs.map((one) => ({ key: one.id, name: `your pack: ${one.name}` })),
+            ...measured.map((one) => ({ key: one.id, name: t`${one.short} in ${bathName(names, one)}` })),
+            { key: LADDER, name: t`the whole ladder` },
+            ...data.packs.map((one) => ({ key: one.id, name: t`your pack: ${one.name}` })),
           ]}
           value={whole ? LADDER : (pack?.id ?? about.id)}
           onChange={(key) => {
@@ -108,17 +115,27 @@ function ClaimForm({
           }}
         />
         <Select
-          label={pack ? "What is it about this pack?" : "What became of the volts?"}
+          label={pack ? t`What is it about this pack?` : t`What became of the volts?`}
           options={causes.map(({ key, name }) => ({ key, name }))}
           value={choice ? cause : ""}
           onChange={setCause}
         />
-        {choice && <Soft>If so: {choice.implies}</Soft>}
-        {pack && (
-          <Soft>What you measured of it, alone, in the row, with the load and over time, is weighed as it stands.</Soft>
+        {choice && (
+          <Soft>
+            <Trans>If so: {choice.implies}</Trans>
+          </Soft>
         )}
-        <div role="group" aria-label="Your readings that show it" hidden={pack !== undefined}>
-          <p>Tap the readings that show it:</p>
+        {pack && (
+          <Soft>
+            <Trans>
+              What you measured of it, alone, in the row, with the load and over time, is weighed as it stands.
+            </Trans>
+          </Soft>
+        )}
+        <div role="group" aria-label={t`Your readings that show it`} hidden={pack !== undefined}>
+          <p>
+            <Trans>Tap the readings that show it:</Trans>
+          </p>
           <Row>
             {near.map((one) => (
               <Button
@@ -136,21 +153,25 @@ function ClaimForm({
           </Row>
         </div>
         <TextField
-          label={pack ? "Which of your numbers show it, and why?" : "Why do these readings show it?"}
+          label={pack ? t`Which of your numbers show it, and why?` : t`Why do these readings show it?`}
           value={reasoning}
           onChange={setReasoning}
           rows={4}
           maxLength={1500}
         />
         <Tick isSelected={mayShow} onChange={setMayShow}>
-          Our teacher may show this to the class
+          <Trans>Our teacher may show this to the class</Trans>
         </Tick>
         <ProblemNote problem={record.error} />
         <Row>
           <MainButton type="submit" isDisabled={!choice || !reasoning.trim()}>
-            {revises ? "Keep the new version" : "Claim it"}
+            {revises ? t`Keep the new version` : t`Claim it`}
           </MainButton>
-          {revises && <TextButton onPress={done}>Leave it as it is</TextButton>}
+          {revises && (
+            <TextButton onPress={done}>
+              <Trans>Leave it as it is</Trans>
+            </TextButton>
+          )}
         </Row>
       </Column>
     </form>
@@ -165,23 +186,27 @@ export function BenchClaims() {
   if (!bench.data || !claims.data) {
     const error = bench.error ?? claims.error;
     if (error instanceof Problem && error.status === 401) return <Navigate to="/join" replace />;
-    return <Waiting title="Claims" error={error} />;
+    return <Waiting title={t`Claims`} error={error} />;
   }
   const { data } = claims;
   const open = data.released.includes("claims");
   const target = data.claims.find((claim) => claim.id === revising) ?? null;
   return (
     <Frame
-      title={`Claims, ${bench.data.group}`}
-      lab={`${bench.data.group} · where did the volts go?`}
+      title={t`Claims, ${bench.data.group}`}
+      lab={t`${bench.data.group} · where did the volts go?`}
       about={bench.data.lab}
-      who={<Link to="/bench">To the bench</Link>}
+      who={
+        <Link to="/bench">
+          <Trans>To the bench</Trans>
+        </Link>
+      }
     >
       {open ? (
         <Columns $left="minmax(0, 1fr)">
           <div>
             <Column>
-              <h1>{target ? "A new version" : "Your claim"}</h1>
+              <h1>{target ? t`A new version` : t`Your claim`}</h1>
             </Column>
             <ClaimForm
               key={revising ?? "new"}
@@ -192,26 +217,38 @@ export function BenchClaims() {
             />
           </div>
           <Column>
-            <h2>What you have claimed</h2>
-            {data.claims.length === 0 && <Soft>Nothing yet. A claim can be revised as often as you like.</Soft>}
+            <h2>
+              <Trans>What you have claimed</Trans>
+            </h2>
+            {data.claims.length === 0 && (
+              <Soft>
+                <Trans>Nothing yet. A claim can be revised as often as you like.</Trans>
+              </Soft>
+            )}
             <Versions>
               {[...data.claims].reverse().map((claim) => (
                 <li key={claim.id}>
                   <ClaimText claim={claim} asks={claim.latest} />
                   {claim.answer && (claim.answer.text || Object.keys(claim.answer.marks).length > 0) && (
                     <p>
-                      Your teacher: {claim.answer.text}{" "}
-                      {Object.entries(claim.answer.marks)
-                        .map(([name, points]) => `${name} ${points}`)
-                        .join(", ")}
+                      <Trans>
+                        Your teacher: {claim.answer.text}{" "}
+                        {Object.entries(claim.answer.marks)
+                          .map(([name, points]) => `${name} ${points}`)
+                          .join(", ")}
+                      </Trans>
                     </p>
                   )}
                   {claim.latest ? (
                     <p>
-                      <TextButton onPress={() => setRevising(claim.id)}>Revise this</TextButton>
+                      <TextButton onPress={() => setRevising(claim.id)}>
+                        <Trans>Revise this</Trans>
+                      </TextButton>
                     </p>
                   ) : (
-                    <Soft>revised later</Soft>
+                    <Soft>
+                      <Trans>revised later</Trans>
+                    </Soft>
                   )}
                 </li>
               ))}
@@ -220,10 +257,16 @@ export function BenchClaims() {
         </Columns>
       ) : (
         <Column>
-          <h1>No claims yet</h1>
-          <Soft>Your teacher opens this when the measuring is done.</Soft>
+          <h1>
+            <Trans>No claims yet</Trans>
+          </h1>
+          <Soft>
+            <Trans>Your teacher opens this when the measuring is done.</Trans>
+          </Soft>
           <p>
-            <ButtonLink to="/bench">To the bench</ButtonLink>
+            <ButtonLink to="/bench">
+              <Trans>To the bench</Trans>
+            </ButtonLink>
           </p>
         </Column>
       )}

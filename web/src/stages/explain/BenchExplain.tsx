@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Link, Navigate, useSearchParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench } from "../../api/bench";
@@ -36,17 +38,21 @@ export function BenchExplain() {
   const [search, setSearch] = useSearchParams();
   if (!bench.data) {
     if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
-    return <Waiting title="Where the volts went" error={bench.error} />;
+    return <Waiting title={t`Where the volts went`} error={bench.error} />;
   }
   const all = ownCells(bench.data);
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
   if (!released) return <NotYet />;
   return (
     <Frame
-      title={`Where the volts went, ${bench.data.lab}`}
-      lab="Where the volts went"
+      title={t`Where the volts went, ${bench.data.lab}`}
+      lab={t`Where the volts went`}
       about={bench.data.lab}
-      who={<Link to="/bench">To the bench</Link>}
+      who={
+        <Link to="/bench">
+          <Trans>To the bench</Trans>
+        </Link>
+      }
       notice={<BenchLine bench={bench.data} outbox={null} />}
     >
       <Columns $left="minmax(0, 1.35fr)">
@@ -58,7 +64,9 @@ export function BenchExplain() {
               <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
             </>
           ) : (
-            <Soft>Measure a cell first; then you see where its volts went.</Soft>
+            <Soft>
+              <Trans>Measure a cell first; then you see where its volts went.</Trans>
+            </Soft>
           )}
         </Column>
         <Column>{accounts.data && <AllCells data={accounts.data} />}</Column>

@@ -1,19 +1,21 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
-import { asTyped } from "../../format";
+import { asTyped, lower } from "../../format";
 import { Num, Soft } from "../../ui/layout";
 import { bathName, useNames } from "../../lab/useNames";
 
 type Claim = Schemas["ClaimOut"];
 const VERDICTS = {
-  fits: "The numbers bear it out",
-  contradicted: "The numbers speak against it",
-  open: "The numbers leave it open",
+  fits: t`The numbers bear it out`,
+  contradicted: t`The numbers speak against it`,
+  open: t`The numbers leave it open`,
 };
 
 /** What a claim is about: a cell, a pack, or the whole ladder. */
 export function aboutOf(claim: Claim, names: ReturnType<typeof useNames>): string {
-  if (claim.cell) return `${claim.short} in ${bathName(names, claim.cell)}`;
-  return claim.pack ? `The pack: ${claim.short}` : "The whole ladder";
+  if (claim.cell) return t`${claim.short} in ${bathName(names, claim.cell)}`;
+  return claim.pack ? t`The pack: ${claim.short}` : t`The whole ladder`;
 }
 
 /** A claim in the group's words, and what chemistry and the class's data say to it. */
@@ -22,12 +24,12 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
   return (
     <>
       <p>
-        {aboutOf(claim, names)}: <strong>{claim.cause_name.toLowerCase()}</strong>.
+        {aboutOf(claim, names)}: <strong>{lower(claim.cause_name)}</strong>.
       </p>
       <blockquote>“{claim.reasoning}”</blockquote>
       {claim.cited.length > 0 && (
         <Soft>
-          Cited:{" "}
+          <Trans>Cited:</Trans>{" "}
           {claim.cited.map((one, index) => (
             <span key={one.id}>
               {index > 0 && ", "}
@@ -38,7 +40,9 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
       )}
       {claim.heard.map((one) => (
         <p key={one.name}>
-          It sounds like “{one.name.toLowerCase()}”. {one.against} {one.in_data}
+          <Trans>
+            It sounds like “{lower(one.name)}”. {one.against} {one.in_data}
+          </Trans>
         </p>
       ))}
       <p>

@@ -1,12 +1,14 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useState } from "react";
 import { ListBox, ListBoxItem } from "react-aria-components";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
+import { lower } from "../../format";
 import type { Schemas } from "../../api/client";
 import { useClaims } from "../../api/claims";
 import { useCompare } from "../../api/findings";
 import { Waiting } from "../../ui/Waiting";
-import { count } from "../../format";
 import { Disclosure } from "../../ui/controls";
 import { Column, Columns, Row, Small, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -20,7 +22,7 @@ import { ClaimText, aboutOf, earlierOf } from "./ClaimParts";
 
 type Claim = Schemas["ClaimOut"];
 const NO_ANCHORS: string[] = [];
-const NUMBERS = { fits: "numbers agree", contradicted: "numbers disagree", open: "numbers leave it open" } as const;
+const NUMBERS = { fits: t`numbers agree`, contradicted: t`numbers disagree`, open: t`numbers leave it open` } as const;
 
 const Items = styled(ListBox)`
   border-top: 1px solid ${colour.hairline};
@@ -76,22 +78,22 @@ export function ClaimsPage({ id }: { id: string }) {
   useEffect(() => {
     if (chosen && chosen.id !== asked) set({ claim: chosen.id });
   });
-  if (!compare.data || !claims.data) return <Waiting title="Claims" error={compare.error ?? claims.error} />;
+  if (!compare.data || !claims.data) return <Waiting title={t`Claims`} error={compare.error ?? claims.error} />;
   const { data } = claims;
   const earlier = chosen ? earlierOf(chosen, all) : [];
   const notes: MarginNote[] = [
     {
       code: "release",
       tone: "plain",
-      title: "Groups see on their devices",
+      title: t`Groups see on their devices`,
       text: <Release lab={id} released={data.released} />,
     },
     {
       code: "rubric",
       tone: "plain",
-      title: "Rubric",
+      title: t`Rubric`,
       text: (
-        <Disclosure title="Change it" detail={data.rubric.map((row) => row.name.toLowerCase()).join(", ")}>
+        <Disclosure title={t`Change it`} detail={data.rubric.map((row) => lower(row.name)).join(", ")}>
           <RubricForm lab={id} rows={data.rubric} />
         </Disclosure>
       ),
@@ -108,52 +110,61 @@ export function ClaimsPage({ id }: { id: string }) {
       {chosen || latest.length > 0 ? (
         <Columns $left="minmax(0, 0.8fr)">
           <Column>
-            <h1>What groups claim</h1>
+            <h1>
+              <Trans>What groups claim</Trans>
+            </h1>
             <p role="status">
               {waiting.length > 0
-                ? `${waiting.length} of ${count(list.length, "claim")} ${waiting.length === 1 ? "waits" : "wait"} for your answer.`
-                : `All ${count(list.length, "claim")} answered.`}
+                ? plural(waiting.length, {
+                    one: `# of ${list.length} claims waits for your answer.`,
+                    other: `# of ${list.length} claims wait for your answer.`,
+                  })
+                : t`All ${plural(list.length, { one: "# claim", other: "# claims" })} answered.`}
             </p>
             <Row>
               <Select
-                label="Group"
+                label={t`Group`}
                 options={[
-                  { key: "", name: "all" },
+                  { key: "", name: t`all` },
                   ...[...new Set(latest.map((claim) => claim.group))].map((key) => ({ key, name: key })),
                 ]}
                 value={group}
                 onChange={(value) => set({ group: value })}
               />
               <Select
-                label="Numbers"
+                label={t`Numbers`}
                 options={[
-                  { key: "", name: "all" },
-                  { key: "fits", name: "agree" },
-                  { key: "contradicted", name: "disagree" },
-                  { key: "open", name: "leave it open" },
+                  { key: "", name: t`all` },
+                  { key: "fits", name: t`agree` },
+                  { key: "contradicted", name: t`disagree` },
+                  { key: "open", name: t`leave it open` },
                 ]}
                 value={numbers}
                 onChange={(value) => set({ numbers: value })}
               />
             </Row>
             <Items
-              aria-label="Claims"
+              aria-label={t`Claims`}
               selectionMode="single"
               selectionBehavior="replace"
               disallowEmptySelection
               selectedKeys={chosen ? [chosen.id] : []}
               onSelectionChange={(keys) => set({ claim: String([...keys][0] ?? "") })}
-              renderEmptyState={() => <Soft>No claim of this kind.</Soft>}
+              renderEmptyState={() => (
+                <Soft>
+                  <Trans>No claim of this kind.</Trans>
+                </Soft>
+              )}
             >
               {list.map((claim) => (
                 <Item key={claim.id} id={claim.id} textValue={`${claim.group}, ${claim.cause_name}`}>
                   <span>
                     {claim.answer ? "✓ " : ""}
-                    <strong>{claim.group}</strong>: {claim.cause_name.toLowerCase()}
+                    <strong>{claim.group}</strong>: {lower(claim.cause_name)}
                   </span>
                   <Small>
                     {name(claim)} · {NUMBERS[claim.verdict]}
-                    {claim.answer ? " · answered" : ""}
+                    {claim.answer ? t` · answered` : ""}
                   </Small>
                 </Item>
               ))}
@@ -182,14 +193,18 @@ export function ClaimsPage({ id }: { id: string }) {
         </Columns>
       ) : (
         <Column>
-          <h1>No claim is in yet</h1>
+          <h1>
+            <Trans>No claim is in yet</Trans>
+          </h1>
           <Soft>
             {data.released.includes("claims")
-              ? "Groups find the form on their bench: “make your claim”."
-              : "Tick “a form for their own claims” in the margin; then groups find it on their bench."}
+              ? t`Groups find the form on their bench: “make your claim”.`
+              : t`Tick “a form for their own claims” in the margin; then groups find it on their bench.`}
           </Soft>
           <p>
-            <Link to={`/labs/${id}/explain`}>Where the volts went</Link>
+            <Link to={`/labs/${id}/explain`}>
+              <Trans>Where the volts went</Trans>
+            </Link>
           </p>
         </Column>
       )}
@@ -200,7 +215,7 @@ export function ClaimsPage({ id }: { id: string }) {
 function Earlier({ versions }: { versions: Claim[] }) {
   if (versions.length === 0) return null;
   return (
-    <Disclosure title={count(versions.length, "earlier version")}>
+    <Disclosure title={plural(versions.length, { one: "# earlier version", other: "# earlier versions" })}>
       {versions.map((version) => (
         <ClaimText key={version.id} claim={version} asks={false} />
       ))}

@@ -1,9 +1,11 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useClaims } from "../../api/claims";
 import { useAccounts, useCompare } from "../../api/findings";
 import { Waiting } from "../../ui/Waiting";
-import { count, number } from "../../format";
+import { number } from "../../format";
 import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -45,7 +47,7 @@ export function CellChoice({ cells, value, change }: { cells: Cells; value: stri
   const names = useNames();
   return (
     <Select
-      label="Cell"
+      label={t`Cell`}
       options={cells.map((cell) => ({
         key: cell.key,
         name: `${cell.short}, ${bathName(names, cell.bath)}${cell.gap === null ? "" : `, ${number(cell.gap, 2, true)} V`}`,
@@ -63,22 +65,29 @@ function WhatGroupsSay({ lab, data }: { lab: string; data: Schemas["ClaimsOut"] 
   if (latest.length === 0)
     return (
       <>
-        <h2>What groups say</h2>
+        <h2>
+          <Trans>What groups say</Trans>
+        </h2>
         <Soft>
           {data.released.includes("claims")
-            ? "No claim is in yet."
-            : "Tick “a form for their own claims” in the margin; then groups find it on their bench."}
+            ? t`No claim is in yet.`
+            : t`Tick “a form for their own claims” in the margin; then groups find it on their bench.`}
         </Soft>
       </>
     );
   return (
     <>
-      <h2>What groups say</h2>
+      <h2>
+        <Trans>What groups say</Trans>
+      </h2>
       <p>
-        {count(latest.length, "claim")}, {waiting === 0 ? "all answered" : `${waiting} not answered yet`}.
+        {plural(latest.length, { one: "# claim", other: "# claims" })},{" "}
+        {waiting === 0 ? t`all answered` : t`${waiting} not answered yet`}.
       </p>
       <p>
-        <ButtonLink to={`/labs/${lab}/claims`}>Read and answer them</ButtonLink>
+        <ButtonLink to={`/labs/${lab}/claims`}>
+          <Trans>Read and answer them</Trans>
+        </ButtonLink>
       </p>
     </>
   );
@@ -91,28 +100,28 @@ export function ExplainPage({ id }: { id: string }) {
   const claims = useClaims(id);
   const names = useNames();
   const [search, setSearch] = useSearchParams();
-  if (!compare.data) return <Waiting title="Explain" error={compare.error} />;
+  if (!compare.data) return <Waiting title={t`Explain`} error={compare.error} />;
   const { state, released } = compare.data;
   const all = cellsOf(compare.data);
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
   const shown: MarginNote = {
     code: "release",
     tone: "plain",
-    title: "Groups see on their devices",
+    title: t`Groups see on their devices`,
     text: <Release lab={id} released={released} />,
   };
   const notes: MarginNote[] = [
     {
       code: "order",
       tone: "plain",
-      title: "Why this order of causes",
-      text: "The causes act together, so what one seems to add depends on which were taken before it. The sum does not.",
+      title: t`Why this order of causes`,
+      text: t`The causes act together, so what one seems to add depends on which were taken before it. The sum does not.`,
     },
     {
       code: "test",
       tone: "plain",
-      title: "Try it",
-      text: "Every cause has a test. A cause nobody can test is a story.",
+      title: t`Try it`,
+      text: t`Every cause has a test. A cause nobody can test is a story.`,
     },
   ];
   return (
@@ -142,7 +151,13 @@ export function ExplainPage({ id }: { id: string }) {
             </OnScreen>
           </Column>
           <Column>
-            {accounts.data ? <AllCells data={accounts.data} /> : <Soft>Testing the accounts …</Soft>}
+            {accounts.data ? (
+              <AllCells data={accounts.data} />
+            ) : (
+              <Soft>
+                <Trans>Testing the accounts …</Trans>
+              </Soft>
+            )}
             {claims.data && (
               <OnScreen>
                 <WhatGroupsSay lab={id} data={claims.data} />
@@ -153,11 +168,15 @@ export function ExplainPage({ id }: { id: string }) {
         </Columns>
       ) : (
         <Column>
-          <h1>Nothing to explain yet</h1>
-          <Soft>As soon as a group records its first reading, its gap can be taken apart here.</Soft>
+          <h1>
+            <Trans>Nothing to explain yet</Trans>
+          </h1>
+          <Soft>
+            <Trans>As soon as a group records its first reading, its gap can be taken apart here.</Trans>
+          </Soft>
           <p>
             <ButtonLink to={`/labs/${id}/${state === "draft" ? "plan" : "board"}`}>
-              {state === "draft" ? "To the plan" : "To the board"}
+              {state === "draft" ? t`To the plan` : t`To the board`}
             </ButtonLink>
           </p>
         </Column>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { useClaims } from "../../api/claims";
@@ -6,7 +7,7 @@ import { type Slide, Slides } from "../../ui/Slides";
 import { Waiting } from "../../ui/Waiting";
 import { AccountBars } from "../../charts/AccountBars";
 import { GapBars } from "../../charts/GapBars";
-import { volts } from "../../format";
+import { volts, lower } from "../../format";
 import { ClaimText } from "./ClaimParts";
 import { cellsOf } from "./ExplainPage";
 
@@ -22,27 +23,27 @@ export function ExplainProjector({ id }: { id: string }) {
   const accounts = useAccounts(id);
   const claims = useClaims(id);
   const [open, setOpen] = useState<string | null>(null);
-  if (!compare.data) return <Waiting title="Explain" error={compare.error} />;
+  if (!compare.data) return <Waiting title={t`Explain`} error={compare.error} />;
   const slides: Slide[] = [];
   if (explain.data)
     slides.push({
       key: "gap",
-      title: `${explain.data.notation}: where ${volts(Math.abs(explain.data.measured_v - explain.data.start_v), 2)} went`,
-      says: "One cause at a time, from the printed table to what you measured.",
+      title: t`${explain.data.notation}: where ${volts(Math.abs(explain.data.measured_v - explain.data.start_v), 2)} went`,
+      says: t`One cause at a time, from the printed table to what you measured.`,
       picture: <GapBars found={explain.data} open={open} press={(key) => setOpen(open === key ? null : key)} />,
     });
   if (accounts.data && accounts.data.accounts.length > 0)
     slides.push({
       key: "accounts",
-      title: `Which account fits all ${accounts.data.cells.length} cells?`,
-      says: "How far each misses, root mean square. Shorter is better.",
+      title: t`Which account fits all ${accounts.data.cells.length} cells?`,
+      says: t`How far each misses, root mean square. Shorter is better.`,
       picture: <AccountBars accounts={accounts.data.accounts} />,
     });
   for (const claim of claims.data?.claims ?? [])
     if (claim.latest && claim.answer?.shown)
       slides.push({
         key: claim.id,
-        title: `${claim.group} says: ${claim.cause_name.toLowerCase()}`,
+        title: t`${claim.group} says: ${lower(claim.cause_name)}`,
         says: "",
         picture: <ClaimText claim={claim} asks />,
       });

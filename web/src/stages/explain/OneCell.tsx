@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -53,7 +55,7 @@ function PlateWork({ title, rows }: { title: string; rows: Schemas["WorkOut"][] 
           <li key={row.equation}>
             <Num style={{ whiteSpace: "normal" }}>{row.equation}</Num>
             <small>
-              {rows.length > 1 && `${number(100 * row.share, 0)} % of the current`}
+              {rows.length > 1 && t`${number(100 * row.share, 0)} % of the current`}
               {rows.length > 1 && row.remark && ", "}
               {row.remark}
             </small>
@@ -70,17 +72,28 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
   const names = useNames();
   const [open, setOpen] = useState<string | null>(null);
   const found = explain.data;
-  if (!found) return explain.error ? <ProblemNote problem={explain.error as never} /> : <Soft>Working it out …</Soft>;
+  if (!found)
+    return explain.error ? (
+      <ProblemNote problem={explain.error as never} />
+    ) : (
+      <Soft>
+        <Trans>Working it out …</Trans>
+      </Soft>
+    );
   const missing = found.measured_v - found.start_v;
   const causes = found.steps.find((step) => step.code === open)?.causes ?? [];
   return (
     <>
       <h1>
-        {found.notation}: where {volts(Math.abs(missing), 2)} {missing < 0 ? "went" : "came from"}
+        {missing < 0
+          ? t`${found.notation}: where ${volts(Math.abs(missing), 2)} went`
+          : t`${found.notation}: where ${volts(Math.abs(missing), 2)} came from`}
       </h1>
       <Soft>
-        From the printed table to what the class measured, one cause at a time. Press a cause for its working and a test
-        for it.
+        <Trans>
+          From the printed table to what the class measured, one cause at a time. Press a cause for its working and a
+          test for it.
+        </Trans>
       </Soft>
       <GapBars found={found} open={open} press={(key) => setOpen(open === key ? null : key)} />
       {causes.length > 0 && (
@@ -93,42 +106,54 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
               <p>
                 <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
               </p>
-              <p>A test for it: {cause.test}.</p>
+              <p>
+                <Trans>A test for it: {cause.test}.</Trans>
+              </p>
             </div>
           ))}
         </Working>
       )}
       <Plates>
         <PlateWork
-          title={`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`}
+          title={t`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`}
           rows={found.at_negative}
         />
         <PlateWork
-          title={`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`}
+          title={t`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`}
           rows={found.at_positive}
         />
       </Plates>
       {found.negative_plate !== found.cell.negative && (
         <p>
-          The table makes {names.plate(found.cell.negative)} the negative plate. In this liquid it is{" "}
-          {names.plate(found.negative_plate)}.
+          <Trans>
+            The table makes {names.plate(found.cell.negative)} the negative plate. In this liquid it is{" "}
+            {names.plate(found.negative_plate)}.
+          </Trans>
         </p>
       )}
-      <Behind label="Numbers of all causes">
+      <Behind label={t`Numbers of all causes`}>
         <Scroll>
           <Table>
-            <caption hidden>From the table to the meter, in volts</caption>
+            <caption hidden>
+              <Trans>From the table to the meter, in volts</Trans>
+            </caption>
             <thead>
               <tr>
-                <th scope="col">step</th>
+                <th scope="col">
+                  <Trans>step</Trans>
+                </th>
                 <th scope="col" data-number>
-                  adds, V
+                  <Trans>adds, V</Trans>
                 </th>
                 <th scope="col" data-number>
                   ± u, V
                 </th>
-                <th scope="col">working</th>
-                <th scope="col">test</th>
+                <th scope="col">
+                  <Trans>working</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>test</Trans>
+                </th>
               </tr>
             </thead>
             <tbody>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { usePackCauses } from "../../api/packs";
@@ -16,7 +18,7 @@ const Causes = styled.dl`
   }
 `;
 
-const MARKS = { fits: "fits", contradicted: "speaks against it", open: "left open" };
+const MARKS = { fits: t`fits`, contradicted: t`speaks against it`, open: t`left open` };
 const SHADES = { fits: colour.good, contradicted: colour.wrong, open: colour.soft };
 
 /** Packs that fell short or sagged: which causes their own numbers bear out, which not, and what would tell the rest. */
@@ -27,10 +29,12 @@ export function UnderLoad({ lab }: { lab: string }) {
   if (!pack) return null;
   const open = pack.causes.filter((cause) => cause.verdict === "open");
   return (
-    <section aria-label="Under load">
-      <h2>Under load: why a pack fell short</h2>
+    <section aria-label={t`Under load`}>
+      <h2>
+        <Trans>Under load: why a pack fell short</Trans>
+      </h2>
       <Select
-        label="Which pack"
+        label={t`Which pack`}
         options={packs.map((one) => ({ key: one.id, name: `${one.group}: ${one.name}` }))}
         value={pack.id}
         onChange={choose}
@@ -48,7 +52,7 @@ export function UnderLoad({ lab }: { lab: string }) {
           ))}
       </Causes>
       {open.length > 0 && (
-        <Behind label={`Left open: ${open.length}`}>
+        <Behind label={t`Left open: ${open.length}`}>
           <Causes>
             {open.map((one) => (
               <div key={one.key}>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useRef, useState } from "react";
 import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
@@ -159,25 +161,29 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
   const chloride = values.chloride ?? Math.log10(found?.chloride_mol_per_l ?? 0.01);
   const kappa = values.kappa ?? Math.log10(found?.conductivity_s_per_m ?? 0.5);
   const rows: [string, (one: Schemas["OutcomeOut"]) => string][] = [
-    ["the meter shows", (one) => volts(one.shown_v, 3)],
-    ["short-circuit current, first seconds", (one) => current(one.short_a)],
-    ["the same when it is steady", (one) => current(one.steady_a)],
+    [t`the meter shows`, (one) => volts(one.shown_v, 3)],
+    [t`short-circuit current, first seconds`, (one) => current(one.short_a)],
+    [t`the same when it is steady`, (one) => current(one.steady_a)],
     [
-      `resistance inside, at ${current(found?.inside_a ?? 0)}`,
-      (one) => (one.internal_ohm === null ? "cannot give it" : ohms(one.internal_ohm)),
+      t`resistance inside, at ${current(found?.inside_a ?? 0)}`,
+      (one) => (one.internal_ohm === null ? t`cannot give it` : ohms(one.internal_ohm)),
     ],
-    ["table difference", (one) => (one.table_v === null ? "no entry" : volts(one.table_v, 3))],
+    [t`table difference`, (one) => (one.table_v === null ? t`no entry` : volts(one.table_v, 3))],
   ];
   return (
-    <section aria-label="What if">
-      <h2>What if …</h2>
+    <section aria-label={t`What if`}>
+      <h2>
+        <Trans>What if …</Trans>
+      </h2>
       <Soft>
-        The rest-potential model with one thing different. It counts what each plate can take up: oxides are soon used
-        up, oxygen and acid come only as fast as they drift through the liquid.
+        <Trans>
+          The rest-potential model with one thing different. It counts what each plate can take up: oxides are soon used
+          up, oxygen and acid come only as fast as they drift through the liquid.
+        </Trans>
       </Soft>
       <Fields>
         <Field
-          label="pH"
+          label={t`pH`}
           shown={number(ph, 1)}
           value={ph}
           low={0}
@@ -186,9 +192,9 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ ph: next })}
         />
         <Field
-          label={`${positive} ions in the liquid, mol/L`}
-          shown={ions <= USUAL.ions ? "as it is" : `10^${number(ions, 1)}`}
-          spoken={ions <= USUAL.ions ? "as it is" : `10 to the power of ${number(ions, 1)} moles per litre`}
+          label={t`${positive} ions in the liquid, mol/L`}
+          shown={ions <= USUAL.ions ? t`as it is` : `10^${number(ions, 1)}`}
+          spoken={ions <= USUAL.ions ? t`as it is` : t`10 to the power of ${number(ions, 1)} moles per litre`}
           value={ions}
           low={-9}
           high={0}
@@ -196,9 +202,9 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ ions: next })}
         />
         <Field
-          label="Oxygen"
+          label={t`Oxygen`}
           shown={`${number(values.oxygen ?? 1, 1)} ×`}
-          spoken={`${number(values.oxygen ?? 1, 1)} times what air gives`}
+          spoken={t`${number(values.oxygen ?? 1, 1)} times what air gives`}
           value={values.oxygen ?? 1}
           low={0}
           high={4}
@@ -206,7 +212,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ oxygen: next })}
         />
         <Field
-          label="Temperature"
+          label={t`Temperature`}
           shown={`${number(values.celsius ?? 25, 0)} °C`}
           value={values.celsius ?? 25}
           low={5}
@@ -215,9 +221,9 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ celsius: next })}
         />
         <Field
-          label="Stirring"
+          label={t`Stirring`}
           shown={`${number(values.stir ?? 1, 1)} ×`}
-          spoken={`still layer ${number(values.stir ?? 1, 1)} times thinner`}
+          spoken={t`still layer ${number(values.stir ?? 1, 1)} times thinner`}
           value={values.stir ?? 1}
           low={1}
           high={10}
@@ -225,7 +231,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ stir: next })}
         />
         <Field
-          label="Chloride, mol/L"
+          label={t`Chloride, mol/L`}
           shown={number(10 ** chloride, 4)}
           value={chloride}
           low={-4}
@@ -234,7 +240,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ chloride: next })}
         />
         <Field
-          label="Conductivity, S/m"
+          label={t`Conductivity, S/m`}
           shown={number(10 ** kappa, 3)}
           value={kappa}
           low={-3}
@@ -243,7 +249,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ kappa: next })}
         />
         <Field
-          label="Plate in the liquid"
+          label={t`Plate in the liquid`}
           shown={`${number(values.area ?? 4, 1)} cm²`}
           value={values.area ?? 4}
           low={0.5}
@@ -252,7 +258,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ area: next })}
         />
         <Field
-          label="Distance of the plates"
+          label={t`Distance of the plates`}
           shown={`${number(values.gap ?? 2, 1)} cm`}
           value={values.gap ?? 2}
           low={0.5}
@@ -261,7 +267,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ gap: next })}
         />
         <Field
-          label="Pairs of plates in the cup"
+          label={t`Pairs of plates in the cup`}
           shown={number(values.pairs ?? 1, 0)}
           value={values.pairs ?? 1}
           low={1}
@@ -270,7 +276,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ pairs: next })}
         />
         <Field
-          label="Resistance of the meter"
+          label={t`Resistance of the meter`}
           shown={ohms(10 ** meter)}
           value={meter}
           low={3}
@@ -279,18 +285,22 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           change={(next) => set({ meter: next })}
         />
         <Tick isSelected={values.scratched ?? false} onChange={(scratched) => set({ scratched })}>
-          Films scratched off
+          <Trans>Films scratched off</Trans>
         </Tick>
         <Tick isSelected={values.dull ?? false} onChange={(dull) => set({ dull })}>
-          Not rubbed: dull plates
+          <Trans>Not rubbed: dull plates</Trans>
         </Tick>
       </Fields>
       {found && (
         <Result aria-live="polite">
           <dt />
-          <dd>as it is</dd>
           <dd>
-            <strong>changed</strong>
+            <Trans>as it is</Trans>
+          </dd>
+          <dd>
+            <strong>
+              <Trans>changed</Trans>
+            </strong>
           </dd>
           <dd />
           {rows.flatMap(([name, show]) => [
@@ -304,7 +314,9 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         </Result>
       )}
       <p>
-        <Button onPress={() => setValues({})}>As it is</Button>
+        <Button onPress={() => setValues({})}>
+          <Trans>As it is</Trans>
+        </Button>
       </p>
     </section>
   );

@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import {
@@ -9,7 +11,7 @@ import {
   useSignIns,
   useWho,
 } from "../../api/who";
-import { count, moment } from "../../format";
+import { moment } from "../../format";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Frame } from "../../ui/Frame";
 import { Waiting } from "../../ui/Waiting";
@@ -21,6 +23,7 @@ import { NewPassword, OwnPassword } from "../../ui/passwords";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { MailAddress } from "./MailAddress";
 import { SecondStep } from "./SecondStep";
+import { LanguageChoice } from "../../ui/LanguageChoice";
 
 /** Delete the account, with the password typed once more. */
 function DeleteAccount() {
@@ -28,7 +31,7 @@ function DeleteAccount() {
   const navigate = useNavigate();
   const [password, setPassword] = useState("");
   return (
-    <Disclosure title="Delete this account" detail="with all its labs">
+    <Disclosure title={t`Delete this account`} detail={t`with all its labs`}>
       <Narrow>
         <form
           onSubmit={(event) => {
@@ -37,12 +40,16 @@ function DeleteAccount() {
           }}
         >
           <Soft>
-            You are signed out everywhere and your labs are out of sight at once. Signing in within 30 days takes all of
-            it back; after that it is gone for good, readings and photographs too.
+            <Trans>
+              You are signed out everywhere and your labs are out of sight at once. Signing in within 30 days takes all
+              of it back; after that it is gone for good, readings and photographs too.
+            </Trans>
           </Soft>
           <OwnPassword value={password} change={setPassword} />
           <Row>
-            <Button type="submit">Delete the account</Button>
+            <Button type="submit">
+              <Trans>Delete the account</Trans>
+            </Button>
           </Row>
           <ProblemNote problem={remove.error} />
         </form>
@@ -56,7 +63,7 @@ function ChangePassword() {
   const change = useChangePassword();
   const [typed, setTyped] = useState({ old: "", new: "" });
   return (
-    <Disclosure title="Change your password" detail="other browsers are signed out">
+    <Disclosure title={t`Change your password`} detail={t`other browsers are signed out`}>
       <Narrow>
         <Form
           onSubmit={(event) => {
@@ -65,18 +72,24 @@ function ChangePassword() {
           }}
         >
           <OwnPassword
-            label="Password so far"
+            label={t`Password so far`}
             value={typed.old}
             change={(old) => setTyped((now) => ({ ...now, old }))}
           />
           <NewPassword
-            label="New password"
+            label={t`New password`}
             value={typed.new}
             change={(fresh) => setTyped((now) => ({ ...now, new: fresh }))}
           />
           <Row>
-            <Button type="submit">Change the password</Button>
-            {change.isSuccess && <span role="status">Changed. All other browsers are signed out.</span>}
+            <Button type="submit">
+              <Trans>Change the password</Trans>
+            </Button>
+            {change.isSuccess && (
+              <span role="status">
+                <Trans>Changed. All other browsers are signed out.</Trans>
+              </span>
+            )}
           </Row>
           <ProblemNote problem={change.error} />
         </Form>
@@ -91,17 +104,26 @@ function SignIns() {
   const end = useEndSignIn();
   if (!list.data) return null;
   return (
-    <Disclosure title="Where you are signed in" detail={count(list.data.length, "browser")}>
+    <Disclosure
+      title={t`Where you are signed in`}
+      detail={plural(list.data.length, { one: "# browser", other: "# browsers" })}
+    >
       <ul>
         {list.data.map((one) => (
           <li key={one.id}>
             <Row>
-              {one.browser}, since <Num>{moment(one.at)}</Num>
+              <Trans>
+                {one.browser}, since <Num>{moment(one.at)}</Num>
+              </Trans>
               {one.here ? (
-                <strong>this browser</strong>
+                <strong>
+                  <Trans>this browser</Trans>
+                </strong>
               ) : (
                 <TextButton onPress={() => end.mutate(one.id)}>
-                  Sign out {one.browser} of {moment(one.at)}
+                  <Trans>
+                    Sign out {one.browser} of {moment(one.at)}
+                  </Trans>
                 </TextButton>
               )}
             </Row>
@@ -118,25 +140,38 @@ export function AccountPage() {
   const deeds = useDeeds();
   const account = useAccount();
   const who = useWho();
-  if (!deeds.data) return <Waiting title="Account" error={deeds.error} />;
+  if (!deeds.data) return <Waiting title={t`Account`} error={deeds.error} />;
   return (
-    <Frame title="Account" who={<TeacherWho name={who.data?.teacher} />}>
+    <Frame title={t`Account`} who={<TeacherWho name={who.data?.teacher} />}>
       <Column>
         <Spread>
-          <h1>Your account</h1>
+          <h1>
+            <Trans>Your account</Trans>
+          </h1>
           <Row>
-            <ButtonLink to="/school">School</ButtonLink>
-            <ButtonLink to="/labs">Your labs</ButtonLink>
+            <ButtonLink to="/school">
+              <Trans>School</Trans>
+            </ButtonLink>
+            <ButtonLink to="/labs">
+              <Trans>Your labs</Trans>
+            </ButtonLink>
           </Row>
         </Spread>
+        <LanguageChoice />
         <ChangePassword />
         {account.data && <SecondStep account={account.data} />}
         {account.data?.mail && <MailAddress email={account.data.email} />}
         <SignIns />
         <DeleteAccount />
-        <h2>What you did</h2>
-        <Soft>Kept for you, newest first, until the account is gone; with what colleagues did in labs of yours.</Soft>
-        <DeedTable deeds={deeds.data} label="What you did" />
+        <h2>
+          <Trans>What you did</Trans>
+        </h2>
+        <Soft>
+          <Trans>
+            Kept for you, newest first, until the account is gone; with what colleagues did in labs of yours.
+          </Trans>
+        </Soft>
+        <DeedTable deeds={deeds.data} label={t`What you did`} />
       </Column>
     </Frame>
   );

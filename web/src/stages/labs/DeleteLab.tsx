@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useDeleteLab, useDeletedLabs, useUndeleteLab } from "../../api/labs";
 import { day } from "../../format";
@@ -13,8 +15,8 @@ export function DeleteLab({ id, title }: { id: string; title: string }) {
   const [typed, setTyped] = useState<string | null>(null);
   if (typed === null)
     return (
-      <TextButton onPress={() => setTyped("")} aria-label={`Delete ${title}`}>
-        Delete
+      <TextButton onPress={() => setTyped("")} aria-label={t`Delete ${title}`}>
+        <Trans>Delete</Trans>
       </TextButton>
     );
   return (
@@ -25,8 +27,8 @@ export function DeleteLab({ id, title }: { id: string; title: string }) {
       }}
     >
       <TextField
-        label={`Type “${title}” to delete it`}
-        hint="Its groups are out at once. You can take it back for 30 days; then it is gone, with its photographs."
+        label={t`Type “${title}” to delete it`}
+        hint={t`Its groups are out at once. You can take it back for 30 days; then it is gone, with its photographs.`}
         value={typed}
         onChange={setTyped}
         maxLength={200}
@@ -34,8 +36,12 @@ export function DeleteLab({ id, title }: { id: string; title: string }) {
         autoFocus
       />
       <Row>
-        <Button type="submit">Delete the lab</Button>
-        <TextButton onPress={() => setTyped(null)}>Keep the lab</TextButton>
+        <Button type="submit">
+          <Trans>Delete the lab</Trans>
+        </Button>
+        <TextButton onPress={() => setTyped(null)}>
+          <Trans>Keep the lab</Trans>
+        </TextButton>
       </Row>
       <ProblemNote problem={remove.error} />
     </form>
@@ -48,21 +54,25 @@ export function DeletedLabs() {
   const undelete = useUndeleteLab();
   if (!labs.data?.length) return null;
   return (
-    <Disclosure title="Deleted labs" detail={`${labs.data.length}, kept for 30 days`}>
+    <Disclosure title={t`Deleted labs`} detail={t`${labs.data.length}, kept for 30 days`}>
       <ul>
         {labs.data.map((lab) => (
           <li key={lab.id}>
             {lab.title}{" "}
             <Small>
-              of {day(lab.date)}, gone for good on {day(lab.gone_on)}
+              <Trans>
+                of {day(lab.date)}, gone for good on {day(lab.gone_on)}
+              </Trans>
             </Small>{" "}
-            <TextButton onPress={() => undelete.mutate(lab.id)} aria-label={`Take ${lab.title} back`}>
-              Take it back
+            <TextButton onPress={() => undelete.mutate(lab.id)} aria-label={t`Take ${lab.title} back`}>
+              <Trans>Take it back</Trans>
             </TextButton>
           </li>
         ))}
       </ul>
-      <Soft>What is taken back is as it was; its groups join again with the same code and PINs.</Soft>
+      <Soft>
+        <Trans>What is taken back is as it was; its groups join again with the same code and PINs.</Trans>
+      </Soft>
       <ProblemNote problem={undelete.error} />
     </Disclosure>
   );

@@ -1,10 +1,12 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { Navigate } from "react-router";
 import { Problem } from "../../api/client";
 import { useHandOver, useImportPackage, useKeepTable, useTableIn } from "../../api/tables";
 import { Frame } from "../../ui/Frame";
-import { count, today } from "../../format";
+import { today } from "../../format";
 import { Button, MainButton, MainLink } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Column, Columns, Form, Narrow, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
@@ -12,17 +14,17 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { TablePreview } from "./TablePreview";
 
 const EXAMPLE = [
-  ["group", "red", "black", "electrolyte", "volts"],
-  ["Tern", "copper", "zinc", "lemon juice", "0.94"],
-  ["Tern", "copper", "aluminum", "lemon juice", "0.52"],
-  ["Knot", "Zn", "Al", "lemon juice", "−340 mV"],
+  [t`group`, t`red`, t`black`, t`electrolyte`, t`volts`],
+  [t`Tern`, t`copper`, t`zinc`, t`lemon juice`, "0.94"],
+  [t`Tern`, t`copper`, t`aluminum`, t`lemon juice`, "0.52"],
+  [t`Knot`, "Zn", "Al", t`lemon juice`, "−340 mV"],
 ] as const;
 const NOTHING = { columns: {}, called: {} };
 const isPackage = (file: File) => file.name.toLowerCase().endsWith(".zip");
 
 function Example() {
   return (
-    <Scroll tabIndex={0} role="region" aria-label="Example of a table">
+    <Scroll tabIndex={0} role="region" aria-label={t`Example of a table`}>
       <Table>
         <thead>
           <tr>
@@ -52,13 +54,19 @@ function CameIn({ made }: { made: NonNullable<ReturnType<typeof useImportPackage
   return (
     <div role="status">
       <p>
-        “{made.title}” came in: {count(made.rows["readings"] ?? 0, "reading")} of{" "}
-        {count(made.rows["groups"] ?? 0, "group")}, {count(made.rows["packs"] ?? 0, "pack")},{" "}
-        {count(made.rows["claims"] ?? 0, "claim")}, {count(made.rows["photographs"] ?? 0, "photograph")}.
+        <Trans>
+          “{made.title}” came in: {plural(made.rows["readings"] ?? 0, { one: "# reading", other: "# readings" })} of{" "}
+          {plural(made.rows["groups"] ?? 0, { one: "# group", other: "# groups" })},{" "}
+          {plural(made.rows["packs"] ?? 0, { one: "# pack", other: "# packs" })},{" "}
+          {plural(made.rows["claims"] ?? 0, { one: "# claim", other: "# claims" })},{" "}
+          {plural(made.rows["photographs"] ?? 0, { one: "# photograph", other: "# photographs" })}.
+        </Trans>
         {made.edition !== made.edition_here &&
-          ` It was judged by the tables of ${made.edition}; here stand those of ${made.edition_here}, so what is explained may differ.`}
+          t` It was judged by the tables of ${made.edition}; here stand those of ${made.edition_here}, so what is explained may differ.`}
       </p>
-      <MainLink to={`/labs/${made.id}/compare`}>See the result</MainLink>
+      <MainLink to={`/labs/${made.id}/compare`}>
+        <Trans>See the result</Trans>
+      </MainLink>
     </div>
   );
 }
@@ -86,32 +94,40 @@ export function ImportPage() {
     if (!isPackage(chosen)) handOver.mutate(chosen, { onSuccess: ({ id }) => setTable(id) });
   };
   return (
-    <Frame title="Bring in a table">
+    <Frame title={t`Bring in a table`}>
       <Columns $left="minmax(0, 0.8fr)">
         <Column>
           <Narrow>
-            <h1>Bring in last week’s table</h1>
+            <h1>
+              <Trans>Bring in last week’s table</Trans>
+            </h1>
             <Soft>
-              CSV, XLSX or ODS, one reading a line: minus signs, mV and decimal commas are understood. Or a package
-              (zip) that Pipette has given out, here or at another school: it comes in whole. You see how it was
-              understood before anything is kept.
+              <Trans>
+                CSV, XLSX or ODS, one reading a line: minus signs, mV and decimal commas are understood. Or a package
+                (zip) that Pipette has given out, here or at another school: it comes in whole. You see how it was
+                understood before anything is kept.
+              </Trans>
             </Soft>
             <Row>
               <FileTrigger
                 acceptedFileTypes={[".csv", ".txt", ".tsv", ".xlsx", ".ods", ".zip"]}
                 onSelect={(files) => files?.[0] && choose(files[0])}
               >
-                <Button>{file ? "Choose another file" : "Choose the file"}</Button>
+                <Button>{file ? t`Choose another file` : t`Choose the file`}</Button>
               </FileTrigger>
               {file && <Num>{file.name}</Num>}
             </Row>
             <ProblemNote
               problem={handOver.error ?? bringPackage.error ?? (seen.error instanceof Problem ? seen.error : null)}
             />
-            {reading && <Soft role="status">Reading it …</Soft>}
+            {reading && (
+              <Soft role="status">
+                <Trans>Reading it …</Trans>
+              </Soft>
+            )}
             {file && isPackage(file) && !bringPackage.data && (
               <MainButton onPress={() => bringPackage.mutate(file)}>
-                {bringPackage.isPending ? "One moment…" : "Bring the package in"}
+                {bringPackage.isPending ? t`One moment…` : t`Bring the package in`}
               </MainButton>
             )}
             {bringPackage.data && <CameIn made={bringPackage.data} />}
@@ -122,11 +138,11 @@ export function ImportPage() {
                   keep.mutate({ id: data.id, body: { title, on } });
                 }}
               >
-                <TextField label="Title of the lab" value={title} onChange={setTitle} isRequired maxLength={120} />
-                <TextField label="Date" type="date" value={on} onChange={setOn} isRequired />
+                <TextField label={t`Title of the lab`} value={title} onChange={setTitle} isRequired maxLength={120} />
+                <TextField label={t`Date`} type="date" value={on} onChange={setOn} isRequired />
                 <ProblemNote problem={keep.error} />
                 <MainButton type="submit" isDisabled={!data.ready}>
-                  {data.state === "keeping" ? "One moment…" : "Bring it in"}
+                  {data.state === "keeping" ? t`One moment…` : t`Bring it in`}
                 </MainButton>
               </Form>
             )}
@@ -142,11 +158,15 @@ export function ImportPage() {
             <TablePreview seen={data} told={told} tell={setTold} />
           ) : (
             <>
-              <h2>What a table looks like</h2>
+              <h2>
+                <Trans>What a table looks like</Trans>
+              </h2>
               <Example />
               <Soft>
-                Other words for the columns are understood too. A table that Pipette has exported comes in with all its
-                columns: condition, what was typed, the meter’s offset, what does not count and why.
+                <Trans>
+                  Other words for the columns are understood too. A table that Pipette has exported comes in with all
+                  its columns: condition, what was typed, the meter’s offset, what does not count and why.
+                </Trans>
               </Soft>
             </>
           )}

@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -7,11 +9,11 @@ import { useWho } from "../../api/who";
 import { useArchiveLab, useGlance } from "../../api/years";
 import { SmallLadder } from "../../charts/SmallLadder";
 import { Frame } from "../../ui/Frame";
-import { STAGES, Stem, reached } from "../../lab/StageLine";
+import { STAGES, STAGE_NAMES, Stem, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { useNames } from "../../lab/useNames";
 import { Waiting } from "../../ui/Waiting";
-import { count, day } from "../../format";
+import { day } from "../../format";
 import { Button, ButtonLink, MainLink, TextButton } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
@@ -66,7 +68,9 @@ function Found({ lab }: { lab: Lab }) {
     <StemBox>
       <Stem stage={stage} height={16} />
       <Small>
-        {stage}, stage {STAGES.indexOf(stage) + 1} of {STAGES.length}
+        <Trans>
+          {STAGE_NAMES[stage]}, stage {STAGES.indexOf(stage) + 1} of {STAGES.length}
+        </Trans>
       </Small>
     </StemBox>
   );
@@ -76,8 +80,8 @@ function Found({ lab }: { lab: Lab }) {
 const waiting = (lab: Lab) =>
   [
     lab.waits,
-    lab.notebooks > 0 && `${count(lab.notebooks, "notebook")} handed in`,
-    lab.questions > 0 && `${count(lab.questions, "question")} to look at`,
+    lab.notebooks > 0 && t`${plural(lab.notebooks, { one: "# notebook", other: "# notebooks" })} handed in`,
+    lab.questions > 0 && t`${plural(lab.questions, { one: "# question", other: "# questions" })} to look at`,
   ]
     .filter(Boolean)
     .join(" · ");
@@ -98,9 +102,9 @@ function LabLine({ lab, chosen, choose, find }: LineProps) {
         )}
         <br />
         <Small>
-          {day(lab.date)} · {count(lab.group_count, "group")}
-          {lab.way !== "own" && ` · ${lab.owner}’s, to ${lab.way === "work" ? "work in" : "look at"}`}
-          {lab.simulated && lab.reading_count > 0 && " · simulated readings"}
+          {day(lab.date)} · {plural(lab.group_count, { one: "# group", other: "# groups" })}
+          {lab.way !== "own" && t` · ${lab.owner}’s, to ${lab.way === "work" ? t`work in` : t`look at`}`}
+          {lab.simulated && lab.reading_count > 0 && t` · simulated readings`}
         </Small>
         <Tags lab={lab} find={find} />
       </div>
@@ -112,9 +116,9 @@ function LabLine({ lab, chosen, choose, find }: LineProps) {
             {lab.state !== "open" && (
               <TextButton
                 onPress={() => archive.mutate({ id: lab.id, away: !lab.away })}
-                aria-label={`${lab.away ? "Take back" : "Put away"} ${lab.title}`}
+                aria-label={`${lab.away ? t`Take back` : t`Put away`} ${lab.title}`}
               >
-                {lab.away ? "Take back" : "Put away"}
+                {lab.away ? t`Take back` : t`Put away`}
               </TextButton>
             )}
             <DeleteLab id={lab.id} title={lab.title} />
@@ -136,7 +140,7 @@ export function LabsPage() {
   const [away, setAway] = useState(false);
   const [all, setAll] = useState(false);
   const [chosen, setChosen] = useState<string[] | null>(null);
-  if (!labs.data) return <Waiting title="Labs" error={labs.error} />;
+  if (!labs.data) return <Waiting title={t`Labs`} error={labs.error} />;
   const there = labs.data.filter((lab) => lab.away === away);
   const found = sorted(
     there.filter((lab) => matches(lab, words, names) && (chosen === null || lab.state === "closed")),
@@ -147,49 +151,65 @@ export function LabsPage() {
   const query = (chosen ?? []).map((id) => `lab=${id}`).join("&");
   return (
     <Frame
-      title="Labs"
+      title={t`Labs`}
       who={
         <TeacherWho
           name={who.data?.teacher}
           links={[
-            { to: "/practise", name: "Practise" },
-            { to: "/school", name: "School" },
-            { to: "/account", name: "Account" },
+            { to: "/practise", name: t`Practise` },
+            { to: "/school", name: t`School` },
+            { to: "/account", name: t`Account` },
           ]}
         />
       }
     >
       <Column>
         <Spread>
-          <h1>{away ? "Labs put away" : "Your labs"}</h1>
+          <h1>{away ? t`Labs put away` : t`Your labs`}</h1>
           <Row>
-            <ButtonLink to="/materials">Cupboard</ButtonLink>
-            <ButtonLink to="/labs/import">Bring in a table</ButtonLink>
-            <MainLink to="/labs/new">Plan a lab</MainLink>
+            <ButtonLink to="/materials">
+              <Trans>Cupboard</Trans>
+            </ButtonLink>
+            <ButtonLink to="/labs/import">
+              <Trans>Bring in a table</Trans>
+            </ButtonLink>
+            <MainLink to="/labs/new">
+              <Trans>Plan a lab</Trans>
+            </MainLink>
           </Row>
         </Spread>
         {labs.data.length > 2 && (
           <Finding>
-            <TextField label="Find a title, tag, plate, liquid" value={words} onChange={setWords} type="search" />
-            <Select label="Order" options={ORDERS} value={order} onChange={(key) => setOrder(key as Order)} />
+            <TextField label={t`Find a title, tag, plate, liquid`} value={words} onChange={setWords} type="search" />
+            <Select label={t`Order`} options={ORDERS} value={order} onChange={(key) => setOrder(key as Order)} />
             {chosen === null ? (
-              <Button onPress={() => setChosen([])}>Lay labs over each other</Button>
+              <Button onPress={() => setChosen([])}>
+                <Trans>Lay labs over each other</Trans>
+              </Button>
             ) : (
               <>
                 {chosen.length > 1 ? (
-                  <MainLink to={`/years?${query}`}>Lay {chosen.length} over each other</MainLink>
+                  <MainLink to={`/years?${query}`}>
+                    <Trans>Lay {chosen.length} over each other</Trans>
+                  </MainLink>
                 ) : (
-                  <Soft>Choose two finished labs or more.</Soft>
+                  <Soft>
+                    <Trans>Choose two finished labs or more.</Trans>
+                  </Soft>
                 )}
-                <TextButton onPress={() => setChosen(null)}>Leave it</TextButton>
+                <TextButton onPress={() => setChosen(null)}>
+                  <Trans>Leave it</Trans>
+                </TextButton>
               </>
             )}
           </Finding>
         )}
         {labs.data.length === 0 ? (
           <Soft>
-            No labs yet. Plan one for your next class, or bring in last week’s numbers as a table and see the result at
-            once.
+            <Trans>
+              No labs yet. Plan one for your next class, or bring in last week’s numbers as a table and see the result
+              at once.
+            </Trans>
           </Soft>
         ) : (
           <Lines>
@@ -206,16 +226,22 @@ export function LabsPage() {
             ))}
           </Lines>
         )}
-        {labs.data.length > 0 && found.length === 0 && <Soft role="status">No lab has all of these words.</Soft>}
+        {labs.data.length > 0 && found.length === 0 && (
+          <Soft role="status">
+            <Trans>No lab has all of these words.</Trans>
+          </Soft>
+        )}
         {shown.length < found.length && (
           <Row>
-            <Button onPress={() => setAll(true)}>Show all {found.length}</Button>
+            <Button onPress={() => setAll(true)}>
+              <Trans>Show all {found.length}</Trans>
+            </Button>
           </Row>
         )}
         {(putAway > 0 || away) && (
           <Row>
             <TextButton onPress={() => setAway(!away)}>
-              {away ? "Back to your labs" : `${count(putAway, "lab")} put away`}
+              {away ? t`Back to your labs` : t`${plural(putAway, { one: "# lab", other: "# labs" })} put away`}
             </TextButton>
           </Row>
         )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useSetEmail } from "../../api/who";
 import { Button } from "../../ui/Button";
@@ -12,7 +14,7 @@ export function MailAddress({ email }: { email: string }) {
   const set = useSetEmail();
   const [typed, setTyped] = useState({ email, password: "" });
   return (
-    <Disclosure title="Address for mail" detail={email || "none"}>
+    <Disclosure title={t`Address for mail`} detail={email || t`none`}>
       <Narrow>
         <Form
           onSubmit={(event) => {
@@ -21,8 +23,8 @@ export function MailAddress({ email }: { email: string }) {
           }}
         >
           <TextField
-            label="Address"
-            hint="Used for nothing but a link for a new password. Leave it empty for none."
+            label={t`Address`}
+            hint={t`Used for nothing but a link for a new password. Leave it empty for none.`}
             type="email"
             value={typed.email}
             onChange={(text) => setTyped((now) => ({ ...now, email: text }))}
@@ -31,8 +33,14 @@ export function MailAddress({ email }: { email: string }) {
           />
           <OwnPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
           <Row>
-            <Button type="submit">Keep this address</Button>
-            {set.isSuccess && <span role="status">Kept.</span>}
+            <Button type="submit">
+              <Trans>Keep this address</Trans>
+            </Button>
+            {set.isSuccess && (
+              <span role="status">
+                <Trans>Kept.</Trans>
+              </span>
+            )}
           </Row>
           <ProblemNote problem={set.error} />
         </Form>

@@ -1,7 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useBeginSecond, useConfirmSecond, useEndSecond } from "../../api/who";
-import { count } from "../../format";
 import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
@@ -43,8 +44,10 @@ function Recovery({ codes }: { codes: string[] }) {
   return (
     <div role="status">
       <p>
-        <strong>The second step is on.</strong> Print or write these codes down: each signs you in once if the phone is
-        lost. They are not shown again.
+        <Trans>
+          <strong>The second step is on.</strong> Print or write these codes down: each signs you in once if the phone
+          is lost. They are not shown again.
+        </Trans>
       </p>
       <ul>
         {codes.map((code) => (
@@ -65,20 +68,26 @@ export function SecondStep({ account }: { account: Schemas["AccountOut"] }) {
   const [code, setCode] = useState("");
   return (
     <Disclosure
-      title="A second step when signing in"
-      detail={account.second ? `on, ${count(account.recovery, "recovery code")} left` : "off"}
+      title={t`A second step when signing in`}
+      detail={
+        account.second
+          ? t`on, ${plural(account.recovery, { one: "# recovery code", other: "# recovery codes" })} left`
+          : t`off`
+      }
     >
       <Narrow>
         {confirm.data && account.second && <Recovery codes={confirm.data.codes} />}
         {account.second ? (
-          <WithPassword label="Turn it off" go={(password) => end.mutate(password)} problem={end.error} />
+          <WithPassword label={t`Turn it off`} go={(password) => end.mutate(password)} problem={end.error} />
         ) : !begin.data ? (
           <>
             <Soft>
-              An app on your phone shows a new code every half minute; any app for such codes will do. You type it after
-              your password.
+              <Trans>
+                An app on your phone shows a new code every half minute; any app for such codes will do. You type it
+                after your password.
+              </Trans>
             </Soft>
-            <WithPassword label="Begin" go={(password) => begin.mutate(password)} problem={begin.error} />
+            <WithPassword label={t`Begin`} go={(password) => begin.mutate(password)} problem={begin.error} />
           </>
         ) : (
           <Form
@@ -87,13 +96,15 @@ export function SecondStep({ account }: { account: Schemas["AccountOut"] }) {
               confirm.mutate(code, { onSuccess: () => setCode("") });
             }}
           >
-            <p>Scan this with the app, or type the letters into it.</p>
-            <JoinCode link={{ ...begin.data, address: "your app" }} size="180px" />
+            <p>
+              <Trans>Scan this with the app, or type the letters into it.</Trans>
+            </p>
+            <JoinCode link={{ ...begin.data, address: t`your app` }} size="180px" />
             <p>
               <Num style={{ whiteSpace: "normal" }}>{begin.data.secret}</Num>
             </p>
             <TextField
-              label="The code the app shows now"
+              label={t`The code the app shows now`}
               value={code}
               onChange={setCode}
               inputMode="numeric"
@@ -102,7 +113,9 @@ export function SecondStep({ account }: { account: Schemas["AccountOut"] }) {
               isRequired
             />
             <Row>
-              <Button type="submit">Turn it on</Button>
+              <Button type="submit">
+                <Trans>Turn it on</Trans>
+              </Button>
             </Row>
             <ProblemNote problem={confirm.error} />
           </Form>

@@ -1,6 +1,7 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useLookAgain } from "../../api/tables";
-import { count } from "../../format";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
@@ -8,13 +9,13 @@ import { Select } from "../../ui/Select";
 type Seen = Schemas["TableSeen"];
 const NOT_USED = "none";
 const MEANS: Record<string, string> = {
-  red: "plate with the red lead",
-  black: "plate with the black lead",
-  group: "group",
-  electrolyte: "liquid",
-  volts: "volts",
-  "offset taken off, v": "offset taken off, V",
-  "resolution, v": "resolution, V",
+  red: t`plate with the red lead`,
+  black: t`plate with the black lead`,
+  group: t`group`,
+  electrolyte: t`liquid`,
+  volts: t`volts`,
+  "offset taken off, v": t`offset taken off, V`,
+  "resolution, v": t`resolution, V`,
 };
 
 type Told = { columns: Record<string, string>; called: Record<string, string> };
@@ -28,18 +29,24 @@ export function TablePreview({ seen, told, tell }: Props) {
     again.mutate({ id: seen.id, body: next });
   };
   const options = [
-    { key: NOT_USED, name: "not used" },
+    { key: NOT_USED, name: t`not used` },
     ...seen.meanings.map((key) => ({ key, name: MEANS[key] ?? key })),
   ];
   return (
-    <section aria-label="How it was understood">
-      <h2>How it was understood</h2>
+    <section aria-label={t`How it was understood`}>
+      <h2>
+        <Trans>How it was understood</Trans>
+      </h2>
       {seen.readings > 0 && (
         <p>
-          {count(seen.readings, "reading")} of {count(seen.cells, "cell")}, {count(seen.groups.length, "group")}:{" "}
-          {seen.groups.join(", ")}.
-          {seen.aside > 0 && ` ${seen.aside} of them do not count by the table and will be set aside.`}
-          {seen.loads > 0 && ` With them ${count(seen.loads, "measurement")} under load, from the table of loads.`}
+          <Trans>
+            {plural(seen.readings, { one: "# reading", other: "# readings" })} of{" "}
+            {plural(seen.cells, { one: "# cell", other: "# cells" })},{" "}
+            {plural(seen.groups.length, { one: "# group", other: "# groups" })}: {seen.groups.join(", ")}.
+          </Trans>
+          {seen.aside > 0 && t` ${seen.aside} of them do not count by the table and will be set aside.`}
+          {seen.loads > 0 &&
+            t` With them ${plural(seen.loads, { one: "# measurement", other: "# measurements" })} under load, from the table of loads.`}
         </p>
       )}
       <ul>
@@ -48,22 +55,28 @@ export function TablePreview({ seen, told, tell }: Props) {
         ))}
       </ul>
       {seen.columns.length > 0 && (
-        <Scroll tabIndex={0} role="region" aria-label="Columns">
+        <Scroll tabIndex={0} role="region" aria-label={t`Columns`}>
           <Table>
             <thead>
               <tr>
-                <th scope="col">heading</th>
-                <th scope="col">it holds</th>
-                <th scope="col">first values</th>
+                <th scope="col">
+                  <Trans>heading</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>it holds</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>first values</Trans>
+                </th>
               </tr>
             </thead>
             <tbody>
               {seen.columns.map((column) => (
                 <tr key={column.heading}>
-                  <th scope="row">{column.heading || "(none)"}</th>
+                  <th scope="row">{column.heading || t`(none)`}</th>
                   <td>
                     <Select
-                      label={`What “${column.heading}” holds`}
+                      label={t`What “${column.heading}” holds`}
                       hideLabel
                       options={options}
                       value={column.means && seen.meanings.includes(column.means) ? column.means : NOT_USED}
@@ -74,7 +87,11 @@ export function TablePreview({ seen, told, tell }: Props) {
                         })
                       }
                     />
-                    {column.unit && column.means === "volts" && <Soft>in {column.unit}</Soft>}
+                    {column.unit && column.means === "volts" && (
+                      <Soft>
+                        <Trans>in {column.unit}</Trans>
+                      </Soft>
+                    )}
                   </td>
                   <td>
                     <Num>{column.examples.filter(Boolean).join(", ") || "–"}</Num>
@@ -88,7 +105,11 @@ export function TablePreview({ seen, told, tell }: Props) {
       {seen.unknown.map((one) => (
         <Select
           key={`${one.what}:${one.name}`}
-          label={`“${one.name}” (${count(one.rows, "row")}) is no ${one.what === "electrode" ? "plate" : "liquid"} in the tables. It stands for`}
+          label={
+            one.what === "electrode"
+              ? t`“${one.name}” (${plural(one.rows, { one: "# row", other: "# rows" })}) is no plate in the tables. It stands for`
+              : t`“${one.name}” (${plural(one.rows, { one: "# row", other: "# rows" })}) is no liquid in the tables. It stands for`
+          }
           options={one.nearest}
           value=""
           onChange={(key) => change({ ...told, called: { ...told.called, [one.name]: key } })}
@@ -97,15 +118,22 @@ export function TablePreview({ seen, told, tell }: Props) {
       {seen.faults.length > 0 && (
         <>
           <h3>
-            {seen.whole ? count(seen.faults.length, "faulty line") : `At least ${seen.faults.length} faulty lines`}
+            {seen.whole
+              ? plural(seen.faults.length, { one: "# faulty line", other: "# faulty lines" })
+              : t`At least ${seen.faults.length} faulty lines`}
           </h3>
           <Soft>
-            Nothing comes in while a line is faulty. Mend them in the file, or above where a name is not known.
+            <Trans>
+              Nothing comes in while a line is faulty. Mend them in the file, or above where a name is not known.
+            </Trans>
           </Soft>
           <ul>
             {seen.faults.slice(0, 20).map((fault) => (
               <li key={`${fault.line}:${fault.message}`}>
-                <Num>line {fault.line}</Num>: {fault.message}
+                <Num>
+                  <Trans>line {fault.line}</Trans>
+                </Num>
+                : {fault.message}
               </li>
             ))}
           </ul>

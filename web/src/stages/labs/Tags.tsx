@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useTagLab } from "../../api/years";
@@ -16,13 +18,13 @@ export function Tags({ lab, find }: Props) {
     return (
       <Row>
         {lab.tags.map((one) => (
-          <TextButton key={one} onPress={() => find(one)} aria-label={`Find labs tagged ${one}`}>
+          <TextButton key={one} onPress={() => find(one)} aria-label={t`Find labs tagged ${one}`}>
             {one}
           </TextButton>
         ))}
         {lab.way !== "look" && (
-          <TextButton onPress={() => setTyped(lab.tags.join(", "))} aria-label={`Tags of ${lab.title}`}>
-            {lab.tags.length > 0 ? "change tags" : "add a tag"}
+          <TextButton onPress={() => setTyped(lab.tags.join(", "))} aria-label={t`Tags of ${lab.title}`}>
+            {lab.tags.length > 0 ? t`change tags` : t`add a tag`}
           </TextButton>
         )}
       </Row>
@@ -34,10 +36,20 @@ export function Tags({ lab, find }: Props) {
         tag.mutate({ id: lab.id, tags: typed.split(",") }, { onSuccess: () => setTyped(null) });
       }}
     >
-      <TextField label="Tags, with commas between them" value={typed} onChange={setTyped} maxLength={280} autoFocus />
+      <TextField
+        label={t`Tags, with commas between them`}
+        value={typed}
+        onChange={setTyped}
+        maxLength={280}
+        autoFocus
+      />
       <Row>
-        <Button type="submit">Keep the tags</Button>
-        <TextButton onPress={() => setTyped(null)}>Leave them</TextButton>
+        <Button type="submit">
+          <Trans>Keep the tags</Trans>
+        </Button>
+        <TextButton onPress={() => setTyped(null)}>
+          <Trans>Leave them</Trans>
+        </TextButton>
       </Row>
       <ProblemNote problem={tag.error} />
     </form>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useYears } from "../../api/years";
@@ -21,13 +23,15 @@ function Cells({ years, numbers }: Props) {
   const names = useNames();
   const foretold = years.cells.some((cell) => cell.low_v !== null);
   return (
-    <Scroll tabIndex={0} role="region" aria-label={`Cells in ${bathName(names, years)}`}>
+    <Scroll tabIndex={0} role="region" aria-label={t`Cells in ${bathName(names, years)}`}>
       <Table>
         <thead>
           <tr>
-            <th scope="col">cell</th>
+            <th scope="col">
+              <Trans>cell</Trans>
+            </th>
             <th scope="col" data-number>
-              table, V
+              <Trans>table, V</Trans>
             </th>
             {years.names.map((name, place) => (
               <th key={name} scope="col" data-number>
@@ -35,11 +39,11 @@ function Cells({ years, numbers }: Props) {
               </th>
             ))}
             <th scope="col" data-number>
-              all, V
+              <Trans>all, V</Trans>
             </th>
             {foretold && (
               <th scope="col" data-number>
-                the next, V
+                <Trans>the next, V</Trans>
               </th>
             )}
           </tr>
@@ -50,7 +54,7 @@ function Cells({ years, numbers }: Props) {
               <th scope="row">
                 {names.plate(cell.negative)}, {names.plate(cell.positive)}
               </th>
-              <td data-number>{cell.table_v === null ? "not listed" : shown(cell.table_v)}</td>
+              <td data-number>{cell.table_v === null ? t`not listed` : shown(cell.table_v)}</td>
               {cell.by_class.map((v, place) => (
                 <td key={place} data-number>
                   {shown(v)}
@@ -58,7 +62,7 @@ function Cells({ years, numbers }: Props) {
               ))}
               <td data-number>{shown(cell.all_v)}</td>
               {foretold && (
-                <td data-number>{cell.low_v === null ? "" : `${shown(cell.low_v)} to ${shown(cell.high_v)}`}</td>
+                <td data-number>{cell.low_v === null ? "" : t`${shown(cell.low_v)} to ${shown(cell.high_v)}`}</td>
               )}
             </tr>
           ))}
@@ -72,15 +76,21 @@ function Liquid({ years, numbers }: Props) {
   const names = useNames();
   return (
     <section aria-label={bathName(names, years)}>
-      <h2>In {bathName(names, years)}</h2>
+      <h2>
+        <Trans>In {bathName(names, years)}</Trans>
+      </h2>
       <YearRows years={years} numbers={numbers} />
       <Small>
-        Numbers: where each class found the plate. Bar: all classes together, 95 %. Circle: the table. Held at the
-        table: {names.plate(years.anchor)}. From class to class a plate differs by {volts(years.tau_v, 3)} (one standard
-        deviation; {volts(years.tau_low_v, 3)} to{" "}
-        {years.tau_high_v === null ? "more than can be said" : volts(years.tau_high_v, 3)}).
+        <Trans>
+          Numbers: where each class found the plate. Bar: all classes together, 95 %. Circle: the table. Held at the
+          table: {names.plate(years.anchor)}. From class to class a plate differs by {volts(years.tau_v, 3)} (one
+          standard deviation; {volts(years.tau_low_v, 3)} to{" "}
+          {years.tau_high_v === null ? t`more than can be said` : volts(years.tau_high_v, 3)}).
+        </Trans>
       </Small>
-      <h3>What to expect here</h3>
+      <h3>
+        <Trans>What to expect here</Trans>
+      </h3>
       <Cells years={years} numbers={numbers} />
     </section>
   );
@@ -92,33 +102,35 @@ export function YearsPage() {
   const labs = search.getAll("lab");
   const names = useNames();
   const years = useYears(labs);
-  if (labs.length > 1 && !years.data) return <Waiting title="Years laid over each other" error={years.error} />;
+  if (labs.length > 1 && !years.data) return <Waiting title={t`Years laid over each other`} error={years.error} />;
   const data = years.data;
   const notes: MarginNote[] = (data?.liquids ?? []).flatMap((one) =>
     one.notes.map((note) => ({
       ...note,
       action: undefined,
       code: `${one.electrolyte}|${one.condition}|${note.code}`,
-      title: data && data.liquids.length > 1 ? `${note.title}, in ${bathName(names, one)}` : note.title,
+      title: data && data.liquids.length > 1 ? t`${note.title}, in ${bathName(names, one)}` : note.title,
     })),
   );
   return (
     <Frame
-      title="Years laid over each other"
-      who={<TeacherWho links={[{ to: "/labs", name: "Labs" }]} />}
+      title={t`Years laid over each other`}
+      who={<TeacherWho links={[{ to: "/labs", name: t`Labs` }]} />}
       margin={<Notes notes={notes} />}
       marginOnPaper
     >
       <Column>
-        <h1>Years laid over each other</h1>
+        <h1>
+          <Trans>Years laid over each other</Trans>
+        </h1>
         {data ? (
           <>
             <ol>
               {data.labs.map((lab, place) => (
                 <li key={lab.id}>
                   <Num>{place + 1}</Num> {lab.name}, {day(lab.date)}
-                  {lab.simulated && " · simulated readings"}
-                  {data.alone.includes(lab.name) && " · shares no liquid and two plates with another"}
+                  {lab.simulated && t` · simulated readings`}
+                  {data.alone.includes(lab.name) && t` · shares no liquid and two plates with another`}
                 </li>
               ))}
             </ol>
@@ -130,19 +142,27 @@ export function YearsPage() {
               />
             ))}
             {data.liquids.length === 0 && (
-              <Soft>These labs have no liquid with two plates in common, so there is nothing to lay over.</Soft>
+              <Soft>
+                <Trans>These labs have no liquid with two plates in common, so there is nothing to lay over.</Trans>
+              </Soft>
             )}
             <OnScreen>
               <Row>
-                <Button onPress={() => window.print()}>Print</Button>
-                <ButtonLink to="/labs">Choose other labs</ButtonLink>
+                <Button onPress={() => window.print()}>
+                  <Trans>Print</Trans>
+                </Button>
+                <ButtonLink to="/labs">
+                  <Trans>Choose other labs</Trans>
+                </ButtonLink>
               </Row>
             </OnScreen>
           </>
         ) : (
           <Soft>
-            Choose two finished labs or more on the page of labs: “Lay labs over each other”. From three on, each cell
-            says what the next class should find, and the bench of your next lab uses it.
+            <Trans>
+              Choose two finished labs or more on the page of labs: “Lay labs over each other”. From three on, each cell
+              says what the next class should find, and the bench of your next lab uses it.
+            </Trans>
           </Soft>
         )}
       </Column>

@@ -1,12 +1,13 @@
+import { t } from "@lingui/core/macro";
 import type { Schemas } from "../../api/client";
 import type { Names } from "../../lab/useNames";
 
 type Lab = Schemas["LabListed"];
 export type Order = "newest" | "title" | "readings";
 export const ORDERS: { key: Order; name: string }[] = [
-  { key: "newest", name: "newest first" },
-  { key: "title", name: "by title" },
-  { key: "readings", name: "most readings first" },
+  { key: "newest", name: t`newest first` },
+  { key: "title", name: t`by title` },
+  { key: "readings", name: t`most readings first` },
 ];
 
 const plain = (text: string) => text.toLowerCase().normalize("NFKD").replace(/\p{M}/gu, "");

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -50,18 +52,18 @@ function OnTheShelf({ material, unit }: { material: Stocked; unit: "piece" | "li
   return (
     <Row style={{ alignItems: "start" }}>
       <TextField
-        label={unit === "piece" ? "How many there are" : "Litres there are"}
-        hint="Empty: enough."
+        label={unit === "piece" ? t`How many there are` : t`Litres there are`}
+        hint={t`Empty: enough.`}
         value={shown(count, material.shelf.count)}
         onChange={setCount}
         onBlur={save}
         inputMode="decimal"
         maxLength={6}
-        error={wrong ? "A number, please" : (set.error?.message ?? null)}
+        error={wrong ? t`A number, please` : (set.error?.message ?? null)}
       />
       <TextField
-        label={`Price of one ${unit}`}
-        hint="In your own currency."
+        label={unit === "piece" ? t`Price of one piece` : t`Price of one litre`}
+        hint={t`In your own currency.`}
         value={shown(price, material.shelf.price)}
         onChange={setPrice}
         onBlur={save}
@@ -86,30 +88,41 @@ export function AboutMaterial({ at, stocked, unit, short, change, close }: Props
   const about = useAbout(at);
   const retire = useRetire();
   if (about.error) return <ProblemNote problem={about.error} />;
-  if (!about.data) return <Soft>Taking it down …</Soft>;
+  if (!about.data)
+    return (
+      <Soft>
+        <Trans>Taking it down …</Trans>
+      </Soft>
+    );
   const { name, what, use, prepare, hazards, facts } = about.data;
   return (
     <>
       <Row>
         <h2>{name}</h2>
-        <TextButton onPress={close}>Put it back</TextButton>
+        <TextButton onPress={close}>
+          <Trans>Put it back</Trans>
+        </TextButton>
       </Row>
       <Soft>
         {what}
-        {stocked?.own && " · yours"}
+        {stocked?.own && t` · yours`}
       </Soft>
       {short && (
         <p>
-          <strong>
-            Short: <Num>{short.there}</Num> there, <Num>{Math.round(100 * short.needed) / 100}</Num> needed
-          </strong>{" "}
-          for {short.labs.join(", ")}.
+          <Trans>
+            <strong>
+              Short: <Num>{short.there}</Num> there, <Num>{Math.round(100 * short.needed) / 100}</Num> needed
+            </strong>{" "}
+            for {short.labs.join(", ")}.
+          </Trans>
         </p>
       )}
       {stocked && <OnTheShelf key={at} material={stocked} unit={unit} />}
       {use.length > 0 && (
         <>
-          <h3>What it is good for</h3>
+          <h3>
+            <Trans>What it is good for</Trans>
+          </h3>
           {use.map((one) => (
             <p key={one}>{one}</p>
           ))}
@@ -117,7 +130,9 @@ export function AboutMaterial({ at, stocked, unit, short, change, close }: Props
       )}
       {prepare.length > 0 && (
         <>
-          <h3>How to prepare it</h3>
+          <h3>
+            <Trans>How to prepare it</Trans>
+          </h3>
           {prepare.map((one) => (
             <p key={one}>{one}</p>
           ))}
@@ -125,17 +140,28 @@ export function AboutMaterial({ at, stocked, unit, short, change, close }: Props
       )}
       {hazards.length > 0 && (
         <>
-          <h3>What can hurt</h3>
+          <h3>
+            <Trans>What can hurt</Trans>
+          </h3>
           {hazards.map((hazard) => (
             <p key={hazard.text}>
               {hazard.text} {hazard.do}
-              {hazard.refuse.length > 0 && <strong> Not for ages {hazard.refuse.join(", ")}.</strong>}
+              {hazard.refuse.length > 0 && (
+                <strong>
+                  {" "}
+                  <Trans>Not for ages {hazard.refuse.join(", ")}.</Trans>
+                </strong>
+              )}
             </p>
           ))}
-          <Small>Your school’s own rules and risk assessment come first.</Small>
+          <Small>
+            <Trans>Your school’s own rules and risk assessment come first.</Trans>
+          </Small>
         </>
       )}
-      <h3>Its numbers</h3>
+      <h3>
+        <Trans>Its numbers</Trans>
+      </h3>
       <Facts>
         {facts.map((fact) => (
           <div key={fact.what}>
@@ -150,8 +176,14 @@ export function AboutMaterial({ at, stocked, unit, short, change, close }: Props
       </Facts>
       {stocked?.own && !stocked.retired && (
         <Row>
-          {change && <Button onPress={change}>Change {name}</Button>}
-          <Button onPress={() => retire.mutate(at, { onSuccess: close })}>Offer {name} no more</Button>
+          {change && (
+            <Button onPress={change}>
+              <Trans>Change {name}</Trans>
+            </Button>
+          )}
+          <Button onPress={() => retire.mutate(at, { onSuccess: close })}>
+            <Trans>Offer {name} no more</Trans>
+          </Button>
         </Row>
       )}
       <ProblemNote problem={retire.error} />

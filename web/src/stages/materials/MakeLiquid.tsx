@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAddMade, useMadePreview } from "../../api/materials";
@@ -14,15 +16,15 @@ type Step = { what: string; amount: string; unit: Unit };
 
 const UNITS: Record<"g" | "mL", { key: Unit; name: string }[]> = {
   g: [
-    { key: "g", name: "g in 100 mL" },
+    { key: "g", name: t`g in 100 mL` },
     { key: "mol/L", name: "mol/L" },
-    { key: "mass %", name: "% by mass" },
-    { key: "parts", name: "parts" },
+    { key: "mass %", name: t`% by mass` },
+    { key: "parts", name: t`parts` },
   ],
   mL: [
-    { key: "mL", name: "mL in 100 mL" },
-    { key: "volume %", name: "% by volume" },
-    { key: "parts", name: "parts" },
+    { key: "mL", name: t`mL in 100 mL` },
+    { key: "volume %", name: t`% by volume` },
+    { key: "parts", name: t`parts` },
   ],
 };
 const STEP: Step = { what: "table-salt", amount: "2", unit: "g" };
@@ -43,7 +45,7 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
     materials.additions.find((addition) => addition.key === what)?.unit === "g" ? "g" : "mL";
   const addable = [
     ...materials.additions.map(({ key, name }) => ({ key, name })),
-    ...single.filter(({ pours }) => pours).map(({ key, name }) => ({ key, name: `${name} (poured)` })),
+    ...single.filter(({ pours }) => pours).map(({ key, name }) => ({ key, name: t`${name} (poured)` })),
   ];
   const parts = typed.steps.some((step) => step.unit === "parts");
   const steps = typed.steps.map((step) => ({ ...step, amount: asNumber(step.amount) }));
@@ -79,14 +81,14 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
     >
       <Row>
         <Select
-          label="Start with 100 mL of"
-          options={[{ key: "water", name: "distilled water" }, ...single]}
+          label={t`Start with 100 mL of`}
+          options={[{ key: "water", name: t`distilled water` }, ...single]}
           value={typed.base}
           onChange={(base) => set({ base })}
         />
         {parts && (
           <TextField
-            label="Parts of it"
+            label={t`Parts of it`}
             value={typed.parts}
             onChange={(text) => set({ parts: text })}
             inputMode="decimal"
@@ -97,27 +99,27 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
       {typed.steps.map((step, at) => (
         <Row key={at} style={{ alignItems: "end" }}>
           <Select
-            label={at === 0 ? "Stir in" : "and"}
+            label={at === 0 ? t`Stir in` : t`and`}
             options={addable}
             value={step.what}
             onChange={(what) => setStep(at, { what, unit: unitOf(what) })}
           />
           <TextField
-            label="How much"
+            label={t`How much`}
             value={step.amount}
             onChange={(amount) => setStep(at, { amount })}
             inputMode="decimal"
             maxLength={8}
           />
           <Select
-            label="measured in"
+            label={t`measured in`}
             options={UNITS[unitOf(step.what)]}
             value={step.unit}
             onChange={(unit) => setStep(at, { unit: unit as Unit })}
           />
           {typed.steps.length > 1 && (
             <TextButton onPress={() => set({ steps: typed.steps.filter((_, index) => index !== at) })}>
-              Leave it out
+              <Trans>Leave it out</Trans>
             </TextButton>
           )}
         </Row>
@@ -125,13 +127,13 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
       {typed.steps.length < 6 && (
         <p>
           <TextButton onPress={() => set({ steps: [...typed.steps, { ...STEP, what: "citric-acid" }] })}>
-            Something more
+            <Trans>Something more</Trans>
           </TextButton>
         </p>
       )}
       <Row>
-        <Select label="Between" options={plates} value={typed.negative} onChange={(negative) => set({ negative })} />
-        <Select label="and" options={plates} value={typed.positive} onChange={(positive) => set({ positive })} />
+        <Select label={t`Between`} options={plates} value={typed.negative} onChange={(negative) => set({ negative })} />
+        <Select label={t`and`} options={plates} value={typed.positive} onChange={(positive) => set({ positive })} />
       </Row>
       {preview.data && sound && !preview.error && <Comes preview={preview.data} />}
       <ProblemNote problem={sound ? preview.error : null} />
@@ -139,16 +141,22 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
         <p key={hazard}>{hazard}</p>
       ))}
       <TextField
-        label="Name"
-        hint={preview.data ? `Empty: ${preview.data.name}` : undefined}
+        label={t`Name`}
+        hint={preview.data ? t`Empty: ${preview.data.name}` : undefined}
         value={typed.name}
         onChange={(name) => set({ name })}
         maxLength={60}
       />
-      {wrong && !sound && <p role="alert">An amount is a number above zero. What you typed is still here.</p>}
+      {wrong && !sound && (
+        <p role="alert">
+          <Trans>An amount is a number above zero. What you typed is still here.</Trans>
+        </p>
+      )}
       <ProblemNote problem={preview.error ? null : add.error} />
       <Row>
-        <Button type="submit">Keep this liquid</Button>
+        <Button type="submit">
+          <Trans>Keep this liquid</Trans>
+        </Button>
       </Row>
     </Form>
   );
@@ -156,11 +164,14 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
 
 function Comes({ preview }: { preview: Schemas["MadePreview"] }) {
   return (
-    <div role="status" aria-label="What it comes to">
+    <div role="status" aria-label={t`What it comes to`}>
       <p>
-        {preview.described}: pH <Num>{number(preview.ph, 1)}</Num>, <Num>{number(preview.conductivity_s_per_m, 2)}</Num>{" "}
-        S/m, chloride <Num>{number(1000 * preview.chloride_mol_per_l, 1)}</Num> mmol/L.
-        {preview.foam_ml > 1 && ` It foams: about ${number(preview.foam_ml, 0)} mL of carbon dioxide; use a tall cup.`}
+        <Trans>
+          {preview.described}: pH <Num>{number(preview.ph, 1)}</Num>,{" "}
+          <Num>{number(preview.conductivity_s_per_m, 2)}</Num> S/m, chloride{" "}
+          <Num>{number(1000 * preview.chloride_mol_per_l, 1)}</Num> mmol/L.
+        </Trans>
+        {preview.foam_ml > 1 && t` It foams: about ${number(preview.foam_ml, 0)} mL of carbon dioxide; use a tall cup.`}
       </p>
       {preview.oxidant && <p>{preview.oxidant}</p>}
       {preview.foretold.length > 0 && (
@@ -170,10 +181,10 @@ function Comes({ preview }: { preview: Schemas["MadePreview"] }) {
               <tr>
                 <th scope="col">{preview.foretold[0]?.short}</th>
                 <th scope="col" data-number>
-                  open
+                  <Trans>open</Trans>
                 </th>
                 <th scope="col" data-number>
-                  shorted
+                  <Trans>shorted</Trans>
                 </th>
               </tr>
             </thead>
@@ -185,7 +196,7 @@ function Comes({ preview }: { preview: Schemas["MadePreview"] }) {
                     {volts(one.volts_v, 2)} ± {number(one.u_v ?? 0, 2)}
                   </td>
                   <td data-number>
-                    {one.oxidant && "at least "}
+                    {one.oxidant && t`at least `}
                     {current(one.short_a)}
                   </td>
                 </tr>
@@ -196,8 +207,8 @@ function Comes({ preview }: { preview: Schemas["MadePreview"] }) {
       )}
       <Soft>
         {preview.oxidant
-          ? "Foretold, one standard uncertainty; the oxidant’s own current is not in it."
-          : "Foretold, one standard uncertainty; from before to after it is surer than that."}
+          ? t`Foretold, one standard uncertainty; the oxidant’s own current is not in it.`
+          : t`Foretold, one standard uncertainty; from before to after it is surer than that.`}
       </Soft>
     </div>
   );

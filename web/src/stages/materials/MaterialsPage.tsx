@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -17,12 +19,24 @@ import { OwnElectrode, OwnElectrolyte } from "./OwnForms";
 import { type Item, Shelf } from "./Shelf";
 import { TwoSolutions } from "./TwoSolutions";
 
+/** How liquids come, in a word. */
+const FORMS: Record<string, string> = {
+  juice: t`juice`,
+  whole: t`whole`,
+  liquid: t`liquid`,
+  sulfate: t`sulfate`,
+  paste: t`paste`,
+  card: t`card`,
+  "acid-card": t`acid card`,
+  flowing: t`flowing`,
+};
+
 /** What can be made: opens where a material would. */
 const MAKE = {
-  "make-liquid": "Make a liquid",
-  "make-two": "Two solutions",
-  "make-plate": "A plate of your own",
-  "make-numbers": "A liquid by its numbers",
+  "make-liquid": t`Make a liquid`,
+  "make-two": t`Two solutions`,
+  "make-plate": t`A plate of your own`,
+  "make-numbers": t`A liquid by its numbers`,
 } as const;
 type Make = keyof typeof MAKE;
 
@@ -45,22 +59,22 @@ function notesOf(short: Schemas["ShortOut"][], names: Map<string, string>): Marg
   const missing = short.map((one) => ({
     code: `short-${one.key}`,
     tone: "caution" as const,
-    title: `Short: ${names.get(one.key) ?? one.key}`,
-    text: `${one.there} there, ${Math.round(100 * one.needed) / 100} needed for ${one.labs.join(", ")}.`,
+    title: t`Short: ${names.get(one.key) ?? one.key}`,
+    text: t`${one.there} there, ${Math.round(100 * one.needed) / 100} needed for ${one.labs.join(", ")}.`,
   }));
   return [
     ...missing,
     {
       code: "counts",
       tone: "plain" as const,
-      title: "Counts are kept as you leave the field",
-      text: "Where fewer plates are there than groups, a plan gives them to that many groups only.",
+      title: t`Counts are kept as you leave the field`,
+      text: t`Where fewer plates are there than groups, a plan gives them to that many groups only.`,
     },
     {
       code: "own",
       tone: "plain" as const,
-      title: "Your own materials",
-      text: "They are used everywhere like the shipped ones. A change makes a new one: old labs keep what they were judged by.",
+      title: t`Your own materials`,
+      text: t`They are used everywhere like the shipped ones. A change makes a new one: old labs keep what they were judged by.`,
     },
   ];
 }
@@ -80,7 +94,7 @@ export function MaterialsPage() {
   useEffect(() => {
     if (at && phone) heading.current?.scrollIntoView();
   }, [at, phone]);
-  if (!materials.data) return <Waiting title="Cupboard" error={materials.error} />;
+  if (!materials.data) return <Waiting title={t`Cupboard`} error={materials.error} />;
   const { electrodes, electrolytes, additions, edition } = materials.data;
   const open = (key: string | null) => {
     setChanging(false);
@@ -103,11 +117,11 @@ export function MaterialsPage() {
       : all || one.usual || one.shelf.count !== null || missing.has(one.key));
   const item = (key: string, name: string, sign: string): Item => {
     const lack = missing.get(key);
-    return { key, name, sign, short: lack ? `${Math.round(10 * (lack.needed - lack.there)) / 10} short` : null };
+    return { key, name, sign, short: lack ? t`${Math.round(10 * (lack.needed - lack.there)) / 10} short` : null };
   };
   const shelves: [string, Item[]][] = [
     [
-      "Plates",
+      t`Plates`,
       electrodes
         .filter(shown)
         .map((electrode) =>
@@ -119,22 +133,22 @@ export function MaterialsPage() {
         ),
     ],
     [
-      "Liquids",
+      t`Liquids`,
       electrolytes
         .filter(shown)
         .map((electrolyte) =>
-          item(electrolyte.key, electrolyte.name, electrolyte.own ? "yours" : electrolyte.form.replace("-", " ")),
+          item(electrolyte.key, electrolyte.name, electrolyte.own ? t`yours` : (FORMS[electrolyte.form] ?? "")),
         ),
     ],
     [
-      "To stir in",
+      t`To stir in`,
       additions
         .filter((addition) => (search.trim() ? matches(search, [addition.name]) : all || !addition.metal))
         .map((addition) =>
           item(
             addition.key,
             addition.name,
-            addition.metal ? "a metal’s salt" : addition.unit === "g" ? "weighed" : "poured",
+            addition.metal ? t`a metal’s salt` : addition.unit === "g" ? t`weighed` : t`poured`,
           ),
         ),
     ],
@@ -156,14 +170,20 @@ export function MaterialsPage() {
         <>
           <Row>
             <h2>{MAKE[at as Make]}</h2>
-            <TextButton onPress={done}>Back to the shelves</TextButton>
+            <TextButton onPress={done}>
+              <Trans>Back to the shelves</Trans>
+            </TextButton>
           </Row>
           {forms[at as Make]}
         </>
       ) : changing && (plate ?? liquid) ? (
-        <section aria-label={`Change ${plate?.name ?? liquid?.name ?? ""}`}>
-          <h2>Change {plate?.name ?? liquid?.name}</h2>
-          <Soft>Old labs keep it as it was; new ones get the changed one, with its count and price.</Soft>
+        <section aria-label={t`Change ${plate?.name ?? liquid?.name ?? ""}`}>
+          <h2>
+            <Trans>Change {plate?.name ?? liquid?.name}</Trans>
+          </h2>
+          <Soft>
+            <Trans>Old labs keep it as it was; new ones get the changed one, with its count and price.</Trans>
+          </Soft>
           {plate && <OwnElectrode key={plate.key} materials={materials.data} changes={plate} done={done} />}
           {liquid && <OwnElectrolyte key={liquid.key} materials={materials.data} changes={liquid} done={done} />}
         </section>
@@ -181,19 +201,23 @@ export function MaterialsPage() {
   );
   const list = (
     <Column>
-      <h1>Your cupboard</h1>
+      <h1>
+        <Trans>Your cupboard</Trans>
+      </h1>
       <p>
-        <Link to="/labs">Back to your labs</Link>
+        <Link to="/labs">
+          <Trans>Back to your labs</Trans>
+        </Link>
       </p>
       <TextField
-        label="Search"
-        hint="By any name people use: penny, lime, alu foil."
+        label={t`Search`}
+        hint={t`By any name people use: penny, lime, alu foil.`}
         value={search}
         onChange={setSearch}
         type="search"
         maxLength={40}
       />
-      <Row role="group" aria-label="Make something of your own">
+      <Row role="group" aria-label={t`Make something of your own`}>
         {Object.entries(MAKE).map(([key, name]) => (
           <Button key={key} onPress={() => open(key)}>
             {name}
@@ -203,11 +227,15 @@ export function MaterialsPage() {
       {shelves.map(([title, items]) => (
         <Shelf key={title} title={title} items={items} here={at} open={open} />
       ))}
-      {nothing && <p role="status">Nothing is called that here. Make it your own, above.</p>}
+      {nothing && (
+        <p role="status">
+          <Trans>Nothing is called that here. Make it your own, above.</Trans>
+        </p>
+      )}
       {!search.trim() && (
         <p>
           <TextButton onPress={() => setAll(!all)}>
-            {all ? "Show the usual ones" : `Show all ${electrodes.length + electrolytes.length + additions.length}`}
+            {all ? t`Show the usual ones` : t`Show all ${electrodes.length + electrolytes.length + additions.length}`}
           </TextButton>
         </p>
       )}
@@ -215,9 +243,9 @@ export function MaterialsPage() {
   );
   return (
     <Frame
-      title="Cupboard"
-      lab="Your cupboard"
-      about={`tables of ${edition}`}
+      title={t`Cupboard`}
+      lab={t`Your cupboard`}
+      about={t`tables of ${edition}`}
       margin={<Notes notes={notesOf(short.data ?? [], names)} />}
     >
       {down && phone ? down : down ? <Columns $left="minmax(0, 1fr)">{[list, down]}</Columns> : list}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useAddElectrode, useAddElectrolyte, type useOwnMaterials } from "../../api/materials";
@@ -74,9 +76,9 @@ export function OwnElectrode({ materials, changes, done }: Props<Plate>) {
       }}
     >
       <Row>
-        <TextField label="Name" value={typed.name} onChange={(name) => set({ name })} isRequired maxLength={60} />
+        <TextField label={t`Name`} value={typed.name} onChange={(name) => set({ name })} isRequired maxLength={60} />
         <TextField
-          label="Short sign"
+          label={t`Short sign`}
           value={typed.symbol}
           onChange={(symbol) => set({ symbol })}
           isRequired
@@ -84,28 +86,32 @@ export function OwnElectrode({ materials, changes, done }: Props<Plate>) {
         />
       </Row>
       <Select
-        label="Its line in the table"
-        options={[{ key: NONE, name: "none: it does not dissolve" }, ...materials.couples]}
+        label={t`Its line in the table`}
+        options={[{ key: NONE, name: t`none: it does not dissolve` }, ...materials.couples]}
         value={typed.couple}
         onChange={(couple) => set({ couple })}
       />
       <Select
-        label="What the liquid meets"
-        hint="Its kinetics are used for the rest potential: choose the metal at the surface."
+        label={t`What the liquid meets`}
+        hint={t`Its kinetics are used for the rest potential: choose the metal at the surface.`}
         options={materials.surfaces}
         value={typed.surface}
         onChange={(surface) => set({ surface })}
       />
       <TextField
-        label="How to prepare it"
+        label={t`How to prepare it`}
         value={typed.prepare}
         onChange={(prepare) => set({ prepare })}
         maxLength={200}
       />
       <ProblemNote problem={add.error} />
       <Row>
-        <Button type="submit">{changes ? "Keep the changed plate" : "Keep this plate"}</Button>
-        {changes && <TextButton onPress={done}>Leave it as it was</TextButton>}
+        <Button type="submit">{changes ? t`Keep the changed plate` : t`Keep this plate`}</Button>
+        {changes && (
+          <TextButton onPress={done}>
+            <Trans>Leave it as it was</Trans>
+          </TextButton>
+        )}
       </Row>
     </Form>
   );
@@ -123,7 +129,7 @@ function Span({ label, value, onChange }: SpanProps) {
   return (
     <Row>
       <TextField
-        label={`${label}, from`}
+        label={t`${label}, from`}
         value={low}
         onChange={(text) => onChange([text, high])}
         inputMode="decimal"
@@ -131,8 +137,8 @@ function Span({ label, value, onChange }: SpanProps) {
         maxLength={8}
       />
       <TextField
-        label="to"
-        aria-label={`${label}, to`}
+        label={t`to`}
+        aria-label={t`${label}, to`}
         value={high}
         onChange={(text) => onChange([low, text])}
         inputMode="decimal"
@@ -181,33 +187,47 @@ export function OwnElectrolyte({ materials, changes, done }: Props<Liquid>) {
         });
       }}
     >
-      <TextField label="Name" value={typed.name} onChange={(name) => set({ name })} isRequired maxLength={60} />
-      <Select label="Form" options={materials.forms} value={typed.form} onChange={(form) => set({ form })} />
-      <Span label="pH" value={typed.ph} onChange={(ph) => set({ ph })} />
-      <Span label="Conductivity, S/m" value={typed.conductivity} onChange={(conductivity) => set({ conductivity })} />
-      <Span label="Chloride, mol/L" value={typed.chloride} onChange={(chloride) => set({ chloride })} />
+      <TextField label={t`Name`} value={typed.name} onChange={(name) => set({ name })} isRequired maxLength={60} />
+      <Select label={t`Form`} options={materials.forms} value={typed.form} onChange={(form) => set({ form })} />
+      <Span label={t`pH`} value={typed.ph} onChange={(ph) => set({ ph })} />
+      <Span
+        label={t`Conductivity, S/m`}
+        value={typed.conductivity}
+        onChange={(conductivity) => set({ conductivity })}
+      />
+      <Span label={t`Chloride, mol/L`} value={typed.chloride} onChange={(chloride) => set({ chloride })} />
       <Row>
         <TextField
-          label="Copper ions, mol/L"
+          label={t`Copper ions, mol/L`}
           value={typed.copper}
           onChange={(copper) => set({ copper })}
           inputMode="decimal"
           maxLength={6}
         />
         <TextField
-          label="Zinc ions, mol/L"
+          label={t`Zinc ions, mol/L`}
           value={typed.zinc}
           onChange={(zinc) => set({ zinc })}
           inputMode="decimal"
           maxLength={6}
         />
       </Row>
-      <Soft>A wide range is honest: it widens what the accounts predict.</Soft>
-      {wrong && <p role="alert">One of these is not a number. What you typed is still here.</p>}
+      <Soft>
+        <Trans>A wide range is honest: it widens what the accounts predict.</Trans>
+      </Soft>
+      {wrong && (
+        <p role="alert">
+          <Trans>One of these is not a number. What you typed is still here.</Trans>
+        </p>
+      )}
       <ProblemNote problem={add.error} />
       <Row>
-        <Button type="submit">{changes ? "Keep the changed liquid" : "Keep this liquid"}</Button>
-        {changes && <TextButton onPress={done}>Leave it as it was</TextButton>}
+        <Button type="submit">{changes ? t`Keep the changed liquid` : t`Keep this liquid`}</Button>
+        {changes && (
+          <TextButton onPress={done}>
+            <Trans>Leave it as it was</Trans>
+          </TextButton>
+        )}
       </Row>
     </Form>
   );

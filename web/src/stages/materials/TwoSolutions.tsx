@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useAddTwo, useTwoPreview } from "../../api/materials";
 import { CellDrawing } from "../../charts/CellDrawing";
@@ -39,7 +41,7 @@ function OneSide({ title, side, materials, change }: SideProps) {
     <div role="group" aria-label={title} style={{ display: "grid", gap: "0.8rem", padding: "0.6rem" }}>
       <h3>{title}</h3>
       <Select
-        label="In it"
+        label={t`In it`}
         options={[
           ...salts.map(({ key, name }) => ({ key: SALT + key, name })),
           ...liquids.map(({ key, name }) => ({ key, name })),
@@ -60,7 +62,7 @@ function OneSide({ title, side, materials, change }: SideProps) {
         />
       )}
       <Select
-        label="Plate"
+        label={t`Plate`}
         options={materials.electrodes.filter((electrode) => !electrode.retired).map(({ key, name }) => ({ key, name }))}
         value={side.plate}
         onChange={(plate) => change({ plate })}
@@ -90,7 +92,7 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
   const bridge = materials.bridges.find((one) => one.key === typed.bridge);
   const words = (side: Side) =>
     side.what.startsWith(SALT)
-      ? `${materials.additions.find((addition) => SALT + addition.key === side.what)?.name ?? ""} ${side.strength} mol/L`
+      ? t`${materials.additions.find((addition) => SALT + addition.key === side.what)?.name ?? ""} ${side.strength} mol/L`
       : (materials.electrolytes.find((electrolyte) => electrolyte.key === side.what)?.name ?? "");
   return (
     <Form
@@ -108,20 +110,20 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
     >
       <Columns $left="minmax(0, 1fr)">
         <OneSide
-          title="Left cup"
+          title={t`Left cup`}
           side={typed.left}
           materials={materials}
           change={(change) => set({ left: { ...typed.left, ...change } })}
         />
         <OneSide
-          title="Right cup"
+          title={t`Right cup`}
           side={typed.right}
           materials={materials}
           change={(change) => set({ right: { ...typed.right, ...change } })}
         />
       </Columns>
       <Select
-        label="Joined by"
+        label={t`Joined by`}
         options={materials.bridges}
         value={typed.bridge}
         onChange={(key) => set({ bridge: key })}
@@ -136,29 +138,40 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
         />
       </div>
       {found && (
-        <div role="status" aria-label="What it would give">
+        <div role="status" aria-label={t`What it would give`}>
           {found.refusal ? (
             <p>
-              <strong>This cannot be:</strong> {found.refusal}
+              <strong>
+                <Trans>This cannot be:</Trans>
+              </strong>{" "}
+              {found.refusal}
             </p>
           ) : (
             found.foretold && (
               <p>
-                {found.foretold.short}: <Num>{volts(found.foretold.volts_v, 3)}</Num> ±{" "}
-                {number(found.foretold.u_v ?? 0, 3)}, shorted{found.foretold.oxidant && " at least"}{" "}
-                <Num>{current(found.foretold.short_a)}</Num>.{" "}
-                {found.table_v !== null && `The table’s difference is ${volts(found.table_v, 3)}. `}
-                The bridge adds <Num>{number(1000 * found.junction_v, 1, true)}</Num> mV.
+                <Trans>
+                  {found.foretold.short}: <Num>{volts(found.foretold.volts_v, 3)}</Num> ±{" "}
+                  {number(found.foretold.u_v ?? 0, 3)}, shorted
+                </Trans>
+                {found.foretold.oxidant && t` at least`} <Num>{current(found.foretold.short_a)}</Num>.{" "}
+                {found.table_v !== null && t`The table’s difference is ${volts(found.table_v, 3)}. `}
+                <Trans>
+                  The bridge adds <Num>{number(1000 * found.junction_v, 1, true)}</Num> mV.
+                </Trans>
               </p>
             )
           )}
         </div>
       )}
-      {!sound && <p role="alert">A strength is a number above zero. What you typed is still here.</p>}
+      {!sound && (
+        <p role="alert">
+          <Trans>A strength is a number above zero. What you typed is still here.</Trans>
+        </p>
+      )}
       <ProblemNote problem={sound ? preview.error : null} />
       <TextField
-        label="Name"
-        hint={found ? `Empty: ${found.name}` : undefined}
+        label={t`Name`}
+        hint={found ? t`Empty: ${found.name}` : undefined}
         value={typed.name}
         onChange={(name) => set({ name })}
         maxLength={60}
@@ -166,9 +179,11 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
       <ProblemNote problem={preview.error ? null : add.error} />
       <Row>
         <Button type="submit" isDisabled={!sound || Boolean(found?.refusal)}>
-          Keep these two solutions
+          <Trans>Keep these two solutions</Trans>
         </Button>
-        <Soft>It then stands among the liquids of a plan; its solutions are made as the kit says.</Soft>
+        <Soft>
+          <Trans>It then stands among the liquids of a plan; its solutions are made as the kit says.</Trans>
+        </Soft>
       </Row>
     </Form>
   );

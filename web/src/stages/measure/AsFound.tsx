@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import type { Outbox } from "../../lab/useOutbox";
@@ -25,7 +27,7 @@ export function AsFound({ cell, level, open, outbox }: Props) {
     "actual",
     cell.id,
     actuals,
-    "Write the number you measured first.",
+    t`Write the number you measured first.`,
   );
   const replaced = (index: number, name: string) => actuals.slice(index + 1).some((actual) => actual.name === name);
   return (
@@ -36,11 +38,13 @@ export function AsFound({ cell, level, open, outbox }: Props) {
       }}
     >
       <Soft>
-        Planned: {level.name} {level.text}. Measure it and write what it was. What should have stayed the same can be
-        noted too, with its unit: 23 °C.
+        <Trans>
+          Planned: {level.name} {level.text}. Measure it and write what it was. What should have stayed the same can be
+          noted too, with its unit: 23 °C.
+        </Trans>
       </Soft>
       {actuals.length + waiting.length > 0 && (
-        <ul aria-label="What it was">
+        <ul aria-label={t`What it was`}>
           {actuals.map((actual, index) => (
             <li key={actual.id}>
               {actual.name} <Num as={replaced(index, actual.name) ? "s" : "span"}>{actual.text}</Num>
@@ -51,7 +55,7 @@ export function AsFound({ cell, level, open, outbox }: Props) {
       )}
       <Row>
         <TextField
-          label="It really was"
+          label={t`It really was`}
           value={text}
           onChange={type}
           autoComplete="off"
@@ -59,7 +63,7 @@ export function AsFound({ cell, level, open, outbox }: Props) {
           isDisabled={!open}
         />
         <Button type="submit" isDisabled={!open}>
-          Keep it
+          <Trans>Keep it</Trans>
         </Button>
       </Row>
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
@@ -70,5 +74,5 @@ export function AsFound({ cell, level, open, outbox }: Props) {
 /** What was noted last, or what is planned, in a few words. */
 export function foundSoFar({ beside, level }: Cell): string {
   const last = beside.actuals.at(-1);
-  return last ? `${last.name} ${last.text}` : `planned: ${level?.text ?? ""}`;
+  return last ? `${last.name} ${last.text}` : t`planned: ${level?.text ?? ""}`;
 }

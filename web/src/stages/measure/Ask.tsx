@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { Asked } from "../../lab/Asked";
 import type { Outbox } from "../../lab/useOutbox";
@@ -12,7 +14,7 @@ type Cell = Schemas["BenchCell"];
 export function askedSoFar({ beside }: Cell): string {
   const n = beside.questions.length;
   const looked = beside.questions.filter((one) => one.answer).length;
-  return n === 0 ? "your teacher sees it" : `${looked} of ${n} looked at`;
+  return n === 0 ? t`your teacher sees it` : t`${looked} of ${n} looked at`;
 }
 
 /** A question that the group leaves at this cell, and what came of those before. */
@@ -23,7 +25,7 @@ export function Ask({ cell, open, outbox }: { cell: Cell; open: boolean; outbox:
     "question",
     cell.id,
     questions,
-    "Write your question first.",
+    t`Write your question first.`,
   );
   return (
     <Form
@@ -33,7 +35,7 @@ export function Ask({ cell, open, outbox }: { cell: Cell; open: boolean; outbox:
       }}
     >
       {questions.length + waiting.length > 0 && (
-        <ul aria-label="What you asked">
+        <ul aria-label={t`What you asked`}>
           {questions.map((question) => (
             <li key={question.id}>
               <Asked question={question} />
@@ -43,7 +45,7 @@ export function Ask({ cell, open, outbox }: { cell: Cell; open: boolean; outbox:
         </ul>
       )}
       <TextField
-        label="Your question"
+        label={t`Your question`}
         value={text}
         onChange={type}
         maxLength={300}
@@ -53,7 +55,7 @@ export function Ask({ cell, open, outbox }: { cell: Cell; open: boolean; outbox:
       />
       <Row>
         <Button type="submit" isDisabled={!open}>
-          Leave it for your teacher
+          <Trans>Leave it for your teacher</Trans>
         </Button>
       </Row>
     </Form>

@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
@@ -7,7 +9,7 @@ import { Frame } from "../../ui/Frame";
 import { keepForOffline } from "../../api/offline";
 import { hasLeft } from "../../api/leaving";
 import { Waiting, useLate } from "../../ui/Waiting";
-import { count, volts } from "../../format";
+import { volts } from "../../format";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
@@ -31,40 +33,40 @@ const currentOf = (cell: Cell) => cell.readings.filter((reading) => reading.corr
 
 /** What is known of the group's meter, and the way to check it. */
 function meterNote(bench: Bench, outbox: Outbox, check: () => void): MarginNote {
-  const again = <TextButton onPress={check}>{bench.meter ? "Check the meter again" : "Check the meter"}</TextButton>;
+  const again = <TextButton onPress={check}>{bench.meter ? t`Check the meter again` : t`Check the meter`}</TextButton>;
   if (only(outbox.waiting, "check").some((one) => one.refusal === null))
-    return { code: "meter", tone: "plain", title: "Meter check not sent yet", text: "It is safe on this device." };
+    return { code: "meter", tone: "plain", title: t`Meter check not sent yet`, text: t`It is safe on this device.` };
   if (!bench.meter)
     return {
       code: "meter",
       tone: "caution",
-      title: "Meter not checked",
-      text: "Two numbers show whether it can be trusted. You may measure without.",
+      title: t`Meter not checked`,
+      text: t`Two numbers show whether it can be trusted. You may measure without.`,
       action: again,
     };
   const { tone, text, do: next } = bench.meter;
-  return { code: "meter", tone, title: "Your meter", text: `${text} ${next}`, action: again };
+  return { code: "meter", tone, title: t`Your meter`, text: `${text} ${next}`, action: again };
 }
 
 /** The other groups' values of this cell, covered until this group has its own. */
 function othersNote(bench: Bench, cell: Cell): MarginNote {
-  const title = "Other groups’ values";
+  const title = t`Other groups’ values`;
   if (!cell.others)
     return {
       code: "others",
       tone: "plain",
       title,
       text: bench.covered
-        ? "stay covered until your teacher shows them."
-        : `stay covered until your ${bench.wanted} are in, or until another group has this cell.`,
+        ? t`stay covered until your teacher shows them.`
+        : t`stay covered until your ${bench.wanted} are in, or until another group has this cell.`,
     };
   const { groups, mean_v, low_v, high_v } = cell.others;
-  const range = groups > 1 ? `, from ${volts(low_v, 2)} to ${volts(high_v, 2)}` : "";
+  const range = groups > 1 ? t`, from ${volts(low_v, 2)} to ${volts(high_v, 2)}` : "";
   return {
     code: "others",
     tone: "plain",
     title,
-    text: `${volts(mean_v, 2)} on average, ${count(groups, "group")}${range}.`,
+    text: t`${volts(mean_v, 2)} on average, ${plural(groups, { one: "# group", other: "# groups" })}${range}.`,
   };
 }
 
@@ -74,17 +76,17 @@ function described(one: Pending): string {
     return `${one.body.text} ${one.body.unit}`;
   if (one.kind === "note" || one.kind === "question") return `“${one.body.text}”`;
   if (one.kind === "actual") return one.body.text;
-  if (one.kind === "packEntry") return one.body.text || "a cell of a pack";
-  if (one.kind === "chain") return one.body.text || "a vote";
+  if (one.kind === "packEntry") return one.body.text || t`a cell of a pack`;
+  if (one.kind === "chain") return one.body.text || t`a vote`;
   return {
-    check: "the meter check",
-    photo: "a photograph",
-    trace: "a logger’s file",
-    runFile: "a logger’s file of a pack",
-    pack: "a pack",
-    tried: "a bench of the homework",
-    words: "words of the notebook",
-    handIn: "the notebook, handed in",
+    check: t`the meter check`,
+    photo: t`a photograph`,
+    trace: t`a logger’s file`,
+    runFile: t`a logger’s file of a pack`,
+    pack: t`a pack`,
+    tried: t`a bench of the homework`,
+    words: t`words of the notebook`,
+    handIn: t`the notebook, handed in`,
   }[one.kind];
 }
 
@@ -104,28 +106,28 @@ function notesOf(
     notes.push({
       code: "storage",
       tone: "wrong",
-      title: outbox.safety === "full" ? "This device is full" : "This browser keeps nothing",
-      text: `Pipette cannot store readings on this device${outbox.safety === "full" ? ": its storage is full" : " (a private window?)"}. With the network they are sent at once and are safe. Without it, keep this page open and write each number on your bench card too.`,
+      title: outbox.safety === "full" ? t`This device is full` : t`This browser keeps nothing`,
+      text: t`Pipette cannot store readings on this device${outbox.safety === "full" ? t`: its storage is full` : t` (a private window?)`}. With the network they are sent at once and are safe. Without it, keep this page open and write each number on your bench card too.`,
     });
   if (Math.abs(skewMs) > SKEW_MS)
     notes.push({
       code: "clock",
       tone: "plain",
-      title: "This device’s clock is off",
-      text: `By ${count(Math.round(Math.abs(skewMs) / 60_000), "minute")}. It does not matter: Pipette goes by the server’s time.`,
+      title: t`This device’s clock is off`,
+      text: t`By ${plural(Math.round(Math.abs(skewMs) / 60_000), { one: "# minute", other: "# minutes" })}. It does not matter: Pipette goes by the server’s time.`,
     });
   if (unsent > 0 && late)
     notes.push({
       code: "waiting",
       tone: "caution",
-      title: `${count(unsent, "entry", "entries")} ${outbox.safety === "kept" ? "safe on this device" : "in this page only"}`,
-      text: "Go on measuring. They are sent by themselves when the network is back.",
+      title: `${plural(unsent, { one: "# entry", other: "# entries" })} ${outbox.safety === "kept" ? t`safe on this device` : t`in this page only`}`,
+      text: t`Go on measuring. They are sent by themselves when the network is back.`,
     });
   if (held.length > 0)
     notes.push({
       code: "held",
       tone: "caution",
-      title: `${count(held.length, "entry", "entries")} kept here, to be offered again`,
+      title: t`${plural(held.length, { one: "# entry", other: "# entries" })} kept here, to be offered again`,
       text: (
         <>
           {[...new Set(held.map((one) => one.held?.message))].join(" ")}
@@ -142,16 +144,21 @@ function notesOf(
   notes.push({
     code: "minus",
     tone: "plain",
-    title: "A minus sign?",
-    text: "It says that red is on the negative plate. Record it as the meter shows it: it is evidence.",
+    title: t`A minus sign?`,
+    text: t`It says that red is on the negative plate. Record it as the meter shows it: it is evidence.`,
   });
   notes.push({
     code: "wrong",
     tone: "plain",
-    title: "Typed something wrong?",
-    text: "Correct it with a new number and say why. The old one stays, struck through.",
+    title: t`Typed something wrong?`,
+    text: t`Correct it with a new number and say why. The old one stays, struck through.`,
   });
-  notes.push({ code: "cautions", tone: "caution", title: "Take care", text: <Bullets items={cell?.cautions ?? []} /> });
+  notes.push({
+    code: "cautions",
+    tone: "caution",
+    title: t`Take care`,
+    text: <Bullets items={cell?.cautions ?? []} />,
+  });
   return notes;
 }
 
@@ -192,7 +199,7 @@ function JoinedBench() {
 
   if (!bench.data) {
     if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
-    return <Waiting title="Bench" error={bench.error} />;
+    return <Waiting title={t`Bench`} error={bench.error} />;
   }
   const first = cells.findIndex((cell) => currentOf(cell).length < bench.data.wanted);
   if (number === undefined && cells.length > 0)
@@ -206,12 +213,12 @@ function JoinedBench() {
   const alike = new Set(cells.map((one) => one.short)).size === 1;
   return (
     <Frame
-      title={`${bench.data.group}, cell ${here + 1}`}
-      lab={`${bench.data.group} · cell ${here + 1} of ${cells.length}`}
+      title={t`${bench.data.group}, cell ${here + 1}`}
+      lab={t`${bench.data.group} · cell ${here + 1} of ${cells.length}`}
       about={
         <>
           {bench.data.lab}
-          {bench.data.simulated && " · some readings simulated"}
+          {bench.data.simulated && t` · some readings simulated`}
         </>
       }
       line={
@@ -228,12 +235,15 @@ function JoinedBench() {
         <>
           {bench.data.state === "open" && <TimeLeft lab={bench.data} fetchedAt={bench.dataUpdatedAt} />}
           <strong role="status">
-            {!outbox.looked ? "Checking what is sent" : sent ? "All readings sent" : `${unsent} not sent yet`}
+            {!outbox.looked ? t`Checking what is sent` : sent ? t`All readings sent` : t`${unsent} not sent yet`}
           </strong>
           <small>
             {(!onPhone || bench.data.state !== "open") && (
               <>
-                <Link to="/practise">Practise</Link> ·{" "}
+                <Link to="/practise">
+                  <Trans>Practise</Trans>
+                </Link>{" "}
+                ·{" "}
               </>
             )}
             <Leave group={bench.data.group} groupId={bench.data.group_id} waiting={outbox.waiting} />
@@ -260,20 +270,24 @@ function JoinedBench() {
             ) : null
           }
           checkFirst={
-            unchecked && onPhone ? <Button onPress={() => setChecking(true)}>Check the meter first</Button> : null
+            unchecked && onPhone ? (
+              <Button onPress={() => setChecking(true)}>
+                <Trans>Check the meter first</Trans>
+              </Button>
+            ) : null
           }
           outbox={outbox}
           field={field}
           next={
             <Row>
               {here > 0 && (
-                <Button onPress={() => navigate(`/bench/${here}`)} aria-label="The cell before">
-                  ← Cell {here}
+                <Button onPress={() => navigate(`/bench/${here}`)} aria-label={t`The cell before`}>
+                  <Trans>← Cell {here}</Trans>
                 </Button>
               )}
               {here + 1 < cells.length && (
-                <Button onPress={() => navigate(`/bench/${here + 2}`)} aria-label="The next cell">
-                  Cell {here + 2} →
+                <Button onPress={() => navigate(`/bench/${here + 2}`)} aria-label={t`The next cell`}>
+                  <Trans>Cell {here + 2} →</Trans>
                 </Button>
               )}
             </Row>
@@ -281,10 +295,16 @@ function JoinedBench() {
         />
       ) : (
         <Column>
-          <h1>There is no cell {number}</h1>
-          <Soft>Your group has {count(cells.length, "cell")}.</Soft>
+          <h1>
+            <Trans>There is no cell {number}</Trans>
+          </h1>
+          <Soft>
+            <Trans>Your group has {plural(cells.length, { one: "# cell", other: "# cells" })}.</Trans>
+          </Soft>
           <p>
-            <ButtonLink to="/bench">To your next cell</ButtonLink>
+            <ButtonLink to="/bench">
+              <Trans>To your next cell</Trans>
+            </ButtonLink>
           </p>
         </Column>
       )}

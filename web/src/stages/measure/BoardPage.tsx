@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCloseLab, useOpenLab } from "../../api/labs";
@@ -7,7 +9,7 @@ import { Frame } from "../../ui/Frame";
 import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Waiting } from "../../ui/Waiting";
-import { asTyped, clock, count, ordinal } from "../../format";
+import { asTyped, clock, ordinal, lower } from "../../format";
 import { AskOnce } from "../../ui/AskOnce";
 import { Button, ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Num, Row, Scroll, Soft, Spread, Table } from "../../ui/layout";
@@ -43,10 +45,14 @@ function Joining({ board }: { board: Board }) {
         <Num>{board.join_code}</Num>
       </Code>
       <p>
-        Groups go to <Num>{link?.shown ?? `${window.location.host}/join`}</Num> and type this code and their PIN.
+        <Trans>
+          Groups go to <Num>{link?.shown ?? `${window.location.host}/join`}</Num> and type this code and their PIN.
+        </Trans>
       </p>
       {link?.here_only && (
-        <Soft>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Soft>
+        <Soft>
+          <Trans>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Trans>
+        </Soft>
       )}
     </>
   );
@@ -70,54 +76,61 @@ function notesOf(board: Board): MarginNote[] {
   }));
   notes.push(...questionNotes(board));
   if (board.state === "open")
-    notes.push({ code: "join", tone: "plain", title: "Join code", text: <Joining board={board} /> });
+    notes.push({ code: "join", tone: "plain", title: t`Join code`, text: <Joining board={board} /> });
   if (board.state === "draft")
     notes.push({
       code: "draft",
       tone: "caution",
-      title: "Not open yet",
-      text: "Groups cannot join until you open the bench.",
+      title: t`Not open yet`,
+      text: t`Groups cannot join until you open the bench.`,
     });
   notes.push({
     code: "coverage",
     tone: "plain",
-    title: `${entries} of ${cells.length * board.wanted} readings`,
-    text: `${done} of ${count(cells.length, "cell")} have all ${board.wanted}.`,
+    title: t`${entries} of ${cells.length * board.wanted} readings`,
+    text: t`${done} of ${plural(cells.length, { one: "# cell", other: "# cells" })} have all ${board.wanted}.`,
   });
   if (board.state === "open" && unchecked.length > 0)
     notes.push({
       code: "unchecked",
       tone: "plain",
-      title: `${count(unchecked.length, "meter")} not checked`,
+      title: t`${plural(unchecked.length, { one: "# meter", other: "# meters" })} not checked`,
       text: unchecked.map((group) => group.name).join(", "),
     });
   if (board.state === "open")
     notes.push({
       code: "values",
       tone: "plain",
-      title: board.show_values ? "Class values are shown" : "Class values are covered",
+      title: board.show_values ? t`Class values are shown` : t`Class values are covered`,
       text: board.show_values
-        ? "A group sees the others’ values of a cell once it has its own."
-        : "Groups see only their own.",
+        ? t`A group sees the others’ values of a cell once it has its own.`
+        : t`Groups see only their own.`,
       action: <ShowValues board={board} />,
     });
   if (board.simulated)
     notes.push({
       code: "simulated",
       tone: "plain",
-      title: "Simulated",
-      text: "The demo’s readings come from a simulator with a fixed seed.",
+      title: t`Simulated`,
+      text: t`The demo’s readings come from a simulator with a fixed seed.`,
     });
   return notes;
 }
 
 function JustIn({ board }: { board: Board }) {
   const names = useNames();
-  if (board.just_in.length === 0) return <Soft>Readings appear here as groups record them.</Soft>;
+  if (board.just_in.length === 0)
+    return (
+      <Soft>
+        <Trans>Readings appear here as groups record them.</Trans>
+      </Soft>
+    );
   return (
     <Scroll>
       <Table>
-        <caption hidden>The latest readings, newest first</caption>
+        <caption hidden>
+          <Trans>The latest readings, newest first</Trans>
+        </caption>
         <tbody>
           {board.just_in.map((one) => (
             <tr key={one.id}>
@@ -137,10 +150,10 @@ function JustIn({ board }: { board: Board }) {
               </td>
               <td>
                 {one.reading.corrects
-                  ? `correction: ${one.reading.reason}`
+                  ? t`correction: ${one.reading.reason}`
                   : one.reading.aside
-                    ? `set aside: ${one.reading.aside}`
-                    : `${ordinal(one.nth).toLowerCase()} entry${one.reading.volts_v < 0 ? ", minus sign kept" : ""}`}
+                    ? t`set aside: ${one.reading.aside}`
+                    : t`${lower(ordinal(one.nth))} entry${one.reading.volts_v < 0 ? t`, minus sign kept` : ""}`}
               </td>
             </tr>
           ))}
@@ -157,44 +170,66 @@ export function BoardPage({ id }: { id: string }) {
   const open = useOpenLab();
   const packs = usePacksAtWork(id, board.data?.groups ?? []);
   const [search, setSearch] = useInAddress();
-  if (!board.data) return <Waiting title="Board" error={board.error} />;
+  if (!board.data) return <Waiting title={t`Board`} error={board.error} />;
   const { title, state, groups, join_code } = board.data;
   const cell = search.get("cell");
   const group = groups.find((one) => one.id === search.get("group"));
   const toGroup = (picked: string) => setSearch({ cell: null, group: picked });
   return (
     <Frame
-      title={`Board, ${title}`}
+      title={t`Board, ${title}`}
       lab={title}
       labTo={`/labs/${id}/report`}
-      about={count(groups.length, "group")}
+      about={plural(groups.length, { one: "# group", other: "# groups" })}
       line={<StageLine lab={id} stage={reached(board.data.stage)} here="Measure" />}
-      who={<TeacherWho about={state === "open" ? `open · code ${join_code}` : state} />}
-      marginTitle={board.data.visits.length > 0 ? "Go and see" : "In the margin"}
+      who={<TeacherWho about={state === "open" ? t`open · code ${join_code ?? ""}` : state} />}
+      marginTitle={board.data.visits.length > 0 ? t`Go and see` : t`In the margin`}
       margin={<Notes notes={[...notesOf(board.data), ...(packs ? [packs] : [])]} />}
     >
       <Column>
         <Spread>
-          <h1>The room, minute by minute</h1>
+          <h1>
+            <Trans>The room, minute by minute</Trans>
+          </h1>
           <Row>
-            {state === "draft" && <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>}
+            {state === "draft" && (
+              <MainLink to={`/labs/${id}/plan`}>
+                <Trans>To the plan</Trans>
+              </MainLink>
+            )}
             {state === "open" && <RoomControls board={board.data} />}
             {state === "open" && (
               <AskOnce
-                button="Close the bench"
-                question="End recording for all groups?"
-                yes="Close it"
-                no="Keep it open"
+                button={t`Close the bench`}
+                question={t`End recording for all groups?`}
+                yes={t`Close it`}
+                no={t`Keep it open`}
                 act={() => close.mutate(id)}
               />
             )}
-            {state === "closed" && <Button onPress={() => open.mutate(id)}>Open the bench again</Button>}
-            {state === "open" && <ButtonLink to={`/labs/${id}/board/projector`}>Projector</ButtonLink>}
-            {state !== "draft" && <ButtonLink to={`/labs/${id}/compare`}>Compare</ButtonLink>}
+            {state === "closed" && (
+              <Button onPress={() => open.mutate(id)}>
+                <Trans>Open the bench again</Trans>
+              </Button>
+            )}
+            {state === "open" && (
+              <ButtonLink to={`/labs/${id}/board/projector`} reloadDocument>
+                <Trans>Projector</Trans>
+              </ButtonLink>
+            )}
+            {state !== "draft" && (
+              <ButtonLink to={`/labs/${id}/compare`}>
+                <Trans>Compare</Trans>
+              </ButtonLink>
+            )}
           </Row>
         </Spread>
         <ProblemNote problem={close.error ?? open.error} />
-        {board.isError && <Soft role="status">The server cannot be reached just now; this is the room as it was.</Soft>}
+        {board.isError && (
+          <Soft role="status">
+            <Trans>The server cannot be reached just now; this is the room as it was.</Trans>
+          </Soft>
+        )}
         <RoomLanes
           board={board.data}
           picked={cell}
@@ -203,7 +238,9 @@ export function BoardPage({ id }: { id: string }) {
         />
         {cell && <CellDetail board={board.data} picked={cell} toGroup={toGroup} />}
         {group && <GroupDetail key={group.id} group={group} open={state === "open"} />}
-        <h2>Just in</h2>
+        <h2>
+          <Trans>Just in</Trans>
+        </h2>
         <JustIn board={board.data} />
       </Column>
     </Frame>

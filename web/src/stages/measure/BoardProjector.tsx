@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { useBoard } from "../../api/room";
@@ -42,14 +44,14 @@ const Big = styled(Num)`
 export function BoardProjector({ id }: { id: string }) {
   const board = useBoard(id);
   const join = useJoinLink(id);
-  if (!board.data) return <Waiting title="Board" error={board.error} />;
+  if (!board.data) return <Waiting title={t`Board`} error={board.error} />;
   const { data } = board;
   const link = join.data;
   const cells = data.groups.flatMap((group) => group.cells);
   const entries = cells.reduce((sum, cell) => sum + Math.min(data.wanted, currentOf(cell).length), 0);
   return (
     <Wall>
-      <title>{`Projector, ${data.title} · Pipette`}</title>
+      <title>{t`Projector, ${data.title} · Pipette`}</title>
       <Head>
         <h1>{data.title}</h1>
         {data.join_code ? (
@@ -61,7 +63,9 @@ export function BoardProjector({ id }: { id: string }) {
                   <br />
                 </>
               )}
-              join with <Big>{data.join_code}</Big>
+              <Trans>
+                join with <Big>{data.join_code}</Big>
+              </Trans>
             </span>
             {link && !link.here_only && <JoinCode link={link} size="5.2rem" />}
           </Join>
@@ -75,9 +79,13 @@ export function BoardProjector({ id }: { id: string }) {
       <RoomLanes board={data} picked={null} pick={() => undefined} wall />
       <Spread>
         <p>
-          <Num>{entries}</Num> of <Num>{cells.length * data.wanted}</Num> readings
+          <Trans>
+            <Num>{entries}</Num> of <Num>{cells.length * data.wanted}</Num> readings
+          </Trans>
         </p>
-        <Link to={`/labs/${id}/board`}>Back to the board</Link>
+        <Link to={`/labs/${id}/board`}>
+          <Trans>Back to the board</Trans>
+        </Link>
       </Spread>
     </Wall>
   );

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, type RefObject, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -76,7 +78,7 @@ function trendOf(cell: Cell): string | null {
   if (!before || !last || remarked.has(before.id) || remarked.has(last.id) || before.red !== last.red) return null;
   const change = last.signed_v - before.signed_v;
   const shown = Math.abs(change) < 1 ? `${number(1000 * change, 0, true)} mV` : volts(change, 2, true);
-  return `Last reading ${shown} from the one before.`;
+  return t`Last reading ${shown} from the one before.`;
 }
 
 /** One cell: build it, wait, read it, see and correct what was recorded. */
@@ -127,14 +129,14 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const [first, second] = guessing
     ? ([cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b))) as [string, string])
     : [cell.negative, cell.positive];
-  const where = names.cups(cell.electrolyte) ? "two cups" : bathName(names, cell);
+  const where = names.cups(cell.electrolyte) ? t`two cups` : bathName(names, cell);
   const cups = names.cups(cell.electrolyte, first !== cell.negative);
   const target = cell.readings.find((reading) => reading.id === correcting) ?? null;
   const title = target
-    ? `Correct ${target.text} ${target.unit}`
+    ? t`Correct ${target.text} ${target.unit}`
     : enough
-      ? `${counting.length} readings are in`
-      : `${ordinal(counting.length + 1)} reading of ${wanted}`;
+      ? t`${counting.length} readings are in`
+      : t`${ordinal(counting.length + 1)} reading of ${wanted}`;
 
   const last = kept.at(-1)?.id;
   const saidOfLast = cell.findings.filter((finding) => finding.reading === last);
@@ -178,16 +180,22 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
     <Columns $left="minmax(0, 27rem)">
       <Column>
         {onPhone && predict}
-        <h1>Build this cell</h1>
+        <h1>
+          <Trans>Build this cell</Trans>
+        </h1>
         {guessing ? (
           <p>
-            <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {where}. Predict, or
-            skip, to see where the leads go.
+            <Trans>
+              <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {where}. Predict, or
+              skip, to see where the leads go.
+            </Trans>
           </p>
         ) : (
           <p>
-            Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
-            {where}.
+            <Trans>
+              Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
+              {where}.
+            </Trans>
           </p>
         )}
         <Picture>
@@ -205,11 +213,13 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
         <Row>
           {!guessing && (
             <Button onPress={() => setSwapped(!swapped)}>
-              {swapped ? "Swap leads back" : "Swap leads"} <Key>S</Key>
+              {swapped ? t`Swap leads back` : t`Swap leads`} <Key>S</Key>
             </Button>
           )}
           <Button onPress={() => setOff(!off)} aria-expanded={off}>
-            Something is off <Key>?</Key>
+            <Trans>
+              Something is off <Key>?</Key>
+            </Trans>
           </Button>
           {checkFirst}
         </Row>
@@ -221,7 +231,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
         {!onPhone && predict}
         <Spread>
           <h2>{title}</h2>
-          <Soft>{!target && counting.length > 0 && !enough && "lift out, rinse, put back first"}</Soft>
+          <Soft>{!target && counting.length > 0 && !enough && t`lift out, rinse, put back first`}</Soft>
         </Spread>
         <Work>
           <Tubes levels={levels} wanted={wanted} />
@@ -264,22 +274,22 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           remove={outbox.remove}
         />
         {cell.level && (
-          <Disclosure title="What it really was" detail={foundSoFar(cell)}>
+          <Disclosure title={t`What it really was`} detail={foundSoFar(cell)}>
             <AsFound cell={cell} level={cell.level} open={open} outbox={outbox} />
           </Disclosure>
         )}
         {loads && (
-          <Disclosure title="Under load" detail="only after the open voltage, only for seconds">
+          <Disclosure title={t`Under load`} detail={t`only after the open voltage, only for seconds`}>
             <UnderLoad cell={cell} bench={bench} open={open} outbox={outbox} />
           </Disclosure>
         )}
-        <Disclosure title="What you see" detail={seenSoFar(cell)}>
+        <Disclosure title={t`What you see`} detail={seenSoFar(cell)}>
           <Seen cell={cell} open={open} outbox={outbox} />
         </Disclosure>
-        <Disclosure title="Ask about this cell" detail={askedSoFar(cell)}>
+        <Disclosure title={t`Ask about this cell`} detail={askedSoFar(cell)}>
           <Ask cell={cell} open={open} outbox={outbox} />
         </Disclosure>
-        <Disclosure title="From a data logger" detail="a CSV file">
+        <Disclosure title={t`From a data logger`} detail={t`a CSV file`}>
           <FromLogger cell={cell} open={open} outbox={outbox} take={(text) => entry.fill(text, "imported")} />
         </Disclosure>
         {next}
@@ -290,5 +300,5 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
 
 function seenSoFar({ beside }: Cell): string {
   const n = beside.observations.length + beside.photos.length;
-  return n ? `${n} kept` : "notes and photographs";
+  return n ? t`${n} kept` : t`notes and photographs`;
 }

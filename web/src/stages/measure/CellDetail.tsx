@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useBeside } from "../../api/bench";
@@ -33,7 +35,7 @@ function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }
   return (
     <>
       <Select
-        label="Give this cell to"
+        label={t`Give this cell to`}
         options={others.map(({ id, name }) => ({ key: id, name }))}
         value=""
         onChange={(to) => give.mutate({ cell: cell.id, group: to })}
@@ -57,7 +59,7 @@ function BesideOf({ cell }: { cell: string }) {
           {under_load.map((one) => (
             <li key={one.id}>
               <Num>{asTyped(one.text, one.unit)}</Num>{" "}
-              {one.kind === "short" ? "short-circuit current" : `across ${one.load_ohm} Ω`}. {one.says}
+              {one.kind === "short" ? t`short-circuit current` : t`across ${one.load_ohm ?? 0} Ω`}. {one.says}
             </li>
           ))}
         </ul>
@@ -82,7 +84,9 @@ function BesideOf({ cell }: { cell: string }) {
         <ul>
           {actuals.map((actual) => (
             <li key={actual.id}>
-              {actual.name} was <Num>{actual.text}</Num>
+              <Trans>
+                {actual.name} was <Num>{actual.text}</Num>
+              </Trans>
             </li>
           ))}
         </ul>
@@ -93,7 +97,7 @@ function BesideOf({ cell }: { cell: string }) {
           <Soft>{trace.name}</Soft>
           <TraceLine
             points={trace.times_s.map((t, index) => [t, trace.volts_v[index] ?? 0] as const)}
-            label={`Trace ${trace.name}`}
+            label={t`Trace ${trace.name}`}
           />
         </div>
       ))}
@@ -103,11 +107,11 @@ function BesideOf({ cell }: { cell: string }) {
 
 /** What is said of one reading. */
 function remark(one: Schemas["ReadingOut"]): string {
-  if (one.corrected_by) return "corrected";
-  if (one.aside) return `set aside: ${one.aside}`;
-  if (one.after_closing) return "came in after closing";
-  const origin = { meter: "from the meter", imported: "from a file", simulated: "simulated" }[one.origin] ?? "";
-  return one.corrects ? `correction: ${one.reason}` : origin;
+  if (one.corrected_by) return t`corrected`;
+  if (one.aside) return t`set aside: ${one.aside}`;
+  if (one.after_closing) return t`came in after closing`;
+  const origin = { meter: t`from the meter`, imported: t`from a file`, simulated: t`simulated` }[one.origin] ?? "";
+  return one.corrects ? t`correction: ${one.reason}` : origin;
 }
 
 type Props = { board: Board; picked: string; toGroup: (id: string) => void };
@@ -122,7 +126,9 @@ export function CellDetail({ board, picked, toGroup }: Props) {
   return (
     <section aria-live="polite">
       <h2>
-        {group.name}, {cell.short} in {bathName(names, cell)}
+        <Trans>
+          {group.name}, {cell.short} in {bathName(names, cell)}
+        </Trans>
       </h2>
       {open && (
         <Row>
@@ -131,17 +137,29 @@ export function CellDetail({ board, picked, toGroup }: Props) {
         </Row>
       )}
       {cell.readings.length === 0 ? (
-        <Soft>No reading yet.</Soft>
+        <Soft>
+          <Trans>No reading yet.</Trans>
+        </Soft>
       ) : (
         <Scroll>
           <Table>
             <thead>
               <tr>
-                <th scope="col">at</th>
-                <th scope="col">reading</th>
-                <th scope="col">red on</th>
-                <th scope="col">note</th>
-                <th scope="col">does it count?</th>
+                <th scope="col">
+                  <Trans>at</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>reading</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>red on</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>note</Trans>
+                </th>
+                <th scope="col">
+                  <Trans>does it count?</Trans>
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -166,7 +184,9 @@ export function CellDetail({ board, picked, toGroup }: Props) {
       )}
       <BesideOf cell={cell.id} />
       <p>
-        <TextButton onPress={() => toGroup(group.id)}>PIN and meter of {group.name}</TextButton>
+        <TextButton onPress={() => toGroup(group.id)}>
+          <Trans>PIN and meter of {group.name}</Trans>
+        </TextButton>
       </p>
     </section>
   );

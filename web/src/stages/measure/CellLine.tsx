@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { colour, phone } from "../../ui/theme";
@@ -61,14 +62,14 @@ type Props = { cells: { id: string; short: string; done: boolean }[]; here: numb
 /** The group's cells as graduations of a line: thick where the readings are in. */
 export function CellLine({ cells, here }: Props) {
   return (
-    <nav aria-label="Your cells">
+    <nav aria-label={t`Your cells`}>
       <List>
         {cells.map((cell, index) => (
           <Place key={cell.id} $done={cell.done} $here={index === here}>
             <Link
               to={`/bench/${index + 1}`}
               aria-current={index === here ? "step" : undefined}
-              aria-label={`Cell ${index + 1}, ${cell.short}${cell.done ? ", readings in" : ""}`}
+              aria-label={t`Cell ${index + 1}, ${cell.short}${cell.done ? t`, readings in` : ""}`}
             >
               {index + 1}
               <span>{cell.short.replaceAll(" ", "")}</span>

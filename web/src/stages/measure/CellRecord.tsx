@@ -1,7 +1,9 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import type { Pending } from "../../api/outbox";
-import { asTyped, volts } from "../../format";
+import { asTyped, volts, time } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
@@ -37,8 +39,6 @@ const Item = styled.li<{ $old: boolean }>`
 
 const WAITED_MS = 60_000;
 const waited = (one: Schemas["ReadingOut"]) => Date.parse(one.received_at) - Date.parse(one.taken_at) > WAITED_MS;
-const time = (iso: string) => new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-
 type Props = {
   cell: Schemas["BenchCell"];
   waiting: Pending<"reading">[];
@@ -55,9 +55,14 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
   );
   const flagged = new Set(cell.findings.map((finding) => finding.reading));
   const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.id));
-  if (cell.readings.length === 0 && unsent.length === 0) return <Soft>Nothing recorded for this cell yet.</Soft>;
+  if (cell.readings.length === 0 && unsent.length === 0)
+    return (
+      <Soft>
+        <Trans>Nothing recorded for this cell yet.</Trans>
+      </Soft>
+    );
   return (
-    <section aria-label="Recorded for this cell">
+    <section aria-label={t`Recorded for this cell`}>
       <List>
         {cell.readings.map((reading) => (
           <Item key={reading.id} $old={reading.corrected_by !== null}>
@@ -67,21 +72,21 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
               <Num>{asTyped(reading.text, reading.unit)}</Num>
             )}
             <small>
-              red on {symbol(reading.red)}
-              {reading.corrected_by && `, corrected: ${reasonFor.get(reading.id) ?? ""}`}
-              {reading.corrects && ", a correction"}
-              {reading.offset_v !== 0 && `, ${volts(reading.offset_v, 3, true)} of the meter taken off`}
-              {reading.origin === "meter" && ", from the meter"}
-              {reading.origin === "simulated" && ", simulated"}
-              {reading.origin === "imported" && ", from a file"}
-              {waited(reading) && `, typed at ${time(reading.taken_at)}, sent later`}
-              {reading.after_closing && ", came in after closing"}
-              {reading.aside && `, set aside by your teacher: ${reading.aside}`}
-              {flagged.has(reading.id) && !reading.corrected_by && ", remarked on"}
+              <Trans>red on {symbol(reading.red)}</Trans>
+              {reading.corrected_by && t`, corrected: ${reasonFor.get(reading.id) ?? ""}`}
+              {reading.corrects && t`, a correction`}
+              {reading.offset_v !== 0 && t`, ${volts(reading.offset_v, 3, true)} of the meter taken off`}
+              {reading.origin === "meter" && t`, from the meter`}
+              {reading.origin === "simulated" && t`, simulated`}
+              {reading.origin === "imported" && t`, from a file`}
+              {waited(reading) && t`, typed at ${time(reading.taken_at)}, sent later`}
+              {reading.after_closing && t`, came in after closing`}
+              {reading.aside && t`, set aside by your teacher: ${reading.aside}`}
+              {flagged.has(reading.id) && !reading.corrected_by && t`, remarked on`}
             </small>
             {correct && !reading.corrected_by && correcting !== reading.id && (
-              <TextButton onPress={() => correct(reading.id)} aria-label={`Correct ${reading.text} ${reading.unit}`}>
-                Correct
+              <TextButton onPress={() => correct(reading.id)} aria-label={t`Correct ${reading.text} ${reading.unit}`}>
+                <Trans>Correct</Trans>
               </TextButton>
             )}
           </Item>
@@ -90,16 +95,16 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
           <Item key={id} $old={false}>
             <Num>{asTyped(body.text, body.unit)}</Num>
             <small>
-              {sent && "sent"}
-              {!sent && refusal !== null && `not recorded: ${refusal}`}
+              {sent && t`sent`}
+              {!sent && refusal !== null && t`not recorded: ${refusal}`}
               {!sent &&
                 refusal === null &&
-                (held ? `safe on this device. ${held.message}` : "safe on this device, not sent yet")}
+                (held ? t`safe on this device. ${held.message}` : t`safe on this device, not sent yet`)}
             </small>
             {refusal !== null && <Copy text={`${body.text} ${body.unit}`} />}
             {refusal !== null && (
-              <TextButton onPress={() => void remove(id)} aria-label={`Put away ${body.text}`}>
-                I have noted it
+              <TextButton onPress={() => void remove(id)} aria-label={t`Put away ${body.text}`}>
+                <Trans>I have noted it</Trans>
               </TextButton>
             )}
           </Item>

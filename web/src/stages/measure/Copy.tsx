@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import { TextButton } from "../../ui/Button";
 
@@ -18,8 +19,8 @@ export function Copy({ text }: { text: string }) {
     setDone(true);
   };
   return (
-    <TextButton onPress={() => void copy()} aria-label={`Copy ${text}`}>
-      {done ? "Copied" : "Copy"}
+    <TextButton onPress={() => void copy()} aria-label={t`Copy ${text}`}>
+      {done ? t`Copied` : t`Copy`}
     </TextButton>
   );
 }

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type KeyboardEvent, type RefObject, useRef, useState } from "react";
 import { FieldError, Form, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
@@ -70,7 +72,7 @@ const Why = styled.div`
   gap: 0.4rem;
 `;
 
-const REASONS = ["typed it wrong", "wrong unit", "leads were swapped", "plates touched", "still drifting"];
+const REASONS = [t`typed it wrong`, t`wrong unit`, t`leads were swapped`, t`plates touched`, t`still drifting`];
 
 const WrongBelow = styled(WrongText)`
   grid-column: 1 / -1;
@@ -110,8 +112,8 @@ export function EntryForm({
   const lastKey = useRef("");
 
   const record = async () => {
-    if (!text.trim()) return setWrong("Type the number on the meter first, for example 0.94.");
-    if (target && !reason.trim()) return setWrong("Say in a few words why the first number was wrong.");
+    if (!text.trim()) return setWrong(t`Type the number on the meter first, for example 0.94.`);
+    if (target && !reason.trim()) return setWrong(t`Say in a few words why the first number was wrong.`);
     const id = newId();
     const typed = text;
     type(() => "");
@@ -159,7 +161,7 @@ export function EntryForm({
       }}
     >
       <Big
-        aria-label={`Reading in ${unit === "V" ? "volts" : "millivolts"}`}
+        aria-label={t`Reading in ${unit === "V" ? t`volts` : t`millivolts`}`}
         value={text}
         onChange={(value) => {
           type(() => value);
@@ -178,16 +180,21 @@ export function EntryForm({
       </Big>
       <Buttons>
         <Button onPress={() => setUnit(other)} isDisabled={!open}>
-          Type in {other} <Key>{other === "mV" ? "M" : "V"}</Key>
+          <Trans>
+            Type in {other} <Key>{other === "mV" ? "M" : "V"}</Key>
+          </Trans>
         </Button>
         <MainButton type="submit" isDisabled={!open}>
-          {target ? "Correct" : enough ? "Record one more" : "Record"} <Key>Enter</Key>
+          {target ? t`Correct` : enough ? t`Record one more` : t`Record`}{" "}
+          <Key>
+            <Trans>Enter</Trans>
+          </Key>
         </MainButton>
       </Buttons>
       {wrong && <WrongBelow role="alert">{wrong}</WrongBelow>}
       {target && (
         <Why>
-          <Line label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />
+          <Line label={t`Why was it wrong?`} value={reason} onChange={setReason} maxLength={200} />
           <Row>
             {REASONS.map((one) => (
               <Button key={one} onPress={() => setReason(one)}>
@@ -196,15 +203,17 @@ export function EntryForm({
             ))}
           </Row>
           <Soft>
-            The old number stays, struck through. <TextButton onPress={finished}>Leave it as it is</TextButton>
+            <Trans>
+              The old number stays, struck through. <TextButton onPress={finished}>Leave it as it is</TextButton>
+            </Trans>
           </Soft>
         </Why>
       )}
       {!target && (
         <Minus>
-          {"No minus on your keypad? "}
+          {t`No minus on your keypad? `}
           <TextButton onPress={() => type((now) => (/^[-\u2212]/.test(now) ? now.slice(1) : `\u2212${now}`))}>
-            Put or take the minus
+            <Trans>Put or take the minus</Trans>
           </TextButton>
         </Minus>
       )}

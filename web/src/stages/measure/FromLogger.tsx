@@ -1,9 +1,11 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { POST, Problem, type Schemas, dataOf } from "../../api/client";
 import { only } from "../../api/outbox";
 import { TraceLine } from "../../charts/TraceLine";
-import { clock, count } from "../../format";
+import { clock } from "../../format";
 import { Button, MainButton } from "../../ui/Button";
 import { Num, Row, Soft } from "../../ui/layout";
 import { Bullets } from "../../ui/Notes";
@@ -65,47 +67,62 @@ export function FromLogger({ cell, open, outbox, take }: Props) {
       {cell.beside.traces.map((trace) => (
         <div key={trace.id}>
           <Soft>{trace.name}</Soft>
-          <TraceLine points={pairs(trace)} label={`Trace ${trace.name}`} />
+          <TraceLine points={pairs(trace)} label={t`Trace ${trace.name}`} />
         </div>
       ))}
       {waiting.map((one) => (
         <Soft key={one.id}>
-          {one.file?.name}: {one.refusal ?? "safe on this device, not sent yet"}
+          {one.file?.name}: {one.refusal ?? t`safe on this device, not sent yet`}
         </Soft>
       ))}
       <Row>
         <FileTrigger acceptedFileTypes={[".csv", ".txt", ".tsv"]} onSelect={(files) => void look(files)}>
-          <Button isDisabled={!open}>Choose a file</Button>
+          <Button isDisabled={!open}>
+            <Trans>Choose a file</Trans>
+          </Button>
         </FileTrigger>
-        <Soft>CSV with a time and a voltage on each line</Soft>
+        <Soft>
+          <Trans>CSV with a time and a voltage on each line</Trans>
+        </Soft>
       </Row>
       <ProblemNote problem={problem} />
       {preview && chosen && (
-        <section aria-label={`What was understood of ${chosen.file.name}`}>
+        <section aria-label={t`What was understood of ${chosen.file.name}`}>
           <p>
-            {count(preview.rows, "sample")} over <Num>{clock(preview.seconds)}</Num>: time from “{preview.time_column}”,{" "}
-            {preview.unit === "mV" ? "millivolts" : "volts"} from “{preview.volts_column}”, {preview.delimiter} between
-            columns, decimal {preview.decimal === "," ? "comma" : "point"}
-            {preview.others.length > 0 && `; not used: ${preview.others.join(", ")}`}.
+            <Trans>
+              {plural(preview.rows, { one: "# sample", other: "# samples" })} over <Num>{clock(preview.seconds)}</Num>:
+              time from “{preview.time_column}”, {preview.unit === "mV" ? t`millivolts` : t`volts`} from “
+              {preview.volts_column}”, {preview.delimiter} between columns, decimal{" "}
+              {preview.decimal === "," ? t`comma` : t`point`}
+            </Trans>
+            {preview.others.length > 0 && t`; not used: ${preview.others.join(", ")}`}.
           </p>
           {preview.skipped_count > 0 && (
             <>
-              <p>{count(preview.skipped_count, "line")} left out:</p>
+              <p>
+                <Trans>{plural(preview.skipped_count, { one: "# line", other: "# lines" })} left out:</Trans>
+              </p>
               <Bullets items={preview.skipped} />
             </>
           )}
-          <TraceLine points={pairs(preview)} label={`Trace ${chosen.file.name}`} />
+          <TraceLine points={pairs(preview)} label={t`Trace ${chosen.file.name}`} />
           <p>
-            {preview.steady === null
-              ? "Too few samples at the end to say whether it is steady."
-              : preview.steady
-                ? "Steady at the end."
-                : "Still moving at the end."}{" "}
-            It reads <Num>{preview.read_text}</Num> V there.
+            <Trans>
+              {preview.steady === null
+                ? t`Too few samples at the end to say whether it is steady.`
+                : preview.steady
+                  ? t`Steady at the end.`
+                  : t`Still moving at the end.`}{" "}
+              It reads <Num>{preview.read_text}</Num> V there.
+            </Trans>
           </p>
           <Row>
-            <MainButton onPress={() => void keep()}>Keep the trace, put {preview.read_text} V in the box</MainButton>
-            <Button onPress={() => setChosen(null)}>Not this file</Button>
+            <MainButton onPress={() => void keep()}>
+              <Trans>Keep the trace, put {preview.read_text} V in the box</Trans>
+            </MainButton>
+            <Button onPress={() => setChosen(null)}>
+              <Trans>Not this file</Trans>
+            </Button>
           </Row>
         </section>
       )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -32,15 +34,17 @@ export function GroupDetail({ group, open }: { group: Group; open: boolean }) {
       <Row>
         {group.pin && (
           <span>
-            PIN <Num>{group.pin}</Num>
+            <Trans>
+              PIN <Num>{group.pin}</Num>
+            </Trans>
           </span>
         )}
         {open && group.pin && (
           <AskOnce
-            button="New PIN, all devices out"
-            question={`All devices of ${group.name} must join again.`}
-            yes="Give a new PIN"
-            no="Keep the PIN"
+            button={t`New PIN, all devices out`}
+            question={t`All devices of ${group.name} must join again.`}
+            yes={t`Give a new PIN`}
+            no={t`Keep the PIN`}
             act={() => change.mutate(group.id)}
           />
         )}
@@ -53,14 +57,20 @@ export function GroupDetail({ group, open }: { group: Group; open: boolean }) {
       >
         <End>
           <TextField
-            label="Address of a connected meter (empty: none)"
+            label={t`Address of a connected meter (empty: none)`}
             value={address}
             onChange={setAddress}
             maxLength={60}
             autoComplete="off"
           />
-          <Button type="submit">Keep the address</Button>
-          {set.isSuccess && <Soft role="status">Kept.</Soft>}
+          <Button type="submit">
+            <Trans>Keep the address</Trans>
+          </Button>
+          {set.isSuccess && (
+            <Soft role="status">
+              <Trans>Kept.</Trans>
+            </Soft>
+          )}
         </End>
       </Form>
       <ProblemNote problem={change.error ?? set.error} />

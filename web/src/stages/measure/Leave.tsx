@@ -1,9 +1,10 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Kind, Pending } from "../../api/outbox";
 import { leave } from "../../api/leaving";
-import { count } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
 import { Row } from "../../ui/layout";
 import { colour } from "../../ui/theme";
@@ -24,23 +25,23 @@ const Ask = styled.div`
   font-size: 1rem;
 `;
 
-const NAMES: Record<Kind, [string, string]> = {
-  reading: ["reading", "readings"],
-  prediction: ["prediction", "predictions"],
-  check: ["meter check", "meter checks"],
-  load: ["measurement under load", "measurements under load"],
-  actual: ["measured setting", "measured settings"],
-  note: ["note", "notes"],
-  question: ["question", "questions"],
-  photo: ["photograph", "photographs"],
-  trace: ["logger file", "logger files"],
-  pack: ["pack", "packs"],
-  packEntry: ["entry about a pack", "entries about packs"],
-  runFile: ["logger file of a pack", "logger files of packs"],
-  words: ["part of the notebook", "parts of the notebook"],
-  handIn: ["notebook to hand in", "notebooks to hand in"],
-  tried: ["bench of the homework", "benches of the homework"],
-  chain: ["entry for the class’s chain", "entries for the class’s chain"],
+const NAMES: Record<Kind, (n: number) => string> = {
+  reading: (n) => plural(n, { one: "# reading", other: "# readings" }),
+  prediction: (n) => plural(n, { one: "# prediction", other: "# predictions" }),
+  check: (n) => plural(n, { one: "# meter check", other: "# meter checks" }),
+  load: (n) => plural(n, { one: "# measurement under load", other: "# measurements under load" }),
+  actual: (n) => plural(n, { one: "# measured setting", other: "# measured settings" }),
+  note: (n) => plural(n, { one: "# note", other: "# notes" }),
+  question: (n) => plural(n, { one: "# question", other: "# questions" }),
+  photo: (n) => plural(n, { one: "# photograph", other: "# photographs" }),
+  trace: (n) => plural(n, { one: "# logger file", other: "# logger files" }),
+  pack: (n) => plural(n, { one: "# pack", other: "# packs" }),
+  packEntry: (n) => plural(n, { one: "# entry about a pack", other: "# entries about packs" }),
+  runFile: (n) => plural(n, { one: "# logger file of a pack", other: "# logger files of packs" }),
+  words: (n) => plural(n, { one: "# part of the notebook", other: "# parts of the notebook" }),
+  handIn: (n) => plural(n, { one: "# notebook to hand in", other: "# notebooks to hand in" }),
+  tried: (n) => plural(n, { one: "# bench of the homework", other: "# benches of the homework" }),
+  chain: (n) => plural(n, { one: "# entry for the class’s chain", other: "# entries for the class’s chain" }),
 };
 
 /** What is not sent yet, in words: "2 readings, 1 photograph". */
@@ -48,9 +49,12 @@ function named(waiting: Pending[], texts: number): string {
   const kinds = Object.keys(NAMES) as Kind[];
   const parts = kinds.flatMap((kind) => {
     const n = waiting.filter((one) => one.kind === kind && !one.sent).length;
-    return n > 0 ? [count(n, ...NAMES[kind])] : [];
+    return n > 0 ? [NAMES[kind](n)] : [];
   });
-  return [...parts, ...(texts > 0 ? [count(texts, "text you have begun", "texts you have begun")] : [])].join(", ");
+  return [
+    ...parts,
+    ...(texts > 0 ? [plural(texts, { one: "# text you have begun", other: "# texts you have begun" })] : []),
+  ].join(", ");
 }
 
 /** The group leaves this device: what is unsent is named first, and stays here, locked to the group. */
@@ -59,17 +63,26 @@ export function Leave({ group, groupId, waiting }: { group: string; groupId: str
   const [asking, setAsking] = useState(false);
   const go = () => void leave().then(() => navigate("/join", { replace: true }));
   const unsent = named(waiting, keptTexts(groupId));
-  if (!asking) return <TextButton onPress={() => (unsent ? setAsking(true) : go())}>Leave this bench</TextButton>;
+  if (!asking)
+    return (
+      <TextButton onPress={() => (unsent ? setAsking(true) : go())}>
+        <Trans>Leave this bench</Trans>
+      </TextButton>
+    );
   return (
-    <Ask role="alertdialog" aria-label="Leave this device?">
+    <Ask role="alertdialog" aria-label={t`Leave this device?`}>
       <p>
-        Not sent yet: <strong>{unsent}</strong>. It stays on this device, where only {group} sees it, and goes on when{" "}
-        {group} joins here again.
+        <Trans>
+          Not sent yet: <strong>{unsent}</strong>. It stays on this device, where only {group} sees it, and goes on when{" "}
+          {group} joins here again.
+        </Trans>
       </p>
       <Row>
-        <Button onPress={go}>Leave all the same</Button>
+        <Button onPress={go}>
+          <Trans>Leave all the same</Trans>
+        </Button>
         <Button onPress={() => setAsking(false)} autoFocus>
-          Stay
+          <Trans>Stay</Trans>
         </Button>
       </Row>
     </Ask>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { Button, MainButton } from "../../ui/Button";
@@ -31,7 +33,7 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
   const [dry, setDry, forgetDry] = useKept(`${outbox.group}:meter:dry`, "");
   const [wrong, setWrong] = useState<string | null>(null);
   const keep = async () => {
-    if (!leads.trim() || !dry.trim()) return setWrong("Type both numbers as the meter shows them, in volts.");
+    if (!leads.trim() || !dry.trim()) return setWrong(t`Type both numbers as the meter shows them, in volts.`);
     const id = newId();
     const body = { id, leads, dry, device_at: new Date().toISOString() };
     const refusal = await outbox.add({ kind: "check", id, cell_id: outbox.anyCell, body });
@@ -49,17 +51,19 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
   };
   return (
     <Panel
-      aria-label="Meter check"
+      aria-label={t`Meter check`}
       onSubmit={(event) => {
         event.preventDefault();
         void keep();
       }}
     >
-      <h2>First, the meter: DC volts, lowest range that holds 2 V</h2>
+      <h2>
+        <Trans>First, the meter: DC volts, lowest range that holds 2 V</Trans>
+      </h2>
       <Row>
         <Field>
           <TextField
-            label="Leads together, V"
+            label={t`Leads together, V`}
             value={leads}
             onChange={(text) => {
               setLeads(text);
@@ -72,7 +76,7 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
         </Field>
         <Field>
           <TextField
-            label="On a fresh dry cell, V"
+            label={t`On a fresh dry cell, V`}
             value={dry}
             onChange={(text) => {
               setDry(text);
@@ -86,9 +90,15 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
       </Row>
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
       <Row>
-        <MainButton type="submit">Keep this check</MainButton>
-        <Button onPress={done}>Check it later</Button>
-        <Soft>The dry cell only meets the meter, never your cells. Never use the ohm range on a cell.</Soft>
+        <MainButton type="submit">
+          <Trans>Keep this check</Trans>
+        </MainButton>
+        <Button onPress={done}>
+          <Trans>Check it later</Trans>
+        </Button>
+        <Soft>
+          <Trans>The dry cell only meets the meter, never your cells. Never use the ohm range on a cell.</Trans>
+        </Soft>
       </Row>
     </Panel>
   );

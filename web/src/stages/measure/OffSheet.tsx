@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Fragment } from "react";
 import styled from "styled-components";
 import { useMaterials } from "../../api/materials";
@@ -32,13 +34,13 @@ const Keys = styled.dl`
 `;
 
 const KEYS = [
-  ["Enter", "record"],
-  ["M, V", "millivolts, volts"],
-  ["S", "leads swapped"],
-  ["D", "plates are in"],
-  ["R", "read the connected meter"],
-  ["?", "this sheet"],
-  ["← →", "the cell before, the next cell"],
+  ["Enter", t`record`],
+  ["M, V", t`millivolts, volts`],
+  ["S", t`leads swapped`],
+  ["D", t`plates are in`],
+  ["R", t`read the connected meter`],
+  ["?", t`this sheet`],
+  ["← →", t`the cell before, the next cell`],
 ] as const;
 
 /** Packs say at their own bench what is off. */
@@ -48,8 +50,10 @@ const ofOneCell = (symptom: { key: string }) => symptom.key !== "pack";
 export function OffSheet({ close }: { close: () => void }) {
   const materials = useMaterials();
   return (
-    <Sheet aria-label="Something is off">
-      <h2>What do you see on the meter?</h2>
+    <Sheet aria-label={t`Something is off`}>
+      <h2>
+        <Trans>What do you see on the meter?</Trans>
+      </h2>
       {(materials.data?.symptoms ?? []).filter(ofOneCell).map((symptom) => (
         <Disclosure key={symptom.key} title={symptom.seen}>
           <p>{symptom.means}</p>
@@ -60,7 +64,7 @@ export function OffSheet({ close }: { close: () => void }) {
           </ol>
         </Disclosure>
       ))}
-      <Disclosure title="The keys">
+      <Disclosure title={t`The keys`}>
         <Keys>
           {KEYS.map(([key, does]) => (
             <Fragment key={key}>
@@ -71,11 +75,15 @@ export function OffSheet({ close }: { close: () => void }) {
         </Keys>
       </Disclosure>
       <Soft>
-        Never use the ohm range on a cell: the meter pushes its own current through it, so the number means nothing.
-        Nothing helps? Record what you see, note it, and call your teacher.
+        <Trans>
+          Never use the ohm range on a cell: the meter pushes its own current through it, so the number means nothing.
+          Nothing helps? Record what you see, note it, and call your teacher.
+        </Trans>
       </Soft>
       <p>
-        <Button onPress={close}>Back to the cell</Button>
+        <Button onPress={close}>
+          <Trans>Back to the cell</Trans>
+        </Button>
       </p>
     </Sheet>
   );

@@ -1,17 +1,18 @@
+import { plural, t } from "@lingui/core/macro";
 import { useLabPacks } from "../../api/packs";
 import type { Schemas } from "../../api/client";
-import { count, volts } from "../../format";
+import { volts } from "../../format";
 import { Bullets, type MarginNote } from "../../ui/Notes";
 
 type Pack = Schemas["KeptPack"];
 
 /** A group's latest pack in a few words: how far it is, what was seen, or what is off. */
 function said(pack: Pack): string {
-  const cells = pack.steps.length === 0 ? "begun" : count(pack.steps.length, "cell");
+  const cells = pack.steps.length === 0 ? t`begun` : plural(pack.steps.length, { one: "# cell", other: "# cells" });
   const reads = pack.open_v === null ? "" : `, ${volts(pack.open_v, 2)}`;
   const off = pack.findings[0]?.title;
-  const ran = pack.lit === null ? "" : pack.lit ? ", it ran" : ", it did not run";
-  return `${pack.group}: ${cells} for the ${pack.load_name}${reads}${off ? `. ${off}` : `${ran}.`}`;
+  const ran = pack.lit === null ? "" : pack.lit ? t`, it ran` : t`, it did not run`;
+  return t`${pack.group}: ${cells} for the ${pack.load_name}${reads}${off ? `. ${off}` : `${ran}.`}`;
 }
 
 /** Who stands where with packs, for the board's margin; null while nobody builds any. */
@@ -24,7 +25,7 @@ export function usePacksAtWork(id: string, groups: { name: string }[]): MarginNo
   return {
     code: "packs",
     tone: [...latest.values()].some((pack) => pack.findings.length > 0) ? "caution" : "plain",
-    title: `Packs: ${latest.size} of ${count(groups.length, "group")}`,
-    text: <Bullets items={without.length > 0 ? [...lines, `Not begun: ${without.join(", ")}.`] : lines} />,
+    title: t`Packs: ${latest.size} of ${plural(groups.length, { one: "# group", other: "# groups" })}`,
+    text: <Bullets items={without.length > 0 ? [...lines, t`Not begun: ${without.join(", ")}.`] : lines} />,
   };
 }

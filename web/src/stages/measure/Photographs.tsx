@@ -1,4 +1,7 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useState } from "react";
+import { time } from "../../format";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useRemovePhoto } from "../../api/bench";
@@ -26,8 +29,6 @@ const List = styled.ul`
   }
 `;
 
-const time = (iso: string) => new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-
 type Photo = Schemas["PhotoOut"];
 
 /** One photograph, to look at or to remove; of a removed one, when and by whom. */
@@ -38,25 +39,33 @@ function Photograph({ photo, nth }: { photo: Photo; nth: number }) {
     return (
       <li>
         <Soft>
-          Photograph {nth} of {time(photo.received_at)} was removed at {time(photo.removed_at)} by{" "}
-          {photo.removed_by === "teacher" ? "the teacher" : "the group"}.
+          <Trans>
+            Photograph {nth} of {time(photo.received_at)} was removed at {time(photo.removed_at)} by{" "}
+            {photo.removed_by === "teacher" ? t`the teacher` : t`the group`}.
+          </Trans>
         </Soft>
       </li>
     );
   return (
     <li>
       <a href={`/api/photos/${photo.id}`} target="_blank" rel="noreferrer">
-        <img src={`/api/photos/${photo.id}`} alt={`Photograph ${nth} of this cell, ${time(photo.received_at)}`} />
+        <img src={`/api/photos/${photo.id}`} alt={t`Photograph ${nth} of this cell, ${time(photo.received_at)}`} />
       </a>
       {asking ? (
         <>
-          <Small>It cannot be brought back.</Small>
-          <TextButton onPress={() => remove.mutate(photo.id)}>Remove it now</TextButton>
-          <TextButton onPress={() => setAsking(false)}>Keep the photograph</TextButton>
+          <Small>
+            <Trans>It cannot be brought back.</Trans>
+          </Small>
+          <TextButton onPress={() => remove.mutate(photo.id)}>
+            <Trans>Remove it now</Trans>
+          </TextButton>
+          <TextButton onPress={() => setAsking(false)}>
+            <Trans>Keep the photograph</Trans>
+          </TextButton>
         </>
       ) : (
-        <TextButton onPress={() => setAsking(true)} aria-label={`Remove photograph ${nth}`}>
-          Remove
+        <TextButton onPress={() => setAsking(true)} aria-label={t`Remove photograph ${nth}`}>
+          <Trans>Remove</Trans>
         </TextButton>
       )}
       <ProblemNote problem={remove.error} />
@@ -67,7 +76,7 @@ function Photograph({ photo, nth }: { photo: Photo; nth: number }) {
 /** The photographs of a cell; `more` are those that are not sent yet. */
 export function Photographs({ photos, more }: { photos: Photo[]; more?: ReactNode }) {
   return (
-    <List aria-label="Photographs">
+    <List aria-label={t`Photographs`}>
       {photos.map((photo, index) => (
         <Photograph key={photo.id} photo={photo} nth={index + 1} />
       ))}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -64,10 +66,15 @@ type Working = Schemas["Working"];
 
 /** The subtraction line by line; the last line stays with the group until `whole`. */
 function Subtraction({ working, whole }: { working: Working; whole: boolean }) {
-  if (working.lines.length === 0) return <Soft>{working.reason} Guess from what you know.</Soft>;
+  if (working.lines.length === 0)
+    return (
+      <Soft>
+        <Trans>{working.reason} Guess from what you know.</Trans>
+      </Soft>
+    );
   const shown = whole ? working.lines : working.lines.slice(0, -1);
   return (
-    <Lines aria-label="The subtraction">
+    <Lines aria-label={t`The subtraction`}>
       {shown.map((line) => (
         <li key={line.text}>
           <Num>{line.text}</Num> <small>{line.why}</small>
@@ -75,7 +82,10 @@ function Subtraction({ working, whole }: { working: Working; whole: boolean }) {
       ))}
       {!whole && (
         <li>
-          <Num>V = ?</Num> <small>your turn</small>
+          <Num>V = ?</Num>{" "}
+          <small>
+            <Trans>your turn</Trans>
+          </small>
         </li>
       )}
     </Lines>
@@ -106,15 +116,19 @@ export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props
   if (kept && !again) {
     const working = cell.working.find((one) => one.negative === kept.negative);
     return (
-      <Panel aria-label="Your prediction">
+      <Panel aria-label={t`Your prediction`}>
         <h2>
-          <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
+          <Trans>
+            <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
+          </Trans>
         </h2>
         {cell.prediction?.remark && !waiting && <Soft role="status">{cell.prediction.remark}</Soft>}
         {open && working && working.lines.length > 0 && <Subtraction working={working} whole />}
         {open && (
           <p>
-            <TextButton onPress={() => setAgain(true)}>Predict again</TextButton>
+            <TextButton onPress={() => setAgain(true)}>
+              <Trans>Predict again</Trans>
+            </TextButton>
           </p>
         )}
       </Panel>
@@ -124,12 +138,14 @@ export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props
   if (skipped)
     return (
       <p>
-        <TextButton onPress={() => setSkipped(false)}>Predict this cell first</TextButton>
+        <TextButton onPress={() => setSkipped(false)}>
+          <Trans>Predict this cell first</Trans>
+        </TextButton>
       </p>
     );
 
   const keep = async () => {
-    if (!negative || !text.trim()) return setWrong("Choose a plate and type how many volts, for example 1.1.");
+    if (!negative || !text.trim()) return setWrong(t`Choose a plate and type how many volts, for example 1.1.`);
     const id = newId();
     const body = {
       id,
@@ -150,11 +166,13 @@ export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props
   };
   const working = cell.working.find((one) => one.negative === negative);
   return (
-    <Panel aria-label="Predict">
+    <Panel aria-label={t`Predict`}>
       <h2>
-        <Diamond /> Predict: which plate will be negative?
+        <Trans>
+          <Diamond /> Predict: which plate will be negative?
+        </Trans>
       </h2>
-      <Row role="group" aria-label="The negative plate">
+      <Row role="group" aria-label={t`The negative plate`}>
         {[cell.negative, cell.positive]
           .sort((a, b) => names.plate(a).localeCompare(names.plate(b)))
           .map((plate) => (
@@ -176,7 +194,7 @@ export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props
             done();
           }}
         >
-          Skip the prediction
+          <Trans>Skip the prediction</Trans>
         </TextButton>
       </Row>
       {working && (
@@ -190,7 +208,7 @@ export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props
           <Ask>
             <Volts>
               <TextField
-                label="How many volts?"
+                label={t`How many volts?`}
                 value={text}
                 onChange={(value) => {
                   setText(value);
@@ -201,7 +219,9 @@ export function Predict({ cell, outbox, open, skipped, setSkipped, done }: Props
                 maxLength={32}
               />
             </Volts>
-            <MainButton type="submit">Keep this prediction</MainButton>
+            <MainButton type="submit">
+              <Trans>Keep this prediction</Trans>
+            </MainButton>
           </Ask>
         </Work>
       )}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -22,7 +24,7 @@ function AnswerQuestion({ question, open }: { question: Question; open: boolean 
   const [wrong, setWrong] = useState<string | null>(null);
   const navigate = useNavigate();
   const make = (kind: Schemas["QuestionAnswerIn"]["kind"], then?: () => void) => {
-    if (kind === "answered" && !text.trim()) return setWrong("Write an answer first, or park it.");
+    if (kind === "answered" && !text.trim()) return setWrong(t`Write an answer first, or park it.`);
     answer.mutate(
       { id: question.id, body: { kind, text, cell: null } },
       {
@@ -35,14 +37,14 @@ function AnswerQuestion({ question, open }: { question: Question; open: boolean 
   };
   return (
     <Form
-      aria-label={`Answer ${question.group}`}
+      aria-label={t`Answer ${question.group}`}
       onSubmit={(event) => {
         event.preventDefault();
         make("answered");
       }}
     >
       <TextField
-        label="Your answer, or a question back"
+        label={t`Your answer, or a question back`}
         value={text}
         onChange={(typed) => {
           setText(typed);
@@ -52,10 +54,20 @@ function AnswerQuestion({ question, open }: { question: Question; open: boolean 
         error={wrong}
       />
       <Row>
-        <MainButton type="submit">Answer</MainButton>
-        <Button onPress={() => make("parked")}>Park it</Button>
-        {open && <Button onPress={() => make("cell")}>Have them measure it again</Button>}
-        <Button onPress={() => make("planned", () => navigate(newLab(question)))}>Plan a lab about it</Button>
+        <MainButton type="submit">
+          <Trans>Answer</Trans>
+        </MainButton>
+        <Button onPress={() => make("parked")}>
+          <Trans>Park it</Trans>
+        </Button>
+        {open && (
+          <Button onPress={() => make("cell")}>
+            <Trans>Have them measure it again</Trans>
+          </Button>
+        )}
+        <Button onPress={() => make("planned", () => navigate(newLab(question)))}>
+          <Trans>Plan a lab about it</Trans>
+        </Button>
       </Row>
       <ProblemNote problem={answer.error} />
     </Form>
@@ -67,7 +79,7 @@ export const questionNotes = (board: Schemas["BoardOut"]): MarginNote[] =>
   board.questions.map((question) => ({
     code: `question-${question.id}`,
     tone: "plain",
-    title: `${question.group} asks about ${question.short}`,
+    title: t`${question.group} asks about ${question.short}`,
     text: (
       <>
         “{question.text}”

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useAddMinutes, usePause, useShowValues } from "../../api/room";
 import { Button, TextButton } from "../../ui/Button";
@@ -13,12 +15,14 @@ export function RoomControls({ board }: Props) {
   return (
     <>
       <Button aria-pressed={board.paused} onPress={() => pause.mutate({ id: board.id, on: !board.paused })}>
-        {board.paused ? "Go on" : "Pause"}
+        {board.paused ? t`Go on` : t`Pause`}
       </Button>
-      <Button onPress={() => more.mutate({ id: board.id, minutes: MORE_MIN })}>{MORE_MIN} min more</Button>
+      <Button onPress={() => more.mutate({ id: board.id, minutes: MORE_MIN })}>
+        <Trans>{MORE_MIN} min more</Trans>
+      </Button>
       {more.isSuccess && more.variables.minutes > 0 && (
         <TextButton onPress={() => more.mutate({ id: board.id, minutes: -MORE_MIN })}>
-          Take the {MORE_MIN} min back
+          <Trans>Take the {MORE_MIN} min back</Trans>
         </TextButton>
       )}
       <ProblemNote problem={pause.error ?? more.error} />
@@ -32,7 +36,7 @@ export function ShowValues({ board }: Props) {
   return (
     <>
       <TextButton onPress={() => show.mutate({ id: board.id, on: !board.show_values })}>
-        {board.show_values ? "Cover them" : "Show them"}
+        {board.show_values ? t`Cover them` : t`Show them`}
       </TextButton>
       <ProblemNote problem={show.error} />
     </>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -81,9 +83,13 @@ const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean; 
     box-shadow: inset 0 0 0 2px ${colour.ink};
   }
   small {
+    overflow: hidden;
+    max-width: 100%;
     color: ${colour.ink};
     font-size: 0.76rem;
     font-weight: 400;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
 `;
 
@@ -175,13 +181,15 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
   const now = board.state === "open" && board.opened_at ? 60 * board.minutes_in : null;
   const nowTenths = now === null ? null : Math.floor(now / 6);
   return (
-    <Scroller tabIndex={0} role="region" aria-label="The room, one lane a group">
+    <Scroller tabIndex={0} role="region" aria-label={t`The room, one lane a group`}>
       <Room>
         <Scale $tenths={tenths} aria-hidden>
           {Array.from({ length: Math.ceil(tenths / 10 / MINUTE_STEP) }, (_, index) => (
             <Tick key={index} $at={index * MINUTE_STEP * 10}>
               {(nowTenths === null || Math.abs(nowTenths - index * MINUTE_STEP * 10 - 25) > 45) && (
-                <span>{index * MINUTE_STEP} min</span>
+                <span>
+                  <Trans>{index * MINUTE_STEP} min</Trans>
+                </span>
               )}
             </Tick>
           ))}
@@ -190,17 +198,23 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
           <Lane key={group.id}>
             <Name>
               {pickGroup ? (
-                <TextButton onPress={() => pickGroup(group.id)} aria-label={`${group.name}, PIN and meter`}>
+                <TextButton onPress={() => pickGroup(group.id)} aria-label={t`${group.name}, PIN and meter`}>
                   {group.name}
                 </TextButton>
               ) : (
                 group.name
               )}
-              {!wall && group.pin && <small>PIN {group.pin}</small>}
+              {!wall && group.pin && (
+                <small>
+                  <Trans>PIN {group.pin}</Trans>
+                </small>
+              )}
             </Name>
             <Track $tenths={tenths} aria-label={group.name}>
               <Place $from={0} $to={start}>
-                <Still>zero, check</Still>
+                <Still>
+                  <Trans>zero, check</Trans>
+                </Still>
               </Place>
               {group.cells.map((cell, index) => {
                 const filled = currentOf(cell).length;
@@ -212,7 +226,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
                       $shared={cell.shared}
                       $flag={cell.flag !== null && !wall}
                       aria-pressed={picked === cell.id}
-                      aria-label={`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? ", shared cell" : ""}${cell.flag && !wall ? ", go and see" : ""}${cell.asked ? ", asked again" : ""}`}
+                      aria-label={t`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? t`, shared cell` : ""}${cell.flag && !wall ? t`, go and see` : ""}${cell.asked ? t`, asked again` : ""}`}
                       onPress={() => pick(cell.id)}
                     >
                       {cell.short}
@@ -221,7 +235,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
                           <path d="M7 0.500l7 13H0z" fill={colour.cautionMark} />
                         </svg>
                       )}
-                      <small>{cell.condition || names.liquid(cell.electrolyte).split(" ")[0]}</small>
+                      <small>{names.setting(cell.condition) || names.liquid(cell.electrolyte).split(" ")[0]}</small>
                       <Squares filled={filled} of={Math.max(board.wanted, filled)} />
                     </Box>
                   </Place>
@@ -229,11 +243,15 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
               })}
               {board.minutes_for_packs > 0 && (
                 <Place $from={Math.max(start, clearing - Math.round(board.minutes_for_packs * 10))} $to={clearing}>
-                  <Still>packs</Still>
+                  <Still>
+                    <Trans>packs</Trans>
+                  </Still>
                 </Place>
               )}
               <Place $from={clearing} $to={tenths}>
-                <Still>rinse, clear</Still>
+                <Still>
+                  <Trans>rinse, clear</Trans>
+                </Still>
               </Place>
             </Track>
           </Lane>

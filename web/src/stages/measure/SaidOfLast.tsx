@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import type { Schemas } from "../../api/client";
 import { WhatIsSaid } from "../../lab/WhatIsSaid";
 
@@ -5,8 +6,8 @@ import { WhatIsSaid } from "../../lab/WhatIsSaid";
 export function SaidOfLast({ findings }: { findings: Schemas["FindingOut"][] }) {
   return (
     <WhatIsSaid
-      label="What this reading says"
-      kept="Your number is kept."
+      label={t`What this reading says`}
+      kept={t`Your number is kept.`}
       findings={findings.map((finding) => ({ ...finding, key: `${finding.reading} ${finding.code}` }))}
     />
   );

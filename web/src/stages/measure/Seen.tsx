@@ -1,4 +1,7 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { FileTrigger } from "react-aria-components";
+import { time } from "../../format";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { only } from "../../api/outbox";
@@ -15,9 +18,7 @@ const Form = styled.form`
   gap: 0.6rem;
 `;
 
-const QUICK = ["bubbles", "colour changes", "a film on the plate", "no change to see"];
-const time = (iso: string) => new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-
+const QUICK = [t`bubbles`, t`colour changes`, t`a film on the plate`, t`no change to see`];
 type Props = { cell: Schemas["BenchCell"]; open: boolean; outbox: Outbox };
 
 /** What the group sees at this cell, in words and pictures, each with its time. */
@@ -28,7 +29,7 @@ export function Seen({ cell, open, outbox }: Props) {
     "note",
     cell.id,
     observations,
-    "Write what you see first.",
+    t`Write what you see first.`,
   );
   const pictures = only(outbox.waiting, "photo").filter(
     (one) => one.cell_id === cell.id && !photos.some(({ id }) => id === one.id),
@@ -40,7 +41,7 @@ export function Seen({ cell, open, outbox }: Props) {
       try {
         file = await shrink(picked);
       } catch {
-        setWrong(`“${picked.name}” is no picture this browser can read. Choose a JPEG, PNG or WebP picture.`);
+        setWrong(t`“${picked.name}” is no picture this browser can read. Choose a JPEG, PNG or WebP picture.`);
         continue;
       }
       const body = { id, cell_id: cell.id, device_at: new Date().toISOString() };
@@ -56,7 +57,7 @@ export function Seen({ cell, open, outbox }: Props) {
       }}
     >
       {observations.length + waiting.length > 0 && (
-        <ul aria-label="What you noted">
+        <ul aria-label={t`What you noted`}>
           {observations.map((observation) => (
             <li key={observation.id}>
               {time(observation.received_at)} {observation.text}
@@ -65,8 +66,8 @@ export function Seen({ cell, open, outbox }: Props) {
           <Unsent rows={waiting} />
         </ul>
       )}
-      <TextField label="What do you see?" value={text} onChange={type} maxLength={300} rows={2} isDisabled={!open} />
-      <Row role="group" aria-label="Often seen">
+      <TextField label={t`What do you see?`} value={text} onChange={type} maxLength={300} rows={2} isDisabled={!open} />
+      <Row role="group" aria-label={t`Often seen`}>
         {QUICK.map((one) => (
           <Button key={one} isDisabled={!open} onPress={() => more((now) => (now ? `${now}, ${one}` : one))}>
             {one}
@@ -75,15 +76,19 @@ export function Seen({ cell, open, outbox }: Props) {
       </Row>
       <Row>
         <Button type="submit" isDisabled={!open}>
-          Keep this note
+          <Trans>Keep this note</Trans>
         </Button>
         <FileTrigger
           acceptedFileTypes={["image/jpeg", "image/png", "image/webp"]}
           onSelect={(chosen) => void add(chosen)}
         >
-          <Button isDisabled={!open}>Add a photograph</Button>
+          <Button isDisabled={!open}>
+            <Trans>Add a photograph</Trans>
+          </Button>
         </FileTrigger>
-        <Soft>Plates only, no faces.</Soft>
+        <Soft>
+          <Trans>Plates only, no faces.</Trans>
+        </Soft>
       </Row>
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
       {photos.length + pictures.length > 0 && (
@@ -92,7 +97,7 @@ export function Seen({ cell, open, outbox }: Props) {
           more={pictures.map((picture) => (
             <li key={picture.id}>
               <Soft>
-                {picture.refusal ?? `a photograph, ${Math.round((picture.file?.size ?? 0) / 1000)} kB, not sent yet`}
+                {picture.refusal ?? t`a photograph, ${Math.round((picture.file?.size ?? 0) / 1000)} kB, not sent yet`}
               </Soft>
             </li>
           ))}

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Meter } from "../../api/meter";
 import { TraceLine } from "../../charts/TraceLine";
@@ -34,16 +36,16 @@ export function SettleByTime({ dipped, dip, again, settleS, trend }: TypedProps)
         <strong role="status">
           {dipped === null
             ? again
-              ? `Put back in? A short wait, ${Math.round(settleS)} s.`
-              : "Plates in? Start the wait."
+              ? t`Put back in? A short wait, ${Math.round(settleS)} s.`
+              : t`Plates in? Start the wait.`
             : left > 0
-              ? "Wait for it to settle"
-              : "Read it now"}
+              ? t`Wait for it to settle`
+              : t`Read it now`}
         </strong>
-        <Soft>{trend ?? (dipped !== null && left === 0 ? "if the last digit stands still for ten seconds" : "")}</Soft>
+        <Soft>{trend ?? (dipped !== null && left === 0 ? t`if the last digit stands still for ten seconds` : "")}</Soft>
       </div>
       <Button onPress={dip}>
-        {dipped === null ? "Plates are in" : "Dipped again"} <Key>D</Key>
+        {dipped === null ? t`Plates are in` : t`Dipped again`} <Key>D</Key>
       </Button>
     </Strip>
   );
@@ -53,7 +55,7 @@ export function SettleByTime({ dipped, dip, again, settleS, trend }: TypedProps)
 export function SettleByMeter({ meter, read }: { meter: Meter; read: () => void }) {
   const { sample, trouble, trace } = meter;
   const wait = sample?.wait_s ?? null;
-  const moving = sample && sample.drift_mv !== null ? `Moving ${number(sample.drift_mv, 1, true)} mV in 10 s.` : "";
+  const moving = sample && sample.drift_mv !== null ? t`Moving ${number(sample.drift_mv, 1, true)} mV in 10 s.` : "";
   return (
     <Strip>
       <Ring
@@ -63,26 +65,33 @@ export function SettleByMeter({ meter, read }: { meter: Meter; read: () => void 
       <div>
         <strong>
           {trouble ? (
-            "No number from the meter"
+            t`No number from the meter`
           ) : sample ? (
             <>
-              The meter shows <Num>{sample.text}</Num> V{sample.simulated && ", simulated"}
+              <Trans>
+                The meter shows <Num>{sample.text}</Num> V
+              </Trans>
+              {sample.simulated && t`, simulated`}
             </>
           ) : (
-            "Asking the meter …"
+            t`Asking the meter …`
           )}
         </strong>
         <Soft role={trouble ? "status" : undefined}>
           {trouble ??
-            (sample?.steady ? `${moving} Steady: read it.` : `${moving} Steady is under 2 mV. Wait for it to settle.`)}
+            (sample?.steady
+              ? t`${moving} Steady: read it.`
+              : t`${moving} Steady is under 2 mV. Wait for it to settle.`)}
         </Soft>
       </div>
       <Button onPress={read} isDisabled={!sample}>
-        Read from meter <Key>R</Key>
+        <Trans>
+          Read from meter <Key>R</Key>
+        </Trans>
       </Button>
       {trace.length > 4 && (
         <Whole>
-          <TraceLine points={trace} label="The meter, live" />
+          <TraceLine points={trace} label={t`The meter, live`} />
         </Whole>
       )}
     </Strip>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -20,6 +22,11 @@ export function TimeLeft({ lab, fetchedAt }: Props) {
   }, []);
   const since = lab.paused ? 0 : Math.max(0, now - fetchedAt) / 1000;
   const left = 60 * (lab.minutes - lab.minutes_in) - since;
-  if (lab.paused) return <Left>paused, {clock(left)} left</Left>;
-  return <Left>{left > 0 ? `${clock(left)} left` : "time is up"}</Left>;
+  if (lab.paused)
+    return (
+      <Left>
+        <Trans>paused, {clock(left)} left</Trans>
+      </Left>
+    );
+  return <Left>{left > 0 ? t`${clock(left)} left` : t`time is up`}</Left>;
 }

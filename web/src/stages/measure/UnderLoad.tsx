@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -40,7 +41,7 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
     (one) => one.cell_id === cell.id && one.body.kind === kind && !kept.some(({ id }) => id === one.id),
   );
   const record = async () => {
-    if (!text.trim()) return setWrong("Type the number on the meter first.");
+    if (!text.trim()) return setWrong(t`Type the number on the meter first.`);
     const id = newId();
     const body = { id, cell_id: cell.id, kind, text, unit, device_at: new Date().toISOString() };
     const typed = text;
@@ -69,13 +70,13 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
       ))}
       {waiting.map((one) => (
         <p key={one.id}>
-          <Num>{asTyped(one.body.text, one.body.unit)}</Num> {one.refusal ?? "safe on this device, not sent yet"}
+          <Num>{asTyped(one.body.text, one.body.unit)}</Num> {one.refusal ?? t`safe on this device, not sent yet`}
         </p>
       ))}
       <Row>
         <Field>
           <TextField
-            label={`${kind === "short" ? "Current" : "Voltage"}, ${unit}`}
+            label={`${kind === "short" ? t`Current` : t`Voltage`}, ${unit}`}
             value={text}
             onChange={(value) => {
               setText(value);
@@ -88,7 +89,7 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
           />
         </Field>
         <MainButton type="submit" isDisabled={!open}>
-          {kept.length > 0 ? "Measure again" : "Record"}
+          {kept.length > 0 ? t`Measure again` : t`Record`}
         </MainButton>
       </Row>
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
@@ -112,7 +113,7 @@ export function UnderLoad({ cell, bench, open, outbox }: Props) {
         <OneLoad
           cell={cell}
           kind="load"
-          title={`Voltage across ${loadOhm} Ω`}
+          title={t`Voltage across ${loadOhm} Ω`}
           how={howLoad}
           unit="V"
           open={open}
@@ -123,7 +124,7 @@ export function UnderLoad({ cell, bench, open, outbox }: Props) {
         <OneLoad
           cell={cell}
           kind="short"
-          title="Short-circuit current"
+          title={t`Short-circuit current`}
           how={howShort}
           unit="mA"
           open={open}

@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useAskAgain, useGiveCell } from "../../api/room";
 import { TextButton } from "../../ui/Button";
@@ -17,10 +18,17 @@ export const into = (board: Board, at: string) =>
 /** Ask the group for a new reading of a cell; it appears on their bench. */
 export function AskAgain({ cell, asked }: { cell: string; asked: boolean }) {
   const ask = useAskAgain();
-  if (asked) return <Soft>A new reading is asked for.</Soft>;
+  if (asked)
+    return (
+      <Soft>
+        <Trans>A new reading is asked for.</Trans>
+      </Soft>
+    );
   return (
     <>
-      <TextButton onPress={() => ask.mutate(cell)}>Ask for a new reading</TextButton>
+      <TextButton onPress={() => ask.mutate(cell)}>
+        <Trans>Ask for a new reading</Trans>
+      </TextButton>
       <ProblemNote problem={ask.error} />
     </>
   );
@@ -32,7 +40,9 @@ export function Relieve({ relief }: { relief: Schemas["ReliefOut"] }) {
   return (
     <>
       <TextButton onPress={() => give.mutate({ cell: relief.cell, group: relief.group })}>
-        Give {relief.short} to {relief.name}
+        <Trans>
+          Give {relief.short} to {relief.name}
+        </Trans>
       </TextButton>
       <ProblemNote problem={give.error} />
     </>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 const LONGEST = 1600;
 const QUALITY = 0.8;
 
@@ -11,6 +12,6 @@ export async function shrink(file: File): Promise<File> {
   canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
   picture.close();
   const made = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/jpeg", QUALITY));
-  if (!made) throw new Error("The browser could not make a picture of it.");
+  if (!made) throw new Error(t`The browser could not make a picture of it.`);
   return new File([made], "photo.jpg", { type: "image/jpeg" });
 }

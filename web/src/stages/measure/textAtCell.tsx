@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import { only } from "../../api/outbox";
 import { type Outbox, newId } from "../../lab/useOutbox";
@@ -43,6 +44,6 @@ type Row = { id: string; body: { text: string }; refusal: string | null };
 export const Unsent = ({ rows }: { rows: Row[] }) =>
   rows.map((one) => (
     <li key={one.id}>
-      {one.body.text} <Soft as="span">{one.refusal ?? "safe on this device, not sent yet"}</Soft>
+      {one.body.text} <Soft as="span">{one.refusal ?? t`safe on this device, not sent yet`}</Soft>
     </li>
   ));

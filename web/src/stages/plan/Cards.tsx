@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Num, Scroll, Table } from "../../ui/layout";
@@ -83,25 +85,35 @@ export function BenchCards({ cards }: { cards: Cards }) {
               <h2>{card.group}</h2>
               <p>{cards.title}</p>
               <p>
-                Code <Num>{cards.code}</Num> · PIN <Num>{card.pin}</Num>
+                <Trans>
+                  Code <Num>{cards.code}</Num> · PIN <Num>{card.pin}</Num>
+                </Trans>
               </p>
               <p>{cards.address}</p>
             </div>
             <JoinCode link={cards} size="118px" />
           </Head>
-          <Scroll tabIndex={0} role="region" aria-label={`Cells of ${card.group}`}>
+          <Scroll tabIndex={0} role="region" aria-label={t`Cells of ${card.group}`}>
             <Cells>
               <thead>
                 <tr>
-                  <th scope="col">cell</th>
-                  <th scope="col">black lead on</th>
-                  <th scope="col">red lead on</th>
+                  <th scope="col">
+                    <Trans>cell</Trans>
+                  </th>
+                  <th scope="col">
+                    <Trans>black lead on</Trans>
+                  </th>
+                  <th scope="col">
+                    <Trans>red lead on</Trans>
+                  </th>
                   {Array.from({ length: cards.wanted }, (_, index) => (
                     <th key={index} scope="col">
                       {index + 1}
                     </th>
                   ))}
-                  <th scope="col">what we saw</th>
+                  <th scope="col">
+                    <Trans>what we saw</Trans>
+                  </th>
                 </tr>
               </thead>
               <tbody>
@@ -124,8 +136,10 @@ export function BenchCards({ cards }: { cards: Cards }) {
             </Cells>
           </Scroll>
           <p>
-            {cards.offline} Write the unit, and a minus sign where the meter shows one. Between readings lift the plates
-            out and put them back.
+            <Trans>
+              {cards.offline} Write the unit, and a minus sign where the meter shows one. Between readings lift the
+              plates out and put them back.
+            </Trans>
           </p>
           {card.steps.map((step) => (
             <p key={step.electrolyte}>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { TextField } from "../../ui/fields";
@@ -26,7 +27,7 @@ export function GroupFields({ names, change }: { names: string; change: (names: 
   return (
     <Pair>
       <TextField
-        label="How many groups"
+        label={t`How many groups`}
         value={typed ?? there}
         onChange={setTyped}
         onBlur={apply}
@@ -37,11 +38,11 @@ export function GroupFields({ names, change }: { names: string; change: (names: 
         }}
         inputMode="numeric"
         maxLength={2}
-        error={wrong && typed !== "" ? `1 to ${MOST_GROUPS}; the names stay as they are` : null}
+        error={wrong && typed !== "" ? t`1 to ${MOST_GROUPS}; the names stay as they are` : null}
       />
       <TextField
-        label="Their names, one a line"
-        hint="Bench names only. Nothing personal is kept."
+        label={t`Their names, one a line`}
+        hint={t`Bench names only. Nothing personal is kept.`}
         value={names}
         onChange={change}
         rows={8}

@@ -1,6 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { count, number } from "../../format";
+import { number } from "../../format";
 import { Scroll, Soft, Table } from "../../ui/layout";
 import { print } from "../../ui/theme";
 
@@ -27,7 +29,7 @@ const Section = styled.section`
   }
 `;
 
-const money = (value: number | null) => (value === null ? "" : value.toFixed(2));
+const money = (value: number | null) => (value === null ? "" : number(value, 2));
 
 /** Grams and millilitres with as many digits as a school balance shows. */
 function amount(value: number, unit: string): string {
@@ -46,27 +48,31 @@ function Lines({ title, lines, prices }: { title: string; lines: Line[]; prices:
         <Table>
           <thead>
             <tr>
-              <th scope="col">what</th>
-              <th scope="col" data-number>
-                groups
+              <th scope="col">
+                <Trans>what</Trans>
               </th>
               <th scope="col" data-number>
-                spare
+                <Trans>groups</Trans>
               </th>
               <th scope="col" data-number>
-                fetch
+                <Trans>spare</Trans>
+              </th>
+              <th scope="col" data-number>
+                <Trans>fetch</Trans>
               </th>
               {there && (
                 <th scope="col" data-number>
-                  there
+                  <Trans>there</Trans>
                 </th>
               )}
               {prices && (
                 <th scope="col" data-number>
-                  cost
+                  <Trans>cost</Trans>
                 </th>
               )}
-              <th scope="col">note</th>
+              <th scope="col">
+                <Trans>note</Trans>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -74,7 +80,7 @@ function Lines({ title, lines, prices }: { title: string; lines: Line[]; prices:
               <tr key={line.name}>
                 <td>
                   {line.name}
-                  {line.per_group !== null && line.per_group > 1 && `, ${line.per_group} each`}
+                  {line.per_group !== null && line.per_group > 1 && t`, ${line.per_group} each`}
                 </td>
                 <td data-number>{line.groups}</td>
                 <td data-number>{line.spare}</td>
@@ -84,7 +90,11 @@ function Lines({ title, lines, prices }: { title: string; lines: Line[]; prices:
                 {there && <td data-number>{line.there ?? ""}</td>}
                 {prices && <td data-number>{money(line.cost)}</td>}
                 <td>
-                  {line.short > 0 && <strong>{line.short} missing. </strong>}
+                  {line.short > 0 && (
+                    <strong>
+                      <Trans>{line.short} missing.</Trans>{" "}
+                    </strong>
+                  )}
                   {line.why}
                 </td>
               </tr>
@@ -102,21 +112,27 @@ export function KitSheet({ kit }: { kit: Kit }) {
   return (
     <>
       <Section>
-        <h2>The day before</h2>
+        <h2>
+          <Trans>The day before</Trans>
+        </h2>
         <ul>
           {kit.day_before.map((item) => (
             <li key={item}>☐ {item}</li>
           ))}
         </ul>
       </Section>
-      <Lines title="Plates" lines={kit.plates} prices={prices} />
-      <Lines title="Cups, fruit and card" lines={kit.vessels} prices={prices} />
+      <Lines title={t`Plates`} lines={kit.plates} prices={prices} />
+      <Lines title={t`Cups, fruit and card`} lines={kit.vessels} prices={prices} />
       {kit.batches.length > 0 && (
         <Section>
-          <h2>Mixing</h2>
+          <h2>
+            <Trans>Mixing</Trans>
+          </h2>
           <Soft>
-            For cups of {number(kit.cup_ml, 0)} mL and a tenth to spare. Check the label of the bottle you have: its
-            strength may differ.
+            <Trans>
+              For cups of {number(kit.cup_ml, 0)} mL and a tenth to spare. Check the label of the bottle you have: its
+              strength may differ.
+            </Trans>
           </Soft>
           {kit.batches.map((batch) => (
             <Recipe key={batch.name}>
@@ -127,7 +143,7 @@ export function KitSheet({ kit }: { kit: Kit }) {
                 {batch.ingredients.map((part, index) => (
                   <span key={part.name}>
                     {index > 0 && "; "}
-                    {part.name.includes("made up to") ? (
+                    {part.up_to ? (
                       <>
                         {part.name} <strong>{amount(part.amount, part.unit)}</strong>
                       </>
@@ -145,10 +161,12 @@ export function KitSheet({ kit }: { kit: Kit }) {
           ))}
         </Section>
       )}
-      <Lines title="On every bench" lines={kit.bench} prices={prices} />
+      <Lines title={t`On every bench`} lines={kit.bench} prices={prices} />
       <Section>
-        <h2>For each group</h2>
-        <Scroll tabIndex={0} role="region" aria-label="For each group">
+        <h2>
+          <Trans>For each group</Trans>
+        </h2>
+        <Scroll tabIndex={0} role="region" aria-label={t`For each group`}>
           <Table>
             <tbody>
               {kit.groups.map((row) => (
@@ -157,7 +175,8 @@ export function KitSheet({ kit }: { kit: Kit }) {
                     {row.group}
                   </th>
                   <td>
-                    {row.things.join(", ")} <Soft as="span">({count(row.things.length, "thing")})</Soft>
+                    {row.things.join(", ")}{" "}
+                    <Soft as="span">({plural(row.things.length, { one: "# thing", other: "# things" })})</Soft>
                   </td>
                 </tr>
               ))}
@@ -167,7 +186,9 @@ export function KitSheet({ kit }: { kit: Kit }) {
       </Section>
       {kit.cost !== null && (
         <p>
-          Cost of what has a price: <strong>{money(kit.cost)}</strong>
+          <Trans>
+            Cost of what has a price: <strong>{money(kit.cost)}</strong>
+          </Trans>
         </p>
       )}
     </>

@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import { colour, phone } from "../../ui/theme";
+import type { Names } from "../../lab/useNames";
 
 const List = styled.ol`
   display: grid;
@@ -55,7 +56,7 @@ type LaneOf = {
 };
 
 /** Which group measures which cells, in order; the shared cell is bold. */
-export function Lanes({ lanes, liquid }: { lanes: LaneOf[]; liquid: (key: string) => string }) {
+export function Lanes({ lanes, names }: { lanes: LaneOf[]; names: Names }) {
   return (
     <List>
       {lanes.map((lane) => (
@@ -68,7 +69,7 @@ export function Lanes({ lanes, liquid }: { lanes: LaneOf[]; liquid: (key: string
             {lane.cells.map((cell, index) => (
               <Cell key={index} $shared={cell.shared}>
                 {cell.short}
-                <small>{cell.condition || liquid(cell.electrolyte)}</small>
+                <small>{names.setting(cell.condition) || names.liquid(cell.electrolyte)}</small>
               </Cell>
             ))}
           </Cells>

@@ -1,8 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
 import { type KeyboardEvent, useRef, useState } from "react";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { count } from "../../format";
 import { colour, font, phone } from "../../ui/theme";
 
 export type Count = Schemas["CountOut"];
@@ -118,8 +118,8 @@ export function Matrix({ caption, order, counts, symbol, change, press }: Props)
               const j = index + 1;
               const cell = j > i ? by.get(pairOf(row, column)) : undefined;
               if (!cell) return <td key={column} />;
-              const groups = `${count(cell.count, "group")}`;
-              const what = cell.shared ? ", shared by all" : cell.wished ? ", as you asked" : "";
+              const groups = `${plural(cell.count, { one: "# group", other: "# groups" })}`;
+              const what = cell.shared ? t`, shared by all` : cell.wished ? t`, as you asked` : "";
               return (
                 <td key={column}>
                   <Square

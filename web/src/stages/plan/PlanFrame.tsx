@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import type { ReactNode } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
@@ -7,14 +8,17 @@ import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { day } from "../../format";
 import { colour, print } from "../../ui/theme";
+import { language } from "../../language";
 
 const SHEETS = [
-  ["plan", "Plan"],
-  ["kit", "Kit and mixing"],
-  ["safety", "Safety"],
-  ["cards", "Bench cards"],
-  ["print", "Print all"],
+  ["plan", t`Plan`],
+  ["kit", t`Kit and mixing`],
+  ["safety", t`Safety`],
+  ["cards", t`Bench cards`],
+  ["print", t`Print all`],
 ] as const;
+/** What the class holds in its hands or goes with it: these come in the lab's language. */
+const OF_THE_CLASS = new Set<string>(["cards", "print"]);
 export type SheetName = (typeof SHEETS)[number][0];
 
 const Nav = styled.nav`
@@ -51,7 +55,7 @@ type Props = { lab: Schemas["LabOut"]; here: SheetName; margin?: ReactNode; chil
 /** The frame of a plan and its sheets. */
 export function PlanFrame({ lab, here, margin, children }: Props) {
   const { id, title, date, state, stage, join_code } = lab;
-  const name = SHEETS.find(([key]) => key === here)?.[1] ?? "Plan";
+  const name = SHEETS.find(([key]) => key === here)?.[1] ?? t`Plan`;
   return (
     <Frame
       title={`${name}, ${title}`}
@@ -62,18 +66,27 @@ export function PlanFrame({ lab, here, margin, children }: Props) {
       who={
         <TeacherWho
           about={
-            state === "draft" ? "draft, not open to groups" : state === "open" ? `open, code ${join_code}` : "closed"
+            state === "draft"
+              ? t`draft, not open to groups`
+              : state === "open"
+                ? t`open, code ${join_code ?? ""}`
+                : t`closed`
           }
         />
       }
       margin={margin}
     >
       <div>
-        <Nav aria-label="Sheets of this plan">
+        <Nav aria-label={t`Sheets of this plan`}>
           <ul>
             {SHEETS.map(([key, label]) => (
               <li key={key}>
-                <NavLink to={`/labs/${id}/${key}`}>{label}</NavLink>
+                <NavLink
+                  to={`/labs/${id}/${key}`}
+                  reloadDocument={OF_THE_CLASS.has(key) && lab.settings.language !== language}
+                >
+                  {label}
+                </NavLink>
               </li>
             ))}
           </ul>

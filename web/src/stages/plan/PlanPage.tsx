@@ -1,10 +1,12 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCopyLab, useLab, useOpenLab } from "../../api/labs";
 import { Waiting } from "../../ui/Waiting";
-import { count, today } from "../../format";
+import { today } from "../../format";
 import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
 import { Disclosure, Picks, Progress } from "../../ui/controls";
 import { Column, Num, Row, Soft, Spread } from "../../ui/layout";
@@ -28,10 +30,10 @@ const Presses = styled.div`
 `;
 
 const PRESSES = [
-  { key: "more", name: "one group more" },
-  { key: "fewer", name: "one fewer" },
-  { key: "ban", name: "never this cell" },
-  { key: "unwish", name: "as the plan likes" },
+  { key: "more", name: t`one group more` },
+  { key: "fewer", name: t`one fewer` },
+  { key: "ban", name: t`never this cell` },
+  { key: "unwish", name: t`as the plan likes` },
 ];
 
 /** What stands in the margin of a plan: the latest change, what the core says, and what is to do before opening. */
@@ -42,7 +44,7 @@ function marginOf(lab: Schemas["LabOut"], edits: ReturnType<typeof usePlanEdits>
     notes.push({
       code: "said",
       tone: "plain",
-      title: "Just changed",
+      title: t`Just changed`,
       text: (
         <div role="status">
           <Bullets items={edits.said} />
@@ -62,9 +64,9 @@ function marginOf(lab: Schemas["LabOut"], edits: ReturnType<typeof usePlanEdits>
     notes.push({
       code: "sign",
       tone: lab.signed ? "good" : "caution",
-      title: lab.signed ? "Safety sheet signed off" : "Before you open it",
-      text: lab.signed ? "A change of material or age asks again." : <Bullets items={lab.cautions} />,
-      action: <Link to={`/labs/${lab.id}/safety`}>{lab.signed ? "Read it again" : "Sign off the safety sheet"}</Link>,
+      title: lab.signed ? t`Safety sheet signed off` : t`Before you open it`,
+      text: lab.signed ? t`A change of material or age asks again.` : <Bullets items={lab.cautions} />,
+      action: <Link to={`/labs/${lab.id}/safety`}>{lab.signed ? t`Read it again` : t`Sign off the safety sheet`}</Link>,
     });
   return notes;
 }
@@ -79,7 +81,7 @@ export function PlanPage({ id }: { id: string }) {
   const edits = usePlanEdits(id, came?.said ?? []);
   const navigate = useNavigate();
   const [press, setPress] = useState<Change>("more");
-  if (!lab.data) return <Waiting title="Plan" error={lab.error} />;
+  if (!lab.data) return <Waiting title={t`Plan`} error={lab.error} />;
   const { state, groups, settings, plan, signed, title, simulated } = lab.data;
   const draft = state === "draft";
   const cellOf = ({ negative, electrolyte, positive, condition }: Count) => ({
@@ -93,29 +95,41 @@ export function PlanPage({ id }: { id: string }) {
     <PlanFrame lab={lab.data} here="plan" margin={<Notes notes={marginOf(lab.data, edits)} />}>
       <Column>
         <Spread>
-          <h1>{draft ? "Which cells, and how many groups measure each" : "Who measures what"}</h1>
+          <h1>{draft ? t`Which cells, and how many groups measure each` : t`Who measures what`}</h1>
           {state === "open" ? (
             <p>
-              Open. Groups join with <Num>{lab.data.join_code}</Num>. <Link to={`/labs/${id}/board`}>To the board</Link>
+              <Trans>
+                Open. Groups join with <Num>{lab.data.join_code}</Num>.{" "}
+                <Link to={`/labs/${id}/board`}>To the board</Link>
+              </Trans>
             </p>
           ) : draft && !signed ? (
-            <MainLink to={`/labs/${id}/safety`}>Sign off the safety sheet</MainLink>
+            <MainLink to={`/labs/${id}/safety`}>
+              <Trans>Sign off the safety sheet</Trans>
+            </MainLink>
           ) : (
             <MainButton onPress={() => open.mutate(id, { onSuccess: () => navigate(`/labs/${id}/board`) })}>
-              {draft ? "Open the bench" : "Open the bench again"}
+              {draft ? t`Open the bench` : t`Open the bench again`}
             </MainButton>
           )}
         </Spread>
         <ProblemNote problem={open.error ?? edits.problem ?? copy.error} />
         {settings.question && (
           <p>
-            <strong>{settings.question}</strong> {settings.kept && <>Kept the same: {settings.kept}.</>}
+            <strong>{settings.question}</strong>{" "}
+            {settings.kept && (
+              <>
+                <Trans>Kept the same: {settings.kept}.</Trans>
+              </>
+            )}
           </p>
         )}
         <Soft>
-          {count(groups.length, "group")}, {settings.minutes} minutes.
-          {shared && ` ${shared} goes to every group, so groups can be compared.`}
-          {simulated && " This lab belongs to the demo."}
+          <Trans>
+            {plural(groups.length, { one: "# group", other: "# groups" })}, {settings.minutes} minutes.
+          </Trans>
+          {shared && t` ${shared} goes to every group, so groups can be compared.`}
+          {simulated && t` This lab belongs to the demo.`}
         </Soft>
         {plan && (
           <Matrices
@@ -126,8 +140,8 @@ export function PlanPage({ id }: { id: string }) {
             {draft && (
               <Presses>
                 <Picks
-                  label="A press on a square means"
-                  hint="Or walk with the arrow keys and press + or −. A dashed frame marks a number you asked for."
+                  label={t`A press on a square means`}
+                  hint={t`Or walk with the arrow keys and press + or −. A dashed frame marks a number you asked for.`}
                   options={PRESSES}
                   value={press}
                   onChange={(key) => setPress(key as Change)}
@@ -137,23 +151,31 @@ export function PlanPage({ id }: { id: string }) {
           </Matrices>
         )}
         <Spread>
-          <h2>Who does what, when</h2>
+          <h2>
+            <Trans>Who does what, when</Trans>
+          </h2>
           {draft && (
             <Row>
               <Button onPress={edits.improve} isDisabled={edits.round > 0}>
-                Look for a better plan
+                <Trans>Look for a better plan</Trans>
               </Button>
-              <Button onPress={() => edits.change({ kind: "anew" })}>Plan anew</Button>
+              <Button onPress={() => edits.change({ kind: "anew" })}>
+                <Trans>Plan anew</Trans>
+              </Button>
               {plan?.counts.some((cell) => cell.wished) && (
-                <Button onPress={() => edits.change({ kind: "clear" })}>Clear my wishes</Button>
+                <Button onPress={() => edits.change({ kind: "clear" })}>
+                  <Trans>Clear my wishes</Trans>
+                </Button>
               )}
               {lab.data.last_change && (
-                <Button onPress={() => edits.change({ kind: "undo" })}>Take back the last change</Button>
+                <Button onPress={() => edits.change({ kind: "undo" })}>
+                  <Trans>Take back the last change</Trans>
+                </Button>
               )}
             </Row>
           )}
         </Spread>
-        {edits.round > 0 && <Progress label="Looking for a better plan" value={edits.round} of={edits.rounds} />}
+        {edits.round > 0 && <Progress label={t`Looking for a better plan`} value={edits.round} of={edits.rounds} />}
         {plan ? (
           <RoomPlan
             lab={lab.data}
@@ -177,31 +199,37 @@ export function PlanPage({ id }: { id: string }) {
           />
         ) : (
           <Lanes
-            lanes={groups.map(({ name, pin, cells }) => ({ name, detail: pin && `PIN ${pin}`, cells }))}
-            liquid={names.liquid}
+            lanes={groups.map(({ name, pin, cells }) => ({ name, detail: pin && t`PIN ${pin}`, cells }))}
+            names={names}
           />
         )}
         {state !== "closed" && (
-          <Disclosure title="Minutes" detail="steps, a late start, a break">
+          <Disclosure title={t`Minutes`} detail={t`steps, a late start, a break`}>
             <Times id={id} settings={settings} />
           </Disclosure>
         )}
         <Row>
-          {draft && <ButtonLink to={`/labs/${id}/setup`}>Change question, materials or groups</ButtonLink>}
+          {draft && (
+            <ButtonLink to={`/labs/${id}/setup`}>
+              <Trans>Change question, materials or groups</Trans>
+            </ButtonLink>
+          )}
           {[false, true].map((anew) => (
             <Button
               key={String(anew)}
               onPress={() =>
                 copy.mutate(
-                  { id, body: { title: `${title}, copy`.slice(0, 120), date: today(), anew } },
+                  { id, body: { title: t`${title}, copy`.slice(0, 120), date: today(), anew } },
                   { onSuccess: (made) => navigate(`/labs/${made.id}/plan`) },
                 )
               }
             >
-              {anew ? "Copy, planned anew" : "Copy this lab"}
+              {anew ? t`Copy, planned anew` : t`Copy this lab`}
             </Button>
           ))}
-          <ButtonLink to={`/labs/${id}/practise`}>Practice as homework</ButtonLink>
+          <ButtonLink to={`/labs/${id}/practise`}>
+            <Trans>Practice as homework</Trans>
+          </ButtonLink>
           <Rename id={id} title={title} />
         </Row>
         <ShareLab lab={id} />

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useRenameLab } from "../../api/labs";
 import { Button, TextButton } from "../../ui/Button";
@@ -9,7 +11,12 @@ import { ProblemNote } from "../../ui/ProblemNote";
 export function Rename({ id, title }: { id: string; title: string }) {
   const rename = useRenameLab();
   const [typed, setTyped] = useState<string | null>(null);
-  if (typed === null) return <Button onPress={() => setTyped(title)}>Rename this lab</Button>;
+  if (typed === null)
+    return (
+      <Button onPress={() => setTyped(title)}>
+        <Trans>Rename this lab</Trans>
+      </Button>
+    );
   return (
     <Form
       onSubmit={(event) => {
@@ -17,10 +24,14 @@ export function Rename({ id, title }: { id: string; title: string }) {
         rename.mutate({ id, title: typed }, { onSuccess: () => setTyped(null) });
       }}
     >
-      <TextField label="Title" value={typed} onChange={setTyped} maxLength={120} isRequired autoFocus />
+      <TextField label={t`Title`} value={typed} onChange={setTyped} maxLength={120} isRequired autoFocus />
       <Row>
-        <Button type="submit">Keep this title</Button>
-        <TextButton onPress={() => setTyped(null)}>Leave it as it is</TextButton>
+        <Button type="submit">
+          <Trans>Keep this title</Trans>
+        </Button>
+        <TextButton onPress={() => setTyped(null)}>
+          <Trans>Leave it as it is</Trans>
+        </TextButton>
       </Row>
       <ProblemNote problem={rename.error} />
     </Form>

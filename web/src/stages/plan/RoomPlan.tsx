@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -165,11 +167,11 @@ const Head = styled(Header)`
 `;
 
 const STILL: Record<string, string> = {
-  start: "zero, check",
-  packs: "packs",
-  clear: "rinse, clear",
-  pause: "break",
-  late: "late",
+  start: t`zero, check`,
+  packs: t`packs`,
+  clear: t`rinse, clear`,
+  pause: t`break`,
+  late: t`late`,
 };
 
 type Props = { lab: Lab; plan: Schemas["PlanDetail"]; edit: ((edit: CellEdit) => void) | null };
@@ -182,21 +184,29 @@ export function RoomPlan({ lab, plan, edit }: Props) {
   const at = (minute: number) => `${(100 * minute) / end}%`;
   const one = plan.baths.length === 1;
   return (
-    <Scroller tabIndex={0} role="region" aria-label="Who does what, when: one lane a group">
+    <Scroller tabIndex={0} role="region" aria-label={t`Who does what, when: one lane a group`}>
       <Room>
         <Scale aria-hidden>
           {Array.from({ length: Math.floor((end - 4) / STEP) + 1 }, (_, index) => (
             <span key={index} style={{ left: at(index * STEP) }}>
-              {index * STEP} min
+              <Trans>{index * STEP} min</Trans>
             </span>
           ))}
-          {plan.needed > period && <End style={{ left: at(period) }}>end</End>}
+          {plan.needed > period && (
+            <End style={{ left: at(period) }}>
+              <Trans>end</Trans>
+            </End>
+          )}
         </Scale>
         {lab.groups.map((group, number) => (
           <Lane key={group.id}>
             <Name>
               {group.name}
-              {group.pin && <small>PIN {group.pin}</small>}
+              {group.pin && (
+                <small>
+                  <Trans>PIN {group.pin}</Trans>
+                </small>
+              )}
             </Name>
             <Track role="group" aria-label={group.name}>
               {plan.lanes[number]?.map((stretch, index) => {
@@ -229,13 +239,13 @@ export function RoomPlan({ lab, plan, edit }: Props) {
 type BoxProps = { cell: Cell; group: number; groups: string[]; bath: string; edit: Props["edit"] };
 
 function CellBox({ cell, group, groups, bath, edit }: BoxProps) {
-  const state = cell.shared ? ", shared cell" : cell.pinned ? ", pinned" : "";
+  const state = cell.shared ? t`, shared cell` : cell.pinned ? t`, pinned` : "";
   const box = (
     <Box
       $shared={cell.shared}
       $pinned={cell.pinned}
       isDisabled={!edit || cell.shared}
-      aria-label={`${groups[group]}, ${cell.short}${bath && ` in ${bath}`}${state}`}
+      aria-label={`${groups[group]}, ${cell.short}${bath && t` in ${bath}`}${state}`}
     >
       {cell.short}
       {bath && <small>{bath}</small>}
@@ -247,17 +257,23 @@ function CellBox({ cell, group, groups, bath, edit }: BoxProps) {
       {box}
       <Sheet placement="bottom start">
         <Menu
-          aria-label={`${cell.short} at ${groups[group]}`}
+          aria-label={t`${cell.short} at ${groups[group] ?? ""}`}
           onAction={(key) => {
             const [kind, to] = String(key).split(":");
             edit({ kind: kind as CellEdit["kind"], cell, group, to: to === undefined ? undefined : Number(to) });
           }}
         >
-          <Item id="pin">{cell.pinned ? "Let it move again" : "Keep it with this group"}</Item>
-          <Item id="drop">Drop it here</Item>
-          <Item id="ban">Take this cell out of the lab</Item>
+          <Item id="pin">{cell.pinned ? t`Let it move again` : t`Keep it with this group`}</Item>
+          <Item id="drop">
+            <Trans>Drop it here</Trans>
+          </Item>
+          <Item id="ban">
+            <Trans>Take this cell out of the lab</Trans>
+          </Item>
           <MenuSection>
-            <Head>Give it to</Head>
+            <Head>
+              <Trans>Give it to</Trans>
+            </Head>
             {groups.map(
               (name, to) =>
                 to !== group && (

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { colour } from "../../ui/theme";
@@ -52,7 +54,7 @@ const Mark = ({ entry }: { entry: Entry }) => (
   </svg>
 );
 
-const AGES: Record<string, string> = { "11-13": "11 to 13", "14-15": "14 to 15", "16-18": "16 to 18" };
+const AGES: Record<string, string> = { "11-13": t`11 to 13`, "14-15": t`14 to 15`, "16-18": t`16 to 18` };
 
 /** What can hurt, what to do, where it goes afterwards, first aid; local rules first. */
 export function SafetySheet({ safety }: { safety: Safety }) {
@@ -60,8 +62,10 @@ export function SafetySheet({ safety }: { safety: Safety }) {
     <>
       <First>{safety.local_rules}</First>
       <p>
-        For students of {AGES[safety.age] ?? safety.age}. Rules by material, strength, form and age: common practice, no
-        published source.
+        <Trans>
+          For students of {AGES[safety.age] ?? safety.age}. Rules by material, strength, form and age: common practice,
+          no published source.
+        </Trans>
       </p>
       <ul>
         {safety.entries.map((entry) => (
@@ -69,23 +73,31 @@ export function SafetySheet({ safety }: { safety: Safety }) {
             <Mark entry={entry} />
             <div>
               <h2>
-                {entry.refused ? "Not with this class: " : entry.severity === "warning" ? "Warning: " : ""}
+                {entry.refused ? t`Not with this class: ` : entry.severity === "warning" ? t`Warning: ` : ""}
                 {entry.text}
               </h2>
               <dl>
-                <dt>Because of</dt>
+                <dt>
+                  <Trans>Because of</Trans>
+                </dt>
                 <dd>{entry.because.join(", ")}</dd>
-                <dt>Do</dt>
+                <dt>
+                  <Trans>Do</Trans>
+                </dt>
                 <dd>{entry.do}</dd>
                 {entry.dispose && (
                   <>
-                    <dt>Afterwards</dt>
+                    <dt>
+                      <Trans>Afterwards</Trans>
+                    </dt>
                     <dd>{entry.dispose}</dd>
                   </>
                 )}
                 {entry.first_aid && (
                   <>
-                    <dt>First aid</dt>
+                    <dt>
+                      <Trans>First aid</Trans>
+                    </dt>
                     <dd>{entry.first_aid}</dd>
                   </>
                 )}

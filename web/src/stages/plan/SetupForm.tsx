@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -12,26 +14,27 @@ import { GroupFields } from "./GroupFields";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
 import { type Typed, settingsFor, withTemplate } from "./setup";
+import { LANGUAGES, type Language } from "../../language";
 
 /** Asked for most; the others stand in the list behind. */
 const OFTEN: { key: Typed["varies"]; name: string }[] = [
-  { key: "pairs", name: "the plates" },
-  { key: "electrolyte", name: "the liquid" },
-  { key: "spacing", name: "spacing" },
-  { key: "depth", name: "depth" },
-  { key: "surface", name: "the surface" },
-  { key: "dilution", name: "dilution" },
-  { key: "temperature", name: "temperature" },
+  { key: "pairs", name: t`the plates` },
+  { key: "electrolyte", name: t`the liquid` },
+  { key: "spacing", name: t`spacing` },
+  { key: "depth", name: t`depth` },
+  { key: "surface", name: t`the surface` },
+  { key: "dilution", name: t`dilution` },
+  { key: "temperature", name: t`temperature` },
 ];
 const OTHER = "other";
 const AGES: { key: Typed["age"]; name: string }[] = [
-  { key: "11-13", name: "11 to 13" },
-  { key: "14-15", name: "14 to 15" },
-  { key: "16-18", name: "16 to 18" },
+  { key: "11-13", name: t`11 to 13` },
+  { key: "14-15", name: t`14 to 15` },
+  { key: "16-18", name: t`16 to 18` },
 ];
 const HINTS: Partial<Record<Typed["varies"], string>> = {
-  surface: "“freshly rubbed” and “as it was”, for example: each gets plates of its own, marked so.",
-  dilution: "“undiluted”, “1 part in 10” or “20 %”: the kit says how each is mixed.",
+  surface: t`“freshly rubbed” and “as it was”, for example: each gets plates of its own, marked so.`,
+  dilution: t`“undiluted”, “1 part in 10” or “20 %”: the kit says how each is mixed.`,
 };
 
 const Narrow = styled.div`
@@ -80,10 +83,10 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
     >
       {fresh && (
         <Picks
-          label="Start from"
+          label={t`Start from`}
           hint={
             start.templates.find((template) => template.key === typed.template)?.about ??
-            "Fills the form; you change what you like."
+            t`Fills the form; you change what you like.`
           }
           options={start.templates}
           value={typed.template}
@@ -93,12 +96,18 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
           }}
         />
       )}
-      <TextField label="Title" value={typed.title} onChange={(title) => change({ title })} isRequired maxLength={120} />
+      <TextField
+        label={t`Title`}
+        value={typed.title}
+        onChange={(title) => change({ title })}
+        isRequired
+        maxLength={120}
+      />
       <Row>
-        <TextField label="Date" type="date" value={typed.date} onChange={(date) => change({ date })} isRequired />
+        <TextField label={t`Date`} type="date" value={typed.date} onChange={(date) => change({ date })} isRequired />
         <Narrow>
           <TextField
-            label="Minutes"
+            label={t`Minutes`}
             value={typed.minutes}
             onChange={(minutes) => change({ minutes })}
             inputMode="numeric"
@@ -108,23 +117,23 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         </Narrow>
       </Row>
       <TextField
-        label="The question"
+        label={t`The question`}
         value={typed.question}
         onChange={(question) => change({ question })}
         maxLength={200}
       />
       <Picks
-        label="What you change on purpose"
-        options={[...OFTEN, { key: OTHER, name: "something else" }]}
+        label={t`What you change on purpose`}
+        options={[...OFTEN, { key: OTHER, name: t`something else` }]}
         value={often ? typed.varies : OTHER}
         onChange={(key) => vary(key === OTHER ? (others[0]?.varies ?? "own") : (key as Typed["varies"]))}
       />
       {!often && (
         <Select
-          label="What else"
+          label={t`What else`}
           options={[
             ...others.map((other) => ({ key: other.varies, name: other.name })),
-            { key: "own", name: "in your own words" },
+            { key: "own", name: t`in your own words` },
           ]}
           value={typed.varies}
           onChange={(key) => vary(key as Typed["varies"])}
@@ -132,7 +141,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
       )}
       {settingsFor(typed.varies, start) !== undefined ? (
         <TextField
-          label="Settings to compare, one a line"
+          label={t`Settings to compare, one a line`}
           hint={HINTS[typed.varies] ?? variable?.set_up}
           value={typed.conditions}
           onChange={(conditions) => change({ conditions })}
@@ -140,38 +149,38 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         />
       ) : (
         <TextField
-          label="At which settings, one a line (empty: none)"
-          hint="“spacing 2 cm” for all cells, for example; two lines measure every cell at both."
+          label={t`At which settings, one a line (empty: none)`}
+          hint={t`“spacing 2 cm” for all cells, for example; two lines measure every cell at both.`}
           value={typed.conditions}
           onChange={(conditions) => change({ conditions })}
           rows={1}
         />
       )}
       <TextField
-        label="What stays the same"
-        hint="A fair test changes one thing."
+        label={t`What stays the same`}
+        hint={t`A fair test changes one thing.`}
         value={typed.kept}
         onChange={(kept) => change({ kept })}
         maxLength={300}
       />
       <Choices
-        label="Plates"
+        label={t`Plates`}
         options={materials.electrodes
           .filter(({ key, retired }) => !retired || typed.plates.includes(key))
           .map(({ key, symbol, name, table_v, usual, shelf }) => ({
             key,
-            name: shelf.count === null ? name : `${name} (${shelf.count} there)`,
+            name: shelf.count === null ? name : t`${name} (${shelf.count} there)`,
             symbol,
             usual,
-            detail: table_v === null ? "not listed" : number(table_v, 2, true),
+            detail: table_v === null ? t`not listed` : number(table_v, 2, true),
           }))}
         value={typed.plates}
         onChange={(plates) => change({ plates })}
-        hint="The number is the table’s, in volts against hydrogen."
+        hint={t`The number is the table’s, in volts against hydrogen.`}
       />
       <Choices
-        label="Liquids"
-        hint="The range is the pH."
+        label={t`Liquids`}
+        hint={t`The range is the pH.`}
         options={materials.electrolytes
           .filter(({ key, retired }) => !retired || typed.liquids.includes(key))
           .map(({ key, name, ph_low, ph_high, usual }) => ({
@@ -183,36 +192,50 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         value={typed.liquids}
         onChange={(liquids) => change({ liquids })}
       />
-      <Safety role="status" aria-label="Safety of what is chosen" $stop={safety.some((note) => note.tone === "wrong")}>
-        {safety.length > 0 && <h2>Safety of what is chosen</h2>}
+      <Safety
+        role="status"
+        aria-label={t`Safety of what is chosen`}
+        $stop={safety.some((note) => note.tone === "wrong")}
+      >
+        {safety.length > 0 && (
+          <h2>
+            <Trans>Safety of what is chosen</Trans>
+          </h2>
+        )}
         <Notes notes={safety} />
       </Safety>
       <GroupFields names={typed.names} change={(names) => change({ names })} />
       <Picks
-        label="Age of the students"
+        label={t`Language of cards and projector`}
+        options={(Object.keys(LANGUAGES) as Language[]).map((key) => ({ key, name: LANGUAGES[key] }))}
+        value={typed.language}
+        onChange={(key) => change({ language: key as Language })}
+      />
+      <Picks
+        label={t`Age of the students`}
         options={AGES}
         value={typed.age}
         onChange={(age) => change({ age: age as Typed["age"] })}
       />
-      <Disclosure title="More choices" detail="minutes of the steps, repeats, predictions, what else goes on">
+      <Disclosure title={t`More choices`} detail={t`minutes of the steps, repeats, predictions, what else goes on`}>
         <Form as="div">
           <Row>
             <TextField
-              label="Groups for each cell"
+              label={t`Groups for each cell`}
               value={typed.repeats}
               onChange={(repeats) => change({ repeats })}
               inputMode="numeric"
               maxLength={2}
             />
             <TextField
-              label="Cup, mL"
+              label={t`Cup, mL`}
               value={typed.cup}
               onChange={(cup) => change({ cup })}
               inputMode="decimal"
               maxLength={5}
             />
             <TextField
-              label="Scatter between groups, V"
+              label={t`Scatter between groups, V`}
               value={typed.scatter}
               onChange={(scatter) => change({ scatter })}
               inputMode="decimal"
@@ -221,38 +244,38 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
           </Row>
           {chosen.length > 2 && (
             <Picks
-              label="Which pairs"
+              label={t`Which pairs`}
               options={[
-                { key: "", name: "all pairs" },
-                ...chosen.map(({ key, name }) => ({ key, name: `only against ${name}` })),
+                { key: "", name: t`all pairs` },
+                ...chosen.map(({ key, name }) => ({ key, name: t`only against ${name}` })),
               ]}
               value={typed.against}
               onChange={(against) => change({ against })}
             />
           )}
-          <div role="group" aria-label="Steps of the period">
+          <div role="group" aria-label={t`Steps of the period`}>
             <StepFields
               typed={typed.steps}
               change={(name, text) => change({ steps: { ...typed.steps, [name]: text } })}
             />
           </div>
           <Tick isSelected={typed.predict} onChange={(predict) => change({ predict })}>
-            Groups predict before they measure
+            <Trans>Groups predict before they measure</Trans>
           </Tick>
           <Tick isSelected={typed.short} onChange={(short) => change({ short })}>
-            Groups also measure the short-circuit current, for seconds only
+            <Trans>Groups also measure the short-circuit current, for seconds only</Trans>
           </Tick>
           <Tick isSelected={typed.packs} onChange={(packs) => change({ packs })}>
-            Groups also build packs: cells in a row until something runs
+            <Trans>Groups also build packs: cells in a row until something runs</Trans>
           </Tick>
           <TextField
-            label="Also the voltage across a resistor of, Ω (empty: no)"
+            label={t`Also the voltage across a resistor of, Ω (empty: no)`}
             value={typed.load}
             onChange={(load) => change({ load })}
             inputMode="decimal"
             maxLength={8}
           />
-          <div role="group" aria-label="What else goes on in the room">
+          <div role="group" aria-label={t`What else goes on in the room`}>
             {materials.activities.map(({ key, name }) => (
               <Tick
                 key={key}
@@ -265,7 +288,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
                   })
                 }
               >
-                Also: {name}
+                <Trans>Also: {name}</Trans>
               </Tick>
             ))}
           </div>

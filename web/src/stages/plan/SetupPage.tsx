@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import styled from "styled-components";
@@ -60,7 +62,7 @@ function Setup({ lab, materials, begin }: Props) {
   const [cameBack, setCameBack] = useState(() => JSON.stringify(typed) !== JSON.stringify(start));
   const plan = useMemo(() => planOf(typed), [typed]);
   const complete = isEnough(plan);
-  const asked = useDeferredValue(complete ? { ...plan, title: "Preview", question: "", kept: "" } : null);
+  const asked = useDeferredValue(complete ? { ...plan, title: t`Preview`, question: "", kept: "" } : null);
   const preview = usePreview(asked, lab?.id);
   const create = useCreateLab();
   const revise = useReviseLab();
@@ -70,7 +72,7 @@ function Setup({ lab, materials, begin }: Props) {
   // What was said of an earlier state is not said of this one.
   const stale = preview.isPlaceholderData;
   const saving = create.isPending || revise.isPending;
-  const title = lab ? "Change the lab" : "Plan a lab";
+  const title = lab ? t`Change the lab` : t`Plan a lab`;
   const done = (id: string, said: string[]) => {
     navigate(`/labs/${id}/plan`, { state: { said } });
     setTimeout(forget);
@@ -84,18 +86,20 @@ function Setup({ lab, materials, begin }: Props) {
   return (
     <Frame
       title={title}
-      lab={lab?.title ?? "New lab"}
-      about="draft, not open to groups"
+      lab={lab?.title ?? t`New lab`}
+      about={t`draft, not open to groups`}
       margin={
         shown ? (
           stale ? (
-            <Soft>Planning …</Soft>
+            <Soft>
+              <Trans>Planning …</Trans>
+            </Soft>
           ) : (
             <Notes notes={[...moved(shown.said), ...withoutActions(shown.notes)]} />
           )
         ) : (
           <Soft>
-            {complete ? "No plan can be shown for this." : "Choose two plates and one liquid to see whether it fits."}
+            {complete ? t`No plan can be shown for this.` : t`Choose two plates and one liquid to see whether it fits.`}
           </Soft>
         )
       }
@@ -106,15 +110,15 @@ function Setup({ lab, materials, begin }: Props) {
           {cameBack && (
             <p role="status">
               {lab
-                ? "You began to change this lab; what you typed is here, and not kept yet."
-                : "You began this lab earlier; what you typed is here, and not kept yet."}{" "}
+                ? t`You began to change this lab; what you typed is here, and not kept yet.`
+                : t`You began this lab earlier; what you typed is here, and not kept yet.`}{" "}
               <TextButton
                 onPress={() => {
                   setTyped(start);
                   setCameBack(false);
                 }}
               >
-                {lab ? "Show it as it is kept" : "Begin a new one instead"}
+                {lab ? t`Show it as it is kept` : t`Begin a new one instead`}
               </TextButton>
             </p>
           )}
@@ -130,30 +134,40 @@ function Setup({ lab, materials, begin }: Props) {
             <ProblemNote problem={create.error ?? revise.error ?? refused} />
             <Row>
               <MainButton type="submit" isDisabled={!complete}>
-                {saving ? "One moment…" : "Keep this plan"}
+                {saving ? t`One moment…` : t`Keep this plan`}
               </MainButton>
-              {lab && <ButtonLink to={`/labs/${lab.id}/plan`}>Back to the plan</ButtonLink>}
+              {lab && (
+                <ButtonLink to={`/labs/${lab.id}/plan`}>
+                  <Trans>Back to the plan</Trans>
+                </ButtonLink>
+              )}
             </Row>
           </SetupForm>
         </Column>
         <Beside>
-          <Column tabIndex={0} role="region" aria-label="Who measures what">
-            <h2>Who measures what</h2>
+          <Column tabIndex={0} role="region" aria-label={t`Who measures what`}>
+            <h2>
+              <Trans>Who measures what</Trans>
+            </h2>
             {shown && asked ? (
               <>
                 {shown.plan.counts.some((cell) => cell.shared) && (
-                  <Soft>The bold cell is shared: every group measures it, so groups can be compared.</Soft>
+                  <Soft>
+                    <Trans>The bold cell is shared: every group measures it, so groups can be compared.</Trans>
+                  </Soft>
                 )}
                 <Lanes
                   lanes={shown.hands.map((cells, index) => ({
-                    name: (stale ? undefined : asked.groups[index]?.trim()) ?? `Group ${index + 1}`,
+                    name: (stale ? undefined : asked.groups[index]?.trim()) ?? t`Group ${index + 1}`,
                     cells,
                   }))}
-                  liquid={names.liquid}
+                  names={names}
                 />
               </>
             ) : (
-              <Soft>The cells of each group appear here as soon as there are plates, a liquid and a group.</Soft>
+              <Soft>
+                <Trans>The cells of each group appear here as soon as there are plates, a liquid and a group.</Trans>
+              </Soft>
             )}
           </Column>
         </Beside>
@@ -163,12 +177,12 @@ function Setup({ lab, materials, begin }: Props) {
 }
 
 const moved = (said: string[]): MarginNote[] =>
-  said.length === 0 ? [] : [{ code: "said", tone: "plain", title: "This would move", text: <Bullets items={said} /> }];
+  said.length === 0 ? [] : [{ code: "said", tone: "plain", title: t`This would move`, text: <Bullets items={said} /> }];
 
 export function NewLabPage() {
   const materials = useMaterials();
   const begin = useLabStart();
-  if (!materials.data || !begin.data) return <Waiting title="Plan a lab" error={materials.error ?? begin.error} />;
+  if (!materials.data || !begin.data) return <Waiting title={t`Plan a lab`} error={materials.error ?? begin.error} />;
   return <Setup lab={null} materials={materials.data} begin={begin.data} />;
 }
 
@@ -178,6 +192,6 @@ export function SetupPage({ id }: { id: string }) {
   const materials = useMaterials();
   const begin = useLabStart();
   if (!lab.data || !materials.data || !begin.data)
-    return <Waiting title="Change the lab" error={lab.error ?? materials.error ?? begin.error} />;
+    return <Waiting title={t`Change the lab`} error={lab.error ?? materials.error ?? begin.error} />;
   return <Setup lab={lab.data} materials={materials.data} begin={begin.data} />;
 }

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useShareLab, useShares } from "../../api/school";
 import { Disclosure } from "../../ui/controls";
 import { Narrow, Soft } from "../../ui/layout";
@@ -5,9 +7,9 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 
 const WAYS = [
-  { key: "no", name: "not shared" },
-  { key: "look", name: "may look" },
-  { key: "work", name: "may work in it" },
+  { key: "no", name: t`not shared` },
+  { key: "look", name: t`may look` },
+  { key: "work", name: t`may work in it` },
 ];
 
 /** Share a lab with colleagues, each to look at it or to work in it; for its owner. */
@@ -18,11 +20,16 @@ export function ShareLab({ lab }: { lab: string }) {
   const { colleagues } = shares.data;
   const names = colleagues.filter((colleague) => colleague.way !== "no").map((colleague) => colleague.name);
   return (
-    <Disclosure title="Share with a colleague" detail={names.length > 0 ? `with ${names.join(", ")}` : "not shared"}>
+    <Disclosure
+      title={t`Share with a colleague`}
+      detail={names.length > 0 ? t`with ${names.join(", ")}` : t`not shared`}
+    >
       <Narrow>
         <Soft>
-          Who may look sees all but the groups’ PINs. Who may work can do what you can, except delete the lab or share
-          it on.
+          <Trans>
+            Who may look sees all but the groups’ PINs. Who may work can do what you can, except delete the lab or share
+            it on.
+          </Trans>
         </Soft>
         {colleagues.map((colleague) => (
           <Select

@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
@@ -5,9 +7,9 @@ import type { Schemas } from "../../api/client";
 import { useLab } from "../../api/labs";
 import { useCards, useKit, useSafety, useSignOff } from "../../api/sheets";
 import { Waiting } from "../../ui/Waiting";
-import { count } from "../../format";
 import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
+import { full } from "../../format";
 import { Column, OnScreen, Row, Soft, Spread } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -34,7 +36,9 @@ const Part = styled.section`
 
 const Print = () => (
   <OnScreen>
-    <Button onPress={() => window.print()}>Print</Button>
+    <Button onPress={() => window.print()}>
+      <Trans>Print</Trans>
+    </Button>
   </OnScreen>
 );
 
@@ -42,39 +46,49 @@ const Print = () => (
 export function KitPage({ id }: { id: string }) {
   const lab = useLab(id);
   const kit = useKit(id);
-  if (!lab.data || !kit.data) return <Waiting title="Kit and mixing" error={lab.error ?? kit.error} />;
+  if (!lab.data || !kit.data) return <Waiting title={t`Kit and mixing`} error={lab.error ?? kit.error} />;
   const missing = [...kit.data.plates, ...kit.data.vessels].filter((line) => line.short > 0);
   const notes: MarginNote[] = [
     missing.length > 0
       ? {
           code: "missing",
           tone: "caution",
-          title: `${count(missing.length, "thing")} missing`,
+          title: t`${plural(missing.length, { one: "# thing", other: "# things" })} missing`,
           text: missing.map((line) => `${line.short} × ${line.name}`).join(", ") + ".",
-          action: <Link to={`/labs/${id}/plan`}>Plan around it</Link>,
+          action: (
+            <Link to={`/labs/${id}/plan`}>
+              <Trans>Plan around it</Trans>
+            </Link>
+          ),
         }
       : {
           code: "missing",
           tone: "plain",
-          title: "Nothing known to be missing",
-          text: "Counts come from your cupboard.",
+          title: t`Nothing known to be missing`,
+          text: t`Counts come from your cupboard.`,
         },
     {
       code: "cupboard",
       tone: "plain",
-      title: "Your cupboard",
-      text: "How many plates you have, what they cost, and materials of your own.",
-      action: <Link to="/materials">To the cupboard</Link>,
+      title: t`Your cupboard`,
+      text: t`How many plates you have, what they cost, and materials of your own.`,
+      action: (
+        <Link to="/materials">
+          <Trans>To the cupboard</Trans>
+        </Link>
+      ),
     },
   ];
   return (
     <PlanFrame lab={lab.data} here="kit" margin={<Notes notes={notes} />}>
       <Column>
         <Spread>
-          <h1>Kit and mixing</h1>
+          <h1>
+            <Trans>Kit and mixing</Trans>
+          </h1>
           <Row>
             <a href={`/api/labs/${id}/kit.csv`} download>
-              As a table (CSV)
+              <Trans>As a table (CSV)</Trans>
             </a>
             <Print />
           </Row>
@@ -85,22 +99,20 @@ export function KitPage({ id }: { id: string }) {
   );
 }
 
-const WHEN = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-
 function historyOf(safety: Schemas["SafetyOut"]): MarginNote {
   return {
     code: "history",
     tone: "plain",
-    title: "Signed off before",
+    title: t`Signed off before`,
     text:
       safety.history.length === 0 ? (
-        "Not yet."
+        t`Not yet.`
       ) : (
         <ul>
           {safety.history.map((one) => (
             <li key={one.at}>
-              {one.teacher}, {WHEN.format(new Date(one.at))}
-              {one.current ? ", this sheet" : ", an earlier one"}
+              {one.teacher}, {full(one.at)}
+              {one.current ? t`, this sheet` : t`, an earlier one`}
             </li>
           ))}
         </ul>
@@ -118,7 +130,7 @@ const refusedBecause = (safety: Schemas["SafetyOut"]) =>
 /** Who signed this sheet, and when. */
 function latestOf(safety: Schemas["SafetyOut"]): string {
   const one = safety.history.find((row) => row.current);
-  return one ? `By ${one.teacher}, ${WHEN.format(new Date(one.at))}.` : "";
+  return one ? t`By ${one.teacher}, ${full(one.at)}.` : "";
 }
 
 /** The safety sheet, and the signature without which no group is let in. */
@@ -127,13 +139,13 @@ export function SafetyPage({ id }: { id: string }) {
   const safety = useSafety(id);
   const sign = useSignOff();
   const [read, setRead] = useState(false);
-  if (!lab.data || !safety.data) return <Waiting title="Safety" error={lab.error ?? safety.error} />;
+  if (!lab.data || !safety.data) return <Waiting title={t`Safety`} error={lab.error ?? safety.error} />;
   const { refused, signed, fingerprint, entries } = safety.data;
   const first: MarginNote = refused
     ? {
         code: "refused",
         tone: "wrong",
-        title: "This plan is not for students",
+        title: t`This plan is not for students`,
         text: entries
           .filter((entry) => entry.refused)
           .map((entry) => entry.text)
@@ -143,20 +155,22 @@ export function SafetyPage({ id }: { id: string }) {
       ? {
           code: "signed",
           tone: "good",
-          title: "Signed off",
-          text: "A change of material, age or activity asks again.",
+          title: t`Signed off`,
+          text: t`A change of material, age or activity asks again.`,
         }
       : {
           code: "unsigned",
           tone: "caution",
-          title: "Not signed off yet",
-          text: "Read the sheet, then sign at its end. Until then no group can be let in.",
+          title: t`Not signed off yet`,
+          text: t`Read the sheet, then sign at its end. Until then no group can be let in.`,
         };
   return (
     <PlanFrame lab={lab.data} here="safety" margin={<Notes notes={[first, historyOf(safety.data)]} />}>
       <Column>
         <Spread>
-          <h1>Safety sheet</h1>
+          <h1>
+            <Trans>Safety sheet</Trans>
+          </h1>
           <Print />
         </Spread>
         <SafetySheet safety={safety.data} />
@@ -164,25 +178,33 @@ export function SafetyPage({ id }: { id: string }) {
         {refused ? (
           <OnScreen>
             <p role="status">
-              <strong>This sheet cannot be signed off:</strong> {refusedBecause(safety.data)} No group can be let in
-              with this plan.
+              <Trans>
+                <strong>This sheet cannot be signed off:</strong> {refusedBecause(safety.data)} No group can be let in
+                with this plan.
+              </Trans>
             </p>
-            <ButtonLink to={`/labs/${id}/setup`}>Change the materials or the age</ButtonLink>
+            <ButtonLink to={`/labs/${id}/setup`}>
+              <Trans>Change the materials or the age</Trans>
+            </ButtonLink>
           </OnScreen>
         ) : signed ? (
           <OnScreen>
             <p role="status">
-              <strong>✓ Signed off.</strong> {latestOf(safety.data)} A change of material, age or activity asks again.
+              <Trans>
+                <strong>✓ Signed off.</strong> {latestOf(safety.data)} A change of material, age or activity asks again.
+              </Trans>
             </p>
-            <MainLink to={`/labs/${id}/plan`}>To the plan</MainLink>
+            <MainLink to={`/labs/${id}/plan`}>
+              <Trans>To the plan</Trans>
+            </MainLink>
           </OnScreen>
         ) : (
           <OnScreen>
             <Tick isSelected={read} onChange={setRead}>
-              I have read this sheet, and I follow my school’s own rules.
+              <Trans>I have read this sheet, and I follow my school’s own rules.</Trans>
             </Tick>
             <MainButton isDisabled={!read} onPress={() => sign.mutate({ id, fingerprint })}>
-              {sign.isPending ? "One moment…" : "Sign off the safety sheet"}
+              {sign.isPending ? t`One moment…` : t`Sign off the safety sheet`}
             </MainButton>
           </OnScreen>
         )}
@@ -195,19 +217,19 @@ export function SafetyPage({ id }: { id: string }) {
 export function CardsPage({ id }: { id: string }) {
   const lab = useLab(id);
   const cards = useCards(id);
-  if (!lab.data || !cards.data) return <Waiting title="Bench cards" error={lab.error ?? cards.error} />;
+  if (!lab.data || !cards.data) return <Waiting title={t`Bench cards`} error={lab.error ?? cards.error} />;
   const notes: MarginNote[] = [
     {
       code: "paper",
       tone: "plain",
-      title: "A4 or Letter, black and white",
-      text: "One card a page. The square code opens the join page on the group’s device.",
+      title: t`A4 or Letter, black and white`,
+      text: t`One card a page. The square code opens the join page on the group’s device.`,
     },
     {
       code: "address",
       tone: "caution",
-      title: "Can the devices reach it?",
-      text: `The code says ${cards.data.address}. If you print on another machine than the one that serves the class, open this page by the address the students will use.`,
+      title: t`Can the devices reach it?`,
+      text: t`The code says ${cards.data.address}. If you print on another machine than the one that serves the class, open this page by the address the students will use.`,
     },
   ];
   return (
@@ -215,7 +237,9 @@ export function CardsPage({ id }: { id: string }) {
       <Column>
         <OnScreen>
           <Spread>
-            <h1>Bench cards</h1>
+            <h1>
+              <Trans>Bench cards</Trans>
+            </h1>
             <Print />
           </Spread>
         </OnScreen>
@@ -232,7 +256,7 @@ export function PrintPage({ id }: { id: string }) {
   const safety = useSafety(id);
   const cards = useCards(id);
   if (!lab.data || !kit.data || !safety.data || !cards.data)
-    return <Waiting title="Print all" error={lab.error ?? kit.error ?? safety.error ?? cards.error} />;
+    return <Waiting title={t`Print all`} error={lab.error ?? kit.error ?? safety.error ?? cards.error} />;
   const { plan, settings, title } = lab.data;
   return (
     <PlanFrame lab={lab.data} here="print">
@@ -243,7 +267,11 @@ export function PrintPage({ id }: { id: string }) {
         </Spread>
         <Part>
           {settings.question && <h2>{settings.question}</h2>}
-          {settings.kept && <Soft>Kept the same: {settings.kept}.</Soft>}
+          {settings.kept && (
+            <Soft>
+              <Trans>Kept the same: {settings.kept}.</Trans>
+            </Soft>
+          )}
           {plan && (
             <>
               <Matrices plan={plan} change={null} press="more" />
@@ -252,11 +280,15 @@ export function PrintPage({ id }: { id: string }) {
           )}
         </Part>
         <Part>
-          <h1>Kit and mixing</h1>
+          <h1>
+            <Trans>Kit and mixing</Trans>
+          </h1>
           <KitSheet kit={kit.data} />
         </Part>
         <Part>
-          <h1>Safety sheet</h1>
+          <h1>
+            <Trans>Safety sheet</Trans>
+          </h1>
           <SafetySheet safety={safety.data} />
         </Part>
         <Part>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import styled from "styled-components";
 import { TextField } from "../../ui/fields";
 import { Row } from "../../ui/layout";
@@ -21,7 +22,7 @@ export function StepFields({ typed, change }: Props) {
             onChange={(text) => change(name, text)}
             inputMode="decimal"
             maxLength={5}
-            error={isMinutes(typed[name]) ? null : "Minutes, please"}
+            error={isMinutes(typed[name]) ? null : t`Minutes, please`}
           />
         </Small>
       ))}

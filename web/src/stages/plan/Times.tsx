@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -42,18 +44,20 @@ export function Times({ id, settings }: { id: string; settings: Schemas["LabSett
     >
       <Period>
         <TextField
-          label="Whole period"
+          label={t`Whole period`}
           value={minutes}
           onChange={setPeriod}
           inputMode="numeric"
           maxLength={3}
-          error={isMinutes(minutes) ? null : "Minutes, please"}
+          error={isMinutes(minutes) ? null : t`Minutes, please`}
         />
       </Period>
       <StepFields typed={typed} change={(name, text) => setChanged((before) => ({ ...before, [name]: text }))} />
       <Row>
-        <Button type="submit">{set.isPending ? "One moment…" : "Set the minutes"}</Button>
-        <Soft>Who measures what stays; the margin says whether it fits and what to drop first.</Soft>
+        <Button type="submit">{set.isPending ? t`One moment…` : t`Set the minutes`}</Button>
+        <Soft>
+          <Trans>Who measures what stays; the margin says whether it fits and what to drop first.</Trans>
+        </Soft>
       </Row>
       <ProblemNote problem={set.error} />
     </Form>

@@ -1,13 +1,15 @@
+import { t } from "@lingui/core/macro";
 import type { Schemas } from "../../api/client";
 import { today } from "../../format";
 import { stepsOf, typedSteps } from "./steps";
+import { language } from "../../language";
 
 export type NewLab = Schemas["NewLab"];
 type Template = Schemas["TemplateOut"];
 
 export const lines = (text: string) => text.split("\n").filter((line) => line.trim());
 
-const EIGHT_BENCHES = Array.from({ length: 8 }, (_, index) => `Bench ${index + 1}`).join("\n");
+const EIGHT_BENCHES = Array.from({ length: 8 }, (_, index) => t`Bench ${index + 1}`).join("\n");
 
 /** Settings as typed. */
 const typedOf = (settings: Schemas["LabSettings"]) => ({
@@ -25,6 +27,7 @@ const typedOf = (settings: Schemas["LabSettings"]) => ({
   activities: settings.activities,
   cup: String(settings.cup_ml),
   predict: settings.predict,
+  language: settings.language,
   short: settings.short_circuit,
   packs: settings.packs,
   load: settings.load_ohm === null ? "" : String(settings.load_ohm),
@@ -36,6 +39,7 @@ export type Typed = ReturnType<typeof typedOf> & { template: string; title: stri
 
 export const empty = (usual: Schemas["LabSettings"]): Typed => ({
   ...typedOf(usual),
+  language,
   template: "",
   title: "",
   date: today(),
@@ -82,7 +86,8 @@ export const begun = ({ usual, templates }: Schemas["StartOut"]): Typed =>
 export function withGroups(names: string, n: number): string {
   const there = lines(names).slice(0, n);
   const taken = new Set(there.map((name) => name.trim().toLowerCase()));
-  for (let bench = 1; there.length < n; bench++) if (!taken.has(`bench ${bench}`)) there.push(`Bench ${bench}`);
+  for (let bench = 1; there.length < n; bench++)
+    if (!taken.has(t`Bench ${bench}`.toLowerCase())) there.push(t`Bench ${bench}`);
   return there.join("\n");
 }
 
@@ -106,7 +111,7 @@ export function planOf(typed: Typed): NewLab | null {
   if (Number.isNaN(load_ohm)) return null;
   if (Number.isNaN(scatter_v) || Number.isNaN(cup_ml)) return null;
   return {
-    title: typed.title.trim() || "Untitled",
+    title: typed.title.trim() || t`Untitled`,
     date: typed.date,
     minutes,
     electrodes: typed.plates,
@@ -124,6 +129,7 @@ export function planOf(typed: Typed): NewLab | null {
     steps,
     cup_ml,
     predict: typed.predict,
+    language: typed.language,
     short_circuit: typed.short,
     packs: typed.packs,
     load_ohm,

@@ -1,15 +1,16 @@
 /** The steps of a period, and their minutes as they are typed. */
+import { t } from "@lingui/core/macro";
 export const STEPS = [
-  ["start", "Start, meter check"],
-  ["prepare", "Prepare, dip"],
-  ["settle", "Settle"],
-  ["read", "Three readings"],
-  ["rinse", "Rinse"],
-  ["packs", "Packs, after the cells"],
-  ["clear", "Clear up"],
-  ["late", "Late start"],
-  ["pause_at", "Break begins at"],
-  ["pause", "Break"],
+  ["start", t`Start, meter check`],
+  ["prepare", t`Prepare, dip`],
+  ["settle", t`Settle`],
+  ["read", t`Three readings`],
+  ["rinse", t`Rinse`],
+  ["packs", t`Packs, after the cells`],
+  ["clear", t`Clear up`],
+  ["late", t`Late start`],
+  ["pause_at", t`Break begins at`],
+  ["pause", t`Break`],
 ] as const;
 
 export type StepName = (typeof STEPS)[number][0];

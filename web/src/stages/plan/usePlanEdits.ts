@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { POST, type Problem, type Schemas, dataOf } from "../../api/client";
@@ -34,7 +35,7 @@ export function usePlanEdits(id: string, saidBefore: string[]) {
       }
     }
     setRound(0);
-    setSaid(found.length > 0 ? found : ["No better plan was found: this one stays."]);
+    setSaid(found.length > 0 ? found : [t`No better plan was found: this one stays.`]);
   };
 
   return {

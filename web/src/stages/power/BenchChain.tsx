@@ -1,7 +1,9 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { asTyped, count, number } from "../../format";
+import { asTyped, number } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { type Outbox, newId } from "../../lab/useOutbox";
 import { Button, MainButton, TextButton } from "../../ui/Button";
@@ -15,6 +17,7 @@ import { useKept } from "../../ui/useKept";
 import { only } from "../../api/outbox";
 import { Stepper } from "./Stepper";
 import { type Plates, kindKey, kindsOf } from "./kinds";
+import { packWord } from "../../ui/packWords";
 
 const Chain = styled.section`
   display: grid;
@@ -53,28 +56,35 @@ export function BenchChain({ chain, bench, how, outbox }: Props) {
     return refusal;
   };
   return (
-    <Chain aria-label="The class’s chain">
-      <h2>The class’s chain for the {chain.load_name}</h2>
+    <Chain aria-label={t`The class’s chain`}>
+      <h2>
+        <Trans>The class’s chain for the {chain.load_name}</Trans>
+      </h2>
       {chain.voting ? (
         <>
           <Stepper
-            label="cells in a row will run it"
+            label={t`cells in a row will run it`}
             shown={String(cells)}
             less={open && cells > 1 ? () => setCells(cells - 1) : null}
             more={open && cells < chain.most ? () => setCells(cells + 1) : null}
           />
           <Row>
             <MainButton isDisabled={!open || voted === cells} onPress={() => void add({ kind: "vote", cells })}>
-              {voted === null ? "Vote" : "Vote again"}
+              {voted === null ? t`Vote` : t`Vote again`}
             </MainButton>
-            <span role="status">{voted === null ? "" : `Your vote: ${count(voted, "cell")}.`}</span>
+            <span role="status">
+              {voted === null ? "" : t`Your vote: ${plural(voted, { one: "# cell", other: "# cells" })}.`}
+            </span>
           </Row>
         </>
       ) : (
         <p role="status">
-          {count(chain.links.length, "cell")} joined; the whole reads <Num>{number(last?.whole_v ?? 0, 2)} V</Num>.
-          {chain.lit_with !== null && ` It ran with ${chain.lit_with}.`}
-          {chain.my_vote !== null && ` You said ${chain.my_vote}.`}
+          <Trans>
+            {plural(chain.links.length, { one: "# cell", other: "# cells" })} joined; the whole reads{" "}
+            <Num>{number(last?.whole_v ?? 0, 2)} V</Num>.
+          </Trans>
+          {chain.lit_with !== null && t` It ran with ${chain.lit_with}.`}
+          {chain.my_vote !== null && t` You said ${chain.my_vote}.`}
         </p>
       )}
       {open && chain.links.length < chain.most && (
@@ -85,11 +95,15 @@ export function BenchChain({ chain, bench, how, outbox }: Props) {
         .map((link) => (
           <Mine key={link.id} link={link} open={open} add={add} />
         ))}
-      {chain.harm && <WrongText role="alert">Do not join it: {chain.harm}</WrongText>}
+      {chain.harm && (
+        <WrongText role="alert">
+          <Trans>Do not join it: {chain.harm}</Trans>
+        </WrongText>
+      )}
       {open && !chain.voting && chain.can_be_seen.length > 0 && (
         <Picks
-          label="What does it do now?"
-          options={chain.can_be_seen.map((text) => ({ key: text, name: text }))}
+          label={t`What does it do now?`}
+          options={chain.can_be_seen.map((text) => ({ key: text, name: packWord(text) }))}
           value={chain.seen_with === chain.links.length ? chain.seen : ""}
           onChange={(text) => void add({ kind: "seen", text })}
         />
@@ -129,8 +143,14 @@ function JoinChain({ bench, chain, how, waiting, add }: JoinProps) {
   if (!asking)
     return (
       <p>
-        <Button onPress={() => setAsking(true)}>We join our cell to the chain</Button>{" "}
-        {waiting > 0 && <Soft as="span">{count(waiting, "entry", "entries")} safe on this device, not sent yet.</Soft>}
+        <Button onPress={() => setAsking(true)}>
+          <Trans>We join our cell to the chain</Trans>
+        </Button>{" "}
+        {waiting > 0 && (
+          <Soft as="span">
+            <Trans>{plural(waiting, { one: "# entry", other: "# entries" })} safe on this device, not sent yet.</Trans>
+          </Soft>
+        )}
       </p>
     );
   return (
@@ -143,7 +163,7 @@ function JoinChain({ bench, chain, how, waiting, add }: JoinProps) {
       <Bullets items={chain.cautions} />
       <Soft>{how}</Soft>
       <Select
-        label="Your cell"
+        label={t`Your cell`}
         options={kinds.map((kind) => ({
           key: kindKey(kind),
           name: `${names.symbol(kind.negative)} | ${names.symbol(kind.positive)}, ${bathName(names, { electrolyte: kind.electrolyte, condition: "" })}`,
@@ -153,15 +173,19 @@ function JoinChain({ bench, chain, how, waiting, add }: JoinProps) {
       />
       <Entry>
         <TextField
-          label="The whole chain with it, V"
+          label={t`The whole chain with it, V`}
           value={text}
           onChange={setText}
           inputMode="decimal"
           autoComplete="off"
           maxLength={32}
         />
-        <MainButton type="submit">Record</MainButton>
-        <TextButton onPress={() => setAsking(false)}>Not yet</TextButton>
+        <MainButton type="submit">
+          <Trans>Record</Trans>
+        </MainButton>
+        <TextButton onPress={() => setAsking(false)}>
+          <Trans>Not yet</Trans>
+        </TextButton>
       </Entry>
     </Form>
   );
@@ -199,18 +223,22 @@ function Mine({ link, open, add }: MineProps) {
       }}
     >
       <p>
-        Your {link.short}: the whole <Num>{asTyped(link.text, link.unit)}</Num>, {number(link.added_v, 2, true)} V.{" "}
+        <Trans>
+          Your {link.short}: the whole <Num>{asTyped(link.text, link.unit)}</Num>, {number(link.added_v, 2, true)} V.
+        </Trans>{" "}
         {open && (
           <TextButton onPress={() => setAsking(!asking)} aria-expanded={asking}>
-            {asking ? "Leave it as it is" : "Typed wrong?"}
+            {asking ? t`Leave it as it is` : t`Typed wrong?`}
           </TextButton>
         )}
       </p>
       {asking && (
         <Row>
-          <TextField label="The whole chain, V" value={text} onChange={setText} inputMode="decimal" maxLength={32} />
-          <TextField label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />
-          <MainButton type="submit">Correct</MainButton>
+          <TextField label={t`The whole chain, V`} value={text} onChange={setText} inputMode="decimal" maxLength={32} />
+          <TextField label={t`Why was it wrong?`} value={reason} onChange={setReason} maxLength={200} />
+          <MainButton type="submit">
+            <Trans>Correct</Trans>
+          </MainButton>
         </Row>
       )}
     </form>

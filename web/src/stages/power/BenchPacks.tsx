@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useMemo, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
@@ -5,7 +7,6 @@ import { useBench } from "../../api/bench";
 import { hasLeft } from "../../api/leaving";
 import { keepForOffline } from "../../api/offline";
 import { useBenchPacks } from "../../api/packs";
-import { count } from "../../format";
 import { BenchLine } from "../../lab/BenchLine";
 import { type Outbox, newId, useOutbox } from "../../lab/useOutbox";
 import { ButtonLink, MainButton } from "../../ui/Button";
@@ -44,30 +45,34 @@ function Joined() {
   if (!bench.data || !packs.data) {
     const error = bench.error ?? packs.error;
     if (error instanceof Problem && error.status === 401) return <Navigate to="/join" replace />;
-    return <Waiting title="Packs" error={error} />;
+    return <Waiting title={t`Packs`} error={error} />;
   }
   const views = viewsOf(packs.data, outbox.waiting);
   const view = views.find((one) => one.id === id);
   const unsent = outbox.waiting.filter((one) => !one.sent && one.refusal === null).length;
-  const later = outbox.trouble && outbox.safety === "kept" ? ", safe here" : "";
+  const later = outbox.trouble && outbox.safety === "kept" ? t`, safe here` : "";
   return (
     <Frame
-      title={`${bench.data.group}, packs`}
-      lab={`${bench.data.group} · packs`}
+      title={t`${bench.data.group}, packs`}
+      lab={t`${bench.data.group} · packs`}
       about={bench.data.lab}
       who={
         <>
           <strong role="status">
-            {!outbox.looked ? "Checking what is sent" : unsent === 0 ? "All sent" : `${unsent} not sent yet${later}`}
+            {!outbox.looked ? t`Checking what is sent` : unsent === 0 ? t`All sent` : t`${unsent} not sent yet${later}`}
           </strong>
           <small>
             {view && (
               <>
-                <Link to="/bench/packs">All packs</Link>
+                <Link to="/bench/packs">
+                  <Trans>All packs</Trans>
+                </Link>
                 {" · "}
               </>
             )}
-            <Link to="/bench">To the cells</Link>
+            <Link to="/bench">
+              <Trans>To the cells</Trans>
+            </Link>
           </small>
         </>
       }
@@ -82,7 +87,11 @@ function Joined() {
         <PackBench key={view.id} view={view} data={packs.data} bench={bench.data} outbox={outbox} />
       ) : (
         <Column>
-          {id && <Soft>That pack is not on this device.</Soft>}
+          {id && (
+            <Soft>
+              <Trans>That pack is not on this device.</Trans>
+            </Soft>
+          )}
           {packs.data.chain && (
             <BenchChain
               key={packs.data.chain.id}
@@ -93,7 +102,11 @@ function Joined() {
             />
           )}
           <Begin data={packs.data} open={bench.data.state === "open"} outbox={outbox} />
-          {views.length > 0 && <h2>Your packs</h2>}
+          {views.length > 0 && (
+            <h2>
+              <Trans>Your packs</Trans>
+            </h2>
+          )}
           {views.map((one) => (
             <p key={one.id}>
               <ButtonLink to={`/bench/packs/${one.id}`}>{titleOf(one)}</ButtonLink>
@@ -107,8 +120,8 @@ function Joined() {
 
 function titleOf(view: View): string {
   const lit = view.kept?.lit;
-  const seen = lit === null || lit === undefined ? "" : lit ? ", it ran" : ", it did not run";
-  return `${view.loadName}: ${count(rowOf(view).length, "cell")}${seen}`;
+  const seen = lit === null || lit === undefined ? "" : lit ? t`, it ran` : t`, it did not run`;
+  return `${view.loadName}: ${plural(rowOf(view).length, { one: "# cell", other: "# cells" })}${seen}`;
 }
 
 /** What should it run? A pack is begun on this device at once, with or without the network. */
@@ -127,17 +140,21 @@ function Begin({ data, open, outbox }: { data: Schemas["BenchPacks"]; open: bool
   };
   return (
     <>
-      <h1>What should it run?</h1>
-      <Soft>Join cells until it does: measure each alone, and all together at every step.</Soft>
+      <h1>
+        <Trans>What should it run?</Trans>
+      </h1>
+      <Soft>
+        <Trans>Join cells until it does: measure each alone, and all together at every step.</Trans>
+      </Soft>
       <Picks
-        label="The load"
-        options={[...data.loads.map(({ key, name }) => ({ key, name })), { key: RESISTOR, name: "a resistor" }]}
+        label={t`The load`}
+        options={[...data.loads.map(({ key, name }) => ({ key, name })), { key: RESISTOR, name: t`a resistor` }]}
         value={load}
         onChange={setLoad}
       />
       {load === RESISTOR && (
         <TextField
-          label="Its resistance, Ω"
+          label={t`Its resistance, Ω`}
           value={ohms}
           onChange={(text) => {
             setOhms(text);
@@ -150,7 +167,7 @@ function Begin({ data, open, outbox }: { data: Schemas["BenchPacks"]; open: bool
       )}
       <p>
         <MainButton onPress={() => void begin()} isDisabled={!open}>
-          Begin a pack
+          <Trans>Begin a pack</Trans>
         </MainButton>
       </p>
     </>

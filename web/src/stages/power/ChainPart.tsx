@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import { useBeginChain, useChain } from "../../api/chain";
 import { number } from "../../format";
@@ -16,30 +18,58 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
   const begin = useBeginChain(id);
   const chain = useChain(id).data?.chain ?? null;
   return (
-    <section aria-label="The class’s chain">
-      <h2>The class’s chain</h2>
+    <section aria-label={t`The class’s chain`}>
+      <h2>
+        <Trans>The class’s chain</Trans>
+      </h2>
       <Soft>
-        Groups vote how many cells it takes, then one after the other joins its cell and types what the whole row reads.
+        <Trans>
+          Groups vote how many cells it takes, then one after the other joins its cell and types what the whole row
+          reads.
+        </Trans>
       </Soft>
       {chain && (
         <>
           <p>
-            <strong>{titleOf(chain)}</strong>. <Link to={`/labs/${id}/power/projector`}>On the projector</Link>
+            <strong>{titleOf(chain)}</strong>.{" "}
+            <Link to={`/labs/${id}/power/projector`} reloadDocument>
+              <Trans>On the projector</Trans>
+            </Link>
           </p>
-          {chain.voting && chain.without_vote.length > 0 && <p>No vote yet: {chain.without_vote.join(", ")}.</p>}
-          {chain.harm && <p role="alert">Do not join it: {chain.harm}</p>}
+          {chain.voting && chain.without_vote.length > 0 && (
+            <p>
+              <Trans>No vote yet: {chain.without_vote.join(", ")}.</Trans>
+            </p>
+          )}
+          {chain.harm && (
+            <p role="alert">
+              <Trans>Do not join it: {chain.harm}</Trans>
+            </p>
+          )}
           <PackSays findings={chain.findings} />
           {chain.links.length > 0 && (
-            <Behind label="Cell by cell">
+            <Behind label={t`Cell by cell`}>
               <Table>
                 <thead>
                   <tr>
-                    <th data-number>Cell</th>
-                    <th>of</th>
-                    <th>plates</th>
-                    <th data-number>alone, class, V</th>
-                    <th data-number>the whole, V</th>
-                    <th data-number>added, V</th>
+                    <th data-number>
+                      <Trans>Cell</Trans>
+                    </th>
+                    <th>
+                      <Trans>of</Trans>
+                    </th>
+                    <th>
+                      <Trans>plates</Trans>
+                    </th>
+                    <th data-number>
+                      <Trans>alone, class, V</Trans>
+                    </th>
+                    <th data-number>
+                      <Trans>the whole, V</Trans>
+                    </th>
+                    <th data-number>
+                      <Trans>added, V</Trans>
+                    </th>
                   </tr>
                 </thead>
                 <tbody>
@@ -61,10 +91,16 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
       )}
       <Row>
         <Button onPress={() => begin.mutate({ id: newId(), load, cell })}>
-          {chain ? "Begin anew" : "Begin a chain"} for the {loadName}, of {short}
+          <Trans>
+            {chain ? t`Begin anew` : t`Begin a chain`} for the {loadName}, of {short}
+          </Trans>
         </Button>
       </Row>
-      {chain && <Soft>Beginning anew asks for votes again; what was done stays on record.</Soft>}
+      {chain && (
+        <Soft>
+          <Trans>Beginning anew asks for votes again; what was done stays on record.</Trans>
+        </Soft>
+      )}
       <ProblemNote problem={begin.error} />
     </section>
   );

@@ -1,8 +1,10 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { FileTrigger } from "react-aria-components";
 import type { Schemas } from "../../api/client";
 import { useImportPacks, useLabPacks, usePackRun } from "../../api/packs";
 import { RunChart } from "../../charts/RunChart";
-import { count, number } from "../../format";
+import { number } from "../../format";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
@@ -10,6 +12,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
+import { packWord } from "../../ui/packWords";
 
 const last = (pack: Schemas["KeptPack"], kind: string) =>
   pack.entries.findLast((entry) => entry.kind === kind && entry.corrected_by === null);
@@ -19,9 +22,11 @@ function RunOf({ pack }: { pack: Schemas["KeptPack"] }) {
   const run = usePackRun(pack.id, true).data;
   if (!run || run.volts.length < 2) return null;
   return (
-    <section aria-label={`${pack.group} over time`}>
+    <section aria-label={t`${pack.group} over time`}>
       <h2>
-        {pack.group}: {run.title}, over time
+        <Trans>
+          {pack.group}: {run.title}, over time
+        </Trans>
       </h2>
       <RunChart run={run} />
       <Notes notes={run.notes.map((note) => ({ ...note, action: undefined }))} />
@@ -34,15 +39,22 @@ function BringIn({ id }: { id: string }) {
   const bring = useImportPacks(id);
   const came = bring.data;
   return (
-    <Disclosure title="Bring in a table of packs" detail="as Pipette gives it out, CSV">
-      <Soft>Its groups have to be this lab’s. A pack that is here already is left as it is.</Soft>
+    <Disclosure title={t`Bring in a table of packs`} detail={t`as Pipette gives it out, CSV`}>
+      <Soft>
+        <Trans>Its groups have to be this lab’s. A pack that is here already is left as it is.</Trans>
+      </Soft>
       <FileTrigger acceptedFileTypes={[".csv", ".txt"]} onSelect={(files) => files?.[0] && bring.mutate(files[0])}>
-        <Button>Choose a file</Button>
+        <Button>
+          <Trans>Choose a file</Trans>
+        </Button>
       </FileTrigger>
       {came && (
         <p role="status">
-          {count(came.packs, "pack")} with {count(came.entries, "entry", "entries")} came in
-          {came.known > 0 && `; ${came.known} were here already`}.
+          <Trans>
+            {plural(came.packs, { one: "# pack", other: "# packs" })} with{" "}
+            {plural(came.entries, { one: "# entry", other: "# entries" })} came in
+          </Trans>
+          {came.known > 0 && t`; ${came.known} were here already`}.
         </p>
       )}
       <ProblemNote problem={bring.error} />
@@ -57,7 +69,9 @@ export function GroupPacks({ id }: { id: string }) {
   if (data.packs.length === 0)
     return (
       <>
-        <Soft>No group has built a pack yet. Tick the bench for packs in the margin.</Soft>
+        <Soft>
+          <Trans>No group has built a pack yet. Tick the bench for packs in the margin.</Trans>
+        </Soft>
         <BringIn id={id} />
       </>
     );
@@ -66,18 +80,34 @@ export function GroupPacks({ id }: { id: string }) {
   );
   return (
     <>
-      <Behind label={`What groups have built: ${count(data.packs.length, "pack")}`}>
+      <Behind label={t`What groups have built: ${plural(data.packs.length, { one: "# pack", other: "# packs" })}`}>
         <Table>
           <thead>
             <tr>
-              <th>Group</th>
-              <th>for</th>
-              <th data-number>cells</th>
-              <th data-number>added up, V</th>
-              <th data-number>measured, V</th>
-              <th data-number>through the load, mA</th>
-              <th>seen</th>
-              <th>what the numbers say</th>
+              <th>
+                <Trans>Group</Trans>
+              </th>
+              <th>
+                <Trans>for</Trans>
+              </th>
+              <th data-number>
+                <Trans>cells</Trans>
+              </th>
+              <th data-number>
+                <Trans>added up, V</Trans>
+              </th>
+              <th data-number>
+                <Trans>measured, V</Trans>
+              </th>
+              <th data-number>
+                <Trans>through the load, mA</Trans>
+              </th>
+              <th>
+                <Trans>seen</Trans>
+              </th>
+              <th>
+                <Trans>what the numbers say</Trans>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -92,9 +122,9 @@ export function GroupPacks({ id }: { id: string }) {
                   <td data-number>{(step?.singles_v ?? null) === null ? "" : number(step?.singles_v ?? 0, 2)}</td>
                   <td data-number>{pack.open_v === null ? "" : number(pack.open_v, 2)}</td>
                   <td data-number>{through === null ? "" : number(1e3 * through, 3)}</td>
-                  <td>{last(pack, "seen")?.text ?? ""}</td>
+                  <td>{packWord(last(pack, "seen")?.text ?? "")}</td>
                   <td style={{ color: pack.findings.length > 0 ? colour.wrong : undefined }}>
-                    {pack.findings.map((finding) => finding.title).join(" ") || "nothing odd"}
+                    {pack.findings.map((finding) => finding.title).join(" ") || t`nothing odd`}
                   </td>
                 </tr>
               );

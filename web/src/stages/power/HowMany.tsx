@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -29,7 +30,7 @@ const Press = styled(Button)<{ $here: boolean }>`
   }
 `;
 
-const WORDS: Record<string, string> = { runs: "yes", no: "no" };
+const WORDS: Record<string, string> = { runs: t`yes`, no: "no" };
 
 type Counts = Schemas["HowManyOut"][];
 
@@ -42,7 +43,7 @@ export function HowMany({ counts, here, choose }: { counts: Counts; here: number
           <Press
             $here={cells === here}
             aria-pressed={cells === here}
-            aria-label={`${cells} in a row: ${WORDS[said] ?? said}`}
+            aria-label={t`${cells} in a row: ${WORDS[said] ?? said}`}
             onPress={() => choose(cells)}
           >
             <svg width="26" height="86" viewBox="0 0 26 86" aria-hidden>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import { TextButton } from "../../ui/Button";
 import { colour } from "../../ui/theme";
@@ -17,13 +19,17 @@ const List = styled.ul`
 /** What was typed and will never be kept, with the reason, until the group puts it away. */
 export function NotKept({ refused, putAway }: { refused: Refused[]; putAway: (id: string) => void }) {
   return (
-    <div role="status" aria-label="Not recorded">
+    <div role="status" aria-label={t`Not recorded`}>
       {refused.length > 0 && (
         <List>
           {refused.map(({ id, text, why }) => (
             <li key={id}>
-              <strong>Not recorded: {text}.</strong> {why} Type it again where it belongs.{" "}
-              <TextButton onPress={() => putAway(id)}>Put this line away</TextButton>
+              <Trans>
+                <strong>Not recorded: {text}.</strong> {why} Type it again where it belongs.
+              </Trans>{" "}
+              <TextButton onPress={() => putAway(id)}>
+                <Trans>Put this line away</Trans>
+              </TextButton>
             </li>
           ))}
         </List>

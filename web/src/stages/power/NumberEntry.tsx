@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { MainButton, TextButton } from "../../ui/Button";
@@ -39,8 +41,8 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
   const correcting = asking === "correct";
   const shown = !now || asking !== "" || text !== "";
   const keep = async () => {
-    if (!text.trim()) return setWrong("Type the number on the meter first.");
-    if (correcting && !reason.trim()) return setWrong("Say in a few words why the first number was wrong.");
+    if (!text.trim()) return setWrong(t`Type the number on the meter first.`);
+    if (correcting && !reason.trim()) return setWrong(t`Say in a few words why the first number was wrong.`);
     const [typed, why, asked] = [text, reason, asking];
     const corrects = correcting && now ? { id: now.id, reason } : null;
     // Cleared at once: by the time the answer is here, somebody may be typing the next number.
@@ -66,7 +68,7 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
       {now && (
         <p>
           <Num>{asTyped(now.text, now.unit || unit)}</Num>{" "}
-          {now.waiting ? "safe on this device, not sent yet" : "recorded"}
+          {now.waiting ? t`safe on this device, not sent yet` : t`recorded`}
           {". "}
           {open && (
             <>
@@ -74,13 +76,13 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
                 onPress={() => setAsking(asking === "again" ? "" : "again")}
                 aria-expanded={asking === "again"}
               >
-                Measure again
+                <Trans>Measure again</Trans>
               </TextButton>
               {!now.waiting && (
                 <>
                   {" · "}
                   <TextButton onPress={() => setAsking(correcting ? "" : "correct")} aria-expanded={correcting}>
-                    {correcting ? "Leave it as it is" : "Typed wrong?"}
+                    {correcting ? t`Leave it as it is` : t`Typed wrong?`}
                   </TextButton>
                 </>
               )}
@@ -105,11 +107,11 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
             />
           </Field>
           <MainButton type="submit" isDisabled={!open}>
-            {correcting ? "Correct" : "Record"}
+            {correcting ? t`Correct` : t`Record`}
           </MainButton>
         </Row>
       )}
-      {correcting && <TextField label="Why was it wrong?" value={reason} onChange={setReason} maxLength={200} />}
+      {correcting && <TextField label={t`Why was it wrong?`} value={reason} onChange={setReason} maxLength={200} />}
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
     </Ask>
   );

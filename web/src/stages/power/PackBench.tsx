@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -15,6 +17,7 @@ import { NumberEntry } from "./NumberEntry";
 import { PackSays, StepTable } from "./PackSays";
 import { RunBench } from "./RunBench";
 import { type Kind, type View, latest, rowOf } from "./packView";
+import { packWord } from "../../ui/packWords";
 
 const Stop = styled.p`
   padding: 0.5rem 0.8rem;
@@ -67,7 +70,9 @@ export function PackBench({ view, data, bench, outbox }: Props) {
     <Columns $left="minmax(0, 1fr)">
       <Column>
         <h1>
-          {n === 0 ? "Your first cell" : `${n} in a row`} for the {view.loadName}
+          <Trans>
+            {n === 0 ? t`Your first cell` : t`${n} in a row`} for the {view.loadName}
+          </Trans>
         </h1>
         <PackDrawing
           cups={row.map((cell) => ({ negative: names.symbol(cell.negative), positive: names.symbol(cell.positive) }))}
@@ -80,14 +85,16 @@ export function PackBench({ view, data, bench, outbox }: Props) {
       <Column>
         {n > 0 && (
           <>
-            <h2>Cell {n} alone</h2>
-            {entry("alone", `Cell ${n} alone`, "V", data.how["alone"] ?? "", n)}
+            <h2>
+              <Trans>Cell {n} alone</Trans>
+            </h2>
+            {entry("alone", t`Cell ${n} alone`, "V", data.how["alone"] ?? "", n)}
             {alone && (
               <>
-                <h2>{n === 1 ? "Now as cell 1 of the row" : `All together: 1 to ${n}`}</h2>
+                <h2>{n === 1 ? t`Now as cell 1 of the row` : t`All together: 1 to ${n}`}</h2>
                 {entry(
                   "sum",
-                  n === 1 ? "Cell 1" : `Cells 1 to ${n}`,
+                  n === 1 ? t`Cell 1` : t`Cells 1 to ${n}`,
                   "V",
                   data.how[n === 1 ? "alone" : "sum"] ?? "",
                   n,
@@ -106,14 +113,16 @@ export function PackBench({ view, data, bench, outbox }: Props) {
         )}
         {sum && !trying && (
           <p>
-            <MainButton onPress={() => setTrying(true)}>Try the {view.loadName}</MainButton>
+            <MainButton onPress={() => setTrying(true)}>
+              <Trans>Try the {view.loadName}</Trans>
+            </MainButton>
           </p>
         )}
         {sum && trying && (
           <Try view={view} data={data} n={n} open={open} entry={entry} see={(text) => add("seen", { text })} />
         )}
         {n > 0 && (
-          <Disclosure title="Over time" detail="how it falls, whether it comes back">
+          <Disclosure title={t`Over time`} detail={t`how it falls, whether it comes back`}>
             <RunBench view={view} data={data} bench={bench} open={open} outbox={outbox} add={add} />
           </Disclosure>
         )}
@@ -133,9 +142,9 @@ function JoinNext({ kinds, first, join }: JoinProps) {
   if (!cell) return null;
   return (
     <>
-      <h2>{first ? "Which cell first?" : "One more?"}</h2>
+      <h2>{first ? t`Which cell first?` : t`One more?`}</h2>
       <Select
-        label="The cell"
+        label={t`The cell`}
         options={kinds.map((kind) => ({
           key: kindKey(kind),
           name: `${names.symbol(kind.negative)} | ${names.symbol(kind.positive)}, ${bathName(names, { electrolyte: kind.electrolyte, condition: "" })}`,
@@ -145,11 +154,13 @@ function JoinNext({ kinds, first, join }: JoinProps) {
       />
       <Row>
         <Button onPress={() => void join(cell).then(setWrong)}>
-          {first ? "Begin with this cell" : "Join the next cell"}
+          {first ? t`Begin with this cell` : t`Join the next cell`}
         </Button>
       </Row>
       {wrong && <Stop role="alert">{wrong}</Stop>}
-      <Soft>Each cell in a cup of its own: cells that share a liquid cannot be put in a row.</Soft>
+      <Soft>
+        <Trans>Each cell in a cup of its own: cells that share a liquid cannot be put in a row.</Trans>
+      </Soft>
     </>
   );
 }
@@ -169,26 +180,32 @@ function Try({ view, data, n, open, entry, see }: TryProps) {
   const options = data.seen[view.load] ?? [];
   const seen = latest(view, "seen");
   return (
-    <section aria-label={`Try the ${view.loadName}`}>
+    <section aria-label={t`Try the ${view.loadName}`}>
       <Column as="div" style={{ padding: 0 }}>
-        <h2>Try the {view.loadName}</h2>
-        {view.kept?.harm && <Stop role="alert">Do not join it: {view.kept.harm} Take a cell out first.</Stop>}
+        <h2>
+          <Trans>Try the {view.loadName}</Trans>
+        </h2>
+        {view.kept?.harm && (
+          <Stop role="alert">
+            <Trans>Do not join it: {view.kept.harm} Take a cell out first.</Trans>
+          </Stop>
+        )}
         <Bullets items={data.cautions} />
         <Soft>{data.how["load"]}</Soft>
         {options.length > 0 && (
           <Picks
-            label="What do you see?"
-            options={options.map((text) => ({ key: text, name: text }))}
+            label={t`What do you see?`}
+            options={options.map((text) => ({ key: text, name: packWord(text) }))}
             value={seen?.text ?? ""}
             onChange={(text) => open && void see(text).then(setWrong)}
           />
         )}
         {wrong && <Stop role="alert">{wrong}</Stop>}
-        {entry("load_v", "Across the load", "V", data.how["load_v"] ?? "")}
-        {entry("load_a", "Through the load", "mA", data.how["load_a"] ?? "")}
-        <Disclosure title="Each cell under the load" detail="which one gives way">
+        {entry("load_v", t`Across the load`, "V", data.how["load_v"] ?? "")}
+        {entry("load_a", t`Through the load`, "mA", data.how["load_a"] ?? "")}
+        <Disclosure title={t`Each cell under the load`} detail={t`which one gives way`}>
           <Soft>{data.how["under"]}</Soft>
-          {Array.from({ length: n }, (_, index) => entry("under", `Cell ${index + 1} under load`, "V", "", index + 1))}
+          {Array.from({ length: n }, (_, index) => entry("under", t`Cell ${index + 1} under load`, "V", "", index + 1))}
         </Disclosure>
       </Column>
     </section>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { number } from "../../format";
 import { WhatIsSaid } from "../../lab/WhatIsSaid";
@@ -8,8 +10,8 @@ import { colour } from "../../ui/theme";
 export function PackSays({ findings }: { findings: Schemas["PackFindingOut"][] }) {
   return (
     <WhatIsSaid
-      label="What this pack says"
-      kept="Your numbers are kept."
+      label={t`What this pack says`}
+      kept={t`Your numbers are kept.`}
       findings={findings.map((finding) => ({ ...finding, key: `${finding.code} ${finding.cell}` }))}
     />
   );
@@ -25,17 +27,27 @@ export function StepTable({ pack }: { pack: Schemas["KeptPack"] }) {
     <Table>
       <thead>
         <tr>
-          <th>joined</th>
-          <th data-number>alone</th>
-          <th data-number>added up</th>
-          <th data-number>measured</th>
-          <th data-number>short by</th>
+          <th>
+            <Trans>joined</Trans>
+          </th>
+          <th data-number>
+            <Trans>alone</Trans>
+          </th>
+          <th data-number>
+            <Trans>added up</Trans>
+          </th>
+          <th data-number>
+            <Trans>measured</Trans>
+          </th>
+          <th data-number>
+            <Trans>short by</Trans>
+          </th>
         </tr>
       </thead>
       <tbody>
         {pack.steps.map((step) => (
           <tr key={step.cell}>
-            <th scope="row">{step.cell === 1 ? "1" : `1 to ${step.cell}`}</th>
+            <th scope="row">{step.cell === 1 ? "1" : t`1 to ${step.cell}`}</th>
             <td data-number>{volts(step.alone_v)}</td>
             <td data-number>{volts(step.singles_v)}</td>
             <td data-number>

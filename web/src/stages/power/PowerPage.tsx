@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/findings";
@@ -97,15 +99,21 @@ export function PowerPage({ id }: { id: string }) {
         };
   const pack = usePack(id, ask);
   const advice = usePackAdvice(id, ask);
-  if (!compare.data || !power.data) return <Waiting title="Power" error={compare.error ?? power.error} />;
+  if (!compare.data || !power.data) return <Waiting title={t`Power`} error={compare.error ?? power.error} />;
   if (!ask)
     return (
       <FindingsFrame data={compare.data} here="Power" projector={null} margin={null}>
         <Column>
-          <h1>Nothing to build with yet</h1>
-          <Soft>As soon as a group has measured a cell, packs of it can be tried out here.</Soft>
+          <h1>
+            <Trans>Nothing to build with yet</Trans>
+          </h1>
+          <Soft>
+            <Trans>As soon as a group has measured a cell, packs of it can be tried out here.</Trans>
+          </Soft>
           <p>
-            <ButtonLink to={`/labs/${id}/board`}>To the board</ButtonLink>
+            <ButtonLink to={`/labs/${id}/board`}>
+              <Trans>To the board</Trans>
+            </ButtonLink>
           </p>
         </Column>
       </FindingsFrame>
@@ -128,7 +136,7 @@ export function PowerPage({ id }: { id: string }) {
   const shown: MarginNote = {
     code: "release",
     tone: "plain",
-    title: "Groups see on their devices",
+    title: t`Groups see on their devices`,
     text: <Release lab={id} released={compare.data.released} />,
   };
   const notes = [...(pack.data?.notes ?? []), ...(advice.data?.notes ?? [])].map(withAction);
@@ -148,19 +156,21 @@ export function PowerPage({ id }: { id: string }) {
     >
       <Parts>
         <Column>
-          <h1>What should it run?</h1>
+          <h1>
+            <Trans>What should it run?</Trans>
+          </h1>
           <Picks
-            label="The load"
+            label={t`The load`}
             options={[
               ...power.data.loads.map(({ key, name }) => ({ key, name })),
-              { key: RESISTOR, name: "a resistor" },
+              { key: RESISTOR, name: t`a resistor` },
             ]}
             value={named ? load : RESISTOR}
             onChange={(key) => set({ load: key === RESISTOR ? USUAL_OHM : key })}
           />
           {!named && (
             <TextField
-              label="Its resistance, Ω"
+              label={t`Its resistance, Ω`}
               value={load}
               onChange={(text) => set({ load: text })}
               inputMode="decimal"
@@ -168,7 +178,7 @@ export function PowerPage({ id }: { id: string }) {
             />
           )}
           <Select
-            label="Made of"
+            label={t`Made of`}
             options={kinds.map((each) => ({
               key: each.key,
               name: `${each.short}, ${bathName(names, each.bath)}, ${volts(each.mean, 2, true)}`,
@@ -177,49 +187,73 @@ export function PowerPage({ id }: { id: string }) {
             onChange={(key) => setCells(cells.map(() => key))}
           />
           <Stepper
-            label="in a row"
+            label={t`in a row`}
             shown={String(cells.length)}
             less={cells.length > 1 ? () => setCells(cells.slice(1)) : null}
             more={cells.length < MOST_CELLS ? () => setCells([kind, ...cells]) : null}
           />
           <Stepper
-            label="such rows, side by side"
+            label={t`such rows, side by side`}
             shown={String(ask.rows)}
             less={ask.rows > 1 ? () => set({ rows: String(ask.rows - 1) }) : null}
             more={ask.rows < MOST_ROWS ? () => set({ rows: String(ask.rows + 1) }) : null}
           />
           <Size
-            label="plate in the liquid"
+            label={t`plate in the liquid`}
             unit="cm²"
             sizes={AREAS}
             now={ask.area_cm2}
             put={(next) => set({ area: next })}
           />
-          <Size label="between the plates" unit="cm" sizes={GAPS} now={ask.gap_cm} put={(next) => set({ gap: next })} />
+          <Size
+            label={t`between the plates`}
+            unit="cm"
+            sizes={GAPS}
+            now={ask.gap_cm}
+            put={(next) => set({ gap: next })}
+          />
           <Stepper
-            label="pairs of plates in a cup"
+            label={t`pairs of plates in a cup`}
             shown={String(ask.pairs)}
             less={ask.pairs > 1 ? () => set({ pairs: String(ask.pairs - 1) }) : null}
             more={ask.pairs < MOST_PAIRS ? () => set({ pairs: String(ask.pairs + 1) }) : null}
           />
         </Column>
         <Column>
-          <h2>The pack</h2>
-          <Soft>Each cell stands on the one before it.</Soft>
+          <h2>
+            <Trans>The pack</Trans>
+          </h2>
+          <Soft>
+            <Trans>Each cell stands on the one before it.</Trans>
+          </Soft>
           {pack.data && <PackStems pack={pack.data} perRow={cells.length} />}
           <ProblemNote problem={pack.error} />
           {(pack.data?.least_v ?? null) !== null && (
-            <Soft>Plus goes to an LED’s long leg, minus to the short one.</Soft>
+            <Soft>
+              <Trans>Plus goes to an LED’s long leg, minus to the short one.</Trans>
+            </Soft>
           )}
         </Column>
         <Column>
-          <h2>Where they meet</h2>
-          <Soft>What the pack can give (line and band), what the {pack.data?.load_name ?? "load"} takes (dashed).</Soft>
+          <h2>
+            <Trans>Where they meet</Trans>
+          </h2>
+          <Soft>
+            <Trans>
+              What the pack can give (line and band), what the {pack.data?.load_name ?? t`load`} takes (dashed).
+            </Trans>
+          </Soft>
           {pack.data && <MeetingCurve pack={pack.data} />}
           {advice.data && (
             <>
-              <h2>How many in a row?</h2>
-              <Soft>Of {one ? `${one.short}, ${bathName(names, one.bath)}` : "these cells"}; how likely it runs.</Soft>
+              <h2>
+                <Trans>How many in a row?</Trans>
+              </h2>
+              <Soft>
+                <Trans>
+                  Of {one ? `${one.short}, ${bathName(names, one.bath)}` : t`these cells`}; how likely it runs.
+                </Trans>
+              </Soft>
               <HowMany
                 counts={advice.data.counts}
                 here={cells.length}
@@ -236,7 +270,7 @@ export function PowerPage({ id }: { id: string }) {
           <ChainPart
             id={id}
             load={load}
-            loadName={pack.data?.load_name ?? "load"}
+            loadName={pack.data?.load_name ?? t`load`}
             cell={kind}
             short={`${one.short}, ${bathName(names, one.bath)}`}
           />
@@ -263,14 +297,22 @@ function Size({ label, unit, sizes, now, put }: SizeProps) {
 
 function Cells({ pack }: { pack: Schemas["PackOut"] }) {
   return (
-    <Behind label="Cell by cell">
+    <Behind label={t`Cell by cell`}>
       <Table>
         <thead>
           <tr>
-            <th>Cell</th>
-            <th data-number>nothing joined, V</th>
-            <th data-number>with the load, V</th>
-            <th data-number>through it, mA</th>
+            <th>
+              <Trans>Cell</Trans>
+            </th>
+            <th data-number>
+              <Trans>nothing joined, V</Trans>
+            </th>
+            <th data-number>
+              <Trans>with the load, V</Trans>
+            </th>
+            <th data-number>
+              <Trans>through it, mA</Trans>
+            </th>
           </tr>
         </thead>
         <tbody>

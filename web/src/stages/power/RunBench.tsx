@@ -1,10 +1,12 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useMeter } from "../../api/meter";
 import { usePackRun } from "../../api/packs";
 import { RunChart } from "../../charts/RunChart";
-import { clock, count } from "../../format";
+import { clock } from "../../format";
 import { Button } from "../../ui/Button";
 import { Disclosure, Picks, Tick } from "../../ui/controls";
 import { Column, Row, Soft } from "../../ui/layout";
@@ -15,6 +17,7 @@ import type { Outbox } from "../../lab/useOutbox";
 import { RunFileForm } from "./RunFileForm";
 import { NumberEntry } from "./NumberEntry";
 import type { Kind, View } from "./packView";
+import { packWord } from "../../ui/packWords";
 
 const Next = styled.div`
   display: grid;
@@ -26,17 +29,17 @@ const Next = styled.div`
 const EVERY = [
   { key: "10", name: "10 s" },
   { key: "30", name: "30 s" },
-  { key: "60", name: "1 min" },
-  { key: "300", name: "5 min" },
-  { key: "0", name: "when we look" },
+  { key: "60", name: t`1 min` },
+  { key: "300", name: t`5 min` },
+  { key: "0", name: t`when we look` },
 ];
 const LABELS: Record<string, string> = {
-  joined: "Join the load",
-  "taken off": "Take it off",
-  shorted: "Short it, seconds only",
-  stirred: "Stir",
-  "topped up": "Top up",
-  left: "Leave it and come back",
+  joined: t`Join the load`,
+  "taken off": t`Take it off`,
+  shorted: t`Short it, seconds only`,
+  stirred: t`Stir`,
+  "topped up": t`Top up`,
+  left: t`Leave it and come back`,
 };
 
 type Props = {
@@ -88,8 +91,10 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
   return (
     <Column as="div" style={{ padding: 0 }}>
       <Soft>
-        Type what the meter shows every so often, and say when something is done. The clock counts from your first
-        entry.
+        <Trans>
+          Type what the meter shows every so often, and say when something is done. The clock counts from your first
+          entry.
+        </Trans>
       </Soft>
       <Row>
         {data.done.map((what) => (
@@ -99,12 +104,12 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
         ))}
       </Row>
       {wrong && <p role="alert">{wrong}</p>}
-      <Picks label="How often" options={EVERY} value={every} onChange={setEvery} />
+      <Picks label={t`How often`} options={EVERY} value={every} onChange={setEvery} />
       <Picks
-        label="What is read"
+        label={t`What is read`}
         options={[
-          { key: "V", name: "volts" },
-          { key: "mA", name: "milliamps" },
+          { key: "V", name: t`volts` },
+          { key: "mA", name: t`milliamps` },
         ]}
         value={unit}
         onChange={setUnit}
@@ -117,7 +122,7 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
         <NumberEntry
           key={unit}
           slot={`${slot}:${unit}`}
-          label="Next number"
+          label={t`Next number`}
           unit={unit === "mA" ? "mA" : "V"}
           how={unit === "mA" ? (data.how["load_a"] ?? "") : ""}
           now={undefined}
@@ -130,29 +135,33 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
       </Next>
       {bench.live_meter && (
         <Tick isSelected={alone} onChange={setAlone}>
-          Let the connected meter type it{wait > 0 ? `, every ${EVERY.find((one) => one.key === every)?.name}` : ""}
+          {wait > 0
+            ? t`Let the connected meter type it, every ${EVERY.find((one) => one.key === every)?.name ?? ""}`
+            : t`Let the connected meter type it`}
         </Tick>
       )}
       {alone && (
         <Soft role="status">
           {wait === 0
-            ? "Choose how often first."
-            : (meter.trouble ?? (meter.sample ? `It shows ${meter.sample.text} V.` : "Waiting …"))}
+            ? t`Choose how often first.`
+            : (meter.trouble ?? (meter.sample ? t`It shows ${meter.sample.text} V.` : t`Waiting …`))}
         </Soft>
       )}
       {(data.seen[view.load] ?? []).length > 0 && (
         <Picks
-          label="Hours or days later: what does it do now?"
-          options={(data.seen[view.load] ?? []).map((text) => ({ key: text, name: text }))}
+          label={t`Hours or days later: what does it do now?`}
+          options={(data.seen[view.load] ?? []).map((text) => ({ key: text, name: packWord(text) }))}
           value=""
           onChange={(text) => open && void add("seen", { text }).then(setWrong)}
         />
       )}
       {waiting > 0 && (
-        <Soft role="status">{count(waiting, "entry", "entries")} safe on this device, not sent yet.</Soft>
+        <Soft role="status">
+          <Trans>{plural(waiting, { one: "# entry", other: "# entries" })} safe on this device, not sent yet.</Trans>
+        </Soft>
       )}
       {run && run.volts.length > 1 && <RunChart run={run} />}
-      <Disclosure title="From a logger’s file" detail="hours or days in one piece">
+      <Disclosure title={t`From a logger’s file`} detail={t`hours or days in one piece`}>
         <RunFileForm view={view} outbox={outbox} open={open} />
       </Disclosure>
       {run && <Notes notes={run.notes.map((note) => ({ ...note, action: undefined }))} />}

@@ -1,6 +1,7 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
-import { count } from "../../format";
 import { type Outbox, newId } from "../../lab/useOutbox";
 import { only } from "../../api/outbox";
 import { Button, MainButton } from "../../ui/Button";
@@ -9,8 +10,13 @@ import { Column, Row, Soft } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import type { View } from "./packView";
 
-const AS_IT_SAYS = { key: "", name: "as the file says" };
-const TIMES = [AS_IT_SAYS, { key: "s", name: "seconds" }, { key: "min", name: "minutes" }, { key: "h", name: "hours" }];
+const AS_IT_SAYS = { key: "", name: t`as the file says` };
+const TIMES = [
+  AS_IT_SAYS,
+  { key: "s", name: t`seconds` },
+  { key: "min", name: t`minutes` },
+  { key: "h", name: t`hours` },
+];
 const VALUES = [AS_IT_SAYS, ...["V", "mV", "A", "mA", "µA"].map((unit) => ({ key: unit, name: unit }))];
 
 /** A logger's file of the pack: when its last sample was taken, and its units where the file does not name them. */
@@ -25,7 +31,7 @@ export function RunFileForm({ view, outbox, open }: { view: View; outbox: Outbox
     if (!file) return;
     const id = newId();
     const minutes = ended.trim().replace(",", ".") || "0";
-    if (!(Number(minutes) >= 0)) return setWrong("Say in minutes how long ago the logger took its last sample.");
+    if (!(Number(minutes) >= 0)) return setWrong(t`Say in minutes how long ago the logger took its last sample.`);
     const body = {
       id,
       pack_id: view.id,
@@ -46,11 +52,15 @@ export function RunFileForm({ view, outbox, open }: { view: View; outbox: Outbox
     <Column as="div" style={{ padding: 0 }}>
       {(view.kept?.files ?? []).map((one) => (
         <Soft key={one.id}>
-          {one.name}: {count(one.rows, "sample")}, in the chart above.
+          <Trans>
+            {one.name}: {plural(one.rows, { one: "# sample", other: "# samples" })}, in the chart above.
+          </Trans>
         </Soft>
       ))}
       {waiting.map((one) => (
-        <Soft key={one.id}>{one.file?.name}: safe on this device, not sent yet</Soft>
+        <Soft key={one.id}>
+          <Trans>{one.file?.name}: safe on this device, not sent yet</Trans>
+        </Soft>
       ))}
       <Row>
         <FileTrigger
@@ -60,30 +70,40 @@ export function RunFileForm({ view, outbox, open }: { view: View; outbox: Outbox
             setWrong(null);
           }}
         >
-          <Button isDisabled={!open}>Choose a file</Button>
+          <Button isDisabled={!open}>
+            <Trans>Choose a file</Trans>
+          </Button>
         </FileTrigger>
-        <Soft>CSV with times and volts or milliamps</Soft>
+        <Soft>
+          <Trans>CSV with times and volts or milliamps</Trans>
+        </Soft>
       </Row>
       {file && (
         <>
           <p>{file.name}</p>
           <TextField
-            label="Its last sample was how many minutes ago?"
+            label={t`Its last sample was how many minutes ago?`}
             value={ended}
             onChange={setEnded}
             inputMode="decimal"
             maxLength={8}
           />
           <Row>
-            <Select label="Times are in" options={TIMES} value={time} onChange={setTime} />
-            <Select label="Values are in" options={VALUES} value={value} onChange={setValue} />
+            <Select label={t`Times are in`} options={TIMES} value={time} onChange={setTime} />
+            <Select label={t`Values are in`} options={VALUES} value={value} onChange={setValue} />
           </Row>
           <p>
-            <MainButton onPress={() => void keep()}>Keep it with this pack</MainButton>
+            <MainButton onPress={() => void keep()}>
+              <Trans>Keep it with this pack</Trans>
+            </MainButton>
           </p>
         </>
       )}
-      {wrong && <p role="alert">{wrong} Nothing is kept yet; the file is still chosen.</p>}
+      {wrong && (
+        <p role="alert">
+          <Trans>{wrong} Nothing is kept yet; the file is still chosen.</Trans>
+        </p>
+      )}
     </Column>
   );
 }

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import styled from "styled-components";
 import { Button } from "../../ui/Button";
 import { font } from "../../ui/theme";
@@ -28,11 +29,11 @@ export function Stepper({ label, shown, less, more }: Props) {
   return (
     <Line role="group" aria-label={label}>
       <span>{label}</span>
-      <Button aria-label={`Less: ${label}`} isDisabled={less === null} onPress={() => less?.()}>
+      <Button aria-label={t`Less: ${label}`} isDisabled={less === null} onPress={() => less?.()}>
         −
       </Button>
       <output aria-live="polite">{shown}</output>
-      <Button aria-label={`More: ${label}`} isDisabled={more === null} onPress={() => more?.()}>
+      <Button aria-label={t`More: ${label}`} isDisabled={more === null} onPress={() => more?.()}>
         +
       </Button>
     </Line>

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import type { Schemas } from "../../api/client";
 import { StrengthTable } from "../../lab/StrengthTable";
 import { bathName, useNames } from "../../lab/useNames";
@@ -11,7 +12,7 @@ export function Strongest({ kinds, choose }: Props) {
   const names = useNames();
   if (kinds.length === 0) return null;
   return (
-    <Behind label="Which cell is the strongest? By volts, by current, by power">
+    <Behind label={t`Which cell is the strongest? By volts, by current, by power`}>
       <StrengthTable
         kinds={kinds}
         cell={(kind) => (

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import type { Schemas } from "../../api/client";
 import { type Pending, only } from "../../api/outbox";
 
@@ -87,10 +88,10 @@ export function rowOf(view: View): Shown[] {
 }
 
 function said(one: Pending<"pack" | "packEntry" | "chain" | "runFile">): string {
-  if (one.kind === "runFile") return `The file ${one.file?.name ?? ""}`;
-  if (one.kind === "pack") return `A pack for ${one.body.load}`;
-  if (one.kind === "chain" && one.body.kind === "vote") return `Your vote for ${one.body.cells}`;
-  return `${one.body.text} ${one.body.unit}`.trim() || "A cell";
+  if (one.kind === "runFile") return t`The file ${one.file?.name ?? ""}`;
+  if (one.kind === "pack") return t`A pack for ${one.body.load}`;
+  if (one.kind === "chain" && one.body.kind === "vote") return t`Your vote for ${one.body.cells ?? 0}`;
+  return `${one.body.text} ${one.body.unit}`.trim() || t`A cell`;
 }
 
 export type Refused = { id: string; text: string; why: string };

@@ -1,7 +1,9 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { ShareFound } from "../../charts/ShareFound";
-import { count, lower } from "../../format";
+import { lower } from "../../format";
 import { Disclosure } from "../../ui/controls";
 import { Num, Small, Soft } from "../../ui/layout";
 import { colour, phone } from "../../ui/theme";
@@ -10,9 +12,9 @@ type Fault = Schemas["FaultOut"];
 type Taken = Fault["taken_for"][number];
 
 const VERDICTS: Record<Fault["verdict"], string> = {
-  not_yet: "not found yet",
-  found: "found",
-  few: "too few tries to tell",
+  not_yet: t`not found yet`,
+  found: t`found`,
+  few: t`too few tries to tell`,
 };
 const SHOWN = 2;
 
@@ -38,10 +40,10 @@ const List = styled.ul`
 function told({ tells, untried, devices }: Taken): string {
   const [hand, ...more] = tells;
   if (!hand) return "";
-  const others = more.length > 0 ? ` or ${count(more.length, "other hand")}` : "";
+  const others = more.length > 0 ? t` or ${plural(more.length, { one: "# other hand", other: "# other hands" })}` : "";
   const who =
-    untried === devices ? "nobody had tried" : untried > 0 ? `${untried} of them had not tried` : "all had tried";
-  return `“${lower(hand)}”${others} would tell; ${who}`;
+    untried === devices ? t`nobody had tried` : untried > 0 ? t`${untried} of them had not tried` : t`all had tried`;
+  return t`“${lower(hand)}”${others} would tell; ${who}`;
 }
 
 function Rows({ faults, label }: { faults: Fault[]; label: string }) {
@@ -56,7 +58,9 @@ function Rows({ faults, label }: { faults: Fault[]; label: string }) {
           </div>
           <div>
             <Num>
-              {fault.found} of {fault.devices}
+              <Trans>
+                {fault.found} of {fault.devices}
+              </Trans>
             </Num>{" "}
             <Small>{VERDICTS[fault.verdict]}</Small>
             <ShareFound {...fault} />
@@ -64,11 +68,18 @@ function Rows({ faults, label }: { faults: Fault[]; label: string }) {
           <div>
             {fault.taken_for.slice(0, SHOWN).map((one) => (
               <p key={one.name}>
-                <Small>taken for</Small> {one.name} ({one.devices}): <Small>{told(one)}</Small>
+                <Small>
+                  <Trans>taken for</Trans>
+                </Small>{" "}
+                {one.name} ({one.devices}): <Small>{told(one)}</Small>
               </p>
             ))}
             {fault.taken_for.length > SHOWN && (
-              <Small>{count(fault.taken_for.length - SHOWN, "other fault")} besides</Small>
+              <Small>
+                <Trans>
+                  {plural(fault.taken_for.length - SHOWN, { one: "# other fault", other: "# other faults" })} besides
+                </Trans>
+              </Small>
             )}
           </div>
         </li>
@@ -83,16 +94,21 @@ export function ClassFaults({ faults }: { faults: Fault[] }) {
   const found = faults.filter((fault) => fault.verdict === "found");
   return (
     <>
-      {open.length > 0 && <Rows faults={open} label="Faults not found yet" />}
+      {open.length > 0 && <Rows faults={open} label={t`Faults not found yet`} />}
       {found.length > 0 && (
-        <Disclosure title={`${count(found.length, "fault")} found`} detail="more than half name them at once">
-          <Rows faults={found} label="Faults found" />
+        <Disclosure
+          title={t`${plural(found.length, { one: "# fault", other: "# faults" })} found`}
+          detail={t`more than half name them at once`}
+        >
+          <Rows faults={found} label={t`Faults found`} />
         </Disclosure>
       )}
       <Soft>
-        Each device counts once for a fault, with its latest try. The thick line is where the share lies with 90 %
-        confidence; the triangle is what guessing finds. Found or not yet is said only with that confidence: that more
-        than half name it, or fewer.
+        <Trans>
+          Each device counts once for a fault, with its latest try. The thick line is where the share lies with 90 %
+          confidence; the triangle is what guessing finds. Found or not yet is said only with that confidence: that more
+          than half name it, or fewer.
+        </Trans>
       </Soft>
     </>
   );

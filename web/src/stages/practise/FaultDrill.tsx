@@ -1,7 +1,9 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { CellDrawing } from "../../charts/CellDrawing";
-import { count, lower, volts } from "../../format";
+import { lower, volts } from "../../format";
 import { Button, MainButton, TextButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { Column, Columns, Row, Small, Soft, Table } from "../../ui/layout";
@@ -70,10 +72,20 @@ function OneCase({
   return (
     <Columns $left="minmax(0, 25rem)">
       <Column>
-        <h1>What is wrong here?</h1>
+        <h1>
+          <Trans>What is wrong here?</Trans>
+        </h1>
         <p>
-          A bench calls: <strong>“{drill.seen}.”</strong> Its sister benches read about {volts(drill.right_v, 2)}
-          {drill.symptom === "pack" ? " a cell; three of them in a row should light a red LED." : "."}
+          {drill.symptom === "pack" ? (
+            <Trans>
+              A bench calls: <strong>“{drill.seen}.”</strong> Its sister benches read about {volts(drill.right_v, 2)} a
+              cell; three of them in a row should light a red LED.
+            </Trans>
+          ) : (
+            <Trans>
+              A bench calls: <strong>“{drill.seen}.”</strong> Its sister benches read about {volts(drill.right_v, 2)}.
+            </Trans>
+          )}
         </p>
         {drill.symptom !== "pack" && (
           <Picture>
@@ -83,10 +95,12 @@ function OneCase({
               liquid={{ key: drill.electrolyte, name: names[drill.electrolyte] ?? drill.electrolyte }}
               redOnLeft={false}
             />
-            <Small>as it should stand</Small>
+            <Small>
+              <Trans>as it should stand</Trans>
+            </Small>
           </Picture>
         )}
-        <Row role="group" aria-label="What you can do">
+        <Row role="group" aria-label={t`What you can do`}>
           {drill.hands.map(({ key, name }) => (
             <Button key={key} isDisabled={done || tried.includes(key)} onPress={() => setTried((now) => [...now, key])}>
               {name}
@@ -95,9 +109,13 @@ function OneCase({
         </Row>
       </Column>
       <Column>
-        <h2>What you have tried</h2>
+        <h2>
+          <Trans>What you have tried</Trans>
+        </h2>
         {tried.length === 0 ? (
-          <Soft>Nothing yet. Change one thing, look, then decide.</Soft>
+          <Soft>
+            <Trans>Nothing yet. Change one thing, look, then decide.</Trans>
+          </Soft>
         ) : (
           <Table>
             <tbody>
@@ -109,7 +127,9 @@ function OneCase({
                     {idle.includes(key) && done && (
                       <>
                         <br />
-                        <Small>told nothing: all causes left would have answered like this</Small>
+                        <Small>
+                          <Trans>told nothing: all causes left would have answered like this</Trans>
+                        </Small>
                       </>
                     )}
                   </td>
@@ -119,7 +139,7 @@ function OneCase({
           </Table>
         )}
         <Picks
-          label="So the cause is"
+          label={t`So the cause is`}
           options={drill.causes.map(({ key, name }) => ({ key, name }))}
           value={named}
           onChange={(key) => {
@@ -135,44 +155,55 @@ function OneCase({
               if (cause) say(cause);
             }}
           >
-            Say so, and mend it
+            <Trans>Say so, and mend it</Trans>
           </MainButton>
-          {done && <Button onPress={next}>Next bench</Button>}
+          {done && (
+            <Button onPress={next}>
+              <Trans>Next bench</Trans>
+            </Button>
+          )}
         </Row>
         <div role="status">
           {said?.right && (
             <Said $good>
               <SoFar />
               <strong>
-                {told ? `It was: ${truth.name}.` : "Yes."} {truth.mend}
+                {told ? t`It was: ${truth.name}.` : t`Yes.`} {truth.mend}
               </strong>
               <p>{truth.why}</p>
               {possible.length > 1 && !told && (
                 <p>
-                  It was a guess: {count(possible.length, "cause")} would still have answered as you saw.{" "}
-                  {possible
-                    .filter((one) => one.key !== truth.key)
-                    .map((one) => {
-                      const by = wouldTell(drill, one, truth, tried);
-                      return by ? `“${nameOf(by)}” rules out ${one.name}.` : "";
-                    })
-                    .join(" ")}
+                  <Trans>
+                    It was a guess: {plural(possible.length, { one: "# cause", other: "# causes" })} would still have
+                    answered as you saw.{" "}
+                    {possible
+                      .filter((one) => one.key !== truth.key)
+                      .map((one) => {
+                        const by = wouldTell(drill, one, truth, tried);
+                        return by ? t`“${nameOf(by)}” rules out ${one.name}.` : "";
+                      })
+                      .join(" ")}
+                  </Trans>
                 </p>
               )}
               {idle.length > 0 && (
-                <p>Could not have told anything: {idle.map((key) => lower(nameOf(key))).join(", ")}.</p>
+                <p>
+                  <Trans>Could not have told anything: {idle.map((key) => lower(nameOf(key))).join(", ")}.</Trans>
+                </p>
               )}
             </Said>
           )}
           {said && !said.right && (
             <Said $good={false}>
-              <strong>Not that.</strong>
+              <strong>
+                <Trans>Not that.</Trans>
+              </strong>
               <p>
                 {wrongBy
-                  ? `With ${said.cause.name}, “${lower(nameOf(wrongBy))}” would have said: ${hand(said.cause, wrongBy).says}`
+                  ? t`With ${said.cause.name}, “${lower(nameOf(wrongBy))}” would have said: ${hand(said.cause, wrongBy).says}`
                   : tell
-                    ? `Nothing you tried speaks against it yet. “${nameOf(tell)}” would tell.`
-                    : "Look at what you have tried once more."}
+                    ? t`Nothing you tried speaks against it yet. “${nameOf(tell)}” would tell.`
+                    : t`Look at what you have tried once more.`}
               </p>
               <TextButton
                 onPress={() => {
@@ -181,7 +212,7 @@ function OneCase({
                   say(truth);
                 }}
               >
-                Tell me
+                <Trans>Tell me</Trans>
               </TextButton>
             </Said>
           )}
@@ -199,7 +230,9 @@ function SoFar() {
   if (found + missed === 0) return null;
   return (
     <Soft>
-      On this device so far: {found} found at once, {missed} missed. Those come up more often.
+      <Trans>
+        On this device so far: {found} found at once, {missed} missed. Those come up more often.
+      </Trans>
     </Soft>
   );
 }

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -51,7 +53,7 @@ export function FreeBench({ tables, names }: Props) {
   );
   const meter = tables.meters.find((one) => one.key === meterKey) ?? tables.meters[0];
   const loads = [
-    { key: NO_LOAD, name: "nothing" },
+    { key: NO_LOAD, name: t`nothing` },
     ...tables.offered.map(({ ohm, name: called }) => ({ key: String(ohm), name: called })),
   ];
   const range = meter?.ranges.find((one) => one.name === dial) ?? meter?.ranges[0];
@@ -86,18 +88,18 @@ export function FreeBench({ tables, names }: Props) {
     setReads((now) => [
       {
         what: [
-          `${name(black)} (black), ${name(red)} (red), ${name(liquid)}`,
+          t`${name(black)} (black), ${name(red)} (red), ${name(liquid)}`,
           ...changes,
-          ...(built.cells > 1 ? [`${cells} in a row`] : []),
+          ...(built.cells > 1 ? [t`${cells} in a row`] : []),
           ...(dipped.seconds !== null && dipped.seconds < 3 * tables.settle_s
-            ? [`read after ${Math.round(dipped.seconds)} s`]
+            ? [t`read after ${Math.round(dipped.seconds)} s`]
             : []),
           ...(load === NO_LOAD
             ? []
             : [
-                `${loads.find((one) => one.key === load)?.name ?? ""}, ${Math.round(dipped.loaded)} s after it was joined`,
+                t`${loads.find((one) => one.key === load)?.name ?? ""}, ${Math.round(dipped.loaded)} s after it was joined`,
               ]),
-          ...(battery === "flat" && meter.flat_times !== 1 ? ["the meter’s battery flat"] : []),
+          ...(battery === "flat" && meter.flat_times !== 1 ? [t`the meter’s battery flat`] : []),
         ].join(", "),
         said: volts(predicted, 2),
         text: text === meter.beyond ? text : `${text}\u2009V`,
@@ -113,28 +115,32 @@ export function FreeBench({ tables, names }: Props) {
   return (
     <Columns $left="minmax(0, 27rem)">
       <Column>
-        <h1>Build your own</h1>
+        <h1>
+          <Trans>Build your own</Trans>
+        </h1>
         <Row>
           <Select
-            label="Black on"
+            label={t`Black on`}
             options={tables.plates.filter((key) => key !== red).map((key) => ({ key, name: name(key) }))}
             value={black}
             onChange={(key) => again(() => setPlates([key, red]))}
           />
           <Select
-            label="Red on"
+            label={t`Red on`}
             options={tables.plates.filter((key) => key !== black).map((key) => ({ key, name: name(key) }))}
             value={red}
             onChange={(key) => again(() => setPlates([black, key]))}
           />
           <Select
-            label="In"
+            label={t`In`}
             options={tables.liquids.map((key) => ({ key, name: name(key) }))}
             value={liquid}
             onChange={(key) => again(() => setLiquid(key))}
           />
         </Row>
-        <Button onPress={() => again(() => setPlates([red, black]))}>Turn the leads</Button>
+        <Button onPress={() => again(() => setPlates([red, black]))}>
+          <Trans>Turn the leads</Trans>
+        </Button>
         {tables.choices.map(({ name: what, levels }) => (
           <Picks
             key={what}
@@ -152,7 +158,7 @@ export function FreeBench({ tables, names }: Props) {
           />
         ))}
         <Picks
-          label="Cells in a row"
+          label={t`Cells in a row`}
           options={Array.from({ length: tables.most_cells }, (_, k) => ({ key: String(k + 1), name: String(k + 1) }))}
           value={cells}
           onChange={(key) => again(() => setCells(key))}
@@ -160,7 +166,7 @@ export function FreeBench({ tables, names }: Props) {
       </Column>
       <Column>
         <TextField
-          label="First say what it will read, in volts, with its sign"
+          label={t`First say what it will read, in volts, with its sign`}
           value={guess}
           onChange={setGuess}
           inputMode="text"
@@ -169,39 +175,45 @@ export function FreeBench({ tables, names }: Props) {
         <Row>
           {dipped.seconds === null ? (
             <MainButton isDisabled={!pair || Number.isNaN(predicted)} onPress={dipped.dip}>
-              Dip the plates
+              <Trans>Dip the plates</Trans>
             </MainButton>
           ) : (
             <>
-              <MainButton onPress={read}>Read it off</MainButton>
-              <Button onPress={dipped.out}>Take them out</Button>
+              <MainButton onPress={read}>
+                <Trans>Read it off</Trans>
+              </MainButton>
+              <Button onPress={dipped.out}>
+                <Trans>Take them out</Trans>
+              </Button>
             </>
           )}
         </Row>
-        <Display aria-label={`The meter shows ${text}`} role="img">
+        <Display aria-label={t`The meter shows ${text}`} role="img">
           {text}
         </Display>
         <Soft role="status">
           {dipped.seconds === null
             ? Number.isNaN(predicted)
-              ? "Simulated. Predict first, then see."
-              : "Simulated."
+              ? t`Simulated. Predict first, then see.`
+              : t`Simulated.`
             : dipped.seconds < 3 * tables.settle_s
-              ? "It is still settling."
+              ? t`It is still settling.`
               : built.load === null
-                ? "It stands. Join a load now, and see it sag."
+                ? t`It stands. Join a load now, and see it sag.`
                 : sags
-                  ? "It sags."
-                  : "It stands under the load."}
+                  ? t`It sags.`
+                  : t`It stands under the load.`}
         </Soft>
         {amps !== null && dipped.seconds !== null && (
           <Soft>
-            {Math.round(dipped.loaded)} s with the load on it, {inMilliamps(amps)} through it.
+            <Trans>
+              {Math.round(dipped.loaded)} s with the load on it, {inMilliamps(amps)} through it.
+            </Trans>
           </Soft>
         )}
         <Row>
           <Select
-            label="Between the ends"
+            label={t`Between the ends`}
             options={loads}
             value={load}
             onChange={(key) => {
@@ -211,21 +223,24 @@ export function FreeBench({ tables, names }: Props) {
             }}
           />
           <Select
-            label="Meter"
+            label={t`Meter`}
             options={tables.meters.map(({ key, name: called }) => ({ key, name: called }))}
             value={meterKey}
             onChange={setMeter}
           />
           <Picks
-            label="Its range"
+            label={t`Its range`}
             options={meter.ranges.map((one) => ({ key: one.name, name: one.name }))}
             value={range.name}
             onChange={setDial}
           />
           {meter.flat_times !== 1 && (
             <Picks
-              label="Its battery"
-              options={["fresh", "flat"].map((key) => ({ key, name: key }))}
+              label={t`Its battery`}
+              options={[
+                { key: "fresh", name: t`fresh` },
+                { key: "flat", name: t`flat` },
+              ]}
               value={battery}
               onChange={setBattery}
             />

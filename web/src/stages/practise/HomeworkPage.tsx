@@ -1,9 +1,11 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useEndHomework, useHomework, useSetHomework } from "../../api/homework";
-import { capital, count, day } from "../../format";
+import { capital, day } from "../../format";
 import { LabFrame } from "../../lab/LabFrame";
 import { Button, MainButton } from "../../ui/Button";
 import { Disclosure, Tick } from "../../ui/controls";
@@ -32,20 +34,22 @@ function SetHomework({ id, page }: { id: string; page: Page }) {
   const [wrong, setWrong] = useState<{ symptoms?: string; benches?: string }>({});
   return (
     <Form
-      aria-label="Set homework"
+      aria-label={t`Set homework`}
       onSubmit={(event) => {
         event.preventDefault();
         const asked = /^\d+$/.test(benches.trim()) ? Number(benches) : NaN;
         const fits = asked >= page.fewest_benches && asked <= page.most_benches;
         setWrong({
-          ...(symptoms.length === 0 && { symptoms: "Choose at least one." }),
-          ...(!fits && { benches: `A whole number from ${page.fewest_benches} to ${page.most_benches}.` }),
+          ...(symptoms.length === 0 && { symptoms: t`Choose at least one.` }),
+          ...(!fits && { benches: t`A whole number from ${page.fewest_benches} to ${page.most_benches}.` }),
         });
         if (fits && symptoms.length > 0) set.mutate({ symptoms, benches: asked });
       }}
     >
-      <div role="group" aria-label="Benches that call">
-        <FieldLabel as="span">Benches that call</FieldLabel>
+      <div role="group" aria-label={t`Benches that call`}>
+        <FieldLabel as="span">
+          <Trans>Benches that call</Trans>
+        </FieldLabel>
         {page.choices.map((one) => (
           <Tick
             key={one.key}
@@ -63,7 +67,7 @@ function SetHomework({ id, page }: { id: string; page: Page }) {
         {wrong.symptoms && <WrongText role="alert">{wrong.symptoms}</WrongText>}
       </div>
       <TextField
-        label="Benches on each device"
+        label={t`Benches on each device`}
         value={benches}
         onChange={(typed) => {
           setBenches(typed);
@@ -74,7 +78,9 @@ function SetHomework({ id, page }: { id: string; page: Page }) {
         error={wrong.benches ?? null}
       />
       <ProblemNote problem={set.error} />
-      <MainButton type="submit">Set homework</MainButton>
+      <MainButton type="submit">
+        <Trans>Set homework</Trans>
+      </MainButton>
     </Form>
   );
 }
@@ -89,15 +95,21 @@ function Running({ homework, link, mayChange }: RunningProps) {
         <Num>{homework.code}</Num>
       </Code>
       <p>
-        {homework.benches} benches on each device, at <Num>{link.shown}</Num>
+        <Trans>
+          {homework.benches} benches on each device, at <Num>{link.shown}</Num>
+        </Trans>
       </p>
       <JoinCode link={link} size="150px" />
       {link.here_only && (
-        <Soft>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Soft>
+        <Soft>
+          <Trans>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Trans>
+        </Soft>
       )}
       {mayChange && (
         <Row>
-          <Button onPress={() => end.mutate(homework.id)}>End it</Button>
+          <Button onPress={() => end.mutate(homework.id)}>
+            <Trans>End it</Trans>
+          </Button>
         </Row>
       )}
       <ProblemNote problem={end.error} />
@@ -106,7 +118,7 @@ function Running({ homework, link, mayChange }: RunningProps) {
 }
 
 const howMany = ({ devices, through, tries, benches }: Homework) =>
-  `${count(tries, "bench", "benches")} on ${count(devices, "device")}; ${through} of them did all ${benches}.`;
+  t`${plural(tries, { one: "# bench", other: "# benches" })} on ${plural(devices, { one: "# device", other: "# devices" })}; ${through} of them did all ${benches}.`;
 
 function notesOf(homework: Homework | undefined): MarginNote[] {
   const missing = homework?.faults.filter((fault) => fault.verdict === "not_yet") ?? [];
@@ -115,27 +127,27 @@ function notesOf(homework: Homework | undefined): MarginNote[] {
       code: `${fault.symptom}:${fault.fault}`,
       tone: "caution",
       title: capital(fault.name),
-      text: `${fault.found} of ${count(fault.devices, "device")} named it at once. Build it on one bench and let the class find it. What mends it: ${fault.mend}`,
+      text: t`${fault.found} of ${plural(fault.devices, { one: "# device", other: "# devices" })} named it at once. Build it on one bench and let the class find it. What mends it: ${fault.mend}`,
     })),
     {
       code: "nobody",
       tone: "plain",
-      title: "No names",
-      text: "A device makes a number for this homework alone. You see faults, never who. What a class practised is no mark.",
+      title: t`No names`,
+      text: t`A device makes a number for this homework alone. You see faults, never who. What a class practised is no mark.`,
     },
     {
       code: "home",
       tone: "plain",
-      title: "At home, without network",
-      text: "Have it opened once in class. Then it works anywhere, and answers come in when the device is back.",
+      title: t`At home, without network`,
+      text: t`Have it opened once in class. Then it works anywhere, and answers come in when the device is back.`,
     },
     ...(homework
       ? [
           {
             code: "kept",
             tone: "plain" as const,
-            title: `Kept until ${day(homework.removed_at.slice(0, 10))}`,
-            text: "Then it is removed. It is not part of the lab’s records or its package.",
+            title: t`Kept until ${day(homework.removed_at.slice(0, 10))}`,
+            text: t`Then it is removed. It is not part of the lab’s records or its package.`,
           },
         ]
       : []),
@@ -145,43 +157,53 @@ function notesOf(homework: Homework | undefined): MarginNote[] {
 /** Practice set as homework for a lab, and which faults its class cannot find yet. */
 export function HomeworkPage({ id }: { id: string }) {
   const { data: page, error } = useHomework(id);
-  if (!page) return <Waiting title="Homework" error={error} />;
+  if (!page) return <Waiting title={t`Homework`} error={error} />;
   const [latest, ...earlier] = page.homework;
   const running = latest?.ended_at === null ? latest : undefined;
   return (
     <LabFrame
       id={id}
       lab={page}
-      title="Homework"
-      links={[{ to: `/labs/${id}/plan`, name: "Plan" }]}
+      title={t`Homework`}
+      links={[{ to: `/labs/${id}/plan`, name: t`Plan` }]}
       margin={<Notes notes={notesOf(latest)} />}
     >
       <Columns $left="minmax(0, 19rem)">
         <Column>
-          <h1>Practice as homework</h1>
+          <h1>
+            <Trans>Practice as homework</Trans>
+          </h1>
           <Soft>
-            Benches in trouble to find the cause of, on any device. <Link to="/practise">Try it yourself</Link>.
+            <Trans>
+              Benches in trouble to find the cause of, on any device. <Link to="/practise">Try it yourself</Link>.
+            </Trans>
           </Soft>
           {running?.link && <Running homework={running} link={running.link} mayChange={page.may_change} />}
           {page.may_change &&
             (running ? (
-              <Disclosure title="Set other homework" detail="ends this one">
+              <Disclosure title={t`Set other homework`} detail={t`ends this one`}>
                 <SetHomework id={id} page={page} />
               </Disclosure>
             ) : (
               <SetHomework id={id} page={page} />
             ))}
-          {!page.may_change && !running && <Soft>No homework is set.</Soft>}
+          {!page.may_change && !running && (
+            <Soft>
+              <Trans>No homework is set.</Trans>
+            </Soft>
+          )}
         </Column>
         <Column>
-          <h2>What the class finds</h2>
+          <h2>
+            <Trans>What the class finds</Trans>
+          </h2>
           {!latest || latest.tries === 0 ? (
-            <Soft>{latest ? "Nothing has come in yet." : "Set homework, and what comes in stands here."}</Soft>
+            <Soft>{latest ? t`Nothing has come in yet.` : t`Set homework, and what comes in stands here.`}</Soft>
           ) : (
             <>
               <p>
                 {howMany(latest)}
-                {latest.ended_at && ` Ended ${day(latest.ended_at.slice(0, 10))}.`}
+                {latest.ended_at && t` Ended ${day(latest.ended_at.slice(0, 10))}.`}
               </p>
               <ClassFaults faults={latest.faults} />
             </>
@@ -189,7 +211,7 @@ export function HomeworkPage({ id }: { id: string }) {
           {earlier
             .filter((one) => one.tries > 0)
             .map((one) => (
-              <Disclosure key={one.id} title={`Homework of ${day(one.set_at.slice(0, 10))}`} detail={howMany(one)}>
+              <Disclosure key={one.id} title={t`Homework of ${day(one.set_at.slice(0, 10))}`} detail={howMany(one)}>
                 <ClassFaults faults={one.faults} />
               </Disclosure>
             ))}

@@ -1,7 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { useOpenHomework } from "../../api/homework";
-import { count } from "../../format";
 import { MainButton, TextButton } from "../../ui/Button";
 import { Disclosure, Progress } from "../../ui/controls";
 import { CodeField } from "../../ui/fields";
@@ -27,20 +28,20 @@ function Enter({ code: given, begin }: { code: string; begin: Begin }) {
   return (
     <Narrow>
       <Form
-        aria-label="Homework"
+        aria-label={t`Homework`}
         onSubmit={(event) => {
           event.preventDefault();
           open.mutate(code, { onSuccess: begin });
         }}
       >
         <CodeField
-          label="Code of the homework"
-          hint="From your teacher. It asks for no name."
+          label={t`Code of the homework`}
+          hint={t`From your teacher. It asks for no name.`}
           value={code}
           onChange={setCode}
         />
         <ProblemNote problem={open.error} />
-        <MainButton type="submit">{open.isPending ? "One moment…" : "Begin the homework"}</MainButton>
+        <MainButton type="submit">{open.isPending ? t`One moment…` : t`Begin the homework`}</MainButton>
       </Form>
     </Narrow>
   );
@@ -51,35 +52,37 @@ export function HomeworkStrip({ here, given, begin }: { here: HomeworkHere; give
   const { homework, waiting } = here;
   if (given && homework?.code !== given)
     return (
-      <Strip aria-label="Homework">
+      <Strip aria-label={t`Homework`}>
         <Enter code={given} begin={begin} />
       </Strip>
     );
   if (!homework)
     return (
-      <Strip aria-label="Homework">
-        <Disclosure title="Homework" detail="with a code from your teacher">
+      <Strip aria-label={t`Homework`}>
+        <Disclosure title={t`Homework`} detail={t`with a code from your teacher`}>
           <Enter code="" begin={begin} />
         </Disclosure>
       </Strip>
     );
   const { benches, done, lab } = homework;
   return (
-    <Strip aria-label="Homework">
-      <Progress label={`Homework for ${lab}`} value={Math.min(done, benches)} of={benches} />
+    <Strip aria-label={t`Homework`}>
+      <Progress label={t`Homework for ${lab}`} value={Math.min(done, benches)} of={benches} />
       <Soft role="status">
         {done >= benches
-          ? `All ${benches} benches are done. Go on if you like: that counts, too.`
-          : `${count(benches - done, "bench", "benches")} to go.`}{" "}
+          ? t`All ${benches} benches are done. Go on if you like: that counts, too.`
+          : t`${plural(benches - done, { one: "# bench", other: "# benches" })} to go.`}{" "}
         {waiting.unsent > 0
-          ? `${count(waiting.unsent, "answer is", "answers are")} on this device and will be sent when Pipette can be reached.`
+          ? t`${plural(waiting.unsent, { one: "# answer is", other: "# answers are" })} on this device and will be sent when Pipette can be reached.`
           : done > 0
-            ? "All answers are sent. Your teacher sees which faults the class finds, not who."
-            : "Your teacher will see which faults the class finds, not who."}
-        {waiting.refused.map((reason) => ` Not counted: ${reason}`)}
+            ? t`All answers are sent. Your teacher sees which faults the class finds, not who.`
+            : t`Your teacher will see which faults the class finds, not who.`}
+        {waiting.refused.map((reason) => t` Not counted: ${reason}`)}
       </Soft>
       <div>
-        <TextButton onPress={here.stop}>Leave the homework</TextButton>
+        <TextButton onPress={here.stop}>
+          <Trans>Leave the homework</Trans>
+        </TextButton>
       </div>
     </Strip>
   );

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useEffect } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import { Link } from "react-router";
@@ -18,38 +20,38 @@ import { SumsDrill } from "./SumsDrill";
 import { useHomeworkHere } from "./useHomeworkHere";
 
 const TABS = [
-  ["faults", "what is wrong here?"],
-  ["sums", "the subtraction"],
-  ["meters", "reading a meter"],
-  ["bench", "build your own"],
+  ["faults", t`what is wrong here?`],
+  ["sums", t`the subtraction`],
+  ["meters", t`reading a meter`],
+  ["bench", t`build your own`],
 ] as const;
 
 const NOTES: MarginNote[] = [
   {
     code: "how",
     tone: "plain",
-    title: "How to think",
-    text: "Change one thing, look at the meter, then decide. A test that cannot change your mind is not worth the time.",
+    title: t`How to think`,
+    text: t`Change one thing, look at the meter, then decide. A test that cannot change your mind is not worth the time.`,
   },
   {
     code: "simulated",
     tone: "plain",
-    title: "Simulated",
-    text: "Nothing here is measured: the numbers come from the same model that Explain uses. Nothing is at stake, and nobody keeps a score of you.",
+    title: t`Simulated`,
+    text: t`Nothing here is measured: the numbers come from the same model that Explain uses. Nothing is at stake, and nobody keeps a score of you.`,
   },
   {
     code: "offline",
     tone: "plain",
-    title: "No kit, no network",
-    text: "What you miss comes up more often; that is remembered on this device alone. Once opened, this page works without network.",
+    title: t`No kit, no network`,
+    text: t`What you miss comes up more often; that is remembered on this device alone. Once opened, this page works without network.`,
   },
 ];
 
 const COUNTED: MarginNote = {
   code: "homework",
   tone: "plain",
-  title: "What your teacher sees",
-  text: "For each fault: on how many devices it was named at once, what it was taken for, and what was tried before. No names, and nothing else from this device.",
+  title: t`What your teacher sees`,
+  text: t`For each fault: on how many devices it was named at once, what it was taken for, and what was tried before. No names, and nothing else from this device.`,
 };
 
 /** Practice with nothing on the table: faults to find, the subtraction, meters to read. */
@@ -62,7 +64,7 @@ export function PractisePage() {
   useEffect(() => {
     if (there && !hasLeft()) void keepForOffline();
   }, [there]);
-  if (!practise.data) return <Waiting title="Practise" error={practise.error} />;
+  if (!practise.data) return <Waiting title={t`Practise`} error={practise.error} />;
   const { cases, sums, displays, same_v, bench, names } = practise.data;
   const tab = TABS.some(([key]) => key === search.get("drill")) ? (search.get("drill") ?? "faults") : "faults";
   const given = plainCode(search.get("code") ?? "");
@@ -78,14 +80,18 @@ export function PractisePage() {
   );
   return (
     <Frame
-      title="Practise"
-      lab="Practice bench"
-      about={homework ? "simulated cells · homework" : "simulated cells · nothing is recorded"}
-      who={<Link to="/">To the start</Link>}
+      title={t`Practise`}
+      lab={t`Practice bench`}
+      about={homework ? t`simulated cells · homework` : t`simulated cells · nothing is recorded`}
+      who={
+        <Link to="/">
+          <Trans>To the start</Trans>
+        </Link>
+      }
       margin={<Notes notes={homework ? [...NOTES, COUNTED] : NOTES} />}
     >
       <Tabs selectedKey={tab} onSelectionChange={(key) => setSearch({ drill: String(key) })}>
-        <TabLine aria-label="What to practise">
+        <TabLine aria-label={t`What to practise`}>
           {TABS.map(([key, name]) => (
             <OneTab key={key} id={key}>
               {name}

@@ -1,3 +1,4 @@
+import { Trans } from "@lingui/react/macro";
 import { Num, Soft, Table } from "../../ui/layout";
 
 /** What was built, what was said before, what the meter read, what the model has, and the current through a load. */
@@ -7,19 +8,23 @@ export type Read = { what: string; said: string; text: string; model: string; am
 export function ReadOff({ reads }: { reads: Read[] }) {
   return (
     <>
-      <h2>What you have read (simulated)</h2>
+      <h2>
+        <Trans>What you have read (simulated)</Trans>
+      </h2>
       <Table>
         <thead>
           <tr>
-            <th scope="col">Cell</th>
-            <th scope="col" data-number>
-              You said
+            <th scope="col">
+              <Trans>Cell</Trans>
             </th>
             <th scope="col" data-number>
-              It read
+              <Trans>You said</Trans>
             </th>
             <th scope="col" data-number>
-              The model
+              <Trans>It read</Trans>
+            </th>
+            <th scope="col" data-number>
+              <Trans>The model</Trans>
             </th>
           </tr>
         </thead>
@@ -44,8 +49,10 @@ export function ReadOff({ reads }: { reads: Read[] }) {
         </tbody>
       </Table>
       <Soft>
-        The model is without the scatter of plates and dips, once settled. Several changes at a time are put together
-        from what each does alone.
+        <Trans>
+          The model is without the scatter of plates and dips, once settled. Several changes at a time are put together
+          from what each does alone.
+        </Trans>
       </Soft>
     </>
   );

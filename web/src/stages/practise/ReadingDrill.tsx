@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { MeterFace } from "../../charts/MeterFace";
@@ -13,15 +15,15 @@ type Display = Schemas["DisplayOut"];
 /** What is said to a typed reading: right within half a small mark, a misreading that is understood, or not it. */
 function judged(display: Display, text: string): string {
   const value = typedNumber(text);
-  if (Number.isNaN(value)) return "Type the reading, such as 0.94 V or 940 mV.";
+  if (Number.isNaN(value)) return t`Type the reading, such as 0.94 V or 940 mV.`;
   if (Math.abs(value - display.volts_v) <= 1.01 * display.step_v) {
     const flat = display.battery
-      ? " But the battery sign is lit: such a meter may read too much. Ask for another."
+      ? t` But the battery sign is lit: such a meter may read too much. Ask for another.`
       : "";
-    return `Yes, ${number(display.volts_v, display.needle === null ? 3 : 2)} V.${flat}`;
+    return t`Yes, ${number(display.volts_v, display.needle === null ? 3 : 2)} V.${flat}`;
   }
   const wrong = display.misread.find((one) => Math.abs(one.volts_v - value) <= 1.01 * display.step_v * 10);
-  return wrong ? wrong.did : "Not that. First the range on the dial, then the digits, then the sign.";
+  return wrong ? wrong.did : t`Not that. First the range on the dial, then the digits, then the sign.`;
 }
 
 function OneDisplay({ display, next }: { display: Display; next: () => void }) {
@@ -34,11 +36,13 @@ function OneDisplay({ display, next }: { display: Display; next: () => void }) {
         setSays(judged(display, text));
       }}
     >
-      <h1>What does it read, in volts?</h1>
+      <h1>
+        <Trans>What does it read, in volts?</Trans>
+      </h1>
       <MeterFace display={display} />
       <TextField
-        label="It reads"
-        hint="0.94, or 940 mV"
+        label={t`It reads`}
+        hint={t`0.94, or 940 mV`}
         value={text}
         onChange={(typed) => {
           setText(typed);
@@ -48,8 +52,12 @@ function OneDisplay({ display, next }: { display: Display; next: () => void }) {
         maxLength={12}
       />
       <Row>
-        <MainButton type="submit">Check</MainButton>
-        <Button onPress={next}>Next meter</Button>
+        <MainButton type="submit">
+          <Trans>Check</Trans>
+        </MainButton>
+        <Button onPress={next}>
+          <Trans>Next meter</Trans>
+        </Button>
       </Row>
       <p role="status">{says}</p>
     </Form>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { number, volts } from "../../format";
@@ -15,13 +17,16 @@ type Props = { sums: Sum[]; same: number; names: Record<string, string> };
 function judged(sum: Sum, negative: string, text: string, same: number): { good: boolean; says: string } {
   if (sum.right_v === null) return { good: false, says: "" };
   const value = typedNumber(text);
-  if (Number.isNaN(value)) return { good: false, says: "Type a number of volts, such as 1.10." };
+  if (Number.isNaN(value)) return { good: false, says: t`Type a number of volts, such as 1.10.` };
   if (Math.abs(value - sum.right_v) <= same)
     return negative === sum.negative
-      ? { good: true, says: "Yes." }
-      : { good: false, says: "The volts are right. But the lower one of the two is the negative plate." };
+      ? { good: true, says: t`Yes.` }
+      : { good: false, says: t`The volts are right. But the lower one of the two is the negative plate.` };
   const slip = sum.slips.find((one) => Math.abs(one.volts_v - value) <= same);
-  return { good: false, says: slip ? `${slip.did} ${slip.look}` : "Not that. Higher minus lower, each with its sign." };
+  return {
+    good: false,
+    says: slip ? `${slip.did} ${slip.look}` : t`Not that. Higher minus lower, each with its sign.`,
+  };
 }
 
 function OneSum({ sum, same, names, next }: { sum: Sum; same: number; names: Props["names"]; next: () => void }) {
@@ -38,20 +43,22 @@ function OneSum({ sum, same, names, next }: { sum: Sum; same: number; names: Pro
       }}
     >
       <h1>
-        {name(sum.first)} and {name(sum.second)}: what does the table give?
+        <Trans>
+          {name(sum.first)} and {name(sum.second)}: what does the table give?
+        </Trans>
       </h1>
       <p>
         {[[sum.first, sum.first_v] as const, [sum.second, sum.second_v] as const].map(([key, v]) => (
           <span key={key}>
-            {name(key)} <Num>{v === null ? "not listed" : volts(v, 2, true)}</Num>{" "}
+            {name(key)} <Num>{v === null ? t`not listed` : volts(v, 2, true)}</Num>{" "}
           </span>
         ))}
       </p>
       <Picks
-        label="The negative plate is"
+        label={t`The negative plate is`}
         options={[
           ...[sum.first, sum.second].map((key) => ({ key, name: name(key) })),
-          { key: "none", name: "the table cannot say" },
+          { key: "none", name: t`the table cannot say` },
         ]}
         value={negative}
         onChange={(key) => {
@@ -60,20 +67,22 @@ function OneSum({ sum, same, names, next }: { sum: Sum; same: number; names: Pro
           if (key === "none")
             setSaid(
               listed
-                ? { good: false, says: "Both are in the table, so it can." }
-                : { good: true, says: "Yes: graphite is no metal of the table, it only carries. Measure it." },
+                ? { good: false, says: t`Both are in the table, so it can.` }
+                : { good: true, says: t`Yes: graphite is no metal of the table, it only carries. Measure it.` },
             );
         }}
       />
-      <TextField label="And the volts are" value={text} onChange={setText} inputMode="decimal" maxLength={12} />
+      <TextField label={t`And the volts are`} value={text} onChange={setText} inputMode="decimal" maxLength={12} />
       <Row>
         <MainButton type="submit" isDisabled={!negative || negative === "none"}>
-          Check
+          <Trans>Check</Trans>
         </MainButton>
-        <Button onPress={next}>Next pair</Button>
+        <Button onPress={next}>
+          <Trans>Next pair</Trans>
+        </Button>
       </Row>
       <div role="status">
-        {said && <p>{said.says || "One of the two is not in the table. What then?"}</p>}
+        {said && <p>{said.says || t`One of the two is not in the table. What then?`}</p>}
         {said?.good &&
           sum.lines.map((line) => (
             <p key={line.text}>
@@ -81,7 +90,9 @@ function OneSum({ sum, same, names, next }: { sum: Sum; same: number; names: Pro
             </p>
           ))}
         {said?.good && sum.right_v !== null && (
-          <Soft>About {number(sum.right_v, 2)} V by the table; what you will measure is another matter.</Soft>
+          <Soft>
+            <Trans>About {number(sum.right_v, 2)} V by the table; what you will measure is another matter.</Trans>
+          </Soft>
         )}
       </div>
     </Form>

@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import { usePredictions } from "../../api/bench";
 import { useLab } from "../../api/labs";
@@ -5,7 +7,7 @@ import { Frame } from "../../ui/Frame";
 import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Waiting } from "../../ui/Waiting";
-import { asTyped, count, day, volts } from "../../format";
+import { asTyped, day, volts } from "../../format";
 import { Column, Num, Scroll, Soft, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
@@ -37,7 +39,7 @@ export function PredictionsPage({ id }: { id: string }) {
   const lab = useLab(id);
   const predictions = usePredictions(id);
   const names = useNames();
-  if (!lab.data || !predictions.data) return <Waiting title="Predict" error={lab.error ?? predictions.error} />;
+  if (!lab.data || !predictions.data) return <Waiting title={t`Predict`} error={lab.error ?? predictions.error} />;
   const { title, date, stage, state, settings } = lab.data;
   const { cells, made, expected } = predictions.data;
   const said = cells.filter((cell) => cell.predictions.length > 0);
@@ -49,22 +51,22 @@ export function PredictionsPage({ id }: { id: string }) {
     {
       code: "made",
       tone: "plain",
-      title: `${made} of ${expected} predictions are in`,
+      title: t`${made} of ${expected} predictions are in`,
       text: settings.predict
-        ? "Groups predict on their bench before they measure a cell. Skipping is allowed."
-        : "This lab does not ask groups to predict. Change that in its plan.",
+        ? t`Groups predict on their bench before they measure a cell. Skipping is allowed.`
+        : t`This lab does not ask groups to predict. Change that in its plan.`,
     },
   ];
   if (otherWay > 0)
     notes.push({
       code: "other-way",
       tone: "plain",
-      title: `${count(otherWay, "prediction")} the other way round`,
-      text: "There the group expects the plate to be negative that the table puts higher. The meter will tell.",
+      title: t`${plural(otherWay, { one: "# prediction", other: "# predictions" })} the other way round`,
+      text: t`There the group expects the plate to be negative that the table puts higher. The meter will tell.`,
     });
   return (
     <Frame
-      title={`Predict, ${title}`}
+      title={t`Predict, ${title}`}
       lab={title}
       labTo={`/labs/${id}/report`}
       about={day(date)}
@@ -74,19 +76,27 @@ export function PredictionsPage({ id }: { id: string }) {
       marginOnPaper
     >
       <Column>
-        <h1>What groups expect</h1>
+        <h1>
+          <Trans>What groups expect</Trans>
+        </h1>
         {said.length === 0 ? (
-          <Soft>No predictions yet. They stand here as groups make them, beside the table’s difference.</Soft>
+          <Soft>
+            <Trans>No predictions yet. They stand here as groups make them, beside the table’s difference.</Trans>
+          </Soft>
         ) : (
-          <Scroll tabIndex={0} role="region" aria-label="Predictions, cell by cell">
+          <Scroll tabIndex={0} role="region" aria-label={t`Predictions, cell by cell`}>
             <Table>
               <thead>
                 <tr>
-                  <th scope="col">cell</th>
-                  <th scope="col" data-number>
-                    table
+                  <th scope="col">
+                    <Trans>cell</Trans>
                   </th>
-                  <th scope="col">which plate is negative, and how many volts</th>
+                  <th scope="col" data-number>
+                    <Trans>table</Trans>
+                  </th>
+                  <th scope="col">
+                    <Trans>which plate is negative, and how many volts</Trans>
+                  </th>
                 </tr>
               </thead>
               <tbody>
@@ -96,7 +106,7 @@ export function PredictionsPage({ id }: { id: string }) {
                       {cell.short}
                       <small>{bathName(names, cell)}</small>
                     </Name>
-                    <td data-number>{cell.table_v === null ? "not listed" : volts(cell.table_v, 2)}</td>
+                    <td data-number>{cell.table_v === null ? t`not listed` : volts(cell.table_v, 2)}</td>
                     <td>
                       <Said>
                         {cell.predictions.map((prediction) => (

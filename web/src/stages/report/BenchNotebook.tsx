@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useRef, useState } from "react";
 import { Link, Navigate } from "react-router";
 import styled from "styled-components";
@@ -43,7 +45,7 @@ export function BenchNotebook() {
   if (!bench.data || !book) {
     const error = bench.error ?? notebook.error;
     if (error instanceof Problem && error.status === 401) return <Navigate to="/join" replace />;
-    return <Waiting title="Notebook" error={error} />;
+    return <Waiting title={t`Notebook`} error={error} />;
   }
   const title = `${book.title}, ${book.group}`;
   const handing = only(outbox.waiting, "handIn");
@@ -58,48 +60,52 @@ export function BenchNotebook() {
     {
       code: "hand-in",
       tone: book.handed_in_at && !book.written_since ? "good" : "plain",
-      title: book.handed_in_at ? `Handed in ${moment(book.handed_in_at)}` : "Not handed in yet",
+      title: book.handed_in_at ? t`Handed in ${moment(book.handed_in_at)}` : t`Not handed in yet`,
       text: book.may_write
         ? book.written_since
-          ? "You have written on since. Hand in again when it is ready."
-          : "You can write on, also afterwards; your teacher sees what changed."
-        : "Your teacher has not opened notebooks for writing. You can read and print what you recorded.",
+          ? t`You have written on since. Hand in again when it is ready.`
+          : t`You can write on, also afterwards; your teacher sees what changed.`
+        : t`Your teacher has not opened notebooks for writing. You can read and print what you recorded.`,
       action: book.may_write ? (
         <MainButton onPress={() => void handIn()} isDisabled={handing.length > 0 && !refused}>
-          Hand in
+          <Trans>Hand in</Trans>
         </MainButton>
       ) : undefined,
     },
     ...handing.map((one) => ({
       code: "handing",
       tone: one.refusal === null ? ("caution" as const) : ("wrong" as const),
-      title: one.refusal === null ? "Waits to be sent" : "Not handed in",
-      text: one.refusal ?? one.held?.message ?? "It is handed in as soon as there is a network.",
+      title: one.refusal === null ? t`Waits to be sent` : t`Not handed in`,
+      text: one.refusal ?? one.held?.message ?? t`It is handed in as soon as there is a network.`,
     })),
     {
       code: "take-away",
       tone: "plain",
-      title: "Take it with you",
+      title: t`Take it with you`,
       text: (
         <a href="/api/bench/package.zip" download>
-          All your group recorded, as a package (zip)
+          <Trans>All your group recorded, as a package (zip)</Trans>
         </a>
       ),
     },
     {
       code: "own-words",
       tone: "plain",
-      title: "In your own words",
-      text: "Nothing is written for you. What you type is kept on this device at once, sent when there is a network, and every version stays.",
+      title: t`In your own words`,
+      text: t`Nothing is written for you. What you type is kept on this device at once, sent when there is a network, and every version stays.`,
     },
   ];
   const all = citables(book);
   return (
     <Frame
-      title={`Notebook, ${book.group}`}
-      lab={`${book.group} · notebook`}
+      title={t`Notebook, ${book.group}`}
+      lab={t`${book.group} · notebook`}
       about={book.title}
-      who={<Link to="/bench">To the bench</Link>}
+      who={
+        <Link to="/bench">
+          <Trans>To the bench</Trans>
+        </Link>
+      }
       notice={<BenchLine bench={bench.data} outbox={outbox} />}
       margin={<Notes notes={notes} />}
     >

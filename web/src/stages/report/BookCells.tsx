@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { asTyped, decimalsFor, moment, number, volts } from "../../format";
 import { Kept, anchorOf } from "../../lab/Kept";
@@ -11,13 +13,13 @@ type Props = { cell: Cell; names: Names; nth: number };
 
 /** What is said of a reading in the margin of the record. */
 function remark(one: Schemas["ReadingOut"], reasons: Map<string, string>): string {
-  if (one.corrected_by) return `corrected: ${reasons.get(one.id) ?? ""}`;
-  if (one.aside) return `set aside by the teacher: ${one.aside}`;
-  const origin = { meter: "from the meter", imported: "from a file", simulated: "simulated" }[one.origin] ?? "";
+  if (one.corrected_by) return t`corrected: ${reasons.get(one.id) ?? ""}`;
+  if (one.aside) return t`set aside by the teacher: ${one.aside}`;
+  const origin = { meter: t`from the meter`, imported: t`from a file`, simulated: t`simulated` }[one.origin] ?? "";
   return [
-    one.corrects && "a correction",
-    one.offset_v !== 0 && `${volts(one.offset_v, 3, true)} of the meter taken off`,
-    one.after_closing && "came in after closing",
+    one.corrects && t`a correction`,
+    one.offset_v !== 0 && t`${volts(one.offset_v, 3, true)} of the meter taken off`,
+    one.after_closing && t`came in after closing`,
     origin,
   ]
     .filter(Boolean)
@@ -28,17 +30,30 @@ const withU = (mean: number, u: number | null) =>
   `${number(mean, decimalsFor(u))}${u === null ? "" : ` ± ${number(u, decimalsFor(u))}`}\u202fV`;
 
 function Readings({ cell, names, nth }: Props) {
-  if (cell.readings.length === 0) return <Soft>No reading.</Soft>;
+  if (cell.readings.length === 0)
+    return (
+      <Soft>
+        <Trans>No reading.</Trans>
+      </Soft>
+    );
   const reasons = new Map(cell.readings.flatMap((one) => (one.corrects ? [[one.corrects, one.reason] as const] : [])));
   return (
-    <Scroll tabIndex={0} role="region" aria-label={`Readings of cell ${nth}, ${cell.short}`}>
+    <Scroll tabIndex={0} role="region" aria-label={t`Readings of cell ${nth}, ${cell.short}`}>
       <Table>
         <thead>
           <tr>
-            <th scope="col">at</th>
-            <th scope="col">meter showed</th>
-            <th scope="col">red on</th>
-            <th scope="col">note</th>
+            <th scope="col">
+              <Trans>at</Trans>
+            </th>
+            <th scope="col">
+              <Trans>meter showed</Trans>
+            </th>
+            <th scope="col">
+              <Trans>red on</Trans>
+            </th>
+            <th scope="col">
+              <Trans>note</Trans>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -64,34 +79,44 @@ export function BookCell({ cell, names, nth }: Props) {
   return (
     <Together>
       <h3>
-        {names.plate(cell.negative)} and {names.plate(cell.positive)} in {bathName(names, cell)}
+        <Trans>
+          {names.plate(cell.negative)} and {names.plate(cell.positive)} in {bathName(names, cell)}
+        </Trans>
       </h3>
       {cell.prediction && (
         <p>
-          Expected: {names.plate(cell.prediction.negative)} negative,{" "}
-          <Num>{asTyped(cell.prediction.text, cell.prediction.unit)}</Num>.
+          <Trans>
+            Expected: {names.plate(cell.prediction.negative)} negative,{" "}
+            <Num>{asTyped(cell.prediction.text, cell.prediction.unit)}</Num>.
+          </Trans>
         </p>
       )}
       <Readings cell={cell} names={names} nth={nth} />
       <Kept beside={cell.beside} />
       {own && (
         <p>
-          Our value: <Num>{withU(own.mean_v, own.u_v)}</Num> (one standard uncertainty).{" "}
+          <Trans>
+            Our value: <Num>{withU(own.mean_v, own.u_v)}</Num> (one standard uncertainty).
+          </Trans>{" "}
           {cell.table_v === null ? (
-            "The table has no entry for this pair."
+            t`The table has no entry for this pair.`
           ) : (
             <>
-              Table: <Num>{volts(cell.table_v, 2)}</Num>.
+              <Trans>
+                Table: <Num>{volts(cell.table_v, 2)}</Num>.
+              </Trans>
             </>
           )}{" "}
           {classes && (
             <>
-              The class: <Num>{withU(classes.mean_v, classes.u_v)}</Num>.
+              <Trans>
+                The class: <Num>{withU(classes.mean_v, classes.u_v)}</Num>.
+              </Trans>
             </>
           )}
         </p>
       )}
-      {own && <Working lines={own.working} label={`How our value of cell ${nth}, ${cell.short}, came about`} />}
+      {own && <Working lines={own.working} label={t`How our value of cell ${nth}, ${cell.short}, came about`} />}
     </Together>
   );
 }

@@ -1,5 +1,7 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
-import { asTyped } from "../../format";
+import { asTyped, lower } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Num } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
@@ -7,9 +9,9 @@ import { Together } from "./Paper";
 
 type Claim = Schemas["ClaimOut"];
 const VERDICTS = {
-  fits: "The numbers bear it out.",
-  contradicted: "The numbers speak against it.",
-  open: "The numbers leave it open.",
+  fits: t`The numbers bear it out.`,
+  contradicted: t`The numbers speak against it.`,
+  open: t`The numbers leave it open.`,
 };
 
 /** Claims with their evidence, what the numbers say to them, and the teacher's answer. */
@@ -17,23 +19,25 @@ export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean 
   const names = useNames();
   if (claims.length === 0) return null;
   return (
-    <section aria-label="Claims">
-      <h2>Claims</h2>
+    <section aria-label={t`Claims`}>
+      <h2>
+        <Trans>Claims</Trans>
+      </h2>
       {claims.map((claim) => (
         <Together key={claim.id} id={anchorOf(claim)}>
           <h3>
             {named && `${claim.group}, `}
             {claim.cell
-              ? `${claim.short} in ${bathName(names, claim.cell)}`
+              ? t`${claim.short} in ${bathName(names, claim.cell)}`
               : claim.pack
-                ? `the pack: ${claim.short}`
-                : "the whole ladder"}
-            : {claim.cause_name.toLowerCase()}
+                ? t`the pack: ${claim.short}`
+                : t`the whole ladder`}
+            : {lower(claim.cause_name)}
           </h3>
           <blockquote>“{claim.reasoning}”</blockquote>
           {claim.cited.length > 0 && (
             <p>
-              Evidence:{" "}
+              <Trans>Evidence:</Trans>{" "}
               {claim.cited.map((one, place) => (
                 <span key={one.id}>
                   {place > 0 && ", "}
@@ -45,7 +49,11 @@ export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean 
           <p>
             {VERDICTS[claim.verdict]} {claim.says}
           </p>
-          {claim.answer?.text && <p>The teacher: {claim.answer.text}</p>}
+          {claim.answer?.text && (
+            <p>
+              <Trans>The teacher: {claim.answer.text}</Trans>
+            </p>
+          )}
         </Together>
       ))}
     </section>

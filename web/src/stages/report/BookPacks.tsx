@@ -1,11 +1,14 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { usePackRun } from "../../api/packs";
 import { RunChart } from "../../charts/RunChart";
-import { asTyped, count, number } from "../../format";
+import { asTyped, number } from "../../format";
 import { useNames } from "../../lab/useNames";
 import { Num, Scroll, Table } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
+import { packWord } from "../../ui/packWords";
 
 type Pack = Schemas["KeptPack"];
 const isOverTime = (pack: Pack) => pack.files.length > 0 || pack.entries.some((entry) => entry.kind === "run_v");
@@ -17,7 +20,9 @@ function Run({ pack }: { pack: Pack }) {
   return (
     <figure>
       <RunChart run={run} />
-      <figcaption>{run.title}, over time</figcaption>
+      <figcaption>
+        <Trans>{run.title}, over time</Trans>
+      </figcaption>
       {run.notes.map((note) => (
         <p key={note.code}>
           {note.title} {note.text}
@@ -29,8 +34,8 @@ function Run({ pack }: { pack: Pack }) {
 
 const shown = (value: number | null) => (value === null ? "" : number(value, 2));
 const UNDER: Partial<Record<Pack["entries"][number]["kind"], string>> = {
-  load_v: "across the load",
-  load_a: "through the load",
+  load_v: t`across the load`,
+  load_a: t`through the load`,
 };
 
 /** A pack as it was built: its cells, what they gave alone and together, and what the numbers say. */
@@ -48,21 +53,25 @@ function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
     <Together id={anchorOf(pack)}>
       <h3>
         {named && `${pack.group}: `}
-        {count(pack.steps.length, "cell")} in a row for {pack.load_name}
+        <Trans>
+          {plural(pack.steps.length, { one: "# cell", other: "# cells" })} in a row for {pack.load_name}
+        </Trans>
       </h3>
-      <Scroll tabIndex={0} role="region" aria-label="Cells of the pack">
+      <Scroll tabIndex={0} role="region" aria-label={t`Cells of the pack`}>
         <Table>
           <thead>
             <tr>
-              <th scope="col">cell</th>
-              <th scope="col" data-number>
-                alone, V
+              <th scope="col">
+                <Trans>cell</Trans>
               </th>
               <th scope="col" data-number>
-                added up, V
+                <Trans>alone, V</Trans>
               </th>
               <th scope="col" data-number>
-                measured together, V
+                <Trans>added up, V</Trans>
+              </th>
+              <th scope="col" data-number>
+                <Trans>measured together, V</Trans>
               </th>
             </tr>
           </thead>
@@ -91,7 +100,9 @@ function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
       {counting
         .filter((entry) => entry.kind === "seen")
         .map((entry) => (
-          <p key={entry.id}>Seen: “{entry.text}”</p>
+          <p key={entry.id}>
+            <Trans>Seen: “{packWord(entry.text)}”</Trans>
+          </p>
         ))}
       {pack.findings.map((finding) => (
         <p key={finding.title}>
@@ -106,8 +117,10 @@ function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
 export function BookPacks({ packs, named = false }: { packs: Pack[]; named?: boolean }) {
   if (packs.length === 0) return null;
   return (
-    <section aria-label="Packs">
-      <h2>Packs</h2>
+    <section aria-label={t`Packs`}>
+      <h2>
+        <Trans>Packs</Trans>
+      </h2>
       {packs.map((pack) => (
         <BookPack key={pack.id} pack={pack} named={named} />
       ))}

@@ -1,8 +1,10 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/findings";
 import { useClassNotebook } from "../../api/notebook";
-import { count, moment, number, volts } from "../../format";
+import { moment, number, volts, lower } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Num, Scroll, Table } from "../../ui/layout";
 import { Waiting } from "../../ui/Waiting";
@@ -22,36 +24,44 @@ const NOTHING: Citable[] = [];
 function Values({ book }: { book: Book }) {
   const names = useNames();
   return (
-    <section aria-label="The class’s values">
-      <h2>The class’s values</h2>
-      <Scroll tabIndex={0} role="region" aria-label="Table of the class’s values">
+    <section aria-label={t`The class’s values`}>
+      <h2>
+        <Trans>The class’s values</Trans>
+      </h2>
+      <Scroll tabIndex={0} role="region" aria-label={t`Table of the class’s values`}>
         <Table>
           <thead>
             <tr>
-              <th scope="col">cell</th>
-              <th scope="col" data-number>
-                table, V
+              <th scope="col">
+                <Trans>cell</Trans>
               </th>
               <th scope="col" data-number>
-                class, V
+                <Trans>table, V</Trans>
               </th>
               <th scope="col" data-number>
-                95 % from, to
+                <Trans>class, V</Trans>
               </th>
-              <th scope="col">measured by</th>
+              <th scope="col" data-number>
+                <Trans>95 % from, to</Trans>
+              </th>
+              <th scope="col">
+                <Trans>measured by</Trans>
+              </th>
             </tr>
           </thead>
           <tbody>
             {book.cells.map((cell) => (
               <tr key={`${cell.short}|${cell.electrolyte}|${cell.condition}`}>
                 <td>
-                  {cell.short} in {bathName(names, cell)}
+                  <Trans>
+                    {cell.short} in {bathName(names, cell)}
+                  </Trans>
                 </td>
-                <td data-number>{cell.table_v === null ? "none" : number(cell.table_v, 2)}</td>
+                <td data-number>{cell.table_v === null ? t`none` : number(cell.table_v, 2)}</td>
                 <td data-number>{number(cell.classes.mean_v, 3)}</td>
                 <td data-number>
                   {cell.classes.low_v === null || cell.classes.high_v === null
-                    ? "one group"
+                    ? t`one group`
                     : `${number(cell.classes.low_v, 2)}, ${number(cell.classes.high_v, 2)}`}
                 </td>
                 <td>{cell.by.join(", ")}</td>
@@ -67,14 +77,18 @@ function Values({ book }: { book: Book }) {
 function Workings({ book }: { book: Book }) {
   const names = useNames();
   return (
-    <section aria-label="How each value came about">
-      <h2>How each value came about</h2>
+    <section aria-label={t`How each value came about`}>
+      <h2>
+        <Trans>How each value came about</Trans>
+      </h2>
       {book.cells.map((cell) => (
         <Together key={`${cell.short}|${cell.electrolyte}|${cell.condition}`}>
           <h3>
-            {cell.short} in {bathName(names, cell)}: <Num>{volts(cell.classes.mean_v, 3)}</Num>
+            <Trans>
+              {cell.short} in {bathName(names, cell)}: <Num>{volts(cell.classes.mean_v, 3)}</Num>
+            </Trans>
           </h3>
-          <Working lines={cell.classes.working} label={`How the class’s value of ${cell.short} came about`} />
+          <Working lines={cell.classes.working} label={t`How the class’s value of ${cell.short} came about`} />
         </Together>
       ))}
     </section>
@@ -87,18 +101,21 @@ export function ClassNotebook({ id }: { id: string }) {
   const compare = useCompare(id, NO_ANCHORS);
   const page = useRef<HTMLDivElement>(null);
   if (!notebook.data || !compare.data)
-    return <Waiting title="The class’s notebook" error={notebook.error ?? compare.error} />;
+    return <Waiting title={t`The class’s notebook`} error={notebook.error ?? compare.error} />;
   const book = notebook.data;
   return (
     <LabFrame
       id={id}
       lab={book}
-      title="The class’s notebook"
-      links={[{ to: `/labs/${id}/report`, name: "All notebooks" }]}
+      title={t`The class’s notebook`}
+      links={[{ to: `/labs/${id}/report`, name: t`All notebooks` }]}
     >
       <div ref={page}>
         <Paper>
-          <Top book={book} who={`${count(book.groups.length, "group")}: ${book.groups.join(", ")}`} />
+          <Top
+            book={book}
+            who={`${plural(book.groups.length, { one: "# group", other: "# groups" })}: ${book.groups.join(", ")}`}
+          />
           <StillMissing lacks={book.missing} />
           <Values book={book} />
           <ClassPictures compare={compare.data} />
@@ -106,13 +123,15 @@ export function ClassNotebook({ id }: { id: string }) {
           <BookPacks packs={book.packs} named />
           <BookClaims claims={book.claims} named />
           {book.words.length > 0 && (
-            <section aria-label="What the groups wrote">
-              <h2>What the groups wrote</h2>
+            <section aria-label={t`What the groups wrote`}>
+              <h2>
+                <Trans>What the groups wrote</Trans>
+              </h2>
               {book.words.map(({ group, parts }) =>
                 parts.map((part) => (
                   <Together key={`${group}:${part.key}`}>
                     <h3>
-                      {group}: {part.name.toLowerCase()}
+                      {group}: {lower(part.name)}
                     </h3>
                     <Words part={{ ...part, cites: [], remark: "" }} all={NOTHING} ruled={false} />
                   </Together>
@@ -125,13 +144,13 @@ export function ClassNotebook({ id }: { id: string }) {
               book={book}
               signed={
                 book.signed_at
-                  ? `The safety sheet was signed off ${moment(book.signed_at)} by ${book.signed_by}.`
-                  : "The safety sheet was not signed off here."
+                  ? t`The safety sheet was signed off ${moment(book.signed_at)} by ${book.signed_by}.`
+                  : t`The safety sheet was not signed off here.`
               }
             />
           </Together>
         </Paper>
-        <TakeAway page={page} title={`${book.title}, the class`} />
+        <TakeAway page={page} title={t`${book.title}, the class`} />
       </div>
     </LabFrame>
   );

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useGiveBack } from "../../api/notebook";
@@ -40,7 +42,7 @@ export type GivingBack = ReturnType<typeof useGivingBack>;
 export function Remark({ part, giving }: { part: Part; giving: GivingBack }) {
   return (
     <TextField
-      label={`Your remark on “${part.name}”`}
+      label={t`Your remark on “${part.name}”`}
       value={giving.now.remarks[part.key] ?? ""}
       onChange={(text) => giving.set({ remarks: { ...giving.now.remarks, [part.key]: text } })}
       maxLength={600}
@@ -55,7 +57,7 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
   const { now, set, done } = giving;
   const wrong = (row: Schemas["RubricRow"]) => {
     const given = points(now.marks[row.name] ?? "");
-    return given === null || (given >= 0 && given <= row.most) ? null : `0 to ${row.most}, or nothing`;
+    return given === null || (given >= 0 && given <= row.most) ? null : t`0 to ${row.most}, or nothing`;
   };
   const send = () => {
     setLooked(true);
@@ -71,7 +73,7 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
   };
   return (
     <Form
-      aria-label={`Give the notebook of ${book.group} back`}
+      aria-label={t`Give the notebook of ${book.group} back`}
       onSubmit={(event) => {
         event.preventDefault();
         send();
@@ -80,7 +82,7 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
       {book.rubric.map((row) => (
         <TextField
           key={row.name}
-          label={`${row.name}, of ${row.most}`}
+          label={t`${row.name}, of ${row.most}`}
           value={now.marks[row.name] ?? ""}
           onChange={(typed) => set({ marks: { ...now.marks, [row.name]: typed } })}
           inputMode="decimal"
@@ -88,10 +90,22 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
           error={looked ? wrong(row) : null}
         />
       ))}
-      <TextField label="To the whole" value={now.text} onChange={(text) => set({ text })} rows={4} maxLength={2000} />
+      <TextField
+        label={t`To the whole`}
+        value={now.text}
+        onChange={(text) => set({ text })}
+        rows={4}
+        maxLength={2000}
+      />
       <Row>
-        <MainButton type="submit">Give it back</MainButton>
-        {give.isSuccess && <Soft role="status">Given back; the group sees it in its notebook.</Soft>}
+        <MainButton type="submit">
+          <Trans>Give it back</Trans>
+        </MainButton>
+        {give.isSuccess && (
+          <Soft role="status">
+            <Trans>Given back; the group sees it in its notebook.</Trans>
+          </Soft>
+        )}
       </Row>
       <ProblemNote problem={give.error} />
     </Form>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useRef, useState } from "react";
 import { useParams } from "react-router";
 import { useCompare } from "../../api/findings";
@@ -29,7 +31,7 @@ function OfGroup({ id, group }: { id: string; group: string }) {
   const [ruled, setRuled] = useState(false);
   const giving = useGivingBack(notebook.data, group);
   const book = notebook.data;
-  if (!book || !all.data) return <Waiting title="Notebook" error={notebook.error ?? all.error} />;
+  if (!book || !all.data) return <Waiting title={t`Notebook`} error={notebook.error ?? all.error} />;
   const lines = all.data.notebooks;
   const place = lines.findIndex((line) => line.group_id === group);
   const next = lines[place + 1];
@@ -37,15 +39,15 @@ function OfGroup({ id, group }: { id: string; group: string }) {
     <LabFrame
       id={id}
       lab={book}
-      title={`Notebook of ${book.group}`}
-      links={[{ to: `/labs/${id}/report`, name: "All notebooks" }]}
+      title={t`Notebook of ${book.group}`}
+      links={[{ to: `/labs/${id}/report`, name: t`All notebooks` }]}
       margin={
         <Notes
           notes={[
             {
               code: "give-back",
               tone: "plain",
-              title: "Mark it, and give it back",
+              title: t`Mark it, and give it back`,
               text: <GiveBack book={book} giving={giving} />,
             },
           ]}
@@ -65,7 +67,11 @@ function OfGroup({ id, group }: { id: string; group: string }) {
           )}
         />
         <TakeAway page={page} title={`${book.title}, ${book.group}`} ruled={ruled} setRuled={setRuled}>
-          {next && <ButtonLink to={`/labs/${id}/notebook/${next.group_id}`}>Next: {next.group}</ButtonLink>}
+          {next && (
+            <ButtonLink to={`/labs/${id}/notebook/${next.group_id}`}>
+              <Trans>Next: {next.group}</Trans>
+            </ButtonLink>
+          )}
         </TakeAway>
       </div>
     </LabFrame>

@@ -1,6 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useFindWords, useKeepFor, useKeptFor, useRemoveWords } from "../../api/removing";
-import { count, day, moment } from "../../format";
+import { day, moment } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
@@ -11,12 +13,12 @@ import { Select } from "../../ui/Select";
 
 const ALWAYS = "always";
 const CHOICES = [
-  { key: "30", name: "30 days after closing" },
-  { key: "90", name: "90 days after closing" },
-  { key: "365", name: "a year after closing" },
-  { key: ALWAYS, name: "as long as the lab" },
+  { key: "30", name: t`30 days after closing` },
+  { key: "90", name: t`90 days after closing` },
+  { key: "365", name: t`a year after closing` },
+  { key: ALWAYS, name: t`as long as the lab` },
 ];
-const KINDS = { note: "note", question: "question", words: "notebook", claim: "claim" } as const;
+const KINDS = { note: t`note`, question: t`question`, words: t`notebook`, claim: t`claim` } as const;
 
 /** How long each kind of thing is kept. */
 function HowLong({ id }: { id: string }) {
@@ -28,17 +30,21 @@ function HowLong({ id }: { id: string }) {
   return (
     <>
       <Select
-        label="Photographs and notes are kept"
-        options={own ? [...CHOICES, { key: String(days), name: `${days} days after closing` }] : CHOICES}
+        label={t`Photographs and notes are kept`}
+        options={own ? [...CHOICES, { key: String(days), name: t`${days} days after closing` }] : CHOICES}
         value={days === null ? ALWAYS : String(days)}
         onChange={(key) => keep.mutate(key === ALWAYS ? null : Number(key))}
       />
-      {until && <Soft>They go after {day(until.slice(0, 10))}.</Soft>}
+      {until && (
+        <Soft>
+          <Trans>They go after {day(until.slice(0, 10))}.</Trans>
+        </Soft>
+      )}
       <Bullets
         items={[
-          "Readings, predictions, loads, packs, claims and notebooks stay until you delete the lab.",
-          "A deleted lab can be taken back for 30 days; then it is gone, with its photographs.",
-          "A group or its teacher can remove a photograph at once, any time.",
+          t`Readings, predictions, loads, packs, claims and notebooks stay until you delete the lab.`,
+          t`A deleted lab can be taken back for 30 days; then it is gone, with its photographs.`,
+          t`A group or its teacher can remove a photograph at once, any time.`,
         ]}
       />
       <ProblemNote problem={keep.error} />
@@ -55,21 +61,25 @@ function OnRequest({ id }: { id: string }) {
   const all = found.data?.found ?? [];
   const open = all.filter((one) => !one.asked);
   return (
-    <Disclosure title="Remove something on request" detail="words that groups typed">
+    <Disclosure title={t`Remove something on request`} detail={t`words that groups typed`}>
       <Form
         onSubmit={(event) => {
           event.preventDefault();
           setWords(typed.trim());
         }}
       >
-        <TextField label="Find" value={typed} onChange={setTyped} maxLength={100} />
+        <TextField label={t`Find`} value={typed} onChange={setTyped} maxLength={100} />
         <Row>
-          <Button type="submit">Look for it</Button>
+          <Button type="submit">
+            <Trans>Look for it</Trans>
+          </Button>
         </Row>
       </Form>
       {found.data && (
         <p role="status">
-          {all.length === 0 ? "Nothing that groups typed has these words." : `${count(all.length, "place")} found.`}
+          {all.length === 0
+            ? t`Nothing that groups typed has these words.`
+            : t`${plural(all.length, { one: "# place", other: "# places" })} found.`}
         </p>
       )}
       <ul>
@@ -77,13 +87,15 @@ function OnRequest({ id }: { id: string }) {
           <li key={one.id}>
             {one.group}, {KINDS[one.kind]}, {moment(one.at)}: “{one.text}”{" "}
             {one.asked ? (
-              <Small>goes with the next nightly run</Small>
+              <Small>
+                <Trans>goes with the next nightly run</Trans>
+              </Small>
             ) : (
               <TextButton
                 onPress={() => remove.mutate([{ kind: one.kind, id: one.id }])}
-                aria-label={`Remove the ${KINDS[one.kind]} of ${one.group}`}
+                aria-label={t`Remove the ${KINDS[one.kind]} of ${one.group}`}
               >
-                Remove it
+                <Trans>Remove it</Trans>
               </TextButton>
             )}
           </li>
@@ -91,12 +103,14 @@ function OnRequest({ id }: { id: string }) {
       </ul>
       {open.length > 1 && (
         <Button onPress={() => remove.mutate(open.map(({ kind, id: row }) => ({ kind, id: row })))}>
-          Remove all {open.length}
+          <Trans>Remove all {open.length}</Trans>
         </Button>
       )}
       <Soft>
-        Words are taken out by the command that runs every night on the server. A backup made before still holds them
-        until it is thrown away.
+        <Trans>
+          Words are taken out by the command that runs every night on the server. A backup made before still holds them
+          until it is thrown away.
+        </Trans>
       </Soft>
       <ProblemNote problem={remove.error ?? (found.error && "body" in found.error ? (found.error as never) : null)} />
     </Disclosure>
@@ -106,8 +120,10 @@ function OnRequest({ id }: { id: string }) {
 /** What is kept for how long, and what can be removed. */
 export function Keeping({ id }: { id: string }) {
   return (
-    <Narrow as="section" aria-label="What is kept for how long">
-      <h2>Kept for how long</h2>
+    <Narrow as="section" aria-label={t`What is kept for how long`}>
+      <h2>
+        <Trans>Kept for how long</Trans>
+      </h2>
       <HowLong id={id} />
       <OnRequest id={id} />
     </Narrow>

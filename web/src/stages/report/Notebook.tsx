@@ -1,6 +1,8 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
-import { count, moment, number } from "../../format";
+import { moment, number } from "../../format";
 import { useNames } from "../../lab/useNames";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { BookCell } from "./BookCells";
@@ -17,16 +19,29 @@ type Part = Schemas["PartOut"];
 const BEFORE = ["question", "expectation"];
 
 function MeterChecks({ checks }: { checks: Schemas["MeterLine"][] }) {
-  if (checks.length === 0) return <Soft>The meter was not checked.</Soft>;
+  if (checks.length === 0)
+    return (
+      <Soft>
+        <Trans>The meter was not checked.</Trans>
+      </Soft>
+    );
   return (
-    <Scroll tabIndex={0} role="region" aria-label="Checks of the meter">
+    <Scroll tabIndex={0} role="region" aria-label={t`Checks of the meter`}>
       <Table>
         <thead>
           <tr>
-            <th scope="col">meter checked at</th>
-            <th scope="col">leads together, V</th>
-            <th scope="col">dry cell, V</th>
-            <th scope="col">so</th>
+            <th scope="col">
+              <Trans>meter checked at</Trans>
+            </th>
+            <th scope="col">
+              <Trans>leads together, V</Trans>
+            </th>
+            <th scope="col">
+              <Trans>dry cell, V</Trans>
+            </th>
+            <th scope="col">
+              <Trans>so</Trans>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -75,13 +90,16 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
       <Top book={book} who={book.group}>
         {book.handed_in_at && (
           <p>
-            Handed in {moment(book.handed_in_at)}
-            {book.written_since && ", written on since"}.
+            <Trans>Handed in {moment(book.handed_in_at)}</Trans>
+            {book.written_since && t`, written on since`}.
           </p>
         )}
         {book.returned && (
           <p>
-            <strong>Your teacher, {moment(book.returned.at)}:</strong> {book.returned.text}{" "}
+            <strong>
+              <Trans>Your teacher, {moment(book.returned.at)}:</Trans>
+            </strong>{" "}
+            {book.returned.text}{" "}
             {Object.entries(book.returned.marks)
               .map(([name, points]) => `${name} ${number(points, points % 1 === 0 ? 0 : 1)}`)
               .join(", ")}
@@ -90,12 +108,16 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
       </Top>
       <StillMissing lacks={book.missing} />
       {book.parts.filter((part) => BEFORE.includes(part.key)).map(section)}
-      <section aria-label="What we recorded">
-        <h2>What we recorded</h2>
+      <section aria-label={t`What we recorded`}>
+        <h2>
+          <Trans>What we recorded</Trans>
+        </h2>
         <MeterChecks checks={book.meter} />
         <Soft>
-          {count(measured.length, "cell")} of {book.cells.length} measured. Numbers stand as they were typed; what was
-          corrected or set aside stays, struck through.
+          <Trans>
+            {plural(measured.length, { one: "# cell", other: "# cells" })} of {book.cells.length} measured. Numbers
+            stand as they were typed; what was corrected or set aside stays, struck through.
+          </Trans>
         </Soft>
       </section>
       {measured.map((cell) => (
@@ -110,8 +132,8 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
           book={book}
           signed={
             book.signed_at
-              ? `The safety sheet was signed off ${moment(book.signed_at)}.`
-              : "The safety sheet was not signed off here."
+              ? t`The safety sheet was signed off ${moment(book.signed_at)}.`
+              : t`The safety sheet was not signed off here.`
           }
         />
       </Together>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import styled, { createGlobalStyle } from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -148,14 +150,20 @@ export function Top({ book, who, children }: { book: Head; who: string; children
       <h1>{book.title}</h1>
       <p>
         {who} · {day(book.date)}
-        {book.simulated && " · simulated readings"}
+        {book.simulated && t` · simulated readings`}
       </p>
       {book.question && (
         <p>
-          The lab’s question: <strong>{book.question}</strong>
+          <Trans>
+            The lab’s question: <strong>{book.question}</strong>
+          </Trans>
         </p>
       )}
-      {book.kept && <p>Kept the same: {book.kept}</p>}
+      {book.kept && (
+        <p>
+          <Trans>Kept the same: {book.kept}</Trans>
+        </p>
+      )}
       {children}
     </header>
   );
@@ -165,8 +173,10 @@ export function Top({ book, who, children }: { book: Head; who: string; children
 export function StillMissing({ lacks }: { lacks: string[] }) {
   if (lacks.length === 0) return null;
   return (
-    <section aria-label="Still missing">
-      <h2>Still missing</h2>
+    <section aria-label={t`Still missing`}>
+      <h2>
+        <Trans>Still missing</Trans>
+      </h2>
       <ul>
         {lacks.map((lack) => (
           <li key={lack}>– {lack}</li>
@@ -181,7 +191,9 @@ export function Bottom({ book, signed }: { book: Head; signed: string }) {
   return (
     <>
       <Together>
-        <h2>Safety</h2>
+        <h2>
+          <Trans>Safety</Trans>
+        </h2>
         <Soft>{signed}</Soft>
         <ul>
           {book.cautions.map((caution) => (
@@ -190,7 +202,9 @@ export function Bottom({ book, signed }: { book: Head; signed: string }) {
         </ul>
       </Together>
       <Soft>
-        Table values and models: tables of <Num>{book.edition}</Num>.
+        <Trans>
+          Table values and models: tables of <Num>{book.edition}</Num>.
+        </Trans>
       </Soft>
     </>
   );

@@ -1,3 +1,6 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import { lower } from "../../format";
 import type { Schemas } from "../../api/client";
 import type { Outbox } from "../../lab/useOutbox";
 import { Button, TextButton } from "../../ui/Button";
@@ -35,32 +38,40 @@ export function PartEditor({ part, all, outbox }: Props) {
       />
       <Small role="status">
         {typing
-          ? "writing…"
+          ? t`writing…`
           : held
-            ? `safe on this device. ${held}`
+            ? t`safe on this device. ${held}`
             : unsent
-              ? "safe on this device, not sent yet"
+              ? t`safe on this device, not sent yet`
               : text
-                ? "kept"
+                ? t`kept`
                 : ""}
       </Small>
       {refused.map((one) => (
         <Soft key={one.id}>
-          Not kept: {one.refusal} It began “{one.body.text.slice(0, 40)}…”.{" "}
-          <TextButton onPress={() => void navigator.clipboard?.writeText(one.body.text)}>Copy it</TextButton>{" "}
-          <TextButton onPress={() => void outbox.remove(one.id)}>I have it</TextButton>
+          <Trans>
+            Not kept: {one.refusal} It began “{one.body.text.slice(0, 40)}…”.
+          </Trans>{" "}
+          <TextButton onPress={() => void navigator.clipboard?.writeText(one.body.text)}>
+            <Trans>Copy it</Trans>
+          </TextButton>{" "}
+          <TextButton onPress={() => void outbox.remove(one.id)}>
+            <Trans>I have it</Trans>
+          </TextButton>
         </Soft>
       ))}
       {part.parallel && (
         <Soft role="status">
-          Another device of your group wrote here at the same time. Its words are among the versions; nothing is lost.
+          <Trans>
+            Another device of your group wrote here at the same time. Its words are among the versions; nothing is lost.
+          </Trans>
         </Soft>
       )}
       <Evidence cites={cites} all={all} />
       {all.length > 0 && (
         <Disclosure
-          title="Point at your evidence"
-          detail={cites.length > 0 ? `${cites.length} chosen` : part.name.toLowerCase()}
+          title={t`Point at your evidence`}
+          detail={cites.length > 0 ? t`${cites.length} chosen` : lower(part.name)}
         >
           {groups.map((about) => (
             <Row key={about} role="group" aria-label={about}>

@@ -1,7 +1,9 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useNotebooks } from "../../api/notebook";
-import { count, moment, number } from "../../format";
+import { moment, number } from "../../format";
 import { Release } from "../../lab/Release";
 import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, Row, Scroll, Soft, Table } from "../../ui/layout";
@@ -12,27 +14,35 @@ import { LabFrame } from "../../lab/LabFrame";
 
 type Line = Schemas["NotebookLine"];
 const STATES: Record<Line["state"], string> = {
-  empty: "nothing written",
-  begun: "writing",
-  handed_in: "handed in",
-  returned: "given back",
+  empty: t`nothing written`,
+  begun: t`writing`,
+  handed_in: t`handed in`,
+  returned: t`given back`,
 };
 
 function said(line: Line): string {
   const at = line.handed_in_at && line.state === "handed_in" ? ` ${moment(line.handed_in_at)}` : "";
-  return `${STATES[line.state]}${at}${line.written_since ? ", written on since" : ""}`;
+  return `${STATES[line.state]}${at}${line.written_since ? t`, written on since` : ""}`;
 }
 
 function Notebooks({ id, lines }: { id: string; lines: Line[] }) {
   return (
-    <Scroll tabIndex={0} role="region" aria-label="Notebooks of the groups">
+    <Scroll tabIndex={0} role="region" aria-label={t`Notebooks of the groups`}>
       <Table>
         <thead>
           <tr>
-            <th scope="col">group</th>
-            <th scope="col">notebook</th>
-            <th scope="col">parts written</th>
-            <th scope="col">marks</th>
+            <th scope="col">
+              <Trans>group</Trans>
+            </th>
+            <th scope="col">
+              <Trans>notebook</Trans>
+            </th>
+            <th scope="col">
+              <Trans>parts written</Trans>
+            </th>
+            <th scope="col">
+              <Trans>marks</Trans>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -42,7 +52,9 @@ function Notebooks({ id, lines }: { id: string; lines: Line[] }) {
                 <Link to={`/labs/${id}/notebook/${line.group_id}`}>{line.group}</Link>
               </th>
               <td>{said(line)}</td>
-              <td>{line.parts} of 5</td>
+              <td>
+                <Trans>{line.parts} of 5</Trans>
+              </td>
               <td>
                 {Object.entries(line.marks)
                   .map(([name, points]) => `${name} ${number(points, points % 1 === 0 ? 0 : 1)}`)
@@ -59,21 +71,21 @@ function Notebooks({ id, lines }: { id: string; lines: Line[] }) {
 /** What stays of a lab: its notebooks, to read and give back, and its data, to take away. */
 export function ReportPage({ id }: { id: string }) {
   const notebooks = useNotebooks(id);
-  if (!notebooks.data) return <Waiting title="Report" error={notebooks.error} />;
+  if (!notebooks.data) return <Waiting title={t`Report`} error={notebooks.error} />;
   const { data } = notebooks;
   const handed = data.notebooks.filter((line) => line.state === "handed_in").length;
   return (
     <LabFrame
       id={id}
       lab={data}
-      title="Report"
+      title={t`Report`}
       margin={
         <Notes
           notes={[
             {
               code: "release",
               tone: "plain",
-              title: "Groups see on their devices",
+              title: t`Groups see on their devices`,
               text: <Release lab={id} released={data.released} />,
             },
           ]}
@@ -82,29 +94,41 @@ export function ReportPage({ id }: { id: string }) {
     >
       <Columns $left="minmax(0, 1.4fr)">
         <Column>
-          <h1>Notebooks</h1>
+          <h1>
+            <Trans>Notebooks</Trans>
+          </h1>
           <p role="status">
             {handed > 0
-              ? `${count(handed, "notebook")} ${handed === 1 ? "waits" : "wait"} for you.`
-              : "No notebook waits for you."}
+              ? plural(handed, { one: "# notebook waits for you.", other: "# notebooks wait for you." })
+              : t`No notebook waits for you.`}
           </p>
           {!data.released.includes("notebook") && (
-            <Soft>Tick “their notebook” in the margin; then groups find it on their bench and can write.</Soft>
+            <Soft>
+              <Trans>Tick “their notebook” in the margin; then groups find it on their bench and can write.</Trans>
+            </Soft>
           )}
           <Notebooks id={id} lines={data.notebooks} />
           <Row>
-            <ButtonLink to={`/labs/${id}/notebook`}>The class’s notebook</ButtonLink>
+            <ButtonLink to={`/labs/${id}/notebook`}>
+              <Trans>The class’s notebook</Trans>
+            </ButtonLink>
           </Row>
         </Column>
         <Column>
-          <h2>Data</h2>
+          <h2>
+            <Trans>Data</Trans>
+          </h2>
           <ul>
             <li>
-              <a href={`/api/labs/${id}/package.zip`}>The whole lab as a package</a> (zip: tables in CSV with their
-              description, photographs): another Pipette takes it in whole
+              <Trans>
+                <a href={`/api/labs/${id}/package.zip`}>The whole lab as a package</a> (zip: tables in CSV with their
+                description, photographs): another Pipette takes it in whole
+              </Trans>
             </li>
             <li>
-              <a href={`/api/labs/${id}/tables.xlsx`}>All tables as one workbook</a> (XLSX)
+              <Trans>
+                <a href={`/api/labs/${id}/tables.xlsx`}>All tables as one workbook</a> (XLSX)
+              </Trans>
             </li>
           </ul>
           <Keeping id={id} />

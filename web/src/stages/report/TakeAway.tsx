@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { type ReactNode, type RefObject, useState } from "react";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
@@ -17,24 +19,28 @@ export function TakeAway({ page, title, ruled, setRuled, children }: Props) {
   const [says, setSays] = useState("");
   const save = async () => {
     if (!page.current) return;
-    setSays("Making the file …");
+    setSays(t`Making the file …`);
     try {
       download(await oneFile(page.current, title), fileName(title, "html"));
-      setSays("Saved: one file with all pictures, to open in any browser.");
+      setSays(t`Saved: one file with all pictures, to open in any browser.`);
     } catch {
-      setSays("A picture could not be fetched, so there is no file. Try again with the network.");
+      setSays(t`A picture could not be fetched, so there is no file. Try again with the network.`);
     }
   };
   return (
     <OnScreen>
       <Row>
-        <Button onPress={() => window.print()}>Print</Button>
-        <Button onPress={() => void save()}>Save as one file</Button>
+        <Button onPress={() => window.print()}>
+          <Trans>Print</Trans>
+        </Button>
+        <Button onPress={() => void save()}>
+          <Trans>Save as one file</Trans>
+        </Button>
         {children}
       </Row>
       {setRuled && (
         <Tick isSelected={ruled ?? false} onChange={setRuled}>
-          leave room on paper to write by hand where nothing is written
+          <Trans>leave room on paper to write by hand where nothing is written</Trans>
         </Tick>
       )}
       <Soft role="status">{says}</Soft>

@@ -1,8 +1,10 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useVersions } from "../../api/notebook";
-import { moment } from "../../format";
+import { moment, lower } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Soft } from "../../ui/layout";
@@ -42,7 +44,7 @@ export function Evidence({ cites, all }: { cites: Schemas["Cite"][]; all: Citabl
   if (cites.length === 0) return null;
   return (
     <p>
-      Evidence:{" "}
+      <Trans>Evidence:</Trans>{" "}
       {cites.map((cite, place) => {
         const found = known.get(keyOf(cite));
         return (
@@ -53,7 +55,7 @@ export function Evidence({ cites, all }: { cites: Schemas["Cite"][]; all: Citabl
                 {found.about}: {found.name}
               </a>
             ) : (
-              "something that no longer counts"
+              t`something that no longer counts`
             )}
           </span>
         );
@@ -66,12 +68,14 @@ export function Evidence({ cites, all }: { cites: Schemas["Cite"][]; all: Citabl
 export function Words({ part, all, ruled }: { part: Part; all: Citable[]; ruled: boolean }) {
   return (
     <>
-      {part.text ? <Text>{part.text}</Text> : <Soft>{ruled ? "" : "Nothing is written here."}</Soft>}
+      {part.text ? <Text>{part.text}</Text> : <Soft>{ruled ? "" : t`Nothing is written here.`}</Soft>}
       {!part.text && ruled && <Ruled />}
       <Evidence cites={part.cites} all={all} />
       {part.remark && (
         <Remark>
-          Your teacher: <strong>{part.remark}</strong>
+          <Trans>
+            Your teacher: <strong>{part.remark}</strong>
+          </Trans>
         </Remark>
       )}
     </>
@@ -86,22 +90,28 @@ export function Versions({ part, group, take }: VersionsProps) {
   const versions = useVersions(part.key, group, open);
   if (part.versions < 2) return null;
   return (
-    <Disclosure title={`${part.versions} versions`} detail={part.name.toLowerCase()}>
-      {!open && <TextButton onPress={() => setOpen(true)}>Show them</TextButton>}
+    <Disclosure title={t`${part.versions} versions`} detail={lower(part.name)}>
+      {!open && (
+        <TextButton onPress={() => setOpen(true)}>
+          <Trans>Show them</Trans>
+        </TextButton>
+      )}
       {open &&
         versions.data?.versions.map((version, place) => (
-          <section key={version.id} aria-label={`Version of ${moment(version.at)}`}>
+          <section key={version.id} aria-label={t`Version of ${moment(version.at)}`}>
             <Soft>
               {moment(version.at)}
-              {place === 0 && ", the newest"}
+              {place === 0 && t`, the newest`}
               {take && place > 0 && (
                 <>
                   {" · "}
-                  <TextButton onPress={() => take(version)}>Take this one</TextButton>
+                  <TextButton onPress={() => take(version)}>
+                    <Trans>Take this one</Trans>
+                  </TextButton>
                 </>
               )}
             </Soft>
-            <Text>{version.text || "(empty)"}</Text>
+            <Text>{version.text || t`(empty)`}</Text>
           </section>
         ))}
     </Disclosure>

@@ -1,5 +1,6 @@
+import { plural, t } from "@lingui/core/macro";
 import type { Schemas } from "../../api/client";
-import { asTyped, count } from "../../format";
+import { asTyped, lower } from "../../format";
 
 type Book = Schemas["NotebookOut"];
 export type Citable = Schemas["Cite"] & { name: string; about: string };
@@ -17,15 +18,17 @@ export function citables(book: Book): Citable[] {
         of(
           "load",
           one.id,
-          `${asTyped(one.text, one.unit)} ${one.kind === "short" ? "short-circuited" : "loaded"}`,
+          `${asTyped(one.text, one.unit)} ${one.kind === "short" ? t`short-circuited` : t`loaded`}`,
           cell.short,
         ),
       ),
       ...cell.beside.traces.map((one) => of("trace", one.id, one.name, cell.short)),
     ]),
-    ...book.packs.map((one) => of("pack", one.id, `pack for ${one.load_name}`, count(one.steps.length, "cell"))),
+    ...book.packs.map((one) =>
+      of("pack", one.id, t`pack for ${one.load_name}`, plural(one.steps.length, { one: "# cell", other: "# cells" })),
+    ),
     ...book.claims
       .filter((one) => one.latest)
-      .map((one) => of("claim", one.id, `claim: ${one.cause_name.toLowerCase()}`, one.short)),
+      .map((one) => of("claim", one.id, t`claim: ${lower(one.cause_name)}`, one.short)),
   ];
 }

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import type { ReactNode } from "react";
 import styled from "styled-components";
 import { useCheck, useKeeps, useNews } from "../../api/check";
@@ -20,35 +22,35 @@ const Steps = styled.ol`
 /** How each system takes the certificate in: common practice, no source; the words on the buttons change with versions. */
 const SYSTEMS: { name: string; steps: string[] }[] = [
   {
-    name: "iPhone, iPad",
+    name: t`iPhone, iPad`,
     steps: [
-      "Open the file in Safari and allow the profile to be loaded.",
-      "Settings, at the top: “Profile Downloaded”. Install it.",
-      "Settings, General, About, Certificate Trust Settings: switch it on. Without this it does nothing.",
+      t`Open the file in Safari and allow the profile to be loaded.`,
+      t`Settings, at the top: “Profile Downloaded”. Install it.`,
+      t`Settings, General, About, Certificate Trust Settings: switch it on. Without this it does nothing.`,
     ],
   },
   {
     name: "Android",
     steps: [
-      "Load the file.",
-      "Settings, Security (or “More security”), Encryption and credentials, Install a certificate, CA certificate.",
-      "The phone warns that the network may be watched: it says so of every certificate that is added. Install it.",
+      t`Load the file.`,
+      t`Settings, Security (or “More security”), Encryption and credentials, Install a certificate, CA certificate.`,
+      t`The phone warns that the network may be watched: it says so of every certificate that is added. Install it.`,
     ],
   },
   {
     name: "Chromebook",
     steps: [
-      "Load the file.",
-      "Settings, Security and privacy, More, Manage certificates, Authorities, Import; tick “for websites”.",
-      "On a school’s own Chromebooks the administrator can add it for all at once.",
+      t`Load the file.`,
+      t`Settings, Security and privacy, More, Manage certificates, Authorities, Import; tick “for websites”.`,
+      t`On a school’s own Chromebooks the administrator can add it for all at once.`,
     ],
   },
   {
-    name: "Windows, Mac",
+    name: t`Windows, Mac`,
     steps: [
-      "Windows: open the file, Install Certificate, Local Machine, and place it in “Trusted Root Certification Authorities”.",
-      "Mac: open the file with Keychain Access, then set “When using this certificate” to Always Trust.",
-      "Firefox keeps its own list: Settings, Certificates, View Certificates, Authorities, Import.",
+      t`Windows: open the file, Install Certificate, Local Machine, and place it in “Trusted Root Certification Authorities”.`,
+      t`Mac: open the file with Keychain Access, then set “When using this certificate” to Always Trust.`,
+      t`Firefox keeps its own list: Settings, Certificates, View Certificates, Authorities, Import.`,
     ],
   },
 ];
@@ -56,17 +58,23 @@ const SYSTEMS: { name: string; steps: string[] }[] = [
 function Certificate({ fingerprint }: { fingerprint: string }) {
   return (
     <>
-      <h2>The school’s own certificate</h2>
+      <h2>
+        <Trans>The school’s own certificate</Trans>
+      </h2>
       <Soft>
-        Without it the browser warns, and a bench that was closed cannot be opened again without network. It is trusted
-        once on each device. It can vouch for addresses inside the school’s network only, for no other site.
+        <Trans>
+          Without it the browser warns, and a bench that was closed cannot be opened again without network. It is
+          trusted once on each device. It can vouch for addresses inside the school’s network only, for no other site.
+        </Trans>
       </Soft>
       <p>
         <a href="/authority.crt" download>
-          Load the certificate
+          <Trans>Load the certificate</Trans>
         </a>
       </p>
-      <p>Compare its fingerprint (SHA-256) with the one where Pipette was started:</p>
+      <p>
+        <Trans>Compare its fingerprint (SHA-256) with the one where Pipette was started:</Trans>
+      </p>
       <p>
         <Num style={{ whiteSpace: "normal", overflowWrap: "anywhere" }}>{fingerprint}</Num>
       </p>
@@ -95,7 +103,7 @@ export function CheckPage() {
   const check = useCheck();
   const news = useNews();
   const keeps = useKeeps();
-  if (!check.data) return <Waiting title="Does it work here?" error={check.error} />;
+  if (!check.data) return <Waiting title={t`Does it work here?`} error={check.error} />;
   const { address, fingerprint, off_s } = check.data;
   const secure = window.isSecureContext && "serviceWorker" in navigator;
   const hereOnly = /^https?:\/\/(localhost|127\.|\[::1\])/.test(address);
@@ -104,64 +112,72 @@ export function CheckPage() {
     line(
       "open",
       !hereOnly,
-      hereOnly ? "Only this computer can open it" : "This device reaches Pipette",
+      hereOnly ? t`Only this computer can open it` : t`This device reaches Pipette`,
       hereOnly
-        ? `${address} is this computer itself. Start it with --in-class for phones.`
-        : `Groups’ devices open ${address}/join. This one has ${window.location.origin}.`,
+        ? t`${address} is this computer itself. Start it with --in-class for phones.`
+        : t`Groups’ devices open ${address}/join. This one has ${window.location.origin}.`,
     ),
     line(
       "https",
       secure,
-      secure ? "A bench opens again without network" : "A bench that was closed needs the network to open again",
+      secure ? t`A bench opens again without network` : t`A bench that was closed needs the network to open again`,
       secure
-        ? "The page is kept on the device. A bench has to be opened once with network."
+        ? t`The page is kept on the device. A bench has to be opened once with network.`
         : fingerprint
-          ? "Trust the school’s certificate, below, and open this page by https."
-          : "Over plain http the browser does not keep the page, and whoever is on the Wi-Fi can read along. Start with --own-certificate or --certificate.",
+          ? t`Trust the school’s certificate, below, and open this page by https.`
+          : t`Over plain http the browser does not keep the page, and whoever is on the Wi-Fi can read along. Start with --own-certificate or --certificate.`,
     ),
     line(
       "keeps",
       keeps,
-      keeps === false ? "This browser keeps nothing" : "What is typed is kept on the device",
+      keeps === false ? t`This browser keeps nothing` : t`What is typed is kept on the device`,
       keeps === false
-        ? "Perhaps it is a private window. Readings are kept in the page only, until it is closed."
-        : "Readings wait here while the network is away, and are sent once.",
+        ? t`Perhaps it is a private window. Readings are kept in the page only, until it is closed.`
+        : t`Readings wait here while the network is away, and are sent once.`,
     ),
     line(
       "news",
       news === "waiting" ? null : news === "live",
       {
-        waiting: "Are news live? …",
-        live: "News come as they happen",
-        late: "News come late",
-        none: "News do not come by themselves",
+        waiting: t`Are news live? …`,
+        live: t`News come as they happen`,
+        late: t`News come late`,
+        none: t`News do not come by themselves`,
       }[news],
       news === "live" || news === "waiting"
-        ? "Board and benches show what is new within a second."
-        : "Something between holds streams back, often a proxy or a filter. Pages look by themselves every few seconds instead.",
+        ? t`Board and benches show what is new within a second.`
+        : t`Something between holds streams back, often a proxy or a filter. Pages look by themselves every few seconds instead.`,
     ),
     line(
       "clock",
       rightClock,
-      rightClock ? "The clock is right" : "The clock is wrong",
+      rightClock ? t`The clock is right` : t`The clock is wrong`,
       rightClock
-        ? `It differs by ${Math.abs(off_s) < 1 ? "less than a second" : `${Math.round(Math.abs(off_s))} s`} from the server’s.`
-        : `It differs by ${Math.round(Math.abs(off_s) / 60)} minutes from the server’s. Readings typed without network get wrong times.`,
+        ? t`It differs by ${Math.abs(off_s) < 1 ? t`less than a second` : `${Math.round(Math.abs(off_s))} s`} from the server’s.`
+        : t`It differs by ${Math.round(Math.abs(off_s) / 60)} minutes from the server’s. Readings typed without network get wrong times.`,
     ),
   ];
   return (
-    <Frame title="Does it work here?">
+    <Frame title={t`Does it work here?`}>
       <Column>
         <Narrow>
-          <h1>Does it work on this device?</h1>
+          <h1>
+            <Trans>Does it work on this device?</Trans>
+          </h1>
           <Soft>
-            Nothing is recorded. Try it on one phone of each kind, in the room and on the Wi-Fi of the lesson.
+            <Trans>
+              Nothing is recorded. Try it on one phone of each kind, in the room and on the Wi-Fi of the lesson.
+            </Trans>
           </Soft>
-          <h2>What works here</h2>
+          <h2>
+            <Trans>What works here</Trans>
+          </h2>
           <Notes notes={notes} />
           {fingerprint && <Certificate fingerprint={fingerprint} />}
           <p>
-            <ButtonLink to="/join">Join a lab</ButtonLink>
+            <ButtonLink to="/join">
+              <Trans>Join a lab</Trans>
+            </ButtonLink>
           </p>
         </Narrow>
       </Column>

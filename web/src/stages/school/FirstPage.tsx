@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useBeginSchool } from "../../api/school";
@@ -17,20 +19,24 @@ export function FirstPage() {
   const begin = useBeginSchool();
   const navigate = useNavigate();
   const [typed, setTyped] = useState({ code: "", username: "", password: "" });
-  if (!who.data) return <Waiting title="First account" error={who.error} />;
+  if (!who.data) return <Waiting title={t`First account`} error={who.error} />;
   return (
-    <Frame title="First account">
+    <Frame title={t`First account`}>
       <Column>
         <Narrow>
-          <h1>The first account</h1>
+          <h1>
+            <Trans>The first account</Trans>
+          </h1>
           {!who.data.first ? (
             <>
               <Soft>
-                This school has its first account. Sign in, or ask the head of its accounts for an invitation.
+                <Trans>
+                  This school has its first account. Sign in, or ask the head of its accounts for an invitation.
+                </Trans>
               </Soft>
               <p>
                 <ButtonLink to={who.data.teacher ? "/labs" : "/sign-in"}>
-                  {who.data.teacher ? "Your labs" : "Sign in"}
+                  {who.data.teacher ? t`Your labs` : t`Sign in`}
                 </ButtonLink>
               </p>
             </>
@@ -42,12 +48,14 @@ export function FirstPage() {
               }}
             >
               <Soft>
-                Nobody has an account here yet. Yours will head the school’s accounts: you can then invite colleagues
-                from the page “School”, without the terminal.
+                <Trans>
+                  Nobody has an account here yet. Yours will head the school’s accounts: you can then invite colleagues
+                  from the page “School”, without the terminal.
+                </Trans>
               </Soft>
               <TextField
-                label="Code"
-                hint="It stands in the window where Pipette was started."
+                label={t`Code`}
+                hint={t`It stands in the window where Pipette was started.`}
                 value={typed.code}
                 onChange={(code) => setTyped((now) => ({ ...now, code }))}
                 autoComplete="off"
@@ -59,7 +67,7 @@ export function FirstPage() {
               <YourName value={typed.username} change={(username) => setTyped((now) => ({ ...now, username }))} />
               <NewPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
               <ProblemNote problem={begin.error} />
-              <MainButton type="submit">{begin.isPending ? "One moment…" : "Make the account"}</MainButton>
+              <MainButton type="submit">{begin.isPending ? t`One moment…` : t`Make the account`}</MainButton>
             </Form>
           )}
         </Narrow>

@@ -1,3 +1,5 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useLookAtLink, useUseLink } from "../../api/school";
@@ -19,29 +21,35 @@ export function LinkPage() {
   const [typed, setTyped] = useState({ username: "", password: "" });
   if (secret === "" || look.error)
     return (
-      <Frame title="Link">
+      <Frame title={t`Link`}>
         <Column>
-          <h1>This link does not open</h1>
+          <h1>
+            <Trans>This link does not open</Trans>
+          </h1>
           <Soft>
-            {look.error ? look.error.message : "A part of it is missing. Copy it whole, with what stands behind the #."}
+            {look.error
+              ? look.error.message
+              : t`A part of it is missing. Copy it whole, with what stands behind the #.`}
           </Soft>
           <p>
-            <ButtonLink to="/sign-in">Sign in</ButtonLink>
+            <ButtonLink to="/sign-in">
+              <Trans>Sign in</Trans>
+            </ButtonLink>
           </p>
         </Column>
       </Frame>
     );
-  if (!look.data) return <Waiting title="Link" error={null} />;
+  if (!look.data) return <Waiting title={t`Link`} error={null} />;
   const invited = look.data.kind === "invite";
   return (
-    <Frame title={invited ? "Invitation" : "New password"}>
+    <Frame title={invited ? t`Invitation` : t`New password`}>
       <Column>
         <Narrow>
-          <h1>{invited ? "Your account" : `A new password for ${look.data.name}`}</h1>
+          <h1>{invited ? t`Your account` : t`A new password for ${look.data.name}`}</h1>
           <Soft>
             {invited
-              ? `${look.data.made_by} invites you${look.data.name ? ` (“${look.data.name}”)` : ""}. The link works once, until ${moment(look.data.ends_at)}.`
-              : "The link works once. You are signed out in all other browsers."}
+              ? t`${look.data.made_by} invites you${look.data.name ? ` (“${look.data.name}”)` : ""}. The link works once, until ${moment(look.data.ends_at)}.`
+              : t`The link works once. You are signed out in all other browsers.`}
           </Soft>
           <Form
             onSubmit={(event) => {
@@ -58,7 +66,7 @@ export function LinkPage() {
             <NewPassword value={typed.password} change={(password) => setTyped((now) => ({ ...now, password }))} />
             <ProblemNote problem={use.error} />
             <MainButton type="submit">
-              {use.isPending ? "One moment…" : invited ? "Make the account" : "Set this password"}
+              {use.isPending ? t`One moment…` : invited ? t`Make the account` : t`Set this password`}
             </MainButton>
           </Form>
         </Narrow>

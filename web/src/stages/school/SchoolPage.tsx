@@ -1,3 +1,5 @@
+import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -12,7 +14,7 @@ import {
   useSetHead,
 } from "../../api/school";
 import { useWho } from "../../api/who";
-import { count, moment } from "../../format";
+import { moment } from "../../format";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Button, ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
@@ -52,7 +54,9 @@ function FreshLink({ link, whose }: { link: NewLink; whose: string }) {
   return (
     <Fresh role="status">
       <p>
-        <strong>{whose}</strong> It is shown only now and works once.
+        <Trans>
+          <strong>{whose}</strong> It is shown only now and works once.
+        </Trans>
       </p>
       <p>
         <code>{link.address}</code>
@@ -60,10 +64,10 @@ function FreshLink({ link, whose }: { link: NewLink; whose: string }) {
       <Row>
         {navigator.clipboard && (
           <Button onPress={() => void navigator.clipboard.writeText(link.address).then(() => setCopied(true))}>
-            {copied ? "Copied" : "Copy the link"}
+            {copied ? t`Copied` : t`Copy the link`}
           </Button>
         )}
-        <JoinCode link={{ ...link, address: "the link" }} size="120px" />
+        <JoinCode link={{ ...link, address: t`the link` }} size="120px" />
       </Row>
     </Fresh>
   );
@@ -74,7 +78,9 @@ function Invite() {
   const [name, setName] = useState("");
   return (
     <Narrow>
-      <h2>Invite a colleague</h2>
+      <h2>
+        <Trans>Invite a colleague</Trans>
+      </h2>
       <Form
         onSubmit={(event) => {
           event.preventDefault();
@@ -82,17 +88,19 @@ function Invite() {
         }}
       >
         <TextField
-          label="For whom"
-          hint="For your own list; it may stay empty. They choose their name themselves."
+          label={t`For whom`}
+          hint={t`For your own list; it may stay empty. They choose their name themselves.`}
           value={name}
           onChange={setName}
           maxLength={80}
         />
         <Row>
-          <MainButton type="submit">Make a link</MainButton>
+          <MainButton type="submit">
+            <Trans>Make a link</Trans>
+          </MainButton>
         </Row>
         <ProblemNote problem={invite.error} />
-        {invite.data && <FreshLink link={invite.data} whose="An invitation, good for seven days." />}
+        {invite.data && <FreshLink link={invite.data} whose={t`An invitation, good for seven days.`} />}
       </Form>
     </Narrow>
   );
@@ -103,15 +111,19 @@ function OpenLinks({ links }: { links: School["links"] }) {
   if (links.length === 0) return null;
   return (
     <>
-      <h2>Links that still work</h2>
+      <h2>
+        <Trans>Links that still work</Trans>
+      </h2>
       <Lines>
         {links.map((link) => (
           <li key={link.id}>
             <Row>
-              {link.kind === "invite" ? "Invitation" : "New password"}
-              {link.name && `, ${link.name}`}, until {moment(link.ends_at)}
+              {link.kind === "invite" ? t`Invitation` : t`New password`}
+              {link.name && `, ${link.name}`}
+              <Trans>, until {moment(link.ends_at)}</Trans>
               <TextButton onPress={() => end.mutate(link.id)}>
-                Withdraw{link.name && ` that of ${link.name}`}
+                <Trans>Withdraw</Trans>
+                {link.name && t` that of ${link.name}`}
               </TextButton>
             </Row>
           </li>
@@ -137,49 +149,57 @@ function Teachers({ school }: { school: School }) {
               <strong>{teacher.name}</strong>
               <Small>
                 {[
-                  teacher.me && "you",
-                  teacher.head && "head of the accounts",
-                  !teacher.active && "account ended",
-                  teacher.last && `last here ${moment(teacher.last)}`,
+                  teacher.me && t`you`,
+                  teacher.head && t`head of the accounts`,
+                  !teacher.active && t`account ended`,
+                  teacher.last && t`last here ${moment(teacher.last)}`,
                 ]
                   .filter(Boolean)
                   .join(" · ")}
               </Small>
               {school.head && !teacher.me && teacher.active && (
-                <TextButton onPress={() => reset.mutate(teacher.id)}>New password for {teacher.name}</TextButton>
+                <TextButton onPress={() => reset.mutate(teacher.id)}>
+                  <Trans>New password for {teacher.name}</Trans>
+                </TextButton>
               )}
               {school.head && teacher.active && (!teacher.head || heads > 1) && (
                 <TextButton onPress={() => head.mutate({ id: teacher.id, head: !teacher.head })}>
-                  {teacher.head ? `${teacher.name} no longer head` : `Make ${teacher.name} head too`}
+                  {teacher.head ? t`${teacher.name} no longer head` : t`Make ${teacher.name} head too`}
                 </TextButton>
               )}
               {school.head && !teacher.me && !teacher.active && (
                 <TextButton onPress={() => active.mutate({ id: teacher.id, active: true })}>
-                  Let {teacher.name} in again
+                  <Trans>Let {teacher.name} in again</Trans>
                 </TextButton>
               )}
               {school.head && !teacher.me && teacher.active && ending !== teacher.id && (
-                <TextButton onPress={() => setEnding(teacher.id)}>End the account of {teacher.name}</TextButton>
+                <TextButton onPress={() => setEnding(teacher.id)}>
+                  <Trans>End the account of {teacher.name}</Trans>
+                </TextButton>
               )}
             </Row>
             {ending === teacher.id && (
               <Row>
-                <span>{teacher.name} is out at once; labs and readings stay, and you can let them in again.</span>
+                <span>
+                  <Trans>{teacher.name} is out at once; labs and readings stay, and you can let them in again.</Trans>
+                </span>
                 <Button
                   onPress={() => {
                     active.mutate({ id: teacher.id, active: false });
                     setEnding(null);
                   }}
                 >
-                  End it
+                  <Trans>End it</Trans>
                 </Button>
-                <TextButton onPress={() => setEnding(null)}>Leave it</TextButton>
+                <TextButton onPress={() => setEnding(null)}>
+                  <Trans>Leave it</Trans>
+                </TextButton>
               </Row>
             )}
             {reset.data && reset.variables === teacher.id && (
               <FreshLink
                 link={reset.data}
-                whose={`A new password for ${teacher.name}, within a day. It turns a second step off; give it only in person.`}
+                whose={t`A new password for ${teacher.name}, within a day. It turns a second step off; give it only in person.`}
               />
             )}
           </li>
@@ -194,15 +214,17 @@ function Cupboard({ school }: { school: School }) {
   const set = useSetCupboard();
   return (
     <Narrow>
-      <h2>One cupboard for the school</h2>
+      <h2>
+        <Trans>One cupboard for the school</Trans>
+      </h2>
       <Select
-        label="Whose cupboard all see and keep"
-        hint="Counts, prices and own materials. What somebody had of their own stays theirs and comes back."
+        label={t`Whose cupboard all see and keep`}
+        hint={t`Counts, prices and own materials. What somebody had of their own stays theirs and comes back.`}
         options={[
-          { key: "none", name: "Everybody has their own" },
+          { key: "none", name: t`Everybody has their own` },
           ...school.teachers
             .filter((teacher) => teacher.active)
-            .map((teacher) => ({ key: String(teacher.id), name: `That of ${teacher.name}` })),
+            .map((teacher) => ({ key: String(teacher.id), name: t`That of ${teacher.name}` })),
         ]}
         value={school.cupboard === null ? "none" : String(school.cupboard)}
         onChange={(key) => set.mutate(key === "none" ? null : Number(key))}
@@ -217,19 +239,28 @@ export function SchoolPage() {
   const school = useSchool();
   const who = useWho();
   const deeds = useSchoolDeeds(school.data?.head ?? false);
-  if (!school.data) return <Waiting title="School" error={school.error} />;
+  if (!school.data) return <Waiting title={t`School`} error={school.error} />;
   const { head, teachers, links } = school.data;
   return (
-    <Frame title="School" who={<TeacherWho name={who.data?.teacher} links={[{ to: "/account", name: "Account" }]} />}>
+    <Frame
+      title={t`School`}
+      who={<TeacherWho name={who.data?.teacher} links={[{ to: "/account", name: t`Account` }]} />}
+    >
       <Column>
         <Spread>
-          <h1>The school’s accounts</h1>
-          <ButtonLink to="/labs">Your labs</ButtonLink>
+          <h1>
+            <Trans>The school’s accounts</Trans>
+          </h1>
+          <ButtonLink to="/labs">
+            <Trans>Your labs</Trans>
+          </ButtonLink>
         </Spread>
         {!head && (
           <Soft>
-            A lab is shared with a colleague on its plan. For a new account or a forgotten password ask the head of the
-            accounts.
+            <Trans>
+              A lab is shared with a colleague on its plan. For a new account or a forgotten password ask the head of
+              the accounts.
+            </Trans>
           </Soft>
         )}
         <Teachers school={school.data} />
@@ -238,8 +269,11 @@ export function SchoolPage() {
             <Invite />
             <OpenLinks links={links} />
             <Cupboard school={school.data} />
-            <Disclosure title="What was done with accounts" detail={count(teachers.length, "teacher")}>
-              {deeds.data && <DeedTable deeds={deeds.data} label="What was done with accounts" />}
+            <Disclosure
+              title={t`What was done with accounts`}
+              detail={plural(teachers.length, { one: "# teacher", other: "# teachers" })}
+            >
+              {deeds.data && <DeedTable deeds={deeds.data} label={t`What was done with accounts`} />}
             </Disclosure>
           </>
         )}

@@ -1,3 +1,4 @@
+import { t } from "@lingui/core/macro";
 import { TextField } from "../../ui/fields";
 
 /** The name of an account that is being made. */
@@ -11,8 +12,8 @@ export const YourName = ({
   focus?: boolean;
 }) => (
   <TextField
-    label="Your name here"
-    hint="You sign in with it, and colleagues see it."
+    label={t`Your name here`}
+    hint={t`You sign in with it, and colleagues see it.`}
     value={value}
     onChange={change}
     autoComplete="username"

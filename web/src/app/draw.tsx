@@ -1,0 +1,30 @@
+import { i18n } from "@lingui/core";
+import { I18nProvider as Sentences } from "@lingui/react";
+import { QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { I18nProvider } from "react-aria-components";
+import { createRoot } from "react-dom/client";
+import { watchLeaving } from "../api/leaving";
+import { queries } from "../api/queries";
+import { locale } from "../language";
+import { GlobalStyle } from "../ui/GlobalStyle";
+import { App } from "./App";
+
+/** Draw the application into the page. */
+export function draw(): void {
+  watchLeaving();
+  const root = document.getElementById("root");
+  if (!root) return;
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <I18nProvider locale={locale}>
+          <Sentences i18n={i18n}>
+            <GlobalStyle />
+            <App />
+          </Sentences>
+        </I18nProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}
