@@ -41,6 +41,11 @@ class Drilling(BrowserTestCase):
         expect(self.page.get_by_text("Yes.")).to_be_visible()
         return len(seen)
 
+    def next_bench(self):
+        """On to the next case; what is read after this is of that one."""
+        self.page.get_by_role("button", name="Next bench").click()
+        expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_focused()
+
 
 class Practise(Drilling):
     def setUp(self):
@@ -58,8 +63,7 @@ class Practise(Drilling):
         expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_visible()
         for _ in range(5):
             self.assertLessEqual(self.find(), 5)
-            self.page.get_by_role("button", name="Next bench").click()
-            expect(self.page.get_by_role("heading", name="What is wrong here?")).to_be_focused()
+            self.next_bench()
         self.page.get_by_role("tab", name="the subtraction").click()
         expect(self.page.get_by_role("heading", name=re.compile("what does the table give"))).to_be_visible()
         self.page.get_by_role("tab", name="reading a meter").click()
@@ -83,7 +87,9 @@ class Practise(Drilling):
             self.page.clock.fast_forward(30_000)
             expect(self.page.get_by_text("It stands.")).to_be_visible()
             self.page.get_by_role("button", name="Read it off").click()
-            row = self.page.locator("tbody tr").first
+            rows = self.page.locator("tbody tr")
+            expect(rows).to_have_count(len(read) + 1)
+            row = rows.first
             read.append(float(row.locator("td").nth(2).inner_text().replace("\u2212", "-").split("\u2009")[0]))
             self.page.get_by_role("button", name="Turn the leads").click()
         model = pair_table("lemon-juice", "zinc", "copper").volts_v
@@ -93,7 +99,8 @@ class Practise(Drilling):
 
     def sags_under_a_load(self):
         """A resistor is joined while the plates are in: the display falls second by second, and a flat battery lies."""
-        shown = lambda: float(self.page.get_by_label(re.compile("^The meter shows")).inner_text().replace("\u2212", "-"))  # noqa: E731
+        meter = self.page.get_by_label(re.compile("^The meter shows"))
+        shown = lambda: float(meter.inner_text().replace("\u2212", "-"))  # noqa: E731
         self.page.get_by_label("First say what it will read").fill("0.5")
         self.page.get_by_role("button", name="Dip the plates").click()
         self.page.clock.fast_forward(30_000)
@@ -107,9 +114,12 @@ class Practise(Drilling):
         expect(self.page.get_by_text("It stands under the load.")).to_be_visible()
         self.assertEqual(sorted(map(abs, seen), reverse=True), list(map(abs, seen)))
         self.page.get_by_role("radio", name="200 mV").check(force=True)
-        expect(self.page.get_by_label(re.compile("^The meter shows"))).to_have_text("OL")
+        expect(meter).to_have_text("OL")
         self.page.get_by_role("radio", name="2 V", exact=True).check(force=True)
+        expect(meter).not_to_have_text("OL")
+        right = meter.inner_text()
         self.page.get_by_role("radio", name="flat").check(force=True)
+        expect(meter).not_to_have_text(right)
         self.assertAlmostEqual(shown() / seen[-1], FLAT_GAIN, delta=0.1)
 
     def test_a_wrong_cause_is_met_with_what_speaks_against_it(self):
@@ -117,9 +127,12 @@ class Practise(Drilling):
         first = next(iter(drill.hands))
         self.page.get_by_role("button", name=drill.hands[first], exact=True).click()
         for key in drill.answers:
+            answered = self.page.get_by_role("status").get_by_role("strong")
             self.page.locator(f"input[value={key}]").check(force=True)
+            expect(answered).to_have_count(0)
             self.page.get_by_role("button", name="Say so, and mend it").click()
-            if self.page.get_by_text("Yes.").is_visible():
+            expect(answered).to_have_text(re.compile(r"^(Yes\.|Not that\.)"))
+            if answered.inner_text().startswith("Yes."):
                 break
             expect(self.page.get_by_text(re.compile("would have said|would tell|once more"))).to_be_visible()
         expect(self.page.get_by_text("Yes.")).to_be_visible()
@@ -155,12 +168,11 @@ class AsHomework(Drilling):
         self.page.context.set_offline(True)
         for _ in range(3):
             self.find()
-            self.page.get_by_role("button", name="Next bench").click()
+            self.next_bench()
         expect(self.page.get_by_text("3 answers are on this device")).to_be_visible()
         self.page.reload()
         expect(self.page.get_by_text("All 3 benches are done.")).to_be_visible()
-        self.assertEqual(Tried.objects.count(), 0)
-        self.page.context.set_offline(False)
+        self.says_what_waits_before_the_network_answers()
         expect(self.page.get_by_text("All answers are sent.")).to_be_visible()
 
         self.assertEqual([one.named == one.fault for one in Tried.objects.all()], [True] * 3)
@@ -171,3 +183,15 @@ class AsHomework(Drilling):
         expect(desk.get_by_text("Ended ")).to_be_visible()
         self.page.get_by_role("button", name="Leave the homework").click()
         expect(self.page.get_by_role("button", name=re.compile("Homework.*code"))).to_be_visible()
+
+    def says_what_waits_before_the_network_answers(self):
+        """A network that is there and says nothing: what is only on this device is not called sent."""
+        held, url = [], "**/api/practise/tried"
+        self.page.route(url, lambda route: held.append(route))
+        self.page.context.set_offline(False)
+        self.page.reload()
+        self.assertNotIn("are sent", self.page.get_by_role("status").filter(has_text="All 3 benches are done.").inner_text())
+        expect(self.page.get_by_text("3 answers are on this device")).to_be_visible()
+        self.until(self.page, lambda: held, "nothing was sent")
+        self.assertEqual(Tried.objects.count(), 0)
+        self.page.unroute(url)  # what was held goes on

@@ -176,6 +176,7 @@ class OutAndIn(BrowserTestCase):
         """Every number of the tables of Compare as they are read."""
         for name in ("Numbers of both stems", "Numbers of all cells and groups"):
             page.get_by_role("button", name=name).click()
+            expect(page.get_by_role("button", name=name, expanded=True)).to_be_visible()
         return page.locator("table").all_inner_texts()
 
     def choose(self, page, name, content):

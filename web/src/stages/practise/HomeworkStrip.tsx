@@ -49,7 +49,7 @@ function Enter({ code: given, begin }: { code: string; begin: Begin }) {
 
 /** Homework on this device: how far it is and what still waits here; or where its code is typed in. */
 export function HomeworkStrip({ here, given, begin }: { here: HomeworkHere; given: string; begin: Begin }) {
-  const { homework, waiting } = here;
+  const { homework, unsent, refused } = here;
   if (given && homework?.code !== given)
     return (
       <Strip aria-label={t`Homework`}>
@@ -72,12 +72,12 @@ export function HomeworkStrip({ here, given, begin }: { here: HomeworkHere; give
         {done >= benches
           ? t`All ${benches} benches are done. Go on if you like: that counts, too.`
           : t`${plural(benches - done, { one: "# bench", other: "# benches" })} to go.`}{" "}
-        {waiting.unsent > 0
-          ? t`${plural(waiting.unsent, { one: "# answer is", other: "# answers are" })} on this device and will be sent when Pipette can be reached.`
-          : done > 0
+        {unsent
+          ? t`${plural(unsent, { one: "# answer is", other: "# answers are" })} on this device and will be sent when Pipette can be reached.`
+          : unsent === 0 && done > 0
             ? t`All answers are sent. Your teacher sees which faults the class finds, not who.`
             : t`Your teacher will see which faults the class finds, not who.`}
-        {waiting.refused.map((reason) => t` Not counted: ${reason}`)}
+        {refused.map((reason) => t` Not counted: ${reason}`)}
       </Soft>
       <div>
         <TextButton onPress={here.stop}>

@@ -59,6 +59,9 @@ export async function keepTried(homework: Homework, tried: Tried): Promise<Homew
 
 const ofHomework = (one: Pending) => one.group_id?.startsWith(OF) ?? false;
 
+/** How many answers of any homework are still on this device, the network not being asked. */
+export const unsentHere = async () => (await pending()).filter((one) => ofHomework(one) && one.refusal === null).length;
+
 /** What of any homework is still on this device, and what the server would not take, by its reason. */
 export type Waiting = { unsent: number; refused: string[] };
 

@@ -1,31 +1,36 @@
 import { useCallback, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSendAgain } from "../../lab/useOutbox";
-import { type Tried, type Waiting, begin, keepTried, opened, sendTried, stop } from "./homework";
+import { type Tried, begin, keepTried, opened, sendTried, stop, unsentHere } from "./homework";
 
 const AGAIN_MS = 10_000;
-const NOTHING: Waiting = { unsent: 0, refused: [] };
 
-/** The homework on this device, and what of it still waits here. */
+/** The homework on this device, and how many of its answers still wait here: null until that has been looked at. */
 export function useHomeworkHere() {
   const [homework, setHomework] = useState(opened);
-  const [waiting, setWaiting] = useState(NOTHING);
+  const [unsent, setUnsent] = useState<number | null>(null);
+  const [refused, setRefused] = useState<string[]>([]);
   const flush = useCallback(async () => {
+    setUnsent(await unsentHere()); // before the network is asked, which may take long to say nothing
     const now = await sendTried();
-    setWaiting((before) => ({ ...now, refused: [...new Set([...before.refused, ...now.refused])] }));
+    setUnsent(now.unsent);
+    setRefused((before) => (now.refused.length > 0 ? [...new Set([...before, ...now.refused])] : before));
   }, []);
   useSendAgain(flush, AGAIN_MS);
   const tried = useCallback(
     async (one: Tried) => {
       if (!homework) return;
-      setHomework(await keepTried(homework, one));
+      const next = await keepTried(homework, one);
+      setUnsent(await unsentHere());
+      setHomework(next);
       await flush();
     },
     [homework, flush],
   );
   return {
     homework,
-    waiting,
+    unsent,
+    refused,
     tried,
     begin: (found: Schemas["HomeworkForDevice"]) => setHomework(begin(found)),
     stop: () => {
