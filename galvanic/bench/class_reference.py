@@ -83,21 +83,29 @@ def _believe(
     row = {plate: i for i, plate in enumerate(plates)}
     spread = np.array([UNKNOWN_V if v is None else PLATE_V for v in prior_v.values()])
     start = np.array([0.0 if v is None else v for v in prior_v.values()])
-    kept = [value for value in values if set(value.cell.pair) <= set(row) and abs(value.volts_v) < 20.0]
+    fit = [value for value in values if set(value.cell.pair) <= set(row) and abs(value.volts_v) < 20.0]
     denied: list[GroupCell] = [value for value in values if abs(value.volts_v) >= 20.0]
-    known, pulls = _before(plates, spread, start, earlier)
+    high = np.array([row[one.cell.positive] for one in fit], dtype=int)
+    low = np.array([row[one.cell.negative] for one in fit], dtype=int)
+    y = np.array([one.volts_v for one in fit])
+    a = np.eye(len(plates))[high] - np.eye(len(plates))[low]
+    information, pulls = _before(plates, spread, start, earlier)
+    information, pulls = information + a.T @ a / OWN_V**2, pulls + a.T @ y / OWN_V**2
+    out = np.zeros(len(fit), dtype=bool)
     while True:
-        a = np.zeros((len(kept), len(plates)))
-        for k, one in enumerate(kept):
-            a[k, row[one.cell.positive]], a[k, row[one.cell.negative]] = 1.0, -1.0
-        y = np.array([one.volts_v for one in kept])
-        covariance = np.linalg.inv(known + a.T @ a / OWN_V**2)
-        potential = covariance @ (pulls + a.T @ y / OWN_V**2)
-        leverage = np.einsum("ij,jk,ik->i", a, covariance, a) / OWN_V**2
-        odd = np.abs(y - a @ potential) / (OWN_V * np.sqrt(np.maximum(1.0 - leverage, 1e-9)))
-        if not len(kept) or odd.max() <= DENIED:
-            return Believed(plates, potential, covariance, len(kept), tuple(denied))
-        denied.append(kept.pop(int(odd.argmax())))
+        covariance = np.linalg.inv(information)
+        potential = covariance @ pulls
+        own = covariance.diagonal()
+        leverage = (own[high] + own[low] - 2.0 * covariance[high, low]) / OWN_V**2
+        odd = np.abs(y - potential[high] + potential[low]) / (OWN_V * np.sqrt(np.maximum(1.0 - leverage, 1e-9)))
+        odd[out] = 0.0
+        worst = int(odd.argmax()) if fit else -1
+        if worst < 0 or odd[worst] <= DENIED:
+            return Believed(plates, potential, covariance, len(fit) - int(out.sum()), tuple(denied))
+        out[worst] = True
+        denied.append(fit[worst])
+        information -= np.outer(a[worst], a[worst]) / OWN_V**2
+        pulls -= a[worst] * y[worst] / OWN_V**2
 
 
 def _before(

@@ -59,6 +59,12 @@ def check_last(rows: Sequence[Row], reference: Reference) -> list[Finding]:
     return check(last.cell, last.signed_v, last.resolution_v, [row.signed_v for row in before], reference.of(last.cell))
 
 
+def wrong_alone(lab: Lab, cells: Iterable[Sequence[Row]]) -> frozenset[Cell]:
+    """The cells whose last reading that counts is likely wrong by the account and earlier classes, no other group asked."""
+    alone = reference_of(lab, lab.id, [])
+    return frozenset(rows[-1].cell for rows in cells if any(finding.sure == "likely" for finding in check_last(rows, alone)))
+
+
 def check_rows(own: Sequence[Row], reference_for: Callable[[Row], Reference]) -> Findings:
     """Findings on every reading of one group that counts, each held against its reference; those without are left out."""
     earlier: dict[uuid.UUID, list[float]] = defaultdict(list)

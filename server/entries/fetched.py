@@ -9,19 +9,27 @@ from django.db import connection
 from django.db.models import Prefetch, prefetch_related_objects
 from psycopg import sql
 
-from server.entries.models import AskedAgain, Reading
-from server.labs.models import PlannedCell, PlannedCellQuerySet
+from server.entries.models import AskedAgain, Reading, SetAside
+from server.labs.models import PlannedCell
 
 BESIDE = ("under_load", "observations", "questions__answers", "actuals", "photos__removed", "traces")
+ASIDES = "asides"
+_ASIDE = sql.SQL(
+    "EXISTS (SELECT 1 FROM {aside} WHERE group_id = ANY(%(groups)s))"
+    " OR EXISTS (SELECT 1 FROM {reading} r JOIN {aside} a ON a.reading_id = r.id WHERE r.cell_id = ANY(%(cells)s))"
+).format(aside=sql.Identifier(SetAside._meta.db_table), reading=sql.Identifier(Reading._meta.db_table))
 
 
-def with_their_readings(cells: PlannedCellQuerySet) -> PlannedCellQuerySet:
-    """Cells with their readings, why these are set aside, and what was asked of the group, as plain lists."""
-    fetched: PlannedCellQuerySet = cells.prefetch_related(
-        Prefetch("readings", queryset=Reading.objects.with_aside(), to_attr="kept_readings"),
-        Prefetch("asked", to_attr="kept_asked"),
-    )
-    return fetched
+def fetch_readings(cells: Sequence[PlannedCell], there: set[str] | None = None) -> None:
+    """Fetch readings onto cells, and where there are any (`there`: what `kinds_there` found), why these are set aside and
+    what was asked of the group, as plain lists."""
+    there = kinds_there(cells, ["asked"]) if there is None else there
+    readings = Reading.objects.with_aside() if ASIDES in there else Reading.objects.all()
+    prefetch_related_objects(list(cells), Prefetch("readings", queryset=readings, to_attr="kept_readings"))
+    if "asked" in there:
+        prefetch_related_objects(list(cells), Prefetch("asked", to_attr="kept_asked"))
+    for cell in cells:
+        cell.__dict__.setdefault("kept_asked", [])
 
 
 def fetch_beside(cells: Sequence[PlannedCell], more: Sequence[str] = ()) -> None:
@@ -30,33 +38,38 @@ def fetch_beside(cells: Sequence[PlannedCell], more: Sequence[str] = ()) -> None
     Most groups keep few kinds of things: one question finds which there are, and only these are fetched.
     """
     names = {name.partition("__")[0]: name for name in (*more, *BESIDE)}
-    models = {name: PlannedCell._meta.get_field(name).related_model for name in names}
-    there = _there(cells, models)
-    none = {name: model.objects.none() for name, model in models.items() if name not in there}  # type: ignore[union-attr]
+    there, models = kinds_there(cells, list(names)), _models(names)
+    none = {name: model.objects.none() for name, model in models.items() if name not in there}
     for cell in cells:
         cell.__dict__.setdefault("_prefetched_objects_cache", {}).update(none)
     prefetch_related_objects(list(cells), *(names[name] for name in names if name in there))
 
 
-def _there(cells: Sequence[PlannedCell], models: Mapping[str, Any]) -> set[str]:
-    """Of which of these models, by the names of their relations, the cells have any rows."""
+def kinds_there(cells: Sequence[PlannedCell], names: Sequence[str]) -> set[str]:
+    """Of which relations the cells have any rows, and `ASIDES` where any of their readings is set aside; one question."""
     if not cells:
         return set()
     one = sql.SQL("EXISTS (SELECT 1 FROM {} WHERE cell_id = ANY(%(cells)s))")
-    asked = sql.SQL(", ").join(one.format(sql.Identifier(model._meta.db_table)) for model in models.values())
+    asked = [one.format(sql.Identifier(model._meta.db_table)) for model in _models(names).values()]
+    values = {"cells": [cell.id for cell in cells], "groups": list({cell.group_id for cell in cells})}
     with connection.cursor() as cursor:
-        cursor.execute(sql.SQL("SELECT {}").format(asked), {"cells": [cell.id for cell in cells]})
+        cursor.execute(sql.SQL("SELECT {}").format(sql.SQL(", ").join([*asked, _ASIDE])), values)
         row = cursor.fetchone()
-    return {name for name, yes in zip(models, row, strict=True) if yes}
+    return {name for name, yes in zip([*names, ASIDES], row, strict=True) if yes}
+
+
+def _models(names: Mapping[str, str] | Sequence[str]) -> dict[str, Any]:
+    """The models behind a cell's relations, by their names."""
+    return {name: PlannedCell._meta.get_field(name).related_model for name in names}
 
 
 def readings_of(planned: PlannedCell) -> list[Reading]:
-    """The readings of a cell that was fetched `with_their_readings`, oldest first."""
+    """The readings of a cell whose readings are fetched (`fetch_readings`), oldest first."""
     readings: list[Reading] = planned.__dict__["kept_readings"]
     return readings
 
 
 def asked_of(planned: PlannedCell) -> list[AskedAgain]:
-    """What was asked of the group about a cell that was fetched `with_their_readings`."""
+    """What was asked of the group about a cell whose readings are fetched (`fetch_readings`)."""
     asked: list[AskedAgain] = planned.__dict__["kept_asked"]
     return asked

@@ -15,9 +15,9 @@ from galvanic.bench.class_reference import GroupCell
 from galvanic.cells import Cell
 from server.base.kept import made_of_each
 from server.base.problems import not_found
-from server.entries.checking import Row, class_values
-from server.entries.fetched import BESIDE, fetch_beside, with_their_readings
-from server.entries.models import MeterCheck, SetAside
+from server.entries.checking import Row, class_values, wrong_alone
+from server.entries.fetched import ASIDES, BESIDE, fetch_beside, fetch_readings, kinds_there
+from server.entries.models import MeterCheck, Question, SetAside
 from server.entries.outputs import current_rows, is_asked, meter_out, with_readings
 from server.entries.schemas import CellWithReadings, MeterOut
 from server.labs.models import Lab, PlannedCell
@@ -37,10 +37,16 @@ class CellInHand:
 
 @dataclass(frozen=True, slots=True)
 class Hand:
-    """A group's cells in order, its mean of each, its latest meter check, and why all is set aside (empty: it is not)."""
+    """A group's cells in order, its mean of each, its latest meter check, and why all is set aside (empty: it is not).
+
+    `wrong`: the cells whose last reading is likely wrong by the account and earlier classes alone; `questions`: those that
+    nobody has looked at, the oldest first.
+    """
 
     cells: list[CellInHand]
     values: list[GroupCell]
+    wrong: frozenset[Cell]
+    questions: list[Question]
     meter: MeterOut | None
     aside: str
 
@@ -51,27 +57,42 @@ class Hand:
 
 
 def hands_of(lab: Lab, groups: Sequence[Group]) -> list[Hand]:
-    """The hands of a lab's groups, which are just fetched; five queries for all that have changed."""
-    return made_of_each(lab, "hand", groups, _fetched)
+    """The hands of a lab's groups, which are just fetched; four queries for all that have changed, and one for each of what
+    few labs have: what is set aside, asked again, or asked by the groups."""
+    return made_of_each(lab, "hand", groups, lambda changed: _fetched(lab, changed))
 
 
-def _fetched(groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
+def _fetched(lab: Lab, groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
     ids = [group.id for group in groups]
     cells: dict[uuid.UUID, list[CellInHand]] = defaultdict(list)
-    for planned in with_their_readings(PlannedCell.objects.filter(group__in=ids).order_by("position")):
+    kept = list(PlannedCell.objects.filter(group__in=ids).order_by("position"))
+    there = kinds_there(kept, ["asked", "questions"])
+    fetch_readings(kept, there)
+    for planned in kept:
         (sent,) = with_readings([planned])
         cells[planned.group_id].append(CellInHand(planned, sent, current_rows([planned]), is_asked(planned)))
     meters = {check.group_id: check for check in MeterCheck.objects.filter(group__in=ids)}  # the latest comes last
-    asides = {row.group_id: row.reason for row in SetAside.objects.filter(group__in=ids)}
+    asides: dict[uuid.UUID, str] = {}
+    if ASIDES in there:
+        asides = {row.group_id: row.reason for row in SetAside.objects.filter(group__in=ids)}  # likewise
+    questions = waiting_of(ids) if "questions" in there else []
     return {
         key: Hand(
             cells=cells[key],
             values=class_values(row for one in cells[key] for row in one.rows),
+            wrong=wrong_alone(lab, [one.rows for one in cells[key]]),
+            questions=[one for one in questions if one.cell.group_id == key],
             meter=meter_out(meters[key]) if key in meters else None,
             aside=asides.get(key, ""),
         )
         for key in ids
     }
+
+
+def waiting_of(groups: Sequence[uuid.UUID]) -> list[Question]:
+    """Questions of groups that nobody has looked at, the oldest first; one query."""
+    rows = Question.objects.filter(cell__group__in=groups, answers__isnull=True).select_related("cell__group")
+    return list(rows.order_by("received_at", "id"))
 
 
 def measured_cells(actor: Member) -> set[Cell]:
@@ -81,10 +102,10 @@ def measured_cells(actor: Member) -> set[Cell]:
 
 def cell_for_teacher(actor: Teacher, cell_id: uuid.UUID) -> PlannedCell:
     """A cell of a teacher's lab with its readings and what is kept beside them. Raises Problem not_found."""
-    cells = with_their_readings(PlannedCell.objects.visible_to(actor)).filter(id=cell_id)
-    cell: PlannedCell | None = cells.prefetch_related(*BESIDE).first()
+    cell: PlannedCell | None = PlannedCell.objects.visible_to(actor).filter(id=cell_id).prefetch_related(*BESIDE).first()
     if cell is None:
         raise not_found("cell")
+    fetch_readings([cell])
     return cell
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 
+from server.base.composed import SOME_ID, SOME_UUID, Composed
 from server.base.problems import not_found
 from server.labs.models import Lab, LabQuerySet, SignOff
 from server.people.auth import Member
@@ -37,6 +38,29 @@ def lab_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     if lab is None:
         raise not_found("lab")
     return lab
+
+
+_SHOWN = Composed(
+    lambda teacher, lab: Lab.objects.visible_to(Teacher(id=teacher)).with_way(Teacher(id=teacher)).filter(id=lab).order_by(),
+    {"teacher": SOME_ID, "lab": SOME_UUID},
+)
+_AT_BENCH = Composed(lambda lab: Lab.objects.visible_to(Member(lab, lab, "", 0)), {"lab": SOME_UUID})
+
+
+def lab_on_board(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+    """A lab that the teacher may see, with its `way`, for what is made after each reading. Raises Problem not_found."""
+    rows = _SHOWN.rows(teacher=actor.id, lab=lab_id)
+    if not rows:
+        raise not_found("lab")
+    return rows[0]
+
+
+def lab_at_bench(actor: Member) -> Lab:
+    """The lab of a device's group as it is, for what is made after each reading. Raises Problem not_found."""
+    rows = _AT_BENCH.rows(lab=actor.lab_id)
+    if not rows:
+        raise not_found("lab")
+    return rows[0]
 
 
 def draft_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import logging
-import uuid
 from collections.abc import Callable, Iterable
 from contextlib import AbstractContextManager
-from functools import cache
 from typing import Any
 
 from django.db import InterfaceError, OperationalError
@@ -19,6 +17,7 @@ from galvanic.reference import catalogue
 from galvanic.reference.catalogue import Electrode, Electrolyte, build_electrode
 from galvanic.reference.reader import Reader
 from galvanic.words import say
+from server.base.composed import SOME_ID, SOME_UUID, Composed
 from server.materials.models import OwnMaterial
 from server.people.auth import Member, member_behind
 from server.people.models import Teacher
@@ -76,24 +75,13 @@ def _built(rows: Iterable[OwnMaterial]) -> tuple[list[Electrode], list[Electroly
     return plates, liquids
 
 
-@cache
-def _for_desks() -> str:
-    """The question behind `known_to`, whose parameters are all the teacher's id: to put it together takes longer than to ask
-    it, and every answer asks it."""
-    return str(OwnMaterial.objects.known_to(Teacher(id=0)).query.sql_with_params()[0])
-
-
-@cache
-def _for_benches() -> str:
-    """The question behind `at_bench`, whose one parameter is the group's id."""
-    nobody = uuid.UUID(int=0)
-    return str(OwnMaterial.objects.at_bench(Member(nobody, nobody, "", 0)).query.sql_with_params()[0])
+_FOR_DESKS = Composed(lambda teacher: OwnMaterial.objects.known_to(Teacher(id=teacher)), {"teacher": SOME_ID})
+_AT_BENCHES = Composed(lambda group: OwnMaterial.objects.at_bench(Member(group, group, "", 0)), {"group": SOME_UUID})
 
 
 def known_rows(who: Teacher | Member) -> list[OwnMaterial]:
-    """Own materials, retired ones too, that somebody at a desk or a bench has to know."""
-    asked, key = (_for_benches(), who.group_id) if isinstance(who, Member) else (_for_desks(), who.id)
-    return list(OwnMaterial.objects.raw(asked, [key] * asked.count("%s")))
+    """Own materials, retired ones too, that somebody at a desk or a bench has to know; every answer asks for them."""
+    return _AT_BENCHES.rows(group=who.group_id) if isinstance(who, Member) else _FOR_DESKS.rows(teacher=who.id)
 
 
 def materials_of(who: Teacher | Member) -> AbstractContextManager[None]:

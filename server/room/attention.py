@@ -45,7 +45,7 @@ def visits_of(
     now: datetime,
 ) -> Attention:
     """Whom to see, from the groups in order and their hands."""
-    values = sound_values(lab, hands)
+    values = sound_values(groups, hands)
     minute = lab.minutes_in(now)
     states, flags, cells = [], {}, {}
     for group, hand in zip(groups, hands, strict=True):
@@ -65,15 +65,9 @@ def visits_of(
     )
 
 
-def sound_values(lab: Lab, hands: Sequence[Hand]) -> list[GroupCell]:
+def sound_values(groups: Sequence[Group], hands: Sequence[Hand]) -> list[GroupCell]:
     """The groups' values by which the others are judged."""
-    alone = reference_of(lab, lab.id, [])
-    wrong = {
-        (str(cell.planned.group_id), cell.planned.cell)
-        for hand in hands
-        for cell in hand.cells
-        if any(finding.sure == "likely" for finding in check_last(cell.rows, alone))
-    }
+    wrong = {(str(group.id), cell) for group, hand in zip(groups, hands, strict=True) for cell in hand.wrong}
     return attention.sound_values([value for hand in hands for value in hand.values], wrong)
 
 

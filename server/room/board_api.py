@@ -14,7 +14,7 @@ from server.entries.beside_schemas import Beside
 from server.entries.hands import cell_for_teacher, cells_with_predictions, hands_of
 from server.entries.outputs import beside_out, current_rows
 from server.entries.schemas import GroupPrediction, PredictedCell, PredictionsOut
-from server.labs.lookups import lab_for_teacher
+from server.labs.lookups import lab_for_teacher, lab_on_board
 from server.labs.models import Lab
 from server.labs.outputs import pin_for, way_of
 from server.labs.planning.tasks import steps_of
@@ -24,7 +24,6 @@ from server.people.auth import TeacherAuth, teacher_of
 from server.people.models import Teacher
 from server.people.schemas import ProblemOut
 from server.room.attention import Relief, visits_of
-from server.room.questions import waiting_of
 from server.room.schemas import BoardCell, BoardOut, GroupBoard, JustIn, ReliefOut, SpanOut, VisitOut, WaitingQuestion
 
 router = Router(auth=TeacherAuth())
@@ -74,7 +73,7 @@ def board(request: HttpRequest, lab_id: uuid.UUID) -> HttpResponse:
 
 def board_json(actor: Teacher, lab_id: uuid.UUID) -> bytes:
     """The board as it is sent, also on the teacher's stream. Raises Problem not_found."""
-    lab = lab_for_teacher(actor, lab_id)
+    lab = lab_on_board(actor, lab_id)
     return answer_json(lab, ("board", way_of(lab) == "look"), lambda: _board(lab))
 
 
@@ -129,7 +128,7 @@ def _board(lab: Lab) -> BoardOut:
                 text=one.text,
                 at=one.taken_at or one.received_at,
             )
-            for one in waiting_of(lab)
+            for one in sorted((q for h in hands for q in h.questions), key=lambda q: (q.received_at, q.id))
         ],
         visits=[
             VisitOut(

@@ -23,12 +23,6 @@ from server.people.sharing import to_change
 MOST_CELLS = 60
 
 
-def waiting_of(lab: Lab) -> list[Question]:
-    """Questions of a lab that nobody has looked at, the oldest first; one query."""
-    rows = Question.objects.filter(cell__group__lab=lab, answers__isnull=True).select_related("cell__group")
-    return list(rows.order_by("received_at", "id"))
-
-
 @transaction.atomic
 def answer_question(
     *, actor: Teacher, question_id: uuid.UUID, kind: AnswerKind, text: str, cell: Cell | None = None

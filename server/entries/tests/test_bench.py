@@ -134,7 +134,7 @@ class Recording(TestCase):
         for _ in range(5):
             record(self.cell)
         # group, own materials, lab, groups, cells, readings, asked, meter check, set aside; what there is beside them
-        with self.assertNumQueries(10):
+        with self.assertNumQueries(9):
             self.client.get("/api/bench")
 
 

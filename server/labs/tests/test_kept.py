@@ -166,7 +166,7 @@ class Changes(TestCase):
         for name in ("Group 1", "Group 5"):
             record(cell_of(group_of(lab, name)))
             # session, teacher, own materials, lab, groups; of the one group: cells, readings, asked, meter check, set aside
-            with self.assertNumQueries(11):
+            with self.assertNumQueries(9):
                 board.get(f"/api/labs/{lab.id}/board")
 
 

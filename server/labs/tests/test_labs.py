@@ -119,7 +119,7 @@ class OpeningAndClosing(TestCase):
                 self.client.get(path)
                 # session, teacher; then the list and its readings; or own materials and lab, groups, cells, stock, signature,
                 # last change; or the board's seven
-                with self.assertNumQueries(11 if path.endswith("board") else 6 if path.endswith("list") else 9):
+                with self.assertNumQueries(9 if path.endswith("board") else 6 if path.endswith("list") else 9):
                     self.client.get(path)
         lab_of(self.ada, groups=[f"g{i}" for i in range(12)])
         with self.assertNumQueries(6):
