@@ -2,6 +2,8 @@
 
 Each class has 40 devices that post a reading every minute, 4 boards and 36 benches that listen and fetch. The server runs in
 one, two or four processes on a database of its own; the load runs in processes of its own, so that it does not starve it.
+Groups read what the rest account gives, with the scatter of plates and readings. Where the proxy of a checkout sends all of
+a class to one process, so does the load.
 `--against DIR` plays the same against another checkout, in turns in one run: machines are noisy, so compare pairs.
     bench/classes.py [--classes 10] [--processes 1] [--seconds 60] [--rounds 2] [--against DIR]
 """
@@ -20,6 +22,7 @@ import tempfile
 import time
 import urllib.request
 import uuid
+import zlib
 from pathlib import Path
 from typing import Any
 
@@ -32,6 +35,7 @@ os.environ.setdefault("PIPETTE_SECRET_KEY", "only-for-this-benchmark-0123456789-
 from bench.line import Line, cookies_of, p95  # noqa: E402
 
 GROUPS, DEVICES, BOARDS, BENCHES, EVERY_S, SETTLE_S, LOADS = 10, 40, 4, 36, 60.0, 8.0, 2
+PLATE_U_V, READING_U_V = 0.015, 0.005  # of a group's plates, and from dip to dip; common practice, no source
 PLATES = ["magnesium", "aluminium", "zinc", "steel", "nickel", "tin", "copper", "graphite"]
 TICKS = os.sysconf("SC_CLK_TCK")
 
@@ -47,18 +51,18 @@ class Seen:
         self.fetched = 0
         self.bytes = 0
 
-    async def device(self, line: Line, cells: list[list[str]], until: float, rng: random.Random) -> None:
+    async def device(self, line: Line, cells: list[list[Any]], until: float, rng: random.Random) -> None:
         """Post a reading about every minute."""
         await asyncio.sleep(rng.uniform(0.0, min(EVERY_S, until - time.perf_counter())))
         while time.perf_counter() < until:
-            cell, red, black = rng.choice(cells)
+            cell, red, black, volts_v = rng.choice(cells)
             key = str(uuid.UUID(int=rng.getrandbits(128), version=4))
             body = {
                 "id": key,
                 "cell_id": cell,
                 "red": red,
                 "black": black,
-                "text": f"{rng.uniform(0.4, 1.2):.3f}",
+                "text": f"{rng.gauss(volts_v, READING_U_V):.3f}",
                 "unit": "V",
             }
             self.posted[key] = start = time.perf_counter()
@@ -108,7 +112,7 @@ async def load(plan: dict[str, Any]) -> dict[str, Any]:
             events, path = ("/api/bench/events", "/api/bench")
             if board:
                 events, path = (f"/api/labs/{lab['id']}/{what}" for what in ("events", "board"))
-            at = [rng.choice(ports), rng.choice(ports)]
+            at = [lab["port"] or rng.choice(ports) for _ in range(2)]
             tasks.append(asyncio.create_task(seen.watcher(at, cookies, events, path, board)))
         await asyncio.sleep(0.2)
     sys.stdout.write("ready\n")
@@ -119,7 +123,7 @@ async def load(plan: dict[str, Any]) -> dict[str, Any]:
     for lab in plan["labs"]:
         for n in range(DEVICES):
             own = random.Random(f"{lab['id']} {n}")  # noqa: S311
-            line = Line(rng.choice(ports), lab["members"][n % GROUPS])
+            line = Line(lab["port"] or rng.choice(ports), lab["members"][n % GROUPS])
             devices.append(seen.device(line, lab["cells"][n % GROUPS], until, own))
     await asyncio.gather(*devices)
     await asyncio.sleep(4.0)
@@ -160,13 +164,34 @@ def token_of(port: int) -> str:
     raise RuntimeError("the server did not start")
 
 
+def cells_of(lab: Any, groups: list[Any], rng: random.Random) -> list[list[list[Any]]]:
+    """Each group's cells: id, red, black, and what the group's own plates give, V."""
+    from galvanic.planning.tell_apart import plate_potentials
+    from server.labs.models import PlannedCell
+
+    rest = plate_potentials(tuple(lab.electrodes), tuple(lab.electrolytes))
+    found = []
+    for group in groups:
+        own = {plate: rng.gauss(0.0, PLATE_U_V) for plate in PLATES}
+        found.append([
+            [str(one.id), one.positive, one.negative, own[one.positive] - own[one.negative]
+             + (rest[one.electrolyte][one.positive] or 0.0) - (rest[one.electrolyte][one.negative] or 0.0)]
+            for one in PlannedCell.objects.filter(group=group)
+        ])  # fmt: skip
+    return found
+
+
+def by_class(tree: Path) -> bool:
+    """Whether a checkout's proxy sends all of a class to one process."""
+    return "hash $" in (tree / "deploy" / "nginx" / "pipette.conf").read_text(encoding="utf-8")
+
+
 def play(tree: Path, options: argparse.Namespace, database: str, seed: int) -> str:
     """One round against one checkout; returns its line."""
     from django.db import connections
 
     from e2e.process import free_port
     from server.entries.models import Reading
-    from server.labs.models import PlannedCell
     from server.tests.support import as_group, as_teacher, lab_of, teacher
 
     ports = [free_port() for _ in range(options.processes)]
@@ -178,9 +203,18 @@ def play(tree: Path, options: argparse.Namespace, database: str, seed: int) -> s
             ada = teacher(f"teacher-{seed}-{number}")
             lab = lab_of(ada, [f"Group {n + 1}" for n in range(GROUPS)], minutes=64, electrodes=PLATES)
             groups = list(lab.groups.order_by("position"))
-            cells = [[[str(c.id), c.positive, c.negative] for c in PlannedCell.objects.filter(group=g)] for g in groups]
+            cells = cells_of(lab, groups, random.Random(f"{seed} {number}"))  # noqa: S311
             members = [cookies_of(as_group(g), token) for g in groups]
-            labs.append({"id": str(lab.id), "owner": cookies_of(as_teacher(ada), token), "members": members, "cells": cells})
+            port = ports[zlib.crc32(lab.id.bytes) % len(ports)] if by_class(tree) else None
+            labs.append(
+                {
+                    "id": str(lab.id),
+                    "owner": cookies_of(as_teacher(ada), token),
+                    "members": members,
+                    "cells": cells,
+                    "port": port,
+                }
+            )
         before = Reading.objects.count()
         connections.close_all()
         loads = []

@@ -37,19 +37,24 @@ class ProcessTestCase(BrowserTestCase):
         cls.url = f"http://127.0.0.1:{cls.port}"
 
     @classmethod
-    def start_process(cls, port: int, settings: Mapping[str, str]) -> tuple[subprocess.Popen[bytes], int]:
-        """A process of the server on a port, with these settings besides the usual; waits until it answers."""
+    def start_process(
+        cls, port: int, settings: Mapping[str, str], says: Path = Path(os.devnull)
+    ) -> tuple[subprocess.Popen[bytes], int]:
+        """A process of the server on a port, with these settings besides the usual; waits until it answers. What it says,
+        each request among it, goes to the file `says`."""
         to = connection.settings_dict
         role = f"{to['NAME']}_server"  # the server has no more rights here than in use
         grant(SECRET, role)
         database = f"postgresql://{role}:{SECRET}@{to['HOST']}:{to['PORT']}/{to['NAME']}"
         command = [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(port)]
+        said = says.open("ab")
+        cls.addClassCleanup(said.close)
         process = subprocess.Popen(  # noqa: S603
             [*command, "--lifespan", "off", "--log-level", "critical", "--no-proxy-headers"],
             env={**os.environ, "DATABASE_URL": database, "PIPETTE_SECRET_KEY": SECRET, "PIPETTE_LOG": "plain", **settings},
             cwd=Path(__file__).resolve().parents[1],
             stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
+            stderr=said,
         )
         cls.addClassCleanup(cls.stop, process)
         end = time.monotonic() + 30

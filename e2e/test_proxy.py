@@ -11,6 +11,7 @@ import signal
 import tempfile
 import urllib.error
 import urllib.request
+import uuid
 from pathlib import Path
 from typing import ClassVar
 
@@ -24,6 +25,7 @@ from e2e.live import PASSWORD
 from e2e.process import ProcessTestCase, free_port
 from e2e.proxy import Proxy
 from server.entries.models import Reading
+from server.people.auth import CLASS
 from server.tests.support import group_of, lab_of, teacher
 from tools import own_certificate
 
@@ -32,6 +34,7 @@ class Deployed(ProcessTestCase):
     keeps_pages = True
 
     processes: ClassVar[list]
+    said: ClassVar[list[Path]]
 
     @classmethod
     def start_server(cls, port: int = 0) -> None:
@@ -45,7 +48,8 @@ class Deployed(ProcessTestCase):
             "PIPETTE_AUTHORITY": str(kept / "authority.pem"),
             "PIPETTE_ALLOWED_HOSTS": "127.0.0.1",
         }
-        cls.processes = [cls.start_process(free_port(), behind) for _ in range(2)]
+        cls.said = [kept / "1.log", kept / "2.log"]
+        cls.processes = [cls.start_process(free_port(), behind, says) for says in cls.said]
         proxy = Proxy([port for _, port in cls.processes], cls.plain, cls.secure, kept)
         cls.addClassCleanup(proxy.stop)
         cls.url = f"https://127.0.0.1:{cls.secure}"
@@ -75,7 +79,7 @@ class Deployed(ProcessTestCase):
         expect(phone.get_by_role("heading", name="Build this cell")).to_be_visible()
         self.type_reading(phone, "0.912")
         expect(phone.get_by_text("1 not sent yet")).to_be_visible()
-        self.processes[0][0].send_signal(signal.SIGKILL)
+        self.processes[self.of_class(lab)][0].send_signal(signal.SIGKILL)
         phone.context.set_offline(False)
         expect(phone.get_by_text("All readings sent")).to_be_visible()
         self.type_reading(phone, "0.913")
@@ -83,6 +87,32 @@ class Deployed(ProcessTestCase):
         expect(board.get_by_text(re.compile(r"^3 of \d+ readings"))).to_be_visible()
         kept = list(Reading.objects.order_by("received_at").values_list("text", flat=True))
         self.assertEqual(kept, ["0.911", "0.912", "0.913"])
+
+    def asked(self, what):
+        """How often each process was asked for something."""
+        return [said.read_text().count(f"{what} ") for said in self.said]
+
+    def of_class(self, lab):
+        """The process that has answered a lab's board and benches: one has answered all."""
+        both = [self.asked(what) for what in (f"GET /api/labs/{lab.id}/board", "POST /api/bench/readings")]
+        self.assertTrue(all(map(any, both)), both)
+        return next(n for n in (0, 1) if not any(asked[1 - n] for asked in both))
+
+    def test_a_class_is_all_at_one_process_and_classes_are_at_both(self):
+        page, ids = self.device(), [str(uuid.uuid4()) for _ in range(20)]
+        page.goto("/join")
+        page.evaluate(
+            """(ids) => Promise.all(ids.flatMap((id) => [1, 2, 3].map(() => fetch(`/api/labs/${id}/board`))))""", ids
+        )
+        at = [self.asked(f"/api/labs/{one}/board") for one in ids]
+        self.assertEqual({tuple(asked) for asked in at}, {(0, 3), (3, 0)})
+        for one in ids[:4]:
+            page.context.add_cookies([{"name": CLASS, "value": one[:8], "url": self.url}])
+            before = self.asked("/api/bench")
+            page.evaluate("() => Promise.all([1, 2, 3].map(() => fetch('/api/bench')))")
+            self.assertEqual(
+                [now - then for now, then in zip(self.asked("/api/bench"), before, strict=True)], at[ids.index(one)]
+            )
 
     def test_the_page_for_technicians_finds_all_well_through_the_proxy_and_says_what_is_not(self):
         for size in (LAPTOP, PHONE):

@@ -72,9 +72,9 @@ def _fetched(lab: Lab, groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
         (sent,) = with_readings([planned])
         cells[planned.group_id].append(CellInHand(planned, sent, current_rows([planned]), is_asked(planned)))
     meters = {check.group_id: check for check in MeterCheck.objects.filter(group__in=ids)}  # the latest comes last
-    asides: dict[uuid.UUID, str] = {}
-    if ASIDES in there:
-        asides = {row.group_id: row.reason for row in SetAside.objects.filter(group__in=ids)}  # likewise
+    asides = (
+        dict(SetAside.objects.filter(group__in=ids).values_list("group", "reason")) if ASIDES in there else {}
+    )  # likewise
     questions = waiting_of(ids) if "questions" in there else []
     return {
         key: Hand(

@@ -40,11 +40,11 @@ def lab_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     return lab
 
 
-_SHOWN = Composed(
+_SHOWN: Composed[Lab] = Composed(
     lambda teacher, lab: Lab.objects.visible_to(Teacher(id=teacher)).with_way(Teacher(id=teacher)).filter(id=lab).order_by(),
     {"teacher": SOME_ID, "lab": SOME_UUID},
 )
-_AT_BENCH = Composed(lambda lab: Lab.objects.visible_to(Member(lab, lab, "", 0)), {"lab": SOME_UUID})
+_AT_BENCH: Composed[Lab] = Composed(lambda lab: Lab.objects.visible_to(Member(lab, lab, "", 0)), {"lab": SOME_UUID})
 
 
 def lab_on_board(actor: Teacher, lab_id: uuid.UUID) -> Lab:

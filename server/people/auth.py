@@ -14,6 +14,7 @@ from ninja.security import APIKeyCookie
 from server.people.models import SESSION, GroupSession, Teacher
 
 COOKIE = "pipette_group"
+CLASS = "pipette_class"  # by which a proxy sends all of a class to one process; it opens nothing
 SALT = "pipette.group"
 MAX_AGE_S = int(SESSION.total_seconds())
 
@@ -73,15 +74,10 @@ def member_of(cookie: str | None) -> Member | None:
 
 
 def remember_group(response: HttpResponse, session: GroupSession) -> None:
-    """Give this device the group's session: only its signed number, neither group nor PIN."""
-    response.set_cookie(
-        COOKIE,
-        signing.dumps(str(session.id), salt=SALT),
-        max_age=MAX_AGE_S,
-        httponly=True,
-        secure=settings.HTTPS,
-        samesite="Lax",
-    )
+    """Give this device the group's session: only its signed number, neither group nor PIN; and the start of its lab's."""
+    signed = signing.dumps(str(session.id), salt=SALT)
+    for name, value in ((COOKIE, signed), (CLASS, str(session.group.lab_id)[:8])):
+        response.set_cookie(name, value, max_age=MAX_AGE_S, httponly=True, secure=settings.HTTPS, samesite="Lax")
 
 
 def end_session(request: HttpRequest) -> None:
@@ -92,8 +88,9 @@ def end_session(request: HttpRequest) -> None:
 
 
 def forget_group(response: HttpResponse) -> None:
-    """Take the group's cookie off this device."""
-    response.delete_cookie(COOKIE, samesite="Lax")
+    """Take the group's cookies off this device."""
+    for name in (COOKIE, CLASS):
+        response.delete_cookie(name, samesite="Lax")
 
 
 def teacher_of(request: HttpRequest) -> Teacher:

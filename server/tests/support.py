@@ -24,7 +24,7 @@ from server.labs.opening import open_lab, sign_off
 from server.labs.policy import sheet_of
 from server.labs.services import create_lab
 from server.labs.settings import NewLab
-from server.people.auth import COOKIE, Member, remember_group
+from server.people.auth import Member, remember_group
 from server.people.models import Group, GroupSession, Teacher
 
 TITLE = "A lab"
@@ -106,20 +106,21 @@ def as_teacher(user: Teacher, **options: Any) -> Client:
 
 
 class _Jar:
-    """Just enough of a response to catch the group's cookie."""
+    """Just enough of a response to catch the group's cookies."""
 
     def __init__(self) -> None:
-        self.value = ""
+        self.kept: dict[str, str] = {}
 
     def set_cookie(self, name: str, value: str, **options: object) -> None:
-        self.value = value
+        self.kept[name] = value
 
 
 def as_group(group: Group, **options: Any) -> Client:
     """A device that has joined as that group."""
     client, jar = Client(**options), _Jar()
     remember_group(jar, GroupSession.objects.create(group=group))  # type: ignore[arg-type]
-    client.cookies[COOKIE] = jar.value
+    for name, value in jar.kept.items():
+        client.cookies[name] = value
     return client
 
 
