@@ -3,8 +3,12 @@
 Posterior precision is the sum of precisions and the mean is weighted by them: Gelman et al., “Bayesian Data Analysis”, 2.5.
 """
 
+import itertools
 import math
+import random
 import unittest
+
+import numpy as np
 
 from galvanic.bench.class_reference import DENIED, HEADROOM_V, OWN_V, PLATE_V, UNKNOWN_V, GroupCell, Reference, believe
 from galvanic.cells import Cell
@@ -58,6 +62,31 @@ class TwoPlates(unittest.TestCase):
         found = believe(PRIOR, values(940.0, 0.95, -20.0))
         self.assertEqual({one.volts_v for one in found.denied}, {940.0, -20.0})
         self.assertEqual(found.used, 1)
+
+
+class ManyPlates(unittest.TestCase):
+    """Against NumPy's least squares: priors are rows of their own, each row divided by its standard deviation."""
+
+    def test_it_is_weighted_least_squares_over_what_is_left_when_the_odd_ones_are_out(self):
+        rng = random.Random(5)
+        prior = {"magnesium": -1.5, "zinc": -0.8, "tin": -0.2, "copper": 0.2, "graphite": None}
+        true = {plate: rng.gauss(v or 0.3, 0.05) for plate, v in prior.items()}
+        cells = [Cell(low, "lemon-juice", high) for low, high in itertools.combinations(prior, 2)] * 3
+        sound = [GroupCell(f"g{n}", one, true[one.positive] - true[one.negative] + rng.gauss(0.0, 0.01))
+                 for n, one in enumerate(cells)]  # fmt: skip
+        odd = [GroupCell(f"odd {n}", cells[n], sound[n].volts_v + off) for n, off in enumerate((0.4, -0.6, 0.3))]
+        found = believe(prior, [*odd, *sound])
+        self.assertEqual({one.group for one in found.denied}, {"odd 0", "odd 1", "odd 2"})
+        plates = list(prior)
+        spread = [UNKNOWN_V if v is None else PLATE_V for v in prior.values()]
+        a = [[float(plate == at) / u for at in plates] for plate, u in zip(plates, spread, strict=True)]
+        y = [(v or 0.0) / u for v, u in zip(prior.values(), spread, strict=True)]
+        a += [[((at == one.cell.positive) - (at == one.cell.negative)) / OWN_V for at in plates] for one in sound]
+        y += [one.volts_v / OWN_V for one in sound]
+        expected, *_ = np.linalg.lstsq(np.array(a), np.array(y), rcond=None)
+        np.testing.assert_allclose(found.potential_v, expected, atol=1e-9)
+        np.testing.assert_allclose(found.covariance_v2, np.linalg.inv(np.array(a).T @ np.array(a)), atol=1e-12)
+        self.assertEqual(found.used, len(sound))
 
 
 class WithoutOwn(unittest.TestCase):
