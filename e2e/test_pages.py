@@ -93,6 +93,66 @@ class Pages(WithALab):
         page.goto(f"/labs/{empty.id}/board")
         expect(page.get_by_text("Groups cannot join until you open the bench.")).to_be_visible()
 
+    def test_what_is_still_out_is_not_claimed(self):
+        """Every answer of a page can be late by itself: nothing is said of it before it is there."""
+        draft, held = lab_of(self.ada, opened=False, title="Draft"), []
+        page = self.device()
+        self.signed_in(page)
+        about = f"/labs/{self.lab.id}"
+        for path, late, heading, never in (
+            (
+                f"/labs/{draft.id}/setup",
+                "**/api/labs/preview*",
+                "Change the lab",
+                re.compile("No plan can|appear here as soon"),
+            ),
+            (f"{about}/explain", "**/api/what-if", "What if", re.compile(r"^(7\.0|0\.500)$")),
+            (f"{about}/explain", f"**/api{about}/accounts", "What if", "No account"),
+            (f"{about}/power", f"**/api{about}/power/pack?*", "What should it run?", "takes (dashed)"),
+            (f"{about}/compare", "**/api/materials", "Where each plate sits", re.compile(r"\w-(juice|brine)")),
+        ):
+            with self.subTest(late=late):
+                page.route(late, lambda route: held.append(route))
+                page.goto(path)
+                expect(page.get_by_role("heading", name=heading).first).to_be_visible()
+                self.until(page, lambda: held, "nothing was held back")
+                expect(page.get_by_text(never)).to_have_count(0)
+                page.unroute(late)
+                held.clear()
+        page.route(f"**/api{about}/chain", lambda route: held.append(route))
+        page.goto(f"{about}/power")
+        expect(page.get_by_role("button", name="Begin a chain")).to_be_disabled()
+
+    def test_a_part_of_a_page_whose_answer_fails_says_so(self):
+        page, said = self.device(), "It broke on the server, says the test."
+        self.signed_in(page)
+        body = {"code": "broken", "message": said, "field": None, "passing": False, "rows": []}
+        about = f"/labs/{self.lab.id}"
+        for path, part in {
+            f"{about}/explain": (
+                f"{about}/accounts",
+                f"{about}/claims",
+                f"{about}/evidence",
+                f"{about}/packs/causes",
+                "/what-if",
+            ),
+            f"{about}/power": (f"{about}/power/advice", f"{about}/packs", f"{about}/chain"),
+            f"{about}/board": (f"{about}/packs",),
+            f"{about}/plan": (f"{about}/shares",),
+            f"{about}/report": (f"{about}/kept",),
+            "/account": ("/account", "/account/sign-ins"),
+            "/labs": ("/labs/deleted",),
+            "/materials": ("/labs/short",),
+        }.items():
+            urls = [re.compile(rf"/api{re.escape(one)}(\?|$)") for one in part]
+            for url in urls:
+                page.route(url, lambda route: route.fulfill(status=403, json=body))
+            page.goto(path)
+            with self.subTest(path=path):
+                expect(page.get_by_text(said)).to_have_count(len(part))
+            for url in urls:
+                page.unroute(url)
+
     def test_every_stage_of_a_lab_is_a_link(self):
         page = self.device()
         self.signed_in(page)

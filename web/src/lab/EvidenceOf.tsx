@@ -6,14 +6,15 @@ import { volts } from "../format";
 import { Disclosure } from "../ui/controls";
 import { Soft } from "../ui/layout";
 import { Kept } from "./Kept";
+import { ProblemNote } from "../ui/ProblemNote";
 
 type Props = { lab: string; cell: Schemas["CellIO"] };
 
 /** What groups kept of a cell beside its readings: loads, notes, photographs, traces, questions, packs built of it. */
 export function EvidenceOf({ lab, cell }: Props) {
-  const evidence = useEvidence(lab, cell).data;
-  if (!evidence) return null;
-  const { groups, packs } = evidence;
+  const evidence = useEvidence(lab, cell);
+  if (!evidence.data) return <ProblemNote problem={evidence.error} />;
+  const { groups, packs } = evidence.data;
   if (groups.length + packs.length === 0)
     return (
       <Soft>

@@ -2,15 +2,19 @@ import { useMemo } from "react";
 import { useMaterials } from "../api/materials";
 import { decimalSign } from "../language";
 
-/** Names and symbols of materials by key; a key stands for itself until the catalogue is here. */
+/** What stands for a material until the catalogue is here: its key as words; an own material's key says nothing. */
+export const keyAsWords = (key: string) => (key.startsWith("own-") ? "…" : key.replaceAll("-", " "));
+
+/** Names and symbols of materials by key. */
 export function useNames() {
   const { data } = useMaterials();
   return useMemo(() => {
     const plates = new Map(data?.electrodes.map((electrode) => [electrode.key, electrode]));
     const liquids = new Map(data?.electrolytes.map((electrolyte) => [electrolyte.key, electrolyte]));
+    const unnamed = (key: string) => (data ? key : keyAsWords(key));
     return {
-      plate: (key: string) => plates.get(key)?.name ?? key,
-      symbol: (key: string) => plates.get(key)?.symbol ?? key,
+      plate: (key: string) => plates.get(key)?.name ?? unnamed(key),
+      symbol: (key: string) => plates.get(key)?.symbol ?? unnamed(key),
       /** A setting for reading: “spacing 4 cm” by its variable's name in the reader's language; other words as they are. */
       setting: (text: string) => {
         const row = data?.settings.find(({ name }) => text.startsWith(`${name} `));
@@ -24,7 +28,7 @@ export function useNames() {
             .join(" ");
         return `${row.said} ${said}`;
       },
-      liquid: (key: string) => liquids.get(key)?.name ?? key,
+      liquid: (key: string) => liquids.get(key)?.name ?? unnamed(key),
       /** What is in the cups of two solutions and what joins them, the left one first; null for one liquid. */
       cups: (key: string, swapped = false) => {
         const sides = liquids.get(key)?.sides;

@@ -1,6 +1,6 @@
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
-import type { Problem } from "../api/client";
+import { Problem } from "../api/client";
 import { colour, font } from "./theme";
 
 const Box = styled.div`
@@ -20,8 +20,8 @@ const Box = styled.div`
 `;
 
 /** What went wrong, said where it happened. */
-export function ProblemNote({ problem }: { problem: Problem | null | undefined }) {
-  if (!problem) return null;
+export function ProblemNote({ problem }: { problem: Error | null | undefined }) {
+  if (!(problem instanceof Problem)) return null;
   return (
     <Box role="alert">
       <p>{problem.message}</p>

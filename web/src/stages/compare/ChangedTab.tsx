@@ -12,6 +12,7 @@ import { Picks } from "../../ui/controls";
 import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 type Changed = Schemas["ChangedOut"];
 
@@ -29,7 +30,8 @@ const Key = styled.span`
 /** What was changed on purpose: each pair's volts and current against it, answered first. */
 export function ChangedTab({ id }: { id: string }) {
   const names = useNames();
-  const { data } = useByVariable(id);
+  const { data, error } = useByVariable(id);
+  if (error && !data) return <ProblemNote problem={error} />;
   if (!data)
     return (
       <Soft>

@@ -10,6 +10,7 @@ import { Select } from "../../ui/Select";
 import { SetAside } from "../../lab/SetAside";
 import { useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 type Compare = Schemas["CompareOut"];
 
@@ -18,7 +19,7 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
   const board = useBoard(id);
   const names = useNames();
   const [group, setGroup] = useState("");
-  if (!board.data) return null;
+  if (!board.data) return <ProblemNote problem={board.error} />;
   const found = board.data.groups.find((one) => one.id === group) ?? board.data.groups[0];
   if (!found) return null;
   return (

@@ -14,6 +14,7 @@ import { AllCells } from "./AllCells";
 import { CellChoice } from "./ExplainPage";
 import { OneCell } from "./OneCell";
 import { WhatIf } from "./WhatIf";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 /** The cells a group has read itself, each once. */
 function ownCells(bench: Schemas["BenchOut"]) {
@@ -69,7 +70,9 @@ export function BenchExplain() {
             </Soft>
           )}
         </Column>
-        <Column>{accounts.data && <AllCells data={accounts.data} />}</Column>
+        <Column>
+          {accounts.data ? <AllCells data={accounts.data} /> : <ProblemNote problem={accounts.error} />}
+        </Column>
       </Columns>
     </Frame>
   );

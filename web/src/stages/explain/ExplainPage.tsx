@@ -18,6 +18,7 @@ import { AllCells } from "./AllCells";
 import { OneCell } from "./OneCell";
 import { UnderLoad } from "./UnderLoad";
 import { WhatIf } from "./WhatIf";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 const NO_ANCHORS: string[] = [];
 type Compare = Schemas["CompareOut"];
@@ -153,11 +154,14 @@ export function ExplainPage({ id }: { id: string }) {
           <Column>
             {accounts.data ? (
               <AllCells data={accounts.data} />
+            ) : accounts.error ? (
+              <ProblemNote problem={accounts.error} />
             ) : (
               <Soft>
                 <Trans>Testing the accounts …</Trans>
               </Soft>
             )}
+            {!claims.data && <ProblemNote problem={claims.error} />}
             {claims.data && (
               <OnScreen>
                 <WhatGroupsSay lab={id} data={claims.data} />

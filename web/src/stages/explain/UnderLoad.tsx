@@ -7,6 +7,7 @@ import { Behind } from "../../ui/Behind";
 import { Soft } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 const Causes = styled.dl`
   dt {
@@ -23,10 +24,11 @@ const SHADES = { fits: colour.good, contradicted: colour.wrong, open: colour.sof
 
 /** Packs that fell short or sagged: which causes their own numbers bear out, which not, and what would tell the rest. */
 export function UnderLoad({ lab }: { lab: string }) {
-  const packs = usePackCauses(lab).data?.packs ?? [];
+  const answer = usePackCauses(lab);
+  const packs = answer.data?.packs ?? [];
   const [chosen, choose] = useState("");
   const pack = packs.find((one) => one.id === chosen) ?? packs[0];
-  if (!pack) return null;
+  if (!pack) return <ProblemNote problem={answer.error} />;
   const open = pack.causes.filter((cause) => cause.verdict === "open");
   return (
     <section aria-label={t`Under load`}>

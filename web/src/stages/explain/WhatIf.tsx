@@ -9,6 +9,7 @@ import { current, number, volts } from "../../format";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
 import { Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { colour, font } from "../../ui/theme";
 
 const Fields = styled.div`
@@ -153,7 +154,10 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
     scratched: asked.scratched ?? false,
     dull: asked.dull ?? false,
   };
-  const found = useWhatIf(body).data;
+  const answer = useWhatIf(body);
+  const found = answer.data;
+  // Where the liquid itself says a number, nothing stands until it has been asked.
+  const known = (own: number | undefined) => found !== undefined || own !== undefined;
   const set = (change: Partial<Values>) => setValues((now) => ({ ...now, ...change }));
   const ph = values.ph ?? found?.ph ?? 7;
   const ions = values.ions ?? USUAL.ions;
@@ -184,7 +188,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
       <Fields>
         <Field
           label={t`pH`}
-          shown={number(ph, 1)}
+          shown={known(values.ph) ? number(ph, 1) : "…"}
           value={ph}
           low={0}
           high={14}
@@ -232,7 +236,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         />
         <Field
           label={t`Chloride, mol/L`}
-          shown={number(10 ** chloride, 4)}
+          shown={known(values.chloride) ? number(10 ** chloride, 4) : "…"}
           value={chloride}
           low={-4}
           high={0.5}
@@ -241,7 +245,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
         />
         <Field
           label={t`Conductivity, S/m`}
-          shown={number(10 ** kappa, 3)}
+          shown={known(values.kappa) ? number(10 ** kappa, 3) : "…"}
           value={kappa}
           low={-3}
           high={1.5}
@@ -291,6 +295,7 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
           <Trans>Not rubbed: dull plates</Trans>
         </Tick>
       </Fields>
+      <ProblemNote problem={answer.error} />
       {found && (
         <Result aria-live="polite">
           <dt />

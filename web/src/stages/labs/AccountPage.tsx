@@ -102,7 +102,7 @@ function ChangePassword() {
 function SignIns() {
   const list = useSignIns();
   const end = useEndSignIn();
-  if (!list.data) return null;
+  if (!list.data) return <ProblemNote problem={list.error} />;
   return (
     <Disclosure
       title={t`Where you are signed in`}
@@ -159,6 +159,7 @@ export function AccountPage() {
         </Spread>
         <LanguageChoice />
         <ChangePassword />
+        {!account.data && <ProblemNote problem={account.error} />}
         {account.data && <SecondStep account={account.data} />}
         {account.data?.mail && <MailAddress email={account.data.email} />}
         <SignIns />

@@ -52,7 +52,7 @@ export function DeleteLab({ id, title }: { id: string; title: string }) {
 export function DeletedLabs() {
   const labs = useDeletedLabs();
   const undelete = useUndeleteLab();
-  if (!labs.data?.length) return null;
+  if (!labs.data?.length) return <ProblemNote problem={labs.data ? null : labs.error} />;
   return (
     <Disclosure title={t`Deleted labs`} detail={t`${labs.data.length}, kept for 30 days`}>
       <ul>

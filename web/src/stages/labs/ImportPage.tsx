@@ -3,7 +3,6 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { Navigate } from "react-router";
-import { Problem } from "../../api/client";
 import { useHandOver, useImportPackage, useKeepTable, useTableIn } from "../../api/tables";
 import { Frame } from "../../ui/Frame";
 import { today } from "../../format";
@@ -118,7 +117,7 @@ export function ImportPage() {
               {file && <Num>{file.name}</Num>}
             </Row>
             <ProblemNote
-              problem={handOver.error ?? bringPackage.error ?? (seen.error instanceof Problem ? seen.error : null)}
+              problem={handOver.error ?? bringPackage.error ?? seen.error}
             />
             {reading && (
               <Soft role="status">

@@ -18,6 +18,7 @@ import { MakeLiquid } from "./MakeLiquid";
 import { OwnElectrode, OwnElectrolyte } from "./OwnForms";
 import { type Item, Shelf } from "./Shelf";
 import { TwoSolutions } from "./TwoSolutions";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 /** How liquids come, in a word. */
 const FORMS: Record<string, string> = {
@@ -246,7 +247,12 @@ export function MaterialsPage() {
       title={t`Cupboard`}
       lab={t`Your cupboard`}
       about={t`tables of ${edition}`}
-      margin={<Notes notes={notesOf(short.data ?? [], names)} />}
+      margin={
+        <>
+          {!short.data && <ProblemNote problem={short.error} />}
+          <Notes notes={notesOf(short.data ?? [], names)} />
+        </>
+      }
     >
       {down && phone ? down : down ? <Columns $left="minmax(0, 1fr)">{[list, down]}</Columns> : list}
     </Frame>

@@ -48,7 +48,7 @@ function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }
 /** What the group keeps of the cell beside its readings. */
 function BesideOf({ cell }: { cell: string }) {
   const beside = useBeside(cell);
-  if (!beside.data) return null;
+  if (!beside.data) return <ProblemNote problem={beside.error} />;
   const { under_load, observations, questions, actuals, photos, traces } = beside.data;
   if (under_load.length + observations.length + questions.length + actuals.length + photos.length + traces.length === 0)
     return null;

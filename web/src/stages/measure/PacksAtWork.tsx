@@ -17,7 +17,10 @@ function said(pack: Pack): string {
 
 /** Who stands where with packs, for the board's margin; null while nobody builds any. */
 export function usePacksAtWork(id: string, groups: { name: string }[]): MarginNote | null {
-  const packs = useLabPacks(id).data?.packs ?? [];
+  const answer = useLabPacks(id);
+  const packs = answer.data?.packs ?? [];
+  if (!answer.data && answer.error)
+    return { code: "packs", tone: "caution", title: t`Packs`, text: answer.error.message };
   if (packs.length === 0) return null;
   const latest = new Map(packs.map((pack) => [pack.group, pack]));
   const without = groups.map((group) => group.name).filter((name) => !latest.has(name));

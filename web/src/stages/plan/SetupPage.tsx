@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { Problem, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useCreateLab, useLab, useLabStart, usePreview, useReviseLab } from "../../api/labs";
 import { useMaterials } from "../../api/materials";
 import { Frame } from "../../ui/Frame";
@@ -67,8 +67,8 @@ function Setup({ lab, materials, begin }: Props) {
   const create = useCreateLab();
   const revise = useReviseLab();
   const navigate = useNavigate();
-  const refused = preview.error instanceof Problem ? preview.error : null;
   const shown = complete && preview.data && !preview.error ? preview.data : null;
+  const instead = !complete ? null : preview.error ? t`No plan can be shown for this.` : t`Planning …`;
   // What was said of an earlier state is not said of this one.
   const stale = preview.isPlaceholderData;
   const saving = create.isPending || revise.isPending;
@@ -98,9 +98,7 @@ function Setup({ lab, materials, begin }: Props) {
             <Notes notes={[...moved(shown.said), ...withoutActions(shown.notes)]} />
           )
         ) : (
-          <Soft>
-            {complete ? t`No plan can be shown for this.` : t`Choose two plates and one liquid to see whether it fits.`}
-          </Soft>
+          <Soft>{instead ?? t`Choose two plates and one liquid to see whether it fits.`}</Soft>
         )
       }
     >
@@ -131,7 +129,7 @@ function Setup({ lab, materials, begin }: Props) {
             safety={shown && !stale ? withoutActions(shown.safety) : []}
             onSubmit={keep}
           >
-            <ProblemNote problem={create.error ?? revise.error ?? refused} />
+            <ProblemNote problem={create.error ?? revise.error ?? preview.error} />
             <Row>
               <MainButton type="submit" isDisabled={!complete}>
                 {saving ? t`One moment…` : t`Keep this plan`}
@@ -166,7 +164,7 @@ function Setup({ lab, materials, begin }: Props) {
               </>
             ) : (
               <Soft>
-                <Trans>The cells of each group appear here as soon as there are plates, a liquid and a group.</Trans>
+                {instead ?? t`The cells of each group appear here as soon as there are plates, a liquid and a group.`}
               </Soft>
             )}
           </Column>

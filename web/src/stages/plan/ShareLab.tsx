@@ -16,7 +16,8 @@ const WAYS = [
 export function ShareLab({ lab }: { lab: string }) {
   const shares = useShares(lab);
   const share = useShareLab(lab);
-  if (shares.data?.way !== "own" || shares.data.colleagues.length === 0) return null;
+  if (!shares.data) return <ProblemNote problem={shares.error} />;
+  if (shares.data.way !== "own" || shares.data.colleagues.length === 0) return null;
   const { colleagues } = shares.data;
   const names = colleagues.filter((colleague) => colleague.way !== "no").map((colleague) => colleague.name);
   return (

@@ -16,7 +16,8 @@ type Props = { id: string; load: string; loadName: string; cell: string; short: 
 /** The class's chain at the desk: begin one with what is chosen above; then votes, cells and what is off. */
 export function ChainPart({ id, load, loadName, cell, short }: Props) {
   const begin = useBeginChain(id);
-  const chain = useChain(id).data?.chain ?? null;
+  const kept = useChain(id);
+  const chain = kept.data?.chain ?? null;
   return (
     <section aria-label={t`The class’s chain`}>
       <h2>
@@ -90,7 +91,7 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
         </>
       )}
       <Row>
-        <Button onPress={() => begin.mutate({ id: newId(), load, cell })}>
+        <Button isDisabled={!kept.data} onPress={() => begin.mutate({ id: newId(), load, cell })}>
           <Trans>
             {chain ? t`Begin anew` : t`Begin a chain`} for the {loadName}, of {short}
           </Trans>
@@ -101,7 +102,7 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
           <Trans>Beginning anew asks for votes again; what was done stays on record.</Trans>
         </Soft>
       )}
-      <ProblemNote problem={begin.error} />
+      <ProblemNote problem={begin.error ?? kept.error} />
     </section>
   );
 }

@@ -19,8 +19,9 @@ const last = (pack: Schemas["KeptPack"], kind: string) =>
 
 /** A group's pack over time: what it typed, the model's line beside, and what it says. */
 function RunOf({ pack }: { pack: Schemas["KeptPack"] }) {
-  const run = usePackRun(pack.id, true).data;
-  if (!run || run.volts.length < 2) return null;
+  const { data: run, error } = usePackRun(pack.id, true);
+  if (!run) return <ProblemNote problem={error} />;
+  if (run.volts.length < 2) return null;
   return (
     <section aria-label={t`${pack.group} over time`}>
       <h2>
@@ -64,8 +65,8 @@ function BringIn({ id }: { id: string }) {
 
 /** What the groups have built: how many cells, what they give, what was seen, and what the numbers say of it. */
 export function GroupPacks({ id }: { id: string }) {
-  const { data } = useLabPacks(id);
-  if (!data) return null;
+  const { data, error } = useLabPacks(id);
+  if (!data) return <ProblemNote problem={error} />;
   if (data.packs.length === 0)
     return (
       <>

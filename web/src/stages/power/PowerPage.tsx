@@ -238,12 +238,17 @@ export function PowerPage({ id }: { id: string }) {
           <h2>
             <Trans>Where they meet</Trans>
           </h2>
-          <Soft>
-            <Trans>
-              What the pack can give (line and band), what the {pack.data?.load_name ?? t`load`} takes (dashed).
-            </Trans>
-          </Soft>
-          {pack.data && <MeetingCurve pack={pack.data} />}
+          {pack.data && (
+            <>
+              <Soft>
+                <Trans>
+                  What the pack can give (line and band), what the {pack.data.load_name} takes (dashed).
+                </Trans>
+              </Soft>
+              <MeetingCurve pack={pack.data} />
+            </>
+          )}
+          {!advice.data && <ProblemNote problem={advice.error} />}
           {advice.data && (
             <>
               <h2>
@@ -266,11 +271,11 @@ export function PowerPage({ id }: { id: string }) {
       </Parts>
       <Column>
         <Strongest kinds={power.data.kinds} choose={(key) => setCells(cells.map(() => key))} />
-        {one && (
+        {one && pack.data && (
           <ChainPart
             id={id}
             load={load}
-            loadName={pack.data?.load_name ?? t`load`}
+            loadName={pack.data.load_name}
             cell={kind}
             short={`${one.short}, ${bathName(names, one.bath)}`}
           />

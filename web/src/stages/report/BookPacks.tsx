@@ -9,14 +9,16 @@ import { Num, Scroll, Table } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
 import { packWord } from "../../ui/packWords";
+import { ProblemNote } from "../../ui/ProblemNote";
 
 type Pack = Schemas["KeptPack"];
 const isOverTime = (pack: Pack) => pack.files.length > 0 || pack.entries.some((entry) => entry.kind === "run_v");
 
 /** A pack over time, where it was watched. */
 function Run({ pack }: { pack: Pack }) {
-  const run = usePackRun(pack.id, true).data;
-  if (!run || run.volts.length < 2) return null;
+  const { data: run, error } = usePackRun(pack.id, true);
+  if (!run) return <ProblemNote problem={error} />;
+  if (run.volts.length < 2) return null;
   return (
     <figure>
       <RunChart run={run} />

@@ -24,7 +24,7 @@ const KINDS = { note: t`note`, question: t`question`, words: t`notebook`, claim:
 function HowLong({ id }: { id: string }) {
   const kept = useKeptFor(id);
   const keep = useKeepFor(id);
-  if (!kept.data) return null;
+  if (!kept.data) return <ProblemNote problem={kept.error} />;
   const { days, until } = kept.data;
   const own = days !== null && !CHOICES.some((one) => one.key === String(days));
   return (

@@ -273,6 +273,7 @@ export function SchoolPage() {
               title={t`What was done with accounts`}
               detail={plural(teachers.length, { one: "# teacher", other: "# teachers" })}
             >
+              {!deeds.data && <ProblemNote problem={deeds.error} />}
               {deeds.data && <DeedTable deeds={deeds.data} label={t`What was done with accounts`} />}
             </Disclosure>
           </>
