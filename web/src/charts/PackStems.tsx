@@ -11,7 +11,7 @@ import { roundStep, steps } from "./spread";
 const HEIGHT = 470;
 const TOP = 34;
 const BOTTOM = HEIGHT - 46;
-const STEM = 17;
+const STEM = 22; // half of it: a value such as 1.57 stands inside
 
 type Pack = Schemas["PackOut"];
 type Stem = { name: string; detail: string; x: number; total: number; cells: number[]; measured: boolean };
@@ -127,6 +127,9 @@ export function PackStems({ pack, perRow }: { pack: Pack; perRow: number }) {
               y={y(Math.max(stem.total, 0)) - 10}
               textAnchor="middle"
               fontWeight={700}
+              stroke={colour.white}
+              strokeWidth={4}
+              style={{ paintOrder: "stroke" }}
             >
               {volts(stem.total, 2)}
             </text>

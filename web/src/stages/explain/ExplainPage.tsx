@@ -148,6 +148,8 @@ export function ExplainPage({ id }: { id: string }) {
             <OneCell key={chosen.key} lab={id} cell={chosen.cell} />
             <OnScreen>
               <EvidenceOf lab={id} cell={chosen.cell} />
+            </OnScreen>
+            <OnScreen>
               <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
             </OnScreen>
           </Column>

@@ -16,6 +16,7 @@ const Fields = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
   gap: 0.3rem 1.6rem;
+  margin-top: 0.6rem;
 `;
 
 const Slide = styled(Slider)`
