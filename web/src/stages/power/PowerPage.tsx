@@ -248,7 +248,7 @@ export function PowerPage({ id }: { id: string }) {
               <MeetingCurve pack={pack.data} />
             </>
           )}
-          {!advice.data && <ProblemNote problem={advice.error} />}
+          {!pack.error && !advice.data && <ProblemNote problem={advice.error} />}
           {advice.data && (
             <>
               <h2>
