@@ -35,7 +35,7 @@ from server.entries.schemas import (
     Working,
 )
 from server.entries.services import record_reading
-from server.labs.lookups import lab_at_bench
+from server.labs.lookups import lab_of_group
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, cautions
@@ -53,7 +53,7 @@ def bench(request: HttpRequest) -> HttpResponse:
 
 def bench_json(actor: Member) -> bytes:
     """A group's bench as it is sent, also on its stream."""
-    lab = lab_at_bench(actor)
+    lab = lab_of_group(actor)
     return answer_json(lab, ("bench", actor.group_id), lambda: _bench(actor, lab))
 
 

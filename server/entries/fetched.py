@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 from django.db import connection
@@ -23,7 +23,7 @@ _ASIDE = sql.SQL(
 def fetch_readings(cells: Sequence[PlannedCell], there: set[str] | None = None) -> None:
     """Fetch readings onto cells, and where there are any (`there`: what `kinds_there` found), why these are set aside and
     what was asked of the group, as plain lists."""
-    there = kinds_there(cells, ["asked"]) if there is None else there
+    there = kinds_there(cells, ["asked", ASIDES]) if there is None else there
     readings = Reading.objects.with_aside() if ASIDES in there else Reading.objects.all()
     prefetch_related_objects(list(cells), Prefetch("readings", queryset=readings, to_attr="kept_readings"))
     if "asked" in there:
@@ -46,19 +46,19 @@ def fetch_beside(cells: Sequence[PlannedCell], more: Sequence[str] = ()) -> None
 
 
 def kinds_there(cells: Sequence[PlannedCell], names: Sequence[str]) -> set[str]:
-    """Of which relations the cells have any rows, and `ASIDES` where any of their readings is set aside; one question."""
+    """Of which relations the cells have any rows (`ASIDES`: whether any of their readings is set aside); one question."""
     if not cells:
         return set()
-    one = sql.SQL("EXISTS (SELECT 1 FROM {} WHERE cell_id = ANY(%(cells)s))")
-    asked = [one.format(sql.Identifier(model._meta.db_table)) for model in _models(names).values()]
+    one, models = sql.SQL("EXISTS (SELECT 1 FROM {} WHERE cell_id = ANY(%(cells)s))"), _models(set(names) - {ASIDES})
+    asked = [_ASIDE if name == ASIDES else one.format(sql.Identifier(models[name]._meta.db_table)) for name in names]
     values = {"cells": [cell.id for cell in cells], "groups": list({cell.group_id for cell in cells})}
     with connection.cursor() as cursor:
-        cursor.execute(sql.SQL("SELECT {}").format(sql.SQL(", ").join([*asked, _ASIDE])), values)
+        cursor.execute(sql.SQL("SELECT {}").format(sql.SQL(", ").join(asked)), values)
         row = cursor.fetchone()
-    return {name for name, yes in zip([*names, ASIDES], row, strict=True) if yes}
+    return {name for name, yes in zip(names, row, strict=True) if yes}
 
 
-def _models(names: Mapping[str, str] | Sequence[str]) -> dict[str, Any]:
+def _models(names: Iterable[str]) -> dict[str, Any]:
     """The models behind a cell's relations, by their names."""
     return {name: PlannedCell._meta.get_field(name).related_model for name in names}
 

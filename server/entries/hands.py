@@ -66,15 +66,15 @@ def _fetched(lab: Lab, groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
     ids = [group.id for group in groups]
     cells: dict[uuid.UUID, list[CellInHand]] = defaultdict(list)
     kept = list(PlannedCell.objects.filter(group__in=ids).order_by("position"))
-    there = kinds_there(kept, ["asked", "questions"])
+    there = kinds_there(kept, ["asked", "questions", ASIDES])
     fetch_readings(kept, there)
     for planned in kept:
         (sent,) = with_readings([planned])
         cells[planned.group_id].append(CellInHand(planned, sent, current_rows([planned]), is_asked(planned)))
-    meters = {check.group_id: check for check in MeterCheck.objects.filter(group__in=ids)}  # the latest comes last
-    asides = (
-        dict(SetAside.objects.filter(group__in=ids).values_list("group", "reason")) if ASIDES in there else {}
-    )  # likewise
+    # The latest of a group comes last, and is what a dictionary keeps.
+    meters = {check.group_id: check for check in MeterCheck.objects.filter(group__in=ids)}
+    whole = SetAside.objects.filter(group__in=ids).values_list("group", "reason")
+    asides = dict(whole) if ASIDES in there else {}
     questions = waiting_of(ids) if "questions" in there else []
     return {
         key: Hand(

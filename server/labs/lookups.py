@@ -44,20 +44,14 @@ _SHOWN: Composed[Lab] = Composed(
     lambda teacher, lab: Lab.objects.visible_to(Teacher(id=teacher)).with_way(Teacher(id=teacher)).filter(id=lab).order_by(),
     {"teacher": SOME_ID, "lab": SOME_UUID},
 )
-_AT_BENCH: Composed[Lab] = Composed(lambda lab: Lab.objects.visible_to(Member(lab, lab, "", 0)), {"lab": SOME_UUID})
+_OF_GROUP: Composed[Lab] = Composed(
+    lambda lab: Lab.objects.visible_to(Member(lab, lab, "", 0)).with_group_count(), {"lab": SOME_UUID}
+)
 
 
 def lab_on_board(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     """A lab that the teacher may see, with its `way`, for what is made after each reading. Raises Problem not_found."""
     rows = _SHOWN.rows(teacher=actor.id, lab=lab_id)
-    if not rows:
-        raise not_found("lab")
-    return rows[0]
-
-
-def lab_at_bench(actor: Member) -> Lab:
-    """The lab of a device's group as it is, for what is made after each reading. Raises Problem not_found."""
-    rows = _AT_BENCH.rows(lab=actor.lab_id)
     if not rows:
         raise not_found("lab")
     return rows[0]
@@ -72,9 +66,11 @@ def draft_for_teacher(actor: Teacher, lab_id: uuid.UUID) -> Lab:
 
 
 def lab_of_group(actor: Member) -> Lab:
-    """The lab of a device's group, with `group_count`."""
-    lab: Lab = Lab.objects.visible_to(actor).with_group_count().get()
-    return lab
+    """The lab of a device's group, with `group_count`. Raises Problem not_found."""
+    rows = _OF_GROUP.rows(lab=actor.lab_id)
+    if not rows:
+        raise not_found("lab")
+    return rows[0]
 
 
 def signatures(lab: Lab) -> list[SignOff]:

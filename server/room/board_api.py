@@ -81,6 +81,7 @@ def _board(lab: Lab) -> BoardOut:
     steps, now = steps_of(lab), timezone.now()
     rooms = list(lab.groups.all())
     hands = hands_of(lab, rooms)
+    questions = sorted((one for hand in hands for one in hand.questions), key=lambda one: (one.received_at, one.id))
     attention = visits_of(lab, rooms, hands, READINGS_PER_CELL, steps, now)
     groups = [
         GroupBoard(
@@ -128,7 +129,7 @@ def _board(lab: Lab) -> BoardOut:
                 text=one.text,
                 at=one.taken_at or one.received_at,
             )
-            for one in sorted((q for h in hands for q in h.questions), key=lambda q: (q.received_at, q.id))
+            for one in questions
         ],
         visits=[
             VisitOut(

@@ -4,7 +4,7 @@ from django.test import TestCase
 
 from server.base.composed import SOME_ID, SOME_UUID, Composed
 from server.base.problems import Problem
-from server.labs.lookups import lab_at_bench, lab_on_board
+from server.labs.lookups import lab_of_group, lab_on_board
 from server.labs.models import Lab
 from server.materials.models import OwnMaterial
 from server.materials.own import known_rows
@@ -35,10 +35,10 @@ class Asked(TestCase):
     def test_a_deleted_lab_is_nobodys(self):
         lab = self.labs[0]
         member = member_of(group_of(lab))
-        self.assertEqual(lab_at_bench(member), lab)
+        self.assertEqual((lab_of_group(member), lab_of_group(member).group_count), (lab, 2))
         Lab.objects.filter(id=lab.id).update(deleted_at=lab.created_at)
         self.assertRaises(Problem, lab_on_board, self.ada, lab.id)
-        self.assertRaises(Problem, lab_at_bench, member)
+        self.assertRaises(Problem, lab_of_group, member)
 
     def test_own_materials_are_their_teachers_and_their_groups(self):
         for one in (self.ada, self.bo):

@@ -3,7 +3,7 @@ import { useMaterials } from "../api/materials";
 import { decimalSign } from "../language";
 
 /** What stands for a material until the catalogue is here: its key as words; an own material's key says nothing. */
-export const keyAsWords = (key: string) => (key.startsWith("own-") ? "…" : key.replaceAll("-", " "));
+const keyAsWords = (key: string) => (key.startsWith("own-") ? "…" : key.replaceAll("-", " "));
 
 /** Names and symbols of materials by key. */
 export function useNames() {
