@@ -6,10 +6,10 @@ import { useJoin } from "../api/who";
 import { MainButton } from "../ui/Button";
 import { CodeField, TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
-import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "../ui/Frame";
 import { hasJoined } from "../api/leaving";
 import { LanguageChoice } from "../ui/LanguageChoice";
+import { ProblemNote } from "../ui/ProblemNote";
 
 /** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
 export function JoinPage() {

@@ -6,11 +6,11 @@ import { useSignIn } from "../api/who";
 import { MainButton } from "../ui/Button";
 import { TextField } from "../ui/fields";
 import { Column, Form, Narrow, Soft } from "../ui/layout";
-import { ProblemNote } from "../ui/ProblemNote";
 import { Frame } from "../ui/Frame";
 import { Forgotten } from "./Forgotten";
 import { language } from "../language";
 import { LanguageChoice } from "../ui/LanguageChoice";
+import { ProblemNote } from "../ui/ProblemNote";
 
 /** Teachers sign in; a teacher sent here from a page goes back to it. */
 export function SignInPage() {

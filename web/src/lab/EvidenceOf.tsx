@@ -5,8 +5,8 @@ import { useEvidence } from "../api/notebook";
 import { volts } from "../format";
 import { Disclosure } from "../ui/controls";
 import { Soft } from "../ui/layout";
-import { Kept } from "./Kept";
 import { ProblemNote } from "../ui/ProblemNote";
+import { Kept } from "./Kept";
 
 type Props = { lab: string; cell: Schemas["CellIO"] };
 

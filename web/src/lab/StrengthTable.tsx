@@ -4,6 +4,7 @@ import { type ReactNode, useState } from "react";
 import type { Schemas } from "../api/client";
 import { number } from "../format";
 import { Picks } from "../ui/controls";
+import { Heads } from "../ui/Heads";
 import { Scroll, Soft, Table } from "../ui/layout";
 
 type Kind = Schemas["KindOut"];
@@ -26,28 +27,16 @@ export function StrengthTable({ kinds, cell }: { kinds: Kind[]; cell: (kind: Kin
       </Soft>
       <Scroll>
         <Table>
-          <thead>
-            <tr>
-              <th>
-                <Trans>Cell</Trans>
-              </th>
-              <th data-number>
-                <Trans>open, V</Trans>
-              </th>
-              <th data-number>
-                <Trans>short circuit, mA</Trans>
-              </th>
-              <th data-number>
-                <Trans>most power, mW</Trans>
-              </th>
-              <th data-number>
-                <Trans>into, Ω</Trans>
-              </th>
-              <th>
-                <Trans>current</Trans>
-              </th>
-            </tr>
-          </thead>
+          <Heads
+            of={[
+              t`Cell`,
+              { numbers: t`open, V` },
+              { numbers: t`short circuit, mA` },
+              { numbers: t`most power, mW` },
+              { numbers: t`into, Ω` },
+              t`current`,
+            ]}
+          />
           <tbody>
             {[...kinds]
               .sort((one, other) => of(other) - of(one))

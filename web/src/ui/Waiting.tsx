@@ -2,8 +2,8 @@ import { t } from "@lingui/core/macro";
 import { type ReactNode, useEffect, useState } from "react";
 import { Problem } from "../api/client";
 import { Column, Soft } from "./layout";
-import { ProblemNote } from "./ProblemNote";
 import { Frame } from "./Frame";
+import { ProblemNote } from "./ProblemNote";
 
 const LATE_MS = 300;
 

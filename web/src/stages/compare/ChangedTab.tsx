@@ -11,8 +11,8 @@ import { Behind } from "../../ui/Behind";
 import { Picks } from "../../ui/controls";
 import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
-import { colour } from "../../ui/theme";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { colour } from "../../ui/theme";
 
 type Changed = Schemas["ChangedOut"];
 

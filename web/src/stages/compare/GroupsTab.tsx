@@ -5,12 +5,13 @@ import type { Schemas } from "../../api/client";
 import { useBoard } from "../../api/room";
 import { OffsetsChart, SharedChart } from "../../charts/GroupsChart";
 import { asTyped, number } from "../../format";
+import { Heads } from "../../ui/Heads";
 import { Column, Columns, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { SetAside } from "../../lab/SetAside";
 import { useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
-import { ProblemNote } from "../../ui/ProblemNote";
 
 type Compare = Schemas["CompareOut"];
 
@@ -42,22 +43,7 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
       </Row>
       <Scroll tabIndex={0} role="region" aria-label={t`Readings of ${found.name}`}>
         <Table>
-          <thead>
-            <tr>
-              <th scope="col">
-                <Trans>cell</Trans>
-              </th>
-              <th scope="col">
-                <Trans>reading</Trans>
-              </th>
-              <th scope="col">
-                <Trans>why not</Trans>
-              </th>
-              <th scope="col">
-                <Trans>does it count?</Trans>
-              </th>
-            </tr>
-          </thead>
+          <Heads of={[t`cell`, t`reading`, t`why not`, t`does it count?`]} />
           <tbody>
             {found.cells.flatMap((cell) =>
               cell.readings
@@ -103,25 +89,7 @@ function Predicted({ data }: { data: Compare }) {
       <p>{data.foretold}</p>
       <Behind label={t`All predictions`}>
         <Table>
-          <thead>
-            <tr>
-              <th scope="col">
-                <Trans>group</Trans>
-              </th>
-              <th scope="col">
-                <Trans>cell</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>predicted, V</Trans>
-              </th>
-              <th scope="col">
-                <Trans>right plate?</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>off by, V</Trans>
-              </th>
-            </tr>
-          </thead>
+          <Heads of={[t`group`, t`cell`, { numbers: t`predicted, V` }, t`right plate?`, { numbers: t`off by, V` }]} />
           <tbody>
             {rows.map((row) => (
               <tr key={`${row.group}-${row.cell.short}-${row.liquid}`}>

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Scatter } from "../../charts/Scatter";
 import { SideBySide } from "../../charts/SideBySide";
 import { number } from "../../format";
+import { Heads } from "../../ui/Heads";
 import { Column, Columns, Scroll, Soft, Table } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import { bathName, useNames } from "../../lab/useNames";
@@ -96,22 +97,9 @@ export function LiquidsTab({ data }: { data: Compare }) {
                 <caption hidden>
                   <Trans>{pair.short} by liquid</Trans>
                 </caption>
-                <thead>
-                  <tr>
-                    <th scope="col">
-                      <Trans>liquid</Trans>
-                    </th>
-                    <th scope="col" data-number>
-                      <Trans>class, V</Trans>
-                    </th>
-                    <th scope="col" data-number>
-                      <Trans>pH</Trans>
-                    </th>
-                    <th scope="col" data-number>
-                      <Trans>conductivity, S/m</Trans>
-                    </th>
-                  </tr>
-                </thead>
+                <Heads
+                  of={[t`liquid`, { numbers: t`class, V` }, { numbers: t`pH` }, { numbers: t`conductivity, S/m` }]}
+                />
                 <tbody>
                   {pair.points.map((point) => (
                     <tr key={point.electrolyte}>

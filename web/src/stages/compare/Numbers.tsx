@@ -5,6 +5,7 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { decimalsFor, number } from "../../format";
+import { Heads } from "../../ui/Heads";
 import { Table } from "../../ui/layout";
 import { Behind } from "../../ui/Behind";
 import { useNames } from "../../lab/useNames";
@@ -20,22 +21,7 @@ export function LadderTable({ result }: { result: Result }) {
         <caption hidden>
           <Trans>Potential of each plate, in volts against hydrogen</Trans>
         </caption>
-        <thead>
-          <tr>
-            <th scope="col">
-              <Trans>plate</Trans>
-            </th>
-            <th scope="col" data-number>
-              <Trans>table, V</Trans>
-            </th>
-            <th scope="col" data-number>
-              <Trans>class, V</Trans>
-            </th>
-            <th scope="col" data-number>
-              <Trans>95 % from, to, V</Trans>
-            </th>
-          </tr>
-        </thead>
+        <Heads of={[t`plate`, { numbers: t`table, V` }, { numbers: t`class, V` }, { numbers: t`95 % from, to, V` }]} />
         <tbody>
           {result.rungs.map((rung) => (
             <tr key={rung.electrode}>

@@ -5,6 +5,7 @@ import { Problem, type Schemas } from "../../api/client";
 import { useBench } from "../../api/bench";
 import { useAccounts } from "../../api/findings";
 import { Frame } from "../../ui/Frame";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { Column, Columns, Soft } from "../../ui/layout";
 import { BenchLine } from "../../lab/BenchLine";
@@ -14,7 +15,6 @@ import { AllCells } from "./AllCells";
 import { CellChoice } from "./ExplainPage";
 import { OneCell } from "./OneCell";
 import { WhatIf } from "./WhatIf";
-import { ProblemNote } from "../../ui/ProblemNote";
 
 /** The cells a group has read itself, each once. */
 function ownCells(bench: Schemas["BenchOut"]) {
@@ -70,9 +70,7 @@ export function BenchExplain() {
             </Soft>
           )}
         </Column>
-        <Column>
-          {accounts.data ? <AllCells data={accounts.data} /> : <ProblemNote problem={accounts.error} />}
-        </Column>
+        <Column>{accounts.data ? <AllCells data={accounts.data} /> : <ProblemNote problem={accounts.error} />}</Column>
       </Columns>
     </Frame>
   );

@@ -4,6 +4,7 @@ import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useClaims } from "../../api/claims";
 import { useAccounts, useCompare } from "../../api/findings";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { number } from "../../format";
 import { ButtonLink } from "../../ui/Button";
@@ -18,7 +19,6 @@ import { AllCells } from "./AllCells";
 import { OneCell } from "./OneCell";
 import { UnderLoad } from "./UnderLoad";
 import { WhatIf } from "./WhatIf";
-import { ProblemNote } from "../../ui/ProblemNote";
 
 const NO_ANCHORS: string[] = [];
 type Compare = Schemas["CompareOut"];

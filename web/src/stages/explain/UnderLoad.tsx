@@ -5,9 +5,9 @@ import styled from "styled-components";
 import { usePackCauses } from "../../api/packs";
 import { Behind } from "../../ui/Behind";
 import { Soft } from "../../ui/layout";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
-import { ProblemNote } from "../../ui/ProblemNote";
 
 const Causes = styled.dl`
   dt {

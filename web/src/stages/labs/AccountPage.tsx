@@ -14,13 +14,13 @@ import {
 import { moment } from "../../format";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Frame } from "../../ui/Frame";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { Button, ButtonLink, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { DeedTable } from "../../ui/DeedTable";
 import { Column, Form, Narrow, Num, Row, Soft, Spread } from "../../ui/layout";
 import { NewPassword, OwnPassword } from "../../ui/passwords";
-import { ProblemNote } from "../../ui/ProblemNote";
 import { MailAddress } from "./MailAddress";
 import { SecondStep } from "./SecondStep";
 import { LanguageChoice } from "../../ui/LanguageChoice";

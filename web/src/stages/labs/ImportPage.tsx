@@ -116,9 +116,7 @@ export function ImportPage() {
               </FileTrigger>
               {file && <Num>{file.name}</Num>}
             </Row>
-            <ProblemNote
-              problem={handOver.error ?? bringPackage.error ?? seen.error}
-            />
+            <ProblemNote problem={handOver.error ?? bringPackage.error ?? seen.error} />
             {reading && (
               <Soft role="status">
                 <Trans>Reading it …</Trans>

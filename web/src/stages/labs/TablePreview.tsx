@@ -2,6 +2,7 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useLookAgain } from "../../api/tables";
+import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
@@ -57,19 +58,7 @@ export function TablePreview({ seen, told, tell }: Props) {
       {seen.columns.length > 0 && (
         <Scroll tabIndex={0} role="region" aria-label={t`Columns`}>
           <Table>
-            <thead>
-              <tr>
-                <th scope="col">
-                  <Trans>heading</Trans>
-                </th>
-                <th scope="col">
-                  <Trans>it holds</Trans>
-                </th>
-                <th scope="col">
-                  <Trans>first values</Trans>
-                </th>
-              </tr>
-            </thead>
+            <Heads of={[t`heading`, t`it holds`, t`first values`]} />
             <tbody>
               {seen.columns.map((column) => (
                 <tr key={column.heading}>

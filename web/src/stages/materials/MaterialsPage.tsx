@@ -10,6 +10,7 @@ import { TextField } from "../../ui/fields";
 import { Frame } from "../../ui/Frame";
 import { Column, Columns, Row, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { useInAddress } from "../../ui/useInAddress";
 import { usePhone } from "../../ui/usePhone";
 import { Waiting } from "../../ui/Waiting";
@@ -18,7 +19,6 @@ import { MakeLiquid } from "./MakeLiquid";
 import { OwnElectrode, OwnElectrolyte } from "./OwnForms";
 import { type Item, Shelf } from "./Shelf";
 import { TwoSolutions } from "./TwoSolutions";
-import { ProblemNote } from "../../ui/ProblemNote";
 
 /** How liquids come, in a word. */
 const FORMS: Record<string, string> = {

@@ -7,6 +7,7 @@ import { useGiveCell } from "../../api/room";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, clock } from "../../format";
 import { TextButton } from "../../ui/Button";
+import { Heads } from "../../ui/Heads";
 import { Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
@@ -143,25 +144,7 @@ export function CellDetail({ board, picked, toGroup }: Props) {
       ) : (
         <Scroll>
           <Table>
-            <thead>
-              <tr>
-                <th scope="col">
-                  <Trans>at</Trans>
-                </th>
-                <th scope="col">
-                  <Trans>reading</Trans>
-                </th>
-                <th scope="col">
-                  <Trans>red on</Trans>
-                </th>
-                <th scope="col">
-                  <Trans>note</Trans>
-                </th>
-                <th scope="col">
-                  <Trans>does it count?</Trans>
-                </th>
-              </tr>
-            </thead>
+            <Heads of={[t`at`, t`reading`, t`red on`, t`note`, t`does it count?`]} />
             <tbody>
               {cell.readings.map((reading) => (
                 <tr key={reading.id}>

@@ -6,6 +6,7 @@ import { number } from "../../format";
 import { newId } from "../../lab/useOutbox";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
+import { Heads } from "../../ui/Heads";
 import { Row, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { titleOf } from "./ChainProjector";
@@ -51,28 +52,16 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
           {chain.links.length > 0 && (
             <Behind label={t`Cell by cell`}>
               <Table>
-                <thead>
-                  <tr>
-                    <th data-number>
-                      <Trans>Cell</Trans>
-                    </th>
-                    <th>
-                      <Trans>of</Trans>
-                    </th>
-                    <th>
-                      <Trans>plates</Trans>
-                    </th>
-                    <th data-number>
-                      <Trans>alone, class, V</Trans>
-                    </th>
-                    <th data-number>
-                      <Trans>the whole, V</Trans>
-                    </th>
-                    <th data-number>
-                      <Trans>added, V</Trans>
-                    </th>
-                  </tr>
-                </thead>
+                <Heads
+                  of={[
+                    { numbers: t`Cell` },
+                    t`of`,
+                    t`plates`,
+                    { numbers: t`alone, class, V` },
+                    { numbers: t`the whole, V` },
+                    { numbers: t`added, V` },
+                  ]}
+                />
                 <tbody>
                   {chain.links.map((link, index) => (
                     <tr key={link.id}>

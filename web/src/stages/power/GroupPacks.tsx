@@ -8,9 +8,10 @@ import { number } from "../../format";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
-import { ProblemNote } from "../../ui/ProblemNote";
+import { Heads } from "../../ui/Heads";
 import { Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
 import { packWord } from "../../ui/packWords";
 
@@ -83,34 +84,18 @@ export function GroupPacks({ id }: { id: string }) {
     <>
       <Behind label={t`What groups have built: ${plural(data.packs.length, { one: "# pack", other: "# packs" })}`}>
         <Table>
-          <thead>
-            <tr>
-              <th>
-                <Trans>Group</Trans>
-              </th>
-              <th>
-                <Trans>for</Trans>
-              </th>
-              <th data-number>
-                <Trans>cells</Trans>
-              </th>
-              <th data-number>
-                <Trans>added up, V</Trans>
-              </th>
-              <th data-number>
-                <Trans>measured, V</Trans>
-              </th>
-              <th data-number>
-                <Trans>through the load, mA</Trans>
-              </th>
-              <th>
-                <Trans>seen</Trans>
-              </th>
-              <th>
-                <Trans>what the numbers say</Trans>
-              </th>
-            </tr>
-          </thead>
+          <Heads
+            of={[
+              t`Group`,
+              t`for`,
+              { numbers: t`cells` },
+              { numbers: t`added up, V` },
+              { numbers: t`measured, V` },
+              { numbers: t`through the load, mA` },
+              t`seen`,
+              t`what the numbers say`,
+            ]}
+          />
           <tbody>
             {data.packs.map((pack) => {
               const step = pack.steps.at(-1);

@@ -1,8 +1,8 @@
 import { t } from "@lingui/core/macro";
-import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { number } from "../../format";
 import { WhatIsSaid } from "../../lab/WhatIsSaid";
+import { Heads } from "../../ui/Heads";
 import { Num, Table } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 
@@ -25,25 +25,15 @@ export function StepTable({ pack }: { pack: Schemas["KeptPack"] }) {
   if (pack.steps.length === 0) return null;
   return (
     <Table>
-      <thead>
-        <tr>
-          <th>
-            <Trans>joined</Trans>
-          </th>
-          <th data-number>
-            <Trans>alone</Trans>
-          </th>
-          <th data-number>
-            <Trans>added up</Trans>
-          </th>
-          <th data-number>
-            <Trans>measured</Trans>
-          </th>
-          <th data-number>
-            <Trans>short by</Trans>
-          </th>
-        </tr>
-      </thead>
+      <Heads
+        of={[
+          t`joined`,
+          { numbers: t`alone` },
+          { numbers: t`added up` },
+          { numbers: t`measured` },
+          { numbers: t`short by` },
+        ]}
+      />
       <tbody>
         {pack.steps.map((step) => (
           <tr key={step.cell}>

@@ -14,6 +14,7 @@ import { Behind } from "../../ui/Behind";
 import { Button, ButtonLink } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
+import { Heads } from "../../ui/Heads";
 import { Column, OnScreen, Soft, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -241,9 +242,7 @@ export function PowerPage({ id }: { id: string }) {
           {pack.data && (
             <>
               <Soft>
-                <Trans>
-                  What the pack can give (line and band), what the {pack.data.load_name} takes (dashed).
-                </Trans>
+                <Trans>What the pack can give (line and band), what the {pack.data.load_name} takes (dashed).</Trans>
               </Soft>
               <MeetingCurve pack={pack.data} />
             </>
@@ -304,22 +303,14 @@ function Cells({ pack }: { pack: Schemas["PackOut"] }) {
   return (
     <Behind label={t`Cell by cell`}>
       <Table>
-        <thead>
-          <tr>
-            <th>
-              <Trans>Cell</Trans>
-            </th>
-            <th data-number>
-              <Trans>nothing joined, V</Trans>
-            </th>
-            <th data-number>
-              <Trans>with the load, V</Trans>
-            </th>
-            <th data-number>
-              <Trans>through it, mA</Trans>
-            </th>
-          </tr>
-        </thead>
+        <Heads
+          of={[
+            t`Cell`,
+            { numbers: t`nothing joined, V` },
+            { numbers: t`with the load, V` },
+            { numbers: t`through it, mA` },
+          ]}
+        />
         <tbody>
           {pack.cells.map((cell, index) => (
             <tr key={index}>

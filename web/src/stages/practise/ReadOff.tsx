@@ -1,4 +1,6 @@
+import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import { Heads } from "../../ui/Heads";
 import { Num, Soft, Table } from "../../ui/layout";
 
 /** What was built, what was said before, what the meter read, what the model has, and the current through a load. */
@@ -12,22 +14,7 @@ export function ReadOff({ reads }: { reads: Read[] }) {
         <Trans>What you have read (simulated)</Trans>
       </h2>
       <Table>
-        <thead>
-          <tr>
-            <th scope="col">
-              <Trans>Cell</Trans>
-            </th>
-            <th scope="col" data-number>
-              <Trans>You said</Trans>
-            </th>
-            <th scope="col" data-number>
-              <Trans>It read</Trans>
-            </th>
-            <th scope="col" data-number>
-              <Trans>The model</Trans>
-            </th>
-          </tr>
-        </thead>
+        <Heads of={[t`Cell`, { numbers: t`You said` }, { numbers: t`It read` }, { numbers: t`The model` }]} />
         <tbody>
           {reads.map((one, place) => (
             <tr key={reads.length - place}>

@@ -6,6 +6,7 @@ import { useLab } from "../../api/labs";
 import { Frame } from "../../ui/Frame";
 import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
+import { Heads } from "../../ui/Heads";
 import { Waiting } from "../../ui/Waiting";
 import { asTyped, day, volts } from "../../format";
 import { Column, Num, Scroll, Soft, Table } from "../../ui/layout";
@@ -86,19 +87,7 @@ export function PredictionsPage({ id }: { id: string }) {
         ) : (
           <Scroll tabIndex={0} role="region" aria-label={t`Predictions, cell by cell`}>
             <Table>
-              <thead>
-                <tr>
-                  <th scope="col">
-                    <Trans>cell</Trans>
-                  </th>
-                  <th scope="col" data-number>
-                    <Trans>table</Trans>
-                  </th>
-                  <th scope="col">
-                    <Trans>which plate is negative, and how many volts</Trans>
-                  </th>
-                </tr>
-              </thead>
+              <Heads of={[t`cell`, { numbers: t`table` }, t`which plate is negative, and how many volts`]} />
               <tbody>
                 {said.map((cell) => (
                   <tr key={`${cell.short} ${bathName(names, cell)}`}>

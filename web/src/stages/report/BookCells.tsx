@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { asTyped, decimalsFor, moment, number, volts } from "../../format";
 import { Kept, anchorOf } from "../../lab/Kept";
 import { type Names, bathName } from "../../lab/useNames";
+import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { Together, Working } from "./Paper";
 
@@ -40,22 +41,7 @@ function Readings({ cell, names, nth }: Props) {
   return (
     <Scroll tabIndex={0} role="region" aria-label={t`Readings of cell ${nth}, ${cell.short}`}>
       <Table>
-        <thead>
-          <tr>
-            <th scope="col">
-              <Trans>at</Trans>
-            </th>
-            <th scope="col">
-              <Trans>meter showed</Trans>
-            </th>
-            <th scope="col">
-              <Trans>red on</Trans>
-            </th>
-            <th scope="col">
-              <Trans>note</Trans>
-            </th>
-          </tr>
-        </thead>
+        <Heads of={[t`at`, t`meter showed`, t`red on`, t`note`]} />
         <tbody>
           {cell.readings.map((one) => (
             <tr key={one.id} id={anchorOf(one)}>

@@ -5,6 +5,7 @@ import { usePackRun } from "../../api/packs";
 import { RunChart } from "../../charts/RunChart";
 import { asTyped, number } from "../../format";
 import { useNames } from "../../lab/useNames";
+import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Table } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
@@ -61,22 +62,9 @@ function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
       </h3>
       <Scroll tabIndex={0} role="region" aria-label={t`Cells of the pack`}>
         <Table>
-          <thead>
-            <tr>
-              <th scope="col">
-                <Trans>cell</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>alone, V</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>added up, V</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>measured together, V</Trans>
-              </th>
-            </tr>
-          </thead>
+          <Heads
+            of={[t`cell`, { numbers: t`alone, V` }, { numbers: t`added up, V` }, { numbers: t`measured together, V` }]}
+          />
           <tbody>
             {pack.steps.map((step) => (
               <tr key={step.cell}>

@@ -6,6 +6,7 @@ import { useCompare } from "../../api/findings";
 import { useClassNotebook } from "../../api/notebook";
 import { moment, number, volts, lower } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
+import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Table } from "../../ui/layout";
 import { Waiting } from "../../ui/Waiting";
 import { BookClaims } from "./BookClaims";
@@ -30,25 +31,15 @@ function Values({ book }: { book: Book }) {
       </h2>
       <Scroll tabIndex={0} role="region" aria-label={t`Table of the class’s values`}>
         <Table>
-          <thead>
-            <tr>
-              <th scope="col">
-                <Trans>cell</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>table, V</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>class, V</Trans>
-              </th>
-              <th scope="col" data-number>
-                <Trans>95 % from, to</Trans>
-              </th>
-              <th scope="col">
-                <Trans>measured by</Trans>
-              </th>
-            </tr>
-          </thead>
+          <Heads
+            of={[
+              t`cell`,
+              { numbers: t`table, V` },
+              { numbers: t`class, V` },
+              { numbers: t`95 % from, to` },
+              t`measured by`,
+            ]}
+          />
           <tbody>
             {book.cells.map((cell) => (
               <tr key={`${cell.short}|${cell.electrolyte}|${cell.condition}`}>

@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { moment, number } from "../../format";
 import { useNames } from "../../lab/useNames";
+import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
 import { BookCell } from "./BookCells";
 import { BookPacks } from "./BookPacks";
@@ -28,22 +29,7 @@ function MeterChecks({ checks }: { checks: Schemas["MeterLine"][] }) {
   return (
     <Scroll tabIndex={0} role="region" aria-label={t`Checks of the meter`}>
       <Table>
-        <thead>
-          <tr>
-            <th scope="col">
-              <Trans>meter checked at</Trans>
-            </th>
-            <th scope="col">
-              <Trans>leads together, V</Trans>
-            </th>
-            <th scope="col">
-              <Trans>dry cell, V</Trans>
-            </th>
-            <th scope="col">
-              <Trans>so</Trans>
-            </th>
-          </tr>
-        </thead>
+        <Heads of={[t`meter checked at`, t`leads together, V`, t`dry cell, V`, t`so`]} />
         <tbody>
           {checks.map((one, place) => (
             <tr key={place}>

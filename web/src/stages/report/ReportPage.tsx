@@ -6,6 +6,7 @@ import { useNotebooks } from "../../api/notebook";
 import { moment, number } from "../../format";
 import { Release } from "../../lab/Release";
 import { ButtonLink } from "../../ui/Button";
+import { Heads } from "../../ui/Heads";
 import { Column, Columns, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { Notes } from "../../ui/Notes";
 import { Waiting } from "../../ui/Waiting";
@@ -29,22 +30,7 @@ function Notebooks({ id, lines }: { id: string; lines: Line[] }) {
   return (
     <Scroll tabIndex={0} role="region" aria-label={t`Notebooks of the groups`}>
       <Table>
-        <thead>
-          <tr>
-            <th scope="col">
-              <Trans>group</Trans>
-            </th>
-            <th scope="col">
-              <Trans>notebook</Trans>
-            </th>
-            <th scope="col">
-              <Trans>parts written</Trans>
-            </th>
-            <th scope="col">
-              <Trans>marks</Trans>
-            </th>
-          </tr>
-        </thead>
+        <Heads of={[t`group`, t`notebook`, t`parts written`, t`marks`]} />
         <tbody>
           {lines.map((line) => (
             <tr key={line.group_id}>
