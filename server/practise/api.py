@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from functools import cache
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
@@ -28,7 +27,7 @@ from galvanic.simulated.free_bench import (
     plates,
     settling,
 )
-from galvanic.words import say
+from galvanic.words import once, say
 from server.base.kept import as_json
 from server.practise.schemas import (
     ChoiceOut,
@@ -54,9 +53,9 @@ def practise(request: HttpRequest) -> HttpResponse:
     return as_json(_body())
 
 
-@cache
+@once
 def _body() -> bytes:
-    """It depends on the tables alone."""
+    """It depends on the tables and the reader's language alone."""
     return practise_out().model_dump_json().encode()
 
 

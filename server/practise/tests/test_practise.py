@@ -22,6 +22,14 @@ class Practise(TestCase):
         device = as_group(group_of(lab_of(teacher())))
         self.assertEqual(device.get("/api/practise").content, Client().get("/api/practise").content)
 
+    def test_each_reads_it_in_their_language_whoever_asked_first(self):
+        """It is kept in the process: the first one's language is not everybody's."""
+        for code, name in (("de", "Kabel tauschen"), ("en", "Swap the leads"), ("de", "Kabel tauschen")):
+            answer = Client().get("/api/practise", headers={"Accept-Language": code}).json()
+            hands = {one["key"]: one["name"] for one in answer["cases"][0]["hands"]}
+            with self.subTest(code=code):
+                self.assertEqual(hands["swap"], name)
+
     def test_it_is_what_the_core_has(self):
         sent = Client().get("/api/practise").json()
         self.assertEqual([one["symptom"] for one in sent["cases"]], list(GROUPS))
