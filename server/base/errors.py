@@ -18,12 +18,12 @@ from psycopg import errors as postgres
 
 from galvanic.errors import GalvanicError
 from galvanic.words import mark, say
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 
 log = logging.getLogger("pipette.errors")
 
-SIGN_IN = Problem(401, "sign_in", mark("Please sign in again. Nothing you typed is lost."))
-DATABASE_AWAY = Problem(
+SIGN_IN = Refusal(401, "sign_in", mark("Please sign in again. Nothing you typed is lost."))
+DATABASE_AWAY = Refusal(
     503,
     "database_away",
     mark(
@@ -31,7 +31,7 @@ DATABASE_AWAY = Problem(
         " again."
     ),
 )
-READ_ONLY = Problem(
+READ_ONLY = Refusal(
     503,
     "read_only",
     mark(
@@ -39,7 +39,7 @@ READ_ONLY = Problem(
         " be sent again. Tell whoever runs Pipette."
     ),
 )
-STORE_FULL = Problem(
+STORE_FULL = Refusal(
     503,
     "store_full",
     mark(
@@ -47,47 +47,48 @@ STORE_FULL = Problem(
         " whoever runs Pipette."
     ),
 )
-BROKEN = Problem(
+BROKEN = Refusal(
     500,
     "broken",
     mark("Something went wrong here. Nothing was changed; what you typed is safe on this device and can be sent again."),
 )
-BAD_TEXT = Problem(422, "bad_text", mark("There is something in it that cannot be kept. Nothing was changed."))
-BAD_REQUEST = Problem(400, "bad_request", mark("That request cannot be read. Nothing was changed."))
-TOO_LARGE = Problem(413, "too_large", mark("That is too much to send at once. It stays on your device."))
-FORBIDDEN = Problem(
+BAD_TEXT = Refusal(422, "bad_text", mark("There is something in it that cannot be kept. Nothing was changed."))
+BAD_REQUEST = Refusal(400, "bad_request", mark("That request cannot be read. Nothing was changed."))
+TOO_LARGE = Refusal(413, "too_large", mark("That is too much to send at once. It stays on your device."))
+FORBIDDEN = Refusal(
     403,
     "csrf",
     mark("This page is too old to send anything. Load it again; what you typed stays on this device."),
     passing=True,
 )
-NO_ADDRESS = Problem(404, "no_address", mark("There is nothing at this address."))
-NO_METHOD = Problem(405, "no_method", mark("That cannot be done at this address."))
+NO_ADDRESS = Refusal(404, "no_address", mark("There is nothing at this address."))
+NO_METHOD = Refusal(405, "no_method", mark("That cannot be done at this address."))
 
 DISK_FULL = (errno.ENOSPC, errno.EDQUOT)
 
 
-def body(problem: Problem) -> dict[str, Any]:
-    """A problem as it is sent."""
+def body(refusal: Refusal) -> dict[str, Any]:
+    """A refusal as it is sent."""
     return {
-        "code": problem.code,
-        "message": say(problem.message),
-        "field": problem.field,
-        "passing": problem.passing,
-        "rows": [{"line": row.line, "message": say(row.message)} for row in problem.rows],
+        "code": refusal.code,
+        "message": say(refusal.message),
+        "field": refusal.field,
+        "passing": refusal.passes,
+        "rows": [{"line": row.line, "message": say(row.message)} for row in refusal.rows],
     }
 
 
-def respond(problem: Problem) -> HttpResponse:
-    """A problem as a response of its status."""
-    answer = JsonResponse(body(problem), status=problem.status)
+def respond(refused: Problem | Refusal) -> HttpResponse:
+    """A refusal as a response of its status."""
+    refusal = refused.refusal if isinstance(refused, Problem) else refused
+    answer = JsonResponse(body(refusal), status=refusal.status)
     answer["Cache-Control"] = "no-store"
-    if problem.wait_s is not None:
-        answer["Retry-After"] = str(max(1, math.ceil(problem.wait_s)))
+    if refusal.wait_s is not None:
+        answer["Retry-After"] = str(max(1, math.ceil(refusal.wait_s)))
     return answer
 
 
-def fault_of(error: BaseException | None) -> Problem | None:
+def fault_of(error: BaseException | None) -> Refusal | None:
     """What is away, by an error or what caused it; None where nothing is."""
     while error is not None:
         if isinstance(error, postgres.DiskFull) or (isinstance(error, OSError) and error.errno in DISK_FULL):
@@ -100,7 +101,7 @@ def fault_of(error: BaseException | None) -> Problem | None:
     return None
 
 
-def unreadable(error: BaseException) -> Problem | None:
+def unreadable(error: BaseException) -> Refusal | None:
     """The refusal of a request that cannot be read; None where it can."""
     if isinstance(error, RequestDataTooBig):
         return TOO_LARGE
@@ -111,10 +112,10 @@ def unreadable(error: BaseException) -> Problem | None:
     return None
 
 
-def from_validation(error: ValidationError) -> Problem:
+def from_validation(error: ValidationError) -> Refusal:
     """The first fault of a request that does not fit its schema, by the name of its field."""
     first = error.errors[0] if error.errors else {"msg": say("the request does not fit"), "loc": ("body",)}
-    return Problem(422, "invalid", in_words(first), field=str(first["loc"][-1]))
+    return Refusal(422, "invalid", in_words(first), field=str(first["loc"][-1]))
 
 
 PLAIN = {
@@ -157,10 +158,10 @@ def _short(limit: object) -> object:
     return int(limit) if isinstance(limit, float) and limit.is_integer() else limit
 
 
-def from_http(error: HttpError) -> Problem:
+def from_http(error: HttpError) -> Refusal:
     """Ninja's own refusals, such as a body that is not JSON."""
     known = {400: BAD_REQUEST, 403: FORBIDDEN}
-    return known.get(error.status_code) or Problem(error.status_code, "refused", f"{str(error).rstrip('.')}.")
+    return known.get(error.status_code) or Refusal(error.status_code, "refused", f"{str(error).rstrip('.')}.")
 
 
 def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
@@ -189,7 +190,7 @@ def in_shape(answer: HttpResponseBase) -> HttpResponseBase:
         return answer
     known = {400: BAD_REQUEST, 403: FORBIDDEN, 404: NO_ADDRESS, 405: NO_METHOD, 413: TOO_LARGE}
     made = respond(
-        known.get(answer.status_code, Problem(answer.status_code, "refused", say("The server did not accept that.")))
+        known.get(answer.status_code, Refusal(answer.status_code, "refused", say("The server did not accept that.")))
     )
     if allowed := answer.get("Allow"):
         made["Allow"] = allowed
@@ -205,7 +206,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(GalvanicError)
     def _core(request: HttpRequest, error: GalvanicError) -> HttpResponse:
-        return respond(Problem(422, error.code, str(error), field=error.field or None))
+        return respond(Refusal(422, error.code, str(error), field=error.field or None))
 
     @api.exception_handler(ValidationError)
     def _validation(request: HttpRequest, error: ValidationError) -> HttpResponse:

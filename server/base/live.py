@@ -19,7 +19,7 @@ from asgiref.sync import sync_to_async
 from django.db import connection
 
 from galvanic.words import mark
-from server.base.problems import Problem
+from server.base.problems import Refusal
 
 CHANNEL = "pipette_lab"
 RIGHTS = "rights"
@@ -30,7 +30,7 @@ QUIET_S = 0.15
 WAITING = 50
 STILL_S = 60.0  # a stream looks at least this often whether it may still run
 MOST_STREAMS = 12  # of one group's devices, or one teacher's pages, in one process
-TOO_MANY = Problem(
+TOO_MANY = Refusal(
     429, "too_many_streams", mark("Too many pages of yours are open at once. This one looks for news by itself.")
 )
 Allowed = Callable[[], Awaitable[bool]]
@@ -139,7 +139,7 @@ def counted(whose: Hashable) -> Iterator[None]:
 def room_for(whose: Hashable) -> None:
     """Raises Problem too_many_streams where someone has as many open as they may."""
     if _OPEN[whose] >= MOST_STREAMS:
-        raise TOO_MANY
+        raise TOO_MANY()
 
 
 class Still:

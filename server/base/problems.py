@@ -21,11 +21,34 @@ class RowFault:
     message: str
 
 
-class Problem(Exception):
-    """A refusal with an HTTP status, a code, a sentence, and the field or rows concerned.
+@dataclass(frozen=True, slots=True)
+class Refusal:
+    """A refusal with an HTTP status, a code, a sentence, and the field or rows concerned. It is no exception: calling it
+    makes one, so that what many are refused by keeps nothing of any of them.
 
-    `passing`: the reason can pass by itself or by what a teacher does, so the same thing may be sent again later.
+    `passing`: the reason can pass by itself or by what a teacher does, so the same thing may be sent again later; None: as
+    the status says.
     """
+
+    status: int
+    code: str
+    message: str
+    field: str | None = None
+    rows: Sequence[RowFault] = ()
+    passing: bool | None = None
+    wait_s: float | None = None
+
+    @property
+    def passes(self) -> bool:
+        """Whether the same thing may be sent again later."""
+        return self.status in PASSING or self.status >= 500 if self.passing is None else self.passing
+
+    def __call__(self) -> Problem:
+        return Problem(self.status, self.code, self.message, self.field, self.rows, self.passing, self.wait_s)
+
+
+class Problem(Exception):
+    """A refusal that is raised; made where it is raised, since it keeps what led there."""
 
     def __init__(
         self,
@@ -38,9 +61,27 @@ class Problem(Exception):
         wait_s: float | None = None,
     ) -> None:
         super().__init__(message)
-        self.status, self.code, self.message, self.field, self.rows = status, code, message, field, tuple(rows)
-        self.passing = status in PASSING or status >= 500 if passing is None else passing
-        self.wait_s = wait_s
+        self.refusal = Refusal(status, code, message, field, tuple(rows), passing, wait_s)
+
+    @property
+    def status(self) -> int:
+        """The HTTP status."""
+        return self.refusal.status
+
+    @property
+    def code(self) -> str:
+        """The code, for programs."""
+        return self.refusal.code
+
+    @property
+    def message(self) -> str:
+        """The sentence, for people."""
+        return self.refusal.message
+
+    @property
+    def rows(self) -> Sequence[RowFault]:
+        """Faulty rows of a file."""
+        return self.refusal.rows
 
 
 NOUNS = (

@@ -14,6 +14,8 @@ from django.conf import settings
 from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestResult, RemoteTestRunner
 from whitenoise.middleware import WhiteNoiseMiddleware
 
+from server.config.as_served import answer_as_served, grant_when_migrated
+
 
 def counts(result: unittest.TestResult) -> tuple[int, int, int]:
     """Passed, failed and skipped tests; a test with several failing subtests is one failed test."""
@@ -97,8 +99,16 @@ class CountingRunner(DiscoverRunner):
         settings.PHOTO_DIR = Path(folder.name)
         settings.BESIDE = False  # a thread would not see what a test has not committed
         WhiteNoiseMiddleware.add_files_from_finders = found_once(WhiteNoiseMiddleware.add_files_from_finders)
+        answer_as_served()
         # Slow hashing is the point in use and only a cost here.
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+    def setup_databases(self, **kwargs: Any) -> Any:
+        stop = grant_when_migrated()
+        try:
+            return super().setup_databases(**kwargs)
+        finally:
+            stop()
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         passed, failed, skipped = counts(result)

@@ -84,6 +84,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "server.people.done_once.done_once",
     "server.materials.own.own_materials",
 ]
 ROOT_URLCONF = "server.config.urls"

@@ -26,15 +26,15 @@ from django.urls import set_script_prefix
 
 from galvanic.words import mark
 from server.base.errors import respond
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 from server.people.address import client_address
 from server.people.device import COOKIE
 from server.people.limits import too_many
 
 MOST_BODY_BYTES = 6_000_000  # the largest file an endpoint takes is 5 MB
-TOO_LARGE = Problem(413, "too_large", mark("That is more than 6 MB, which is too much to send. It stays on your device."))
+TOO_LARGE = Refusal(413, "too_large", mark("That is more than 6 MB, which is too much to send. It stays on your device."))
 QUIET_S = 60.0
-TOO_SLOW = Problem(408, "too_slow", mark("The network stopped half-way. It stays on your device; send it again."))
+TOO_SLOW = Refusal(408, "too_slow", mark("The network stopped half-way. It stays on your device; send it again."))
 READERS = int(os.environ.get("PIPETTE_READERS", "2"))
 WRITERS = int(os.environ.get("PIPETTE_WRITERS", "2"))
 DOORS = ("/api/sign-in", "/api/join")  # each has a thread of its own: hashing a password takes long, and guessing is endless
@@ -42,7 +42,7 @@ MOST_AT_A_DOOR = 200
 MOST_PUT_OFF = 10_000
 TURNED_AWAY_S = 2.0  # for which whoever comes too early is kept waiting, so that a flood of them is a slow one
 FILES = ("/import", "/photos", "/traces", "/preview")  # what is read from files takes long, and holds no reading up
-BUSY = Problem(503, "busy", mark("Too many are at the door just now. Try again in a moment; nothing is lost."), wait_s=2.0)
+BUSY = Refusal(503, "busy", mark("Too many are at the door just now. Try again in a moment; nothing is lost."), wait_s=2.0)
 
 Scope = dict[str, Any]
 Receive = Callable[[], Awaitable[dict[str, Any]]]
@@ -148,12 +148,12 @@ async def _receive(receive: Receive, into: IO[bytes]) -> None:
         try:
             message = await asyncio.wait_for(receive(), QUIET_S)
         except TimeoutError:
-            raise TOO_SLOW from None
+            raise TOO_SLOW() from None
         if message["type"] == "http.disconnect":
             raise Gone
         size += len(message.get("body", b""))
         if size > MOST_BODY_BYTES:
-            raise TOO_LARGE
+            raise TOO_LARGE()
         into.write(message.get("body", b""))
         if not message.get("more_body", False):
             into.seek(0)

@@ -140,8 +140,10 @@ def remove_photo(*, actor: Teacher | Member, photo_id: uuid.UUID) -> None:
         photo = to_change(with_lab, actor, photo_id, "photograph")
     elif (photo := with_lab.visible_to(actor).filter(id=photo_id).first()) is None:
         raise not_found("photograph")
+    by = None if isinstance(actor, Member) else actor
+    if not PhotoRemoved.objects.get_or_create(photo=photo, defaults={"teacher": by})[1]:
+        return
     announce(photo.cell.group.lab_id, photo.cell.group_id)
-    PhotoRemoved.objects.get_or_create(photo=photo, defaults={"teacher": None if isinstance(actor, Member) else actor})
     if isinstance(actor, Teacher):
         keep_deed(actor, "removed_photo", photo.cell.group.lab, f"{photo.cell.group.name}, {photo.cell.cell.short}")
     remove(photo.id)

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from django.db import connection
+from django.db import connection, models
 from django.db.models import Prefetch, prefetch_related_objects
+from django.db.models.expressions import RawSQL
 from psycopg import sql
 
 from server.entries.models import AskedAgain, Reading, SetAside
@@ -38,8 +39,8 @@ def fetch_beside(cells: Sequence[PlannedCell], more: Sequence[str] = ()) -> None
     Most groups keep few kinds of things: one question finds which there are, and only these are fetched.
     """
     names = {name.partition("__")[0]: name for name in (*more, *BESIDE)}
-    there, models = kinds_there(cells, list(names)), _models(names)
-    none = {name: model.objects.none() for name, model in models.items() if name not in there}
+    there = kinds_there(cells, list(names))
+    none = {name: model.objects.none() for name, model in _models(names).items() if name not in there}
     for cell in cells:
         cell.__dict__.setdefault("_prefetched_objects_cache", {}).update(none)
     prefetch_related_objects(list(cells), *(names[name] for name in names if name in there))
@@ -49,13 +50,26 @@ def kinds_there(cells: Sequence[PlannedCell], names: Sequence[str]) -> set[str]:
     """Of which relations the cells have any rows (`ASIDES`: whether any of their readings is set aside); one question."""
     if not cells:
         return set()
-    one, models = sql.SQL("EXISTS (SELECT 1 FROM {} WHERE cell_id = ANY(%(cells)s))"), _models(set(names) - {ASIDES})
-    asked = [_ASIDE if name == ASIDES else one.format(sql.Identifier(models[name]._meta.db_table)) for name in names]
+    one, tables = sql.SQL("EXISTS (SELECT 1 FROM {} WHERE cell_id = ANY(%(cells)s))"), _models(set(names) - {ASIDES})
+    asked = [_ASIDE if name == ASIDES else one.format(sql.Identifier(tables[name]._meta.db_table)) for name in names]
     values = {"cells": [cell.id for cell in cells], "groups": list({cell.group_id for cell in cells})}
     with connection.cursor() as cursor:
         cursor.execute(sql.SQL("SELECT {}").format(sql.SQL(", ").join(asked)), values)
         row = cursor.fetchone()
     return {name for name, yes in zip(names, row, strict=True) if yes}
+
+
+def with_begun(cells: models.QuerySet[PlannedCell]) -> Any:
+    """Cells with `begun`: whether anything hangs at a cell that a group has entered or was asked, whatever kind it is.
+
+    Such a cell belongs to its group. The kinds are those whose models point at a cell, so a new one needs no mention here.
+    """
+    own, there = PlannedCell._meta, sql.SQL("EXISTS (SELECT 1 FROM {} WHERE {} = {})")
+    cell = sql.Identifier(own.db_table, str(own.pk.column))
+    tables = [(kind.related_model._meta.db_table, str(kind.field.column)) for kind in own.related_objects]
+    hangs = [there.format(sql.Identifier(table), sql.Identifier(table, column), cell) for table, column in tables]
+    query = sql.SQL("({})").format(sql.SQL(" OR ").join(hangs)).as_string(None)
+    return cells.annotate(begun=RawSQL(query, [], output_field=models.BooleanField()))  # noqa: S611 (names of our own)
 
 
 def _models(names: Iterable[str]) -> dict[str, Any]:

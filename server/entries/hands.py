@@ -16,7 +16,7 @@ from galvanic.cells import Cell
 from server.base.kept import made_of_each
 from server.base.problems import not_found
 from server.entries.checking import Row, class_values, wrong_alone
-from server.entries.fetched import ASIDES, BESIDE, fetch_beside, fetch_readings, kinds_there
+from server.entries.fetched import ASIDES, BESIDE, fetch_beside, fetch_readings, kinds_there, with_begun
 from server.entries.models import MeterCheck, Question, SetAside
 from server.entries.outputs import current_rows, is_asked, meter_out, with_readings
 from server.entries.schemas import CellWithReadings, MeterOut
@@ -27,12 +27,14 @@ from server.people.models import Group, Teacher
 
 @dataclass(frozen=True, slots=True)
 class CellInHand:
-    """One cell of a group's: as sent, the readings that count, and whether the teacher waits for another."""
+    """One cell of a group's: as sent, the readings that count, whether the teacher waits for another, and whether anything
+    hangs at it that makes it this group's."""
 
     planned: PlannedCell
     sent: CellWithReadings
     rows: list[Row]
     asked: bool
+    begun: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,12 +67,12 @@ def hands_of(lab: Lab, groups: Sequence[Group]) -> list[Hand]:
 def _fetched(lab: Lab, groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
     ids = [group.id for group in groups]
     cells: dict[uuid.UUID, list[CellInHand]] = defaultdict(list)
-    kept = list(PlannedCell.objects.filter(group__in=ids).order_by("position"))
+    kept = list(with_begun(PlannedCell.objects.filter(group__in=ids)).order_by("position"))
     there = kinds_there(kept, ["asked", "questions", ASIDES])
     fetch_readings(kept, there)
     for planned in kept:
         (sent,) = with_readings([planned])
-        cells[planned.group_id].append(CellInHand(planned, sent, current_rows([planned]), is_asked(planned)))
+        cells[planned.group_id].append(CellInHand(planned, sent, current_rows([planned]), is_asked(planned), planned.begun))
     # The latest of a group comes last, and is what a dictionary keeps.
     meters = {check.group_id: check for check in MeterCheck.objects.filter(group__in=ids)}
     whole = SetAside.objects.filter(group__in=ids).values_list("group", "reason")

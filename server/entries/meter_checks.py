@@ -80,10 +80,17 @@ def latest_offset_v(actor: Member) -> float:
 
 @transaction.atomic
 def ask_again(*, actor: Teacher, cell_id: uuid.UUID) -> None:
-    """Ask a group for a new reading of a cell; it appears on their bench. Raises Problem: not_found, or not_open."""
+    """Ask a group for a new reading of a cell; it appears on their bench. Raises Problem: not_found, not_open, or
+    not_measured (there is nothing yet to repeat)."""
     cell: PlannedCell = to_change(PlannedCell.objects.select_related("group__lab"), actor, cell_id, "cell")
     if cell.group.lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", say("The lab is not open, so nothing can be asked of the groups."))
+    if not cell.readings.exists():
+        raise Problem(
+            409,
+            "not_measured",
+            say("{name} has no reading of this cell yet, so none is asked for again.", name=cell.group.name),
+        )
     AskedAgain.objects.create(cell=cell)
     keep_deed(actor, "asked_again", cell.group.lab, f"{cell.group.name}, {cell.cell.short}")
     announce(cell.group.lab_id, cell.group_id)

@@ -169,7 +169,7 @@ class MeterCheck(models.Model):
 class AskedAgain(models.Model):
     """A teacher asks a group for a new reading of a cell; answered by any reading that comes after."""
 
-    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.CASCADE, related_name="asked")
+    cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="asked")
     asked_at = models.DateTimeField(default=timezone.now, editable=False)
 
     class Meta:

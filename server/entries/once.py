@@ -12,14 +12,14 @@ from django.db import IntegrityError, models, transaction
 from django.utils import timezone
 
 from galvanic.words import mark, say
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 from server.entries.clock import Clock
 from server.labs.models import Lab, PlannedCell
 from server.people.auth import Member
 
 Kept = TypeVar("Kept", bound=models.Model)
 BELL_S = 10.0  # a request that took this long on bad Wi-Fi still counts as entered when its device says so
-CLOSED = Problem(
+CLOSED = Refusal(
     409,
     "lab_closed",
     mark(
@@ -28,7 +28,7 @@ CLOSED = Problem(
     passing=True,
 )
 
-CELL_MOVED = Problem(
+CELL_MOVED = Refusal(
     404,
     "not_found",
     mark("This cell is not on your list. What you typed stays on this device; show it to your teacher."),
@@ -66,9 +66,9 @@ def arrival(lab: Lab, clock: Clock) -> Arrival:
     if lab.state == Lab.State.OPEN:
         return Arrival(clock, now, entered, after_closing=False)
     if lab.closed_at is None or lab.opened_at is None or clock.waited is None:
-        raise CLOSED
+        raise CLOSED()
     if not lab.opened_at <= entered <= lab.closed_at + timedelta(seconds=BELL_S):
-        raise CLOSED
+        raise CLOSED()
     return Arrival(clock, now, min(entered, lab.closed_at), after_closing=True)
 
 
@@ -105,5 +105,5 @@ def open_cell(actor: Member, cell_id: uuid.UUID, clock: Clock) -> tuple[PlannedC
     """
     cell = PlannedCell.objects.visible_to(actor).select_related("group__lab").filter(id=cell_id).first()
     if cell is None:
-        raise CELL_MOVED
+        raise CELL_MOVED()
     return cell, arrival(cell.group.lab, clock)

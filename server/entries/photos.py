@@ -18,7 +18,7 @@ from django.conf import settings
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from galvanic.words import mark, say
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 
 MOST_BYTES = 5_000_000
 MOST_PIXELS = 24_000_000  # decoded, three bytes each: 72 MB at most, for PNG and WebP; JPEG is decoded smaller
@@ -26,7 +26,7 @@ MOST_JPEG_PIXELS = 120_000_000  # what phones make; decoded at an eighth of that
 LONGEST = 1600
 QUALITY = 82
 FORMATS = ("JPEG", "PNG", "WEBP")
-AWAY = Problem(
+AWAY = Refusal(
     503,
     "photos_away",
     mark(
@@ -35,7 +35,7 @@ AWAY = Problem(
         " sent again. Tell whoever runs Pipette."
     ),
 )
-LARGE = Problem(422, "photo_large", mark("The picture has too many pixels. It stays on your device."), field="photo")
+LARGE = Refusal(422, "photo_large", mark("The picture has too many pixels. It stays on your device."), field="photo")
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +66,7 @@ def store(photo_id: uuid.UUID, content: bytes) -> Stored:
     try:
         _write(path_of(photo_id), data)
     except OSError as error:
-        raise AWAY from error
+        raise AWAY() from error
     return Stored(plain.width, plain.height, len(data))
 
 
@@ -78,7 +78,7 @@ def writable() -> None:
         probe.write_bytes(b"1" * 512)
         probe.unlink()
     except OSError as error:
-        raise AWAY from error
+        raise AWAY() from error
 
 
 def remove(photo_id: uuid.UUID) -> None:
@@ -86,7 +86,7 @@ def remove(photo_id: uuid.UUID) -> None:
     try:
         path_of(photo_id).unlink(missing_ok=True)
     except OSError as error:
-        raise AWAY from error
+        raise AWAY() from error
 
 
 def _pixels(content: bytes) -> Image.Image:
@@ -100,10 +100,10 @@ def _pixels(content: bytes) -> Image.Image:
                     picture.draft("RGB", (LONGEST, LONGEST))  # libjpeg decodes at 1/2, 1/4 or 1/8: still above 1600
                     pixels = picture.width * picture.height
                 if pixels > MOST_PIXELS:
-                    raise LARGE
+                    raise LARGE()
                 upright = ImageOps.exif_transpose(picture).convert("RGB")
     except Image.DecompressionBombError as error:
-        raise LARGE from error
+        raise LARGE() from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, MemoryError) as error:
         message = say("That file is no picture that can be kept (JPEG, PNG or WebP).")
         raise Problem(422, "no_photo", message, field="photo") from error

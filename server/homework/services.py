@@ -12,7 +12,7 @@ from django.utils import timezone
 from galvanic.simulated.class_drill import Try
 from galvanic.simulated.drill import GROUPS
 from galvanic.words import mark, say
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 from server.homework.models import Homework, Tried
 from server.homework.schemas import HomeworkIn, TriedIn
 from server.labs.models import Lab
@@ -27,9 +27,9 @@ from server.people.sharing import to_change
 MAX_HOMEWORK, MAX_TRIES, MAX_OF_DEVICE = 12, 6000, 200
 KEPT = timedelta(days=90)  # after it was set
 NO_CODE = mark("No homework has that code, or it is over. Check it with your teacher.")
-WRONG_CODE = Problem(404, "wrong_code", NO_CODE, field="code")
-ENOUGH = Problem(409, "enough", mark("That is more than this homework can hold. Practise on: it stays on this device."))
-STRANGE = Problem(422, "unknown_fault", mark("The drill does not know that bench, so it was not counted."))
+WRONG_CODE = Refusal(404, "wrong_code", NO_CODE, field="code")
+ENOUGH = Refusal(409, "enough", mark("That is more than this homework can hold. Practise on: it stays on this device."))
+STRANGE = Refusal(422, "unknown_fault", mark("The drill does not know that bench, so it was not counted."))
 
 
 @transaction.atomic
@@ -72,7 +72,7 @@ def open_homework(*, request: HttpRequest, code: str) -> Homework:
     """The homework that a device opens by its code. Raises Problem: wrong_code, or too_many_tries with seconds to wait."""
     row = _by_code(request, code)
     if row.ended_at is not None:
-        raise WRONG_CODE
+        raise WRONG_CODE()
     return row
 
 
@@ -83,7 +83,7 @@ def _by_code(request: HttpRequest, code: str) -> Homework:
     row: Homework | None = Homework.objects.of_code(wanted).select_related("lab").first()
     if row is None:
         limits.failed(what)
-        raise WRONG_CODE
+        raise WRONG_CODE()
     limits.succeeded(what)
     return row
 
@@ -96,13 +96,13 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
     row = _by_code(request, data.code)
     one = Try(str(data.device), data.symptom, data.fault, data.named, tuple(dict.fromkeys(data.hands)))
     if data.symptom not in row.symptoms or not one.known:
-        raise STRANGE
+        raise STRANGE()
     earlier = Tried.objects.filter(id=data.id).values_list("homework", flat=True).first()
     if earlier == row.id:
         return
     tried = Tried.objects.filter(homework=row)
     if tried.count() >= MAX_TRIES or tried.filter(device=data.device).count() >= MAX_OF_DEVICE:
-        raise ENOUGH
+        raise ENOUGH()
     try:
         with transaction.atomic():
             Tried.objects.create(

@@ -9,7 +9,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 
 from galvanic.words import mark
-from server.base.problems import Problem
+from server.base.problems import Refusal
 from server.labs.models import Lab
 from server.people import limits
 from server.people.address import client_address
@@ -18,7 +18,7 @@ from server.people.device import device_of
 from server.people.models import Group, GroupSession, WrongTry
 
 LATE = timedelta(days=14)  # for which a device may come back to a closed lab with what it has not sent yet
-WRONG_CODE = Problem(
+WRONG_CODE = Refusal(
     404, "wrong_code", mark("No open lab has that code and PIN. Check both with your teacher."), field="code"
 )
 
@@ -36,7 +36,7 @@ def join(*, request: HttpRequest, code: str, pin: str) -> GroupSession:
     group = None if lab is None else Group.objects.filter(lab=lab, pin=pin.strip()).first()
     if group is None:
         limits.failed(what)
-        raise WRONG_CODE
+        raise WRONG_CODE()
     limits.succeeded(what)
     return GroupSession.objects.create(group=group)
 

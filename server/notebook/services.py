@@ -13,7 +13,7 @@ from django.db import models, transaction
 from django.utils import timezone
 
 from galvanic.words import mark, say
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 from server.claims.services import rubric_of
 from server.entries.models import KeptTrace, Reading, UnderLoad
 from server.entries.once import keep_once
@@ -31,7 +31,7 @@ from server.power.models import Pack
 
 MAX_VERSIONS, MAX_HAND_INS = 400, 50
 PART = "notebook"
-CLOSED = Problem(
+CLOSED = Refusal(
     403,
     "not_released",
     mark(
@@ -145,7 +145,7 @@ def written_of(groups: Sequence[Group]) -> dict[uuid.UUID, Written]:
 def _to_write(actor: Member) -> Lab:
     lab = lab_of_group(actor)
     if PART not in lab.released:
-        raise CLOSED
+        raise CLOSED()
     return lab
 
 

@@ -222,3 +222,23 @@ class Deed(models.Model):
 
     def __str__(self) -> str:
         return f"{self.what} {self.title}"
+
+
+class DoneOnce(models.Model):
+    """A change that a teacher's page asked for under a number of its own, with its answer: asked again, nothing is done.
+
+    `asked`: a digest of what was asked. Kept for a day.
+    """
+
+    id = models.UUIDField(primary_key=True, editable=False)
+    teacher = models.ForeignKey(Teacher, on_delete=models.CASCADE, related_name="+")
+    asked = models.CharField(max_length=64)
+    status = models.PositiveSmallIntegerField(default=0)
+    answer = models.TextField(blank=True)
+    at = models.DateTimeField(default=timezone.now, editable=False)
+
+    class Meta:
+        indexes = [models.Index(fields=["at"])]
+
+    def __str__(self) -> str:
+        return f"{self.id}: {self.status}"

@@ -11,19 +11,19 @@ from django_otp.plugins.otp_static.models import StaticDevice, StaticToken
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from galvanic.words import mark, say
-from server.base.problems import Problem
+from server.base.problems import Problem, Refusal
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
 
 RECOVERY_CODES = 10
-WRONG_CODE = Problem(
+WRONG_CODE = Refusal(
     401,
     "wrong_code",
     mark("That is not the code your app shows now. Wait for the next one and type that."),
     field="code",
     passing=False,
 )
-CODE_ASKED = Problem(
+CODE_ASKED = Refusal(
     401,
     "code_asked",
     mark("Now the six digits that your app shows, or one of your recovery codes."),
@@ -68,7 +68,7 @@ def confirm(teacher: Teacher, code: str) -> list[str]:
     if device is None:
         raise Problem(409, "not_begun", say("Begin with your password: it shows the code for your app."))
     if not device.verify_token(_plain(code)):
-        raise WRONG_CODE
+        raise WRONG_CODE()
     device.confirmed = True
     device.save(update_fields=["confirmed"])
     keep_deed(teacher, "second_on")

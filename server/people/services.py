@@ -15,18 +15,18 @@ from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from galvanic.words import mark, say
 from server.base.live import RIGHTS, notify
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem, Refusal, not_found
 from server.people import limits, second, signing
 from server.people.address import client_address
 from server.people.deeds import keep_deed
 from server.people.device import device_of
 from server.people.models import Group, Teacher, WrongTry
 
-WRONG_PASSWORD = Problem(
+WRONG_PASSWORD = Refusal(
     401, "wrong_password", mark("That name and password do not go together."), field="password", passing=False
 )
 
-LAST_HEAD = Problem(409, "last_head", mark("A school needs a head of its accounts. Name another one first, under “School”."))
+LAST_HEAD = Refusal(409, "last_head", mark("A school needs a head of its accounts. Name another one first, under “School”."))
 
 
 def sign_in(*, request: HttpRequest, username: str, password: str, code: str = "") -> Teacher:
@@ -43,13 +43,13 @@ def sign_in(*, request: HttpRequest, username: str, password: str, code: str = "
     user = authenticate(request, username=name, password=password)
     if not isinstance(user, Teacher):
         limits.failed(what)
-        raise WRONG_PASSWORD
+        raise WRONG_PASSWORD()
     if second.is_on(user):
         if not code.strip():
-            raise second.CODE_ASKED
+            raise second.CODE_ASKED()
         if not second.passes(user, code):
             limits.failed(what)
-            raise second.WRONG_CODE
+            raise second.WRONG_CODE()
     limits.succeeded(what)
     if user.deleted_at is not None:
         user.deleted_at = None
@@ -95,7 +95,7 @@ def _check_password(request: HttpRequest, actor: Teacher, password: str) -> None
     limits.check(what)
     if not actor.check_password(password):
         limits.failed(what)
-        raise WRONG_PASSWORD
+        raise WRONG_PASSWORD()
 
 
 def begin_second(*, request: HttpRequest, actor: Teacher, password: str) -> TOTPDevice:
@@ -121,9 +121,10 @@ def set_email(*, request: HttpRequest, actor: Teacher, email: str, password: str
             raise Problem(
                 422, "bad_email", say("That is no address for mail, for example name@school.org."), field="email"
             ) from error
-    actor.email = tidy
-    actor.save(update_fields=["email"])
-    keep_deed(actor, "new_email")
+    if actor.email != tidy:
+        actor.email = tidy
+        actor.save(update_fields=["email"])
+        keep_deed(actor, "new_email")
 
 
 def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> None:
@@ -135,7 +136,7 @@ def delete_account(*, request: HttpRequest, actor: Teacher, password: str) -> No
     _check_password(request, actor, password)
     others = Teacher.objects.colleagues_of(actor)
     if actor.is_head and others.exists() and not others.filter(is_head=True).exists():
-        raise LAST_HEAD
+        raise LAST_HEAD()
     actor.deleted_at = timezone.now()
     actor.save(update_fields=["deleted_at"])
     keep_deed(actor, "deleted_account")

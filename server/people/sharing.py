@@ -6,10 +6,10 @@ import uuid
 from typing import Any
 
 from galvanic.words import mark
-from server.base.problems import Problem, not_found
+from server.base.problems import Refusal, not_found
 from server.people.models import Teacher
 
-LOOK_ONLY = Problem(
+LOOK_ONLY = Refusal(
     403,
     "look_only",
     mark("This lab is shared with you to look at, so nothing was changed. Its teacher can let you work in it."),
@@ -24,5 +24,5 @@ def to_change(rows: Any, actor: Teacher, row_id: uuid.UUID, what: str) -> Any:
     """
     row = rows.changed_by(actor).filter(id=row_id).first()
     if row is None:
-        raise LOOK_ONLY if rows.visible_to(actor).filter(id=row_id).exists() else not_found(what)
+        raise LOOK_ONLY() if rows.visible_to(actor).filter(id=row_id).exists() else not_found(what)
     return row

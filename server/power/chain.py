@@ -18,7 +18,7 @@ from galvanic.errors import UnreadableReading
 from galvanic.findings.power_notes import promise
 from galvanic.words import mark, say
 from server.base.kept import made_once
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem, Refusal, not_found
 from server.entries.once import arrival, keep_once
 from server.labs.changes import announce
 from server.labs.models import Lab
@@ -33,7 +33,7 @@ from server.power.services import cell_named, load_named, measured_cells, pack_o
 
 FORETOLD = 8  # cells in a row that are foretold
 MAX_ENTRIES = 200  # of a group: votes changed, cells joined, things seen
-VOTING_OVER = Problem(409, "voting_over", mark("The first cell is joined, so voting is over. Your vote was not recorded."))
+VOTING_OVER = Refusal(409, "voting_over", mark("The first cell is joined, so voting is over. Your vote was not recorded."))
 
 
 @transaction.atomic
@@ -91,7 +91,7 @@ def _create(actor: Member, entry: ChainEntryIn) -> ChainEntry:
             raise Problem(422, "empty", say("Choose how many cells first."), field="cells")
         first = ChainEntry.objects.filter(chain=chain, kind="link").first()
         if first is not None and (first.taken_at or first.received_at) < when.taken_at:
-            raise VOTING_OVER
+            raise VOTING_OVER()
     made = ChainEntry.objects.create(
         id=entry.id,
         group_id=actor.group_id,

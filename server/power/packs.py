@@ -15,7 +15,7 @@ from galvanic.bench.readings import parse, parse_current
 from galvanic.errors import UnreadableReading
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.words import mark, say
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem, Refusal, not_found
 from server.entries.meter_checks import latest_offset_v
 from server.entries.once import arrival, keep_once
 from server.labs.changes import announce
@@ -26,7 +26,7 @@ from server.power.entry import ChainEntryIn, PackEntryIn, PackIn
 from server.power.models import ChainEntry, Pack, PackEntry, RunFile
 from server.power.services import load_named
 
-PACK_NOT_HERE = Problem(
+PACK_NOT_HERE = Refusal(
     404, "not_found", mark("That pack is not on this server yet. What you typed stays here."), passing=True
 )
 MAX_PACKS, MAX_ENTRIES = 30, 600  # an hour typed every ten seconds, and what was built
@@ -70,7 +70,7 @@ def record_pack_entry(*, actor: Member, entry: PackEntryIn) -> PackEntry:
 def _create(actor: Member, entry: PackEntryIn) -> PackEntry:
     pack = Pack.objects.visible_to(actor).select_related("group__lab").filter(id=entry.pack_id).first()
     if pack is None:
-        raise PACK_NOT_HERE
+        raise PACK_NOT_HERE()
     when = arrival(pack.group.lab, entry.clock)
     if (entry.kind in PLACED) != (entry.position is not None):
         raise Problem(

@@ -27,7 +27,7 @@ def record_run_file(*, actor: Member, entry: RunFileIn, name: str, content: byte
     def create() -> RunFile:
         pack = Pack.objects.visible_to(actor).select_related("group__lab").filter(id=entry.pack_id).first()
         if pack is None:
-            raise PACK_NOT_HERE
+            raise PACK_NOT_HERE()
         when = arrival(pack.group.lab, entry.clock)
         if RunFile.objects.filter(pack=pack).count() >= MAX_FILES:
             raise Problem(

@@ -30,7 +30,8 @@ from server.labs.models import Lab, PlannedCell
 from server.materials.models import OwnMaterial, SchoolCupboard, Shelf
 from server.people import limits
 from server.people.deeds import keep_deed
-from server.people.models import GroupSession, SignedIn, Teacher, WrongTry
+from server.people.done_once import KEPT as DONE_KEPT
+from server.people.models import DoneOnce, GroupSession, SignedIn, Teacher, WrongTry
 from server.records.gone import remove_account, remove_lab
 from server.records.models import Removal
 from server.records.removing import REMOVABLE, REMOVED
@@ -86,6 +87,7 @@ def purge() -> Purged:
     SignedIn.objects.exclude(session_key__in=Session.objects.values("session_key")).delete()
     Link.objects.filter(ends_at__lt=before).delete()
     forget_old()
+    DoneOnce.objects.filter(at__lt=timezone.now() - DONE_KEPT).delete()
     tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
     photographs += sum(pictures for pictures, _ in over)
     notes = sum(gone_notes for _, gone_notes in over)

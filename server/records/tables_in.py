@@ -19,7 +19,7 @@ from galvanic.bench.table_rows import BadTableText
 from galvanic.reference import catalogue
 from galvanic.words import mark, say
 from server.base.beside import beside
-from server.base.problems import Problem, RowFault, not_found
+from server.base.problems import Problem, Refusal, RowFault, not_found
 from server.labs.services import tidy_title
 from server.materials.own import materials_of
 from server.people.models import Teacher
@@ -31,7 +31,7 @@ from server.records.table import MAX_BYTES, MAX_ROWS, refused, too_big, understo
 LOST_AFTER = timedelta(minutes=2)
 KEPT_FOR = timedelta(days=1)
 MOST_WAITING = 20
-LOST = Problem(
+LOST = Refusal(
     500, "lost", mark("The server was started anew while it read the file. Nothing was imported. Choose it again.")
 )
 State = TableIn.State
@@ -76,7 +76,7 @@ def table_of(actor: Teacher, table_id: uuid.UUID) -> TableIn:
     if table is None:
         raise not_found("file")
     if table.state in (State.READING, State.KEEPING) and table.since < timezone.now() - LOST_AFTER:
-        raise LOST
+        raise LOST()
     return table
 
 
@@ -167,7 +167,7 @@ def _done(table: TableIn, state: TableIn.State, found: Mapping[str, Any]) -> Non
     table.save(update_fields=["state", "found"])
 
 
-def said(problem: Problem) -> dict[str, Any]:
+def said(problem: Problem | Refusal) -> dict[str, Any]:
     """A refusal as it is kept until it is asked for."""
     rows = [asdict(row) for row in problem.rows]
     return {"code": problem.code, "message": problem.message, "rows": rows}

@@ -75,8 +75,7 @@ def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str
     """Relief for the groups that are behind, by name."""
     at = {group.name: k for k, group in enumerate(groups)}
     lists = {
-        name: [Left(cell.planned.cell, bool(cell.sent.readings), cell.planned.shared) for cell in hands[k].cells]
-        for name, k in at.items()
+        name: [Left(cell.planned.cell, cell.begun, cell.planned.shared) for cell in hands[k].cells] for name, k in at.items()
     }
     reliefs = {}
     for name in behind:

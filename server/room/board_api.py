@@ -92,7 +92,8 @@ def _board(lab: Lab) -> BoardOut:
             meter_address=g.meter_address,
             aside=hand.aside,
             cells=[
-                BoardCell(**dict(one.sent), flag=attention.flags.get(one.planned.id), asked=one.asked) for one in hand.cells
+                BoardCell(**dict(one.sent), flag=attention.flags.get(one.planned.id), asked=one.asked, begun=one.begun)
+                for one in hand.cells
             ],
         )
         for g, hand in zip(rooms, hands, strict=True)

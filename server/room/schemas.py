@@ -46,10 +46,12 @@ class AddressIn(BaseModel):
 
 
 class BoardCell(CellWithReadings):
-    """A cell on the board; `flag` is the code of what the checks say about its last reading, `asked` as on the bench."""
+    """A cell on the board; `flag` is the code of what the checks say about its last reading, `asked` as on the bench,
+    `begun`: something hangs at it, so it stays with its group."""
 
     flag: str | None
     asked: bool
+    begun: bool
 
 
 class ReliefOut(BaseModel):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from typing import Any
 
 from django.db import transaction
 from django.db.models import F
@@ -10,6 +11,7 @@ from django.utils import timezone
 
 from galvanic.words import say
 from server.base.problems import Problem, not_found
+from server.entries.fetched import with_begun
 from server.entries.models import Reading, SetAside
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
@@ -75,16 +77,17 @@ def show_values(*, actor: Teacher, lab_id: uuid.UUID, shown: bool) -> Lab:
 def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> PlannedCell:
     """Give a cell that nobody has begun to another group of the lab, as its last one before the closing shared cell.
 
-    Raises Problem: not_found, not_open, begun, has_it, or last_cell.
+    Raises Problem: not_found, not_open, begun, shared, or has_it.
     """
-    cell: PlannedCell = to_change(PlannedCell.objects.select_related("group"), actor, cell_id, "cell")
-    _open(actor, cell.group.lab_id)
-    to = Group.objects.filter(id=group_id, lab=cell.group.lab_id).exclude(id=cell.group_id).first()
+    cells: Any = PlannedCell.objects.select_related("group")
+    _open(actor, to_change(cells, actor, cell_id, "cell").group.lab_id)
+    cell: Any = with_begun(cells).get(id=cell_id)  # as it is now that the lab is locked
+    to = Group.objects.filter(id=group_id, lab=cell.group.lab_id).first()
     if to is None:
         raise not_found("group")
-    kept = ("readings", "predictions", "under_load", "observations", "actuals", "photos", "traces")
-    begun = [getattr(cell, one).exists() for one in kept]
-    if any(begun):
+    if to.id == cell.group_id:
+        return PlannedCell.objects.select_related("group").get(id=cell_id)  # pressed twice
+    if cell.begun:
         raise Problem(
             409,
             "begun",
@@ -93,7 +96,7 @@ def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> Pla
     if cell.shared:
         raise Problem(409, "shared", say("Every group measures the shared cell; it stays."))
     theirs = list(PlannedCell.objects.filter(group=to).order_by("position"))
-    if any(their.cell == cell.cell and not their.readings.exists() for their in theirs):
+    if any(their.cell == cell.cell for their in theirs):
         raise Problem(409, "has_it", say("{name} has this cell on its list already.", name=to.name))
     left = cell.group_id
     last = theirs[-1] if theirs else None

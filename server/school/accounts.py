@@ -35,7 +35,7 @@ def set_head(*, actor: Teacher, teacher_id: int, head: bool) -> None:
     teacher = _colleague(actor, teacher_id)
     others = Teacher.objects.here().filter(is_head=True).exclude(id=teacher.id)
     if not head and not others.exists():
-        raise LAST_HEAD
+        raise LAST_HEAD()
     if teacher.is_head != head:
         teacher.is_head = head
         teacher.save(update_fields=["is_head"])
@@ -69,6 +69,8 @@ def set_cupboard(*, actor: Teacher, teacher_id: int | None) -> None:
     """Choose whose cupboard is the school's, or that everybody has their own. Raises Problem: only_head, or not_found."""
     need_head(actor)
     teacher = None if teacher_id is None else _colleague(actor, teacher_id)
+    if cupboard_of() == teacher_id:
+        return
     SchoolCupboard.objects.all().delete()
     if teacher is not None:
         SchoolCupboard.objects.create(owner=teacher)

@@ -16,7 +16,7 @@ from django.utils import timezone
 
 from galvanic.words import mark, say
 from server.base import mail
-from server.base.problems import Problem, not_found
+from server.base.problems import Problem, Refusal, not_found
 from server.people import second, signing
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
@@ -30,8 +30,8 @@ LASTS = {
     Link.Kind.MAIL: timedelta(hours=1),
 }
 MOST_OPEN = 100
-OVER = Problem(404, "link_over", mark("This link was used, withdrawn, or is too old. Ask for a new one."), passing=False)
-ONLY_HEAD = Problem(
+OVER = Refusal(404, "link_over", mark("This link was used, withdrawn, or is too old. Ask for a new one."), passing=False)
+ONLY_HEAD = Refusal(
     403, "only_head", mark("Only the head of the school’s accounts can do that. Nothing was changed."), passing=False
 )
 
@@ -39,7 +39,7 @@ ONLY_HEAD = Problem(
 def need_head(actor: Teacher) -> None:
     """Raises Problem only_head."""
     if not actor.is_head:
-        raise ONLY_HEAD
+        raise ONLY_HEAD()
 
 
 def _made(kind: Link.Kind, secret: str, **what: object) -> Link:
@@ -177,7 +177,7 @@ def looked_at(secret: str) -> Link:
     links = Link.objects.open().exclude(kind=Link.Kind.FIRST).select_related("made_by", "teacher")
     link = links.filter(token_hash=_hash(secret)).first()
     if link is None or (link.teacher is not None and not link.teacher.is_active):
-        raise OVER
+        raise OVER()
     return link
 
 
@@ -189,7 +189,7 @@ def use_link(*, request: HttpRequest, secret: str, username: str, password: str)
     """
     link = looked_at(secret)
     if not Link.objects.open().select_for_update().filter(id=link.id).exists():
-        raise OVER
+        raise OVER()
     if link.teacher is None:
         teacher = _new_teacher(username, password)
         _use(link)

@@ -1,6 +1,7 @@
 """What import-linter cannot see: endpoints and outputs ask the database for nothing themselves."""
 
 import re
+import sys
 from importlib import import_module
 
 from django.conf import settings
@@ -30,3 +31,15 @@ class Layout(SimpleTestCase):
                 named.setdefault(shape.__name__, set()).add(shape.__module__)
         self.assertGreater(len(named), 100)
         self.assertEqual({name: at for name, at in named.items() if len(at) > 1}, {})
+
+    def test_no_refusal_is_made_before_it_is_raised(self):
+        # one that is raised again and again keeps what led there each time: memory that grows with every refused request
+        import_module("server.config.api")
+        kept = [
+            f"{name}.{key}"
+            for name, module in list(sys.modules.items())
+            if name.startswith(("server.", "galvanic."))
+            for key, value in vars(module).items()
+            if isinstance(value, BaseException)
+        ]
+        self.assertEqual(kept, [])

@@ -175,7 +175,7 @@ class Faults(SimpleTestCase):
             (OperationalError("gone"), "database_away"),
         ):
             found = fault_of(error)
-            self.assertEqual((found.code, found.status, found.passing), (code, 503, True))
+            self.assertEqual((found.code, found.status, found.passes), (code, 503, True))
             self.assertIn("safe on this device", found.message)
         self.assertIsNone(fault_of(ValueError("x")))
         self.assertIsNone(fault_of(PermissionError(13, "x")))

@@ -43,13 +43,13 @@ class Sharing(TestCase):
         ]  # fmt: skip
 
     def writes(self):
-        at, cell = f"/labs/{self.lab.id}", cell_of(self.tern, 2)
+        at = f"/labs/{self.lab.id}"
         return [
             ("put", f"{at}/title", {"title": "Another"}),
             ("post", f"{at}/pause", {"on": True}),
             ("post", f"{at}/show-values", {"on": True}),
             ("post", f"{at}/minutes", {"minutes": 5}),
-            ("post", f"/cells/{cell.id}/ask-again", None),
+            ("post", f"/cells/{self.reading.cell_id}/ask-again", None),
             ("post", f"/readings/{self.reading.id}/aside", {"reason": "clip off"}),
             ("post", f"/groups/{self.tern.id}/aside", {"reason": "clip off"}),
             ("post", f"/groups/{self.tern.id}/new-pin", None),

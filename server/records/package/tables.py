@@ -173,8 +173,10 @@ def _listed(field: models.Field[Any, Any], text: str, new_id: NewId) -> Any:
             raise ValueError("no list")
         if is_id(field.base_field):
             return [new_id(str(one)) for one in value]
-        field.clean(value, None)
-        return [float(one) for one in value] if isinstance(field.base_field, models.FloatField) else value
+        numbers = isinstance(field.base_field, models.FloatField)
+        if value or not numbers:  # a run without a current column has none
+            field.clean(value, None)
+        return [float(one) for one in value] if numbers else value
     if field.name == "cites":
         return [{"kind": str(one["kind"]), "id": str(new_id(str(one["id"])))} for one in value]
     return value

@@ -13,6 +13,8 @@ from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection
 from django.test import override_settings
 
+from server.base.roles import grant
+from server.config.as_served import ROLE
 from server.entries.models import Photo, Reading
 from server.entries.photos import path_of
 from server.entries.tests.pictures import jpeg
@@ -24,6 +26,7 @@ from server.tests.support import KeptReadingsTestCase, as_group, cell_of, group_
 
 class BackupAndRestore(KeptReadingsTestCase):
     def setUp(self):
+        self.addCleanup(grant, "only-for-tests", ROLE)  # a restored database is given its rights at the next start
         folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
         self.enterContext(override_settings(PHOTO_DIR=folder / "photos"))
         self.file = folder / "kept.pipette"

@@ -45,10 +45,23 @@ function cookie(name: string): string {
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
+let numbered = "";
+
+/** Send a change under a number: the server does what comes twice under one number once. `send` asks at once, not later. */
+export function underNumber<T>(number: string, send: () => Promise<T>): Promise<T> {
+  numbered = number;
+  try {
+    return send();
+  } finally {
+    numbered = "";
+  }
+}
+
 const csrf: Middleware = {
   onRequest({ request }) {
     request.headers.set("Accept-Language", language);
     if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
+    if (numbered) request.headers.set("Idempotency-Key", numbered);
     return request;
   },
 };

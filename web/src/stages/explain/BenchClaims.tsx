@@ -17,7 +17,7 @@ import { Column, Columns, Num, Row, Soft } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
 import { bathName, useNames } from "../../lab/useNames";
 import { ClaimText } from "./ClaimParts";
 

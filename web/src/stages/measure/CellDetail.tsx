@@ -28,19 +28,34 @@ const Beside = styled.div`
   align-items: start;
 `;
 
-/** Give a cell that nobody has begun to another group. */
+const sameCell = (one: Cell, other: Cell) =>
+  one.negative === other.negative &&
+  one.electrolyte === other.electrolyte &&
+  one.positive === other.positive &&
+  one.condition === other.condition;
+
+/** Give a cell that nobody has begun to another group, one that does not have it. */
 function Give({ board, group, cell }: { board: Board; group: Group; cell: Cell }) {
   const give = useGiveCell();
-  const others = board.groups.filter((one) => one.id !== group.id);
-  if (cell.readings.length > 0 || cell.shared || others.length === 0) return null;
+  if (cell.begun || cell.shared || board.groups.length < 2) return null;
+  const has = (one: Group) => one.cells.some((theirs) => sameCell(theirs, cell));
+  const others = board.groups.filter((one) => !has(one));
+  const twice = board.groups.filter((one) => one.id !== group.id && has(one)).map((one) => one.name);
   return (
     <>
-      <Select
-        label={t`Give this cell to`}
-        options={others.map(({ id, name }) => ({ key: id, name }))}
-        value=""
-        onChange={(to) => give.mutate({ cell: cell.id, group: to })}
-      />
+      {others.length > 0 && (
+        <Select
+          label={t`Give this cell to`}
+          options={others.map(({ id, name }) => ({ key: id, name }))}
+          value=""
+          onChange={(to) => give.mutate({ cell: cell.id, group: to })}
+        />
+      )}
+      {twice.length > 0 && (
+        <Soft>
+          <Trans>Who has it already would measure it twice: {twice.join(", ")}</Trans>
+        </Soft>
+      )}
       <ProblemNote problem={give.error} />
     </>
   );

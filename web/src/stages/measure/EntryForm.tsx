@@ -9,7 +9,8 @@ import { TextField as Line } from "../../ui/fields";
 import { Row, Soft, WrongText } from "../../ui/layout";
 import { colour, font, phone } from "../../ui/theme";
 import type { EntryState } from "./useEntry";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 
 const Entry = styled(Form)`
   display: grid;

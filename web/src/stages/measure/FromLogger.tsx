@@ -10,7 +10,8 @@ import { Button, MainButton } from "../../ui/Button";
 import { Num, Row, Soft } from "../../ui/layout";
 import { Bullets } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 
 type Preview = Schemas["PreviewTrace"];
 const pairs = (trace: { times_s: number[]; volts_v: number[] }) =>

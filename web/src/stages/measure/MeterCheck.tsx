@@ -7,7 +7,8 @@ import { TextField } from "../../ui/fields";
 import { Row, Soft, WrongText } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 
 const Panel = styled.form`
   display: grid;

@@ -10,7 +10,8 @@ import { TextField } from "../../ui/fields";
 import { Num, Row, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 import { useNames } from "../../lab/useNames";
 
 const Panel = styled.section`

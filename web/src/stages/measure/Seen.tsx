@@ -11,7 +11,8 @@ import { Row, Soft, WrongText } from "../../ui/layout";
 import { Photographs } from "./Photographs";
 import { Unsent, useTextAtCell } from "./textAtCell";
 import { shrink } from "./shrink";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 
 const Form = styled.form`
   display: grid;

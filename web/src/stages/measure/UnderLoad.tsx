@@ -8,7 +8,8 @@ import { MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Num, Row, Soft, WrongText } from "../../ui/layout";
 import { useKept } from "../../ui/useKept";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 
 const Ask = styled.form`
   display: grid;

@@ -1,7 +1,8 @@
 import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import { only } from "../../api/outbox";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 import { Soft } from "../../ui/layout";
 import { useKept } from "../../ui/useKept";
 

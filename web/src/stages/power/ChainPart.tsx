@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import { useBeginChain, useChain } from "../../api/chain";
 import { number } from "../../format";
-import { newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
 import { Heads } from "../../ui/Heads";

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { type Pending, drop, pending, put, send } from "../../api/outbox";
-import { newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
 
 /** The homework on this device: what was opened, a number made for it alone, and how many benches were done. */
 export type Homework = Schemas["HomeworkForDevice"] & { device: string; done: number };

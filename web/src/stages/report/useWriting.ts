@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { only } from "../../api/outbox";
-import { type Outbox, newId } from "../../lab/useOutbox";
+import { newId } from "../../api/newId";
+import { type Outbox } from "../../lab/useOutbox";
 import { useKept } from "../../ui/useKept";
 
 const PAUSE_MS = 8000;
