@@ -85,6 +85,7 @@ class Notebooks(BrowserTestCase):
         phone.reload()
         expect(phone.get_by_text("Clear and short.")).to_be_visible()
         expect(phone.get_by_text("Evidence 2.5")).to_be_visible()
+        expect(phone.get_by_role("region", name="Conclusion", exact=True)).to_contain_text("How sure are you?")
 
     def test_a_page_that_is_only_looked_at_leaves_the_device_at_rest(self):
         page = self.device(size=PHONE, touch=True)

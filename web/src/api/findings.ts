@@ -1,13 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { DELETE, GET, POST, type Problem, type Schemas, dataOf } from "./client";
-import { ofLab, useChange } from "./queries";
+import { ofLab, ofTheSame, useChange } from "./queries";
 
 export const useCompare = (id: string, anchors: string[]) =>
   useQuery({
     queryKey: ["compare", id, anchors],
     queryFn: () =>
       dataOf(GET("/api/labs/{lab_id}/compare", { params: { path: { lab_id: id }, query: { anchor: anchors } } })),
-    placeholderData: (previous) => previous,
+    placeholderData: ofTheSame(id),
   });
 
 /** Volts and currents against what the lab changed on purpose. */
@@ -30,7 +30,7 @@ export const useExplain = (id: string, cell: Schemas["CellIO"] | null) =>
           params: { path: { lab_id: id }, query: cell ?? { negative: "", electrolyte: "", positive: "" } },
         }),
       ),
-    placeholderData: (previous) => previous,
+    placeholderData: ofTheSame(id),
   });
 
 export const useWhatIf = (body: Schemas["WhatIfIn"]) =>
@@ -55,7 +55,7 @@ export function useRelease(id: string) {
   return useMutation<Schemas["Done"], Problem, Schemas["ReleaseIn"]["parts"]>({
     scope: { id: `release-${id}` },
     mutationFn: (parts) => dataOf(POST("/api/labs/{lab_id}/release", { ...ofLab(id), body: { parts } })),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => void client.invalidateQueries(), // the next tick does not wait for what is fetched
   });
 }
 

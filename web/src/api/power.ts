@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { GET, type Problem, type Schemas, dataOf } from "./client";
-import { ofLab } from "./queries";
+import { ofLab, ofTheSame } from "./queries";
 
 /** A pack as it is thought of; the server holds its cells to what the class has measured. */
 export type PackAsk = {
@@ -26,7 +26,7 @@ export const usePack = (id: string, ask: PackAsk | null) =>
     queryKey: ["pack", id, ask],
     enabled: ask !== null,
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/power/pack", asked(id, ask as PackAsk))),
-    placeholderData: (previous) => previous,
+    placeholderData: ofTheSame(id),
     retry: false,
   });
 
@@ -36,6 +36,6 @@ export const usePackAdvice = (id: string, ask: PackAsk | null) =>
     queryKey: ["pack-advice", id, ask],
     enabled: ask !== null,
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/power/advice", asked(id, ask as PackAsk))),
-    placeholderData: (previous) => previous,
+    placeholderData: ofTheSame(id),
     retry: false,
   });

@@ -23,6 +23,12 @@ export const queries = new QueryClient({
 /** The address of something of one lab. */
 export const ofLab = (id: string) => ({ params: { path: { lab_id: id } } });
 
+/** While something else of the same lab is asked for, what was there stays (and is to be greyed: `isPlaceholderData`). */
+export const ofTheSame =
+  (id: string) =>
+  <T>(before: T | undefined, query?: { queryKey: readonly unknown[] }) =>
+    query?.queryKey[1] === id ? before : undefined;
+
 /** What tells one thing that is asked for from another; of a file, what tells it from others. */
 const told = (input: unknown) =>
   JSON.stringify(input, (_, value: unknown) =>

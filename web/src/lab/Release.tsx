@@ -17,16 +17,20 @@ const PARTS: [Part, string][] = [
 /** What groups may see on their own devices, and when: from the moment it is ticked. */
 export function Release({ lab, released }: { lab: string; released: string[] }) {
   const release = useRelease(lab);
-  const [parts, setParts] = useState(released);
+  // What was ticked here, until the server shows it: another tab may tick, too.
+  const [ticked, setTicked] = useState<Partial<Record<Part, boolean>>>({});
+  const waits = Object.entries(ticked).filter(([part, on]) => released.includes(part) !== on);
+  if (waits.length < Object.keys(ticked).length) setTicked(Object.fromEntries(waits));
+  const isOn = (part: Part) => ticked[part] ?? released.includes(part);
   const set = (part: Part, on: boolean) => {
-    const next = PARTS.map(([key]) => key).filter((key) => (key === part ? on : parts.includes(key)));
-    setParts(next);
-    release.mutate(next, { onError: () => setParts(released) });
+    setTicked({ ...ticked, [part]: on });
+    const next = PARTS.map(([key]) => key).filter((key) => (key === part ? on : isOn(key)));
+    release.mutate(next, { onError: () => setTicked({}) });
   };
   return (
     <div role="group" aria-label={t`Groups see`}>
       {PARTS.map(([part, name]) => (
-        <Tick key={part} isSelected={parts.includes(part)} onChange={(on) => set(part, on)}>
+        <Tick key={part} isSelected={isOn(part)} onChange={(on) => set(part, on)}>
           {name}
         </Tick>
       ))}

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Problem, Schemas } from "../api/client";
 import {
   type Pending,
@@ -38,6 +38,20 @@ export type Fresh = WithoutRefusal<Pending>;
 
 const NONE: Schemas["BenchOut"]["cells"] = [];
 const NOTHING: string[] = [];
+
+/**
+ * What tells one thing that is begun, said or handed in from another; null for what may be entered again at once with the
+ * same words, as a reading: its field is empty after the first press.
+ */
+function sameIs(entry: Fresh): string | null {
+  const again = entry.kind === "packEntry" && (entry.body.kind.startsWith("run") || entry.body.kind === "event");
+  if (again || !["pack", "packEntry", "chain", "handIn", "check", "prediction"].includes(entry.kind)) return null;
+  return JSON.stringify([
+    entry.kind,
+    entry.cell_id === entry.id ? "" : entry.cell_id,
+    { ...entry.body, id: "", device_at: "" },
+  ]);
+}
 
 /** Entries waiting on this device, and how to add one: first here, then to the server, in order, until it has them and the page
  * shows them from there (`shown`: ids that it shows besides readings). */
@@ -82,8 +96,7 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string
     void letGo(seen).then(refresh);
   }, [seen, refresh]);
 
-  /** Keep an entry and try to send it; returns what the server said if it would not keep it. */
-  const add = useCallback(
+  const keep = useCallback(
     async (entry: Fresh): Promise<string | null> => {
       setLookedFor(null); // what was just typed is not among what was looked for
       await put({ ...entry, group_id: group, group: name, refusal: null } as Pending);
@@ -92,6 +105,24 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string
       return (await pending()).find((one) => one.id === entry.id)?.refusal ?? null;
     },
     [flush, refresh, group, name],
+  );
+
+  /** Keep an entry and try to send it; returns what the server said if it would not keep it. A second press while the first
+   * is being kept does nothing, and nothing follows it. */
+  const underWay = useRef(new Set<string>());
+  const add = useCallback(
+    async (entry: Fresh): Promise<string | null> => {
+      const what = sameIs(entry);
+      if (what === null) return keep(entry);
+      if (underWay.current.has(what)) return new Promise(() => undefined);
+      underWay.current.add(what);
+      try {
+        return await keep(entry);
+      } finally {
+        underWay.current.delete(what);
+      }
+    },
+    [keep],
   );
 
   const remove = useCallback(

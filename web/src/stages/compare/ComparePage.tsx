@@ -12,6 +12,7 @@ import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { OneTab, TabLine } from "../../ui/tabs";
 import { useInAddress } from "../../ui/useInAddress";
+import { Overtaken } from "../../ui/Overtaken";
 import { Legend } from "../../ui/voices";
 import { withoutActions } from "../../lab/planNotes";
 import { bathName, useNames } from "../../lab/useNames";
@@ -275,19 +276,21 @@ export function ComparePage({ id }: { id: string }) {
       }
     >
       {tab ? (
-        <CompareView
-          data={data}
-          tab={tab}
-          setTab={setChosen}
-          hold={(electrolyte, anchor) =>
-            setSearch({
-              held: [...held.filter((one) => !one.startsWith(`${electrolyte}:`)), `${electrolyte}:${anchor}`],
-            })
-          }
-          before={() => setBefore(data)}
-          changed={varies ? <ChangedTab id={id} /> : null}
-          strength={plain ? <StrengthTab id={id} /> : null}
-        />
+        <Overtaken by={compare.isPlaceholderData}>
+          <CompareView
+            data={data}
+            tab={tab}
+            setTab={setChosen}
+            hold={(electrolyte, anchor) =>
+              setSearch({
+                held: [...held.filter((one) => !one.startsWith(`${electrolyte}:`)), `${electrolyte}:${anchor}`],
+              })
+            }
+            before={() => setBefore(data)}
+            changed={varies ? <ChangedTab id={id} /> : null}
+            strength={plain ? <StrengthTab id={id} /> : null}
+          />
+        </Overtaken>
       ) : (
         <Column>
           <h1>

@@ -17,7 +17,7 @@ import { Column, Columns, Num, Row, Soft } from "../../ui/layout";
 import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
-import { newId } from "../../api/newId";
+import { useIdOf } from "../../api/newId";
 import { bathName, useNames } from "../../lab/useNames";
 import { ClaimText } from "./ClaimParts";
 
@@ -55,6 +55,7 @@ function ClaimForm({
   const [reasoning, setReasoning] = useKept(`${slot}:reasoning`, revises?.reasoning ?? "");
   const [cited, setCited] = useKept<string[]>(`${ticked}:cited`, revises?.cited.map((one) => one.id) ?? []);
   const [mayShow, setMayShow] = useKept(`${ticked}:show`, revises?.may_show ?? false);
+  const id = useIdOf([cellId, cause, reasoning, cited, mayShow, record.data]);
   const measured = bench.cells.filter((cell) => cell.readings.length > 0);
   const whole = cellId === LADDER;
   const pack = data.packs.find((one) => one.id === cellId);
@@ -80,7 +81,7 @@ function ClaimForm({
         const { negative, electrolyte, positive, condition } = about;
         record.mutate(
           {
-            id: newId(),
+            id,
             cell: whole || pack ? null : { negative, electrolyte, positive, condition },
             pack: pack?.id ?? null,
             cause,

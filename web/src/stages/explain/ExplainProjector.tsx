@@ -25,7 +25,7 @@ export function ExplainProjector({ id }: { id: string }) {
   const [open, setOpen] = useState<string | null>(null);
   if (!compare.data) return <Waiting title={t`Explain`} error={compare.error} />;
   const slides: Slide[] = [];
-  if (explain.data)
+  if (explain.data && !explain.isPlaceholderData)
     slides.push({
       key: "gap",
       title: t`${explain.data.notation}: where ${volts(Math.abs(explain.data.measured_v - explain.data.start_v), 2)} went`,

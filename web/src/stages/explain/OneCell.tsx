@@ -7,6 +7,7 @@ import { useExplain } from "../../api/findings";
 import { GapBars } from "../../charts/GapBars";
 import { number, volts } from "../../format";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
 import { Behind } from "../../ui/Behind";
@@ -83,7 +84,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
   const missing = found.measured_v - found.start_v;
   const causes = found.steps.find((step) => step.code === open)?.causes ?? [];
   return (
-    <>
+    <Overtaken by={explain.isPlaceholderData}>
       <h1>
         {missing < 0
           ? t`${found.notation}: where ${volts(Math.abs(missing), 2)} went`
@@ -170,6 +171,6 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           </Table>
         </Scroll>
       </Behind>
-    </>
+    </Overtaken>
   );
 }

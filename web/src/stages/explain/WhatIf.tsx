@@ -9,6 +9,7 @@ import { current, number, volts } from "../../format";
 import { Button } from "../../ui/Button";
 import { Tick } from "../../ui/controls";
 import { Soft } from "../../ui/layout";
+import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour, font } from "../../ui/theme";
 
@@ -298,26 +299,28 @@ export function WhatIf({ cell, positive }: { cell: Schemas["CellIO"]; positive: 
       </Fields>
       <ProblemNote problem={answer.error} />
       {found && (
-        <Result aria-live="polite">
-          <dt />
-          <dd>
-            <Trans>as it is</Trans>
-          </dd>
-          <dd>
-            <strong>
-              <Trans>changed</Trans>
-            </strong>
-          </dd>
-          <dd />
-          {rows.flatMap(([name, show]) => [
-            <dt key={name}>{name}</dt>,
-            <dd key={`${name}-usual`}>{show(found.usual)}</dd>,
-            <dd key={`${name}-changed`}>
-              <strong>{show(found.changed)}</strong>
-            </dd>,
-            <dd key={`${name}-end`} />,
-          ])}
-        </Result>
+        <Overtaken by={answer.isPlaceholderData}>
+          <Result aria-live="polite">
+            <dt />
+            <dd>
+              <Trans>as it is</Trans>
+            </dd>
+            <dd>
+              <strong>
+                <Trans>changed</Trans>
+              </strong>
+            </dd>
+            <dd />
+            {rows.flatMap(([name, show]) => [
+              <dt key={name}>{name}</dt>,
+              <dd key={`${name}-usual`}>{show(found.usual)}</dd>,
+              <dd key={`${name}-changed`}>
+                <strong>{show(found.changed)}</strong>
+              </dd>,
+              <dd key={`${name}-end`} />,
+            ])}
+          </Result>
+        </Overtaken>
       )}
       <p>
         <Button onPress={() => setValues({})}>

@@ -11,6 +11,7 @@ import { Frame } from "../../ui/Frame";
 import { Button, ButtonLink } from "../../ui/Button";
 import { Column, Num, OnScreen, Row, Scroll, Small, Soft, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
+import { Overtaken } from "../../ui/Overtaken";
 import { Waiting } from "../../ui/Waiting";
 
 type Years = Schemas["YearsOut"];
@@ -124,7 +125,7 @@ export function YearsPage() {
           <Trans>Years laid over each other</Trans>
         </h1>
         {data ? (
-          <>
+          <Overtaken by={years.isPlaceholderData}>
             <ol>
               {data.labs.map((lab, place) => (
                 <li key={lab.id}>
@@ -156,7 +157,7 @@ export function YearsPage() {
                 </ButtonLink>
               </Row>
             </OnScreen>
-          </>
+          </Overtaken>
         ) : (
           <Soft>
             <Trans>

@@ -7,6 +7,7 @@ import { current, number, volts } from "../../format";
 import { Button, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { useKept } from "../../ui/useKept";
@@ -135,14 +136,18 @@ export function MakeLiquid({ materials, done }: { materials: Schemas["MaterialsO
         <Select label={t`Between`} options={plates} value={typed.negative} onChange={(negative) => set({ negative })} />
         <Select label={t`and`} options={plates} value={typed.positive} onChange={(positive) => set({ positive })} />
       </Row>
-      {preview.data && sound && !preview.error && <Comes preview={preview.data} />}
+      {preview.data && sound && !preview.error && (
+        <Overtaken by={preview.isPlaceholderData}>
+          <Comes preview={preview.data} />
+        </Overtaken>
+      )}
       <ProblemNote problem={sound ? preview.error : null} />
       {hazards.map((hazard) => (
         <p key={hazard}>{hazard}</p>
       ))}
       <TextField
         label={t`Name`}
-        hint={preview.data ? t`Empty: ${preview.data.name}` : undefined}
+        hint={preview.data && !preview.isPlaceholderData ? t`Empty: ${preview.data.name}` : undefined}
         value={typed.name}
         onChange={(name) => set({ name })}
         maxLength={60}

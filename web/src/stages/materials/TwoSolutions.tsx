@@ -7,6 +7,7 @@ import { current, number, volts } from "../../format";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Columns, Form, Num, Row, Soft } from "../../ui/layout";
+import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { useKept } from "../../ui/useKept";
@@ -138,30 +139,32 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
         />
       </div>
       {found && (
-        <div role="status" aria-label={t`What it would give`}>
-          {found.refusal ? (
-            <p>
-              <strong>
-                <Trans>This cannot be:</Trans>
-              </strong>{" "}
-              {found.refusal}
-            </p>
-          ) : (
-            found.foretold && (
+        <Overtaken by={preview.isPlaceholderData}>
+          <div role="status" aria-label={t`What it would give`}>
+            {found.refusal ? (
               <p>
-                <Trans>
-                  {found.foretold.short}: <Num>{volts(found.foretold.volts_v, 3)}</Num> ±{" "}
-                  {number(found.foretold.u_v ?? 0, 3)}, shorted
-                </Trans>
-                {found.foretold.oxidant && t` at least`} <Num>{current(found.foretold.short_a)}</Num>.{" "}
-                {found.table_v !== null && t`The table’s difference is ${volts(found.table_v, 3)}. `}
-                <Trans>
-                  The bridge adds <Num>{number(1000 * found.junction_v, 1, true)}</Num> mV.
-                </Trans>
+                <strong>
+                  <Trans>This cannot be:</Trans>
+                </strong>{" "}
+                {found.refusal}
               </p>
-            )
-          )}
-        </div>
+            ) : (
+              found.foretold && (
+                <p>
+                  <Trans>
+                    {found.foretold.short}: <Num>{volts(found.foretold.volts_v, 3)}</Num> ±{" "}
+                    {number(found.foretold.u_v ?? 0, 3)}, shorted
+                  </Trans>
+                  {found.foretold.oxidant && t` at least`} <Num>{current(found.foretold.short_a)}</Num>.{" "}
+                  {found.table_v !== null && t`The table’s difference is ${volts(found.table_v, 3)}. `}
+                  <Trans>
+                    The bridge adds <Num>{number(1000 * found.junction_v, 1, true)}</Num> mV.
+                  </Trans>
+                </p>
+              )
+            )}
+          </div>
+        </Overtaken>
       )}
       {!sound && (
         <p role="alert">
@@ -171,7 +174,7 @@ export function TwoSolutions({ materials, done }: { materials: Schemas["Material
       <ProblemNote problem={sound ? preview.error : null} />
       <TextField
         label={t`Name`}
-        hint={found ? t`Empty: ${found.name}` : undefined}
+        hint={found && !preview.isPlaceholderData ? t`Empty: ${found.name}` : undefined}
         value={typed.name}
         onChange={(name) => set({ name })}
         maxLength={60}

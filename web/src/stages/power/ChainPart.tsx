@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import { useBeginChain, useChain } from "../../api/chain";
 import { number } from "../../format";
-import { newId } from "../../api/newId";
+import { useIdOf } from "../../api/newId";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
 import { Heads } from "../../ui/Heads";
@@ -17,6 +17,7 @@ type Props = { id: string; load: string; loadName: string; cell: string; short: 
 /** The class's chain at the desk: begin one with what is chosen above; then votes, cells and what is off. */
 export function ChainPart({ id, load, loadName, cell, short }: Props) {
   const begin = useBeginChain(id);
+  const chainId = useIdOf([load, cell, begin.data]);
   const kept = useChain(id);
   const chain = kept.data?.chain ?? null;
   return (
@@ -80,7 +81,7 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
         </>
       )}
       <Row>
-        <Button isDisabled={!kept.data} onPress={() => begin.mutate({ id: newId(), load, cell })}>
+        <Button isDisabled={!kept.data} onPress={() => begin.mutate({ id: chainId, load, cell })}>
           <Trans>
             {chain ? t`Begin anew` : t`Begin a chain`} for the {loadName}, of {short}
           </Trans>

@@ -17,6 +17,7 @@ import { TextField } from "../../ui/fields";
 import { Heads } from "../../ui/Heads";
 import { Column, OnScreen, Soft, Table } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
+import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { colour, narrow, phone } from "../../ui/theme";
@@ -140,6 +141,7 @@ export function PowerPage({ id }: { id: string }) {
     title: t`Groups see on their devices`,
     text: <Release lab={id} released={compare.data.released} />,
   };
+  const overtaken = pack.isPlaceholderData || advice.isPlaceholderData;
   const notes = [...(pack.data?.notes ?? []), ...(advice.data?.notes ?? [])].map(withAction);
   return (
     <FindingsFrame
@@ -151,7 +153,9 @@ export function PowerPage({ id }: { id: string }) {
           <OnScreen>
             <Notes notes={[shown]} />
           </OnScreen>
-          <Notes notes={notes} />
+          <Overtaken by={overtaken}>
+            <Notes notes={notes} />
+          </Overtaken>
         </>
       }
     >
@@ -227,29 +231,31 @@ export function PowerPage({ id }: { id: string }) {
           <Soft>
             <Trans>Each cell stands on the one before it.</Trans>
           </Soft>
-          {pack.data && <PackStems pack={pack.data} perRow={cells.length} />}
+          <Overtaken by={pack.isPlaceholderData}>
+            {pack.data && <PackStems pack={pack.data} perRow={cells.length} />}
+            {(pack.data?.least_v ?? null) !== null && (
+              <Soft>
+                <Trans>Plus goes to an LED’s long leg, minus to the short one.</Trans>
+              </Soft>
+            )}
+          </Overtaken>
           <ProblemNote problem={pack.error} />
-          {(pack.data?.least_v ?? null) !== null && (
-            <Soft>
-              <Trans>Plus goes to an LED’s long leg, minus to the short one.</Trans>
-            </Soft>
-          )}
         </Column>
         <Column>
           <h2>
             <Trans>Where they meet</Trans>
           </h2>
           {pack.data && (
-            <>
+            <Overtaken by={pack.isPlaceholderData}>
               <Soft>
                 <Trans>What the pack can give (line and band), what the {pack.data.load_name} takes (dashed).</Trans>
               </Soft>
               <MeetingCurve pack={pack.data} />
-            </>
+            </Overtaken>
           )}
           {!pack.error && !advice.data && <ProblemNote problem={advice.error} />}
           {advice.data && (
-            <>
+            <Overtaken by={advice.isPlaceholderData}>
               <h2>
                 <Trans>How many in a row?</Trans>
               </h2>
@@ -263,14 +269,14 @@ export function PowerPage({ id }: { id: string }) {
                 here={cells.length}
                 choose={(n) => setCells(Array.from({ length: n }, () => kind))}
               />
-            </>
+            </Overtaken>
           )}
-          {pack.data && <Cells pack={pack.data} />}
+          {pack.data && !pack.isPlaceholderData && <Cells pack={pack.data} />}
         </Column>
       </Parts>
       <Column>
         <Strongest kinds={power.data.kinds} choose={(key) => setCells(cells.map(() => key))} />
-        {one && pack.data && (
+        {one && pack.data && !pack.isPlaceholderData && (
           <ChainPart
             id={id}
             load={load}

@@ -9,7 +9,7 @@ import { TextField } from "../../ui/fields";
 import { Row, Small, Soft } from "../../ui/layout";
 import { type Citable, keyOf } from "./citable";
 import { useWriting } from "./useWriting";
-import { Evidence, Versions } from "./Words";
+import { Evidence, Remarked, Versions } from "./Words";
 
 const MOST = 6000;
 
@@ -28,6 +28,7 @@ export function PartEditor({ part, all, outbox }: Props) {
   const groups = [...new Set(all.map((one) => one.about))];
   return (
     <>
+      <Remarked part={part} />
       <TextField
         label={part.asks}
         value={text}

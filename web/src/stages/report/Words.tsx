@@ -71,16 +71,20 @@ export function Words({ part, all, ruled }: { part: Part; all: Citable[]; ruled:
       {part.text ? <Text>{part.text}</Text> : <Soft>{ruled ? "" : t`Nothing is written here.`}</Soft>}
       {!part.text && ruled && <Ruled />}
       <Evidence cites={part.cites} all={all} />
-      {part.remark && (
-        <Remark>
-          <Trans>
-            Your teacher: <strong>{part.remark}</strong>
-          </Trans>
-        </Remark>
-      )}
+      <Remarked part={part} />
     </>
   );
 }
+
+/** What the teacher said to a part, for who reads it and for who writes it. */
+export const Remarked = ({ part }: { part: Part }) =>
+  part.remark ? (
+    <Remark>
+      <Trans>
+        Your teacher: <strong>{part.remark}</strong>
+      </Trans>
+    </Remark>
+  ) : null;
 
 type VersionsProps = { part: Part; group: string | null; take: ((version: Schemas["VersionOut"]) => void) | null };
 
