@@ -8,6 +8,7 @@ from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
 from server.entries.models import Prediction
 from server.labs.models import Lab, PlannedCell
+from server.labs.opening import close_lab
 from server.materials.models import OwnMaterial, Shelf
 from server.tests.support import cell_of, group_of, lab_of, teacher
 
@@ -194,6 +195,20 @@ class Planning(BrowserTestCase):
         self.page.get_by_label("Title").fill("Tuesday's class")
         self.page.get_by_role("button", name="Keep this title").click()
         expect(self.page.get_by_role("banner").get_by_text("Tuesday's class")).to_be_visible()
+
+    def test_of_a_closed_lab_it_is_shown_what_was_planned_and_its_title_and_question_can_be_changed(self):
+        lab = lab_of(self.ada, question="Is the table right?")
+        close_lab(actor=self.ada, lab_id=lab.id)
+        self.page.goto(f"/labs/{lab.id}/setup")
+        expect(self.page.get_by_role("banner").get_by_text("closed")).to_be_visible()
+        expect(self.page.get_by_text("No plan can be shown")).to_have_count(0)
+        expect(self.page.get_by_text("zinc, copper, tin")).to_be_visible()
+        self.check_access(self.page)
+        self.page.get_by_label("The question").fill("What does acid do?")
+        self.page.get_by_role("button", name="Keep title and question").click()
+        expect(self.page.get_by_text("Kept.", exact=True)).to_be_visible()
+        lab.refresh_from_db()
+        self.assertEqual((lab.title, lab.question, lab.state), ("A lab", "What does acid do?", "closed"))
 
 
 class Predicting(BrowserTestCase):

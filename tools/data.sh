@@ -1,26 +1,42 @@
 # Data in and out, on the running server's database or your own: backup, restore, tables, rehearsals. Sourced by ../pipette.
 
-backup() { # of the running server's data, else of your own
-  local file=${1:-} base=pipette
+backup() { # of your own data; of the demo's only when that is asked for
+  local file='' base=pipette
+  while [[ $# -gt 0 ]]; do
+    case $1 in
+      --demo) base=pipette_demo; shift ;;
+      --*) fail "unknown option “$1”; see ./pipette help. Nothing was written." ;;
+      *) [[ -z $file ]] || fail "name one file: ./pipette backup FILE"; file=$1; shift ;;
+    esac
+  done
   [[ -n $file ]] || fail "name the file: ./pipette backup FILE"
   [[ $file = /* ]] || file=$CALLED_FROM/$file
   [[ ! -e $file ]] || fail "$file is there already. Name another; nothing was written."
   set_up_python run
-  if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
   use_database "$base"
   prepare >/dev/null
   manage backup "$file"
+  if [[ $base = pipette ]] && server_pid >/dev/null && [[ $(<"$SERVER/database") = pipette_demo ]]; then
+    echo "The demo is running; its data is not in this backup. For the demo's data: ./pipette backup FILE --demo"
+  fi
 }
 
-restore() { # into your own data; the demo is never backed up for good
-  local file=${1:-}
+restore() { # into your own data; a backup of the demo only when that is asked for
+  local file='' demo=()
+  while [[ $# -gt 0 ]]; do
+    case $1 in
+      --demo) demo=(--demo); shift ;;
+      --*) fail "unknown option “$1”; see ./pipette help. Nothing was changed." ;;
+      *) [[ -z $file ]] || fail "name one file: ./pipette restore FILE"; file=$1; shift ;;
+    esac
+  done
   [[ -n $file ]] || fail "name the file: ./pipette restore FILE"
   [[ $file = /* ]] || file=$CALLED_FROM/$file
   [[ -f $file ]] || fail "there is no file $file. Nothing was changed."
   if server_pid >/dev/null; then fail "a server is running. Stop it first with ./pipette stop, then restore. Nothing was changed."; fi
   set_up_python run
   use_database pipette
-  manage restore "$file"
+  manage restore "$file" "${demo[@]}"
   prepare >/dev/null
   echo "What was there before is kept as the database pipette_before_restore until the next restore."
 }

@@ -176,6 +176,7 @@ serve() { # serve DATABASE PORT FRESH
   echo "$1" >"$SERVER/database"
   start_server "$2"
   wait_until_up "$2" || { tail -n 15 "$RUN/server.log" "$RUN/server.out" >&2; fail "the server did not start; the whole log is .run/server.log"; }
+  not_alone
   printf '\nPipette is at %s/\n\n%s\n' "$(public_url)" "$said"
   if [[ $1 = pipette ]]; then say_first_code; fi
   if [[ $IN_CLASS = yes ]]; then say_how_phones_join; else printf '\nGroups join at %s/join, on this computer only; for phones: ./pipette %s --in-class\n' "$(public_url)" "$command"; fi

@@ -6,9 +6,27 @@ PATH=$ROOT/.venv/bin:$PATH
 export UV_SYSTEM_CERTS=1 NODE_USE_SYSTEM_CA=1
 export UV_LINK_MODE=copy UV_NO_PROGRESS=1 PYTHONDONTWRITEBYTECODE=
 
-set_up() { # set_up run|test: everything
+set_up() { # set_up run|test: everything; one at a time in this folder
+  alone
   set_up_python "$1"
   front_end
+  case ${command:-} in demo | serve) ;; *) not_alone ;; esac # these go on alone until the server is up
+}
+
+alone() { # from here on no other ./pipette of this folder sets up or starts; one that ended without a word does not count
+  local other=''
+  mkdir -p "$RUN"
+  until (set -C && echo "$$" >"$RUN/setting-up") 2>/dev/null; do
+    other=$(cat "$RUN/setting-up" 2>/dev/null) || other=''
+    if [[ $other =~ ^[0-9]+$ && $(readlink "/proc/$other/cwd" 2>/dev/null) = "$ROOT" ]]; then
+      fail "Pipette is being set up or started here already (process $other). Wait until it has done so; nothing was changed."
+    fi
+    rm -f "$RUN/setting-up"
+  done
+}
+
+not_alone() {
+  [[ $(cat "$RUN/setting-up" 2>/dev/null) != "$$" ]] || rm -f "$RUN/setting-up"
 }
 
 set_up_python() { # set_up_python run|test: what the command line needs; a running server keeps its built front end

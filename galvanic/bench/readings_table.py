@@ -71,10 +71,11 @@ class TableReading:
 
 @dataclass(frozen=True, slots=True)
 class ReadingsTable:
-    """The readings of a table in its order, and the names of columns that are not understood."""
+    """The readings of a table in its order, the names of columns that are not understood, and the lines without a value."""
 
     readings: tuple[TableReading, ...]
     unused: tuple[str, ...]
+    left_out: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,7 +92,8 @@ class Unknown:
 class Looked:
     """A table as it was understood: its headings, what could be read of it, and faulty rows by line.
 
-    `whole`: all rows were looked at; with many faults the rest is left.
+    `left_out`: lines without a value, such as cells that a group did not come to. `whole`: all rows were looked at; with
+    many faults the rest is left.
     """
 
     headings: tuple[Heading, ...]
@@ -99,6 +101,7 @@ class Looked:
     faults: tuple[tuple[int, str], ...]
     unknown: tuple[Unknown, ...]
     first_rows: tuple[tuple[str, ...], ...]
+    left_out: tuple[int, ...]
     whole: bool
 
     @property
@@ -131,7 +134,7 @@ def whole(looked: Looked) -> ReadingsTable:
         raise BadTableText("bad_rows", said, looked.faults)
     if not looked.readings:
         raise BadTableText("empty", say("The table has no readings."))
-    return ReadingsTable(looked.readings, looked.unused)
+    return ReadingsTable(looked.readings, looked.unused, looked.left_out)
 
 
 def look_at(
@@ -150,6 +153,7 @@ def look_at(
     readings: list[TableReading] = []
     faults: list[tuple[int, str]] = []
     first_rows: list[tuple[str, ...]] = []
+    left_out: list[int] = []
     look, looked_whole, places = Names(called or {}), True, dict[str, int]()
     for line, fields in rows:
         if headings is None:
@@ -157,13 +161,16 @@ def look_at(
             places = {h.means: place for place, h in enumerate(headings) if h.means}
             volts_unit = next((h.unit for h in headings if h.means == "volts" and h.unit), "V")
             continue
-        if len(readings) + len(faults) >= most_rows:
+        if len(readings) + len(faults) + len(left_out) >= most_rows:
             raise BadTableText("too_many_rows", say("The table has more than {most_rows} rows.", most_rows=most_rows))
         if len(first_rows) < SHOWN_ROWS:
             first_rows.append(tuple(fields))
         try:
             check_width(fields, len(headings))
             texts = {name: fields[place].strip() for name, place in places.items()}
+            if not (texts.get("volts") or texts.get(TYPED)):
+                left_out.append(line)
+                continue
             readings.append(_reading(line, texts, volts_unit, look))
         except GalvanicError as error:
             faults.append((line, str(error)))
@@ -172,7 +179,7 @@ def look_at(
                 break
     if headings is None:
         raise BadTableText("empty", say("The table has no readings."))
-    return Looked(headings, tuple(readings), tuple(faults), look.unknown(), tuple(first_rows), looked_whole)
+    return Looked(headings, tuple(readings), tuple(faults), look.unknown(), tuple(first_rows), tuple(left_out), looked_whole)
 
 
 def _headings(fields: Sequence[str], columns: Mapping[str, str]) -> tuple[Heading, ...]:

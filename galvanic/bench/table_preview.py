@@ -10,9 +10,10 @@ from galvanic.bench.loads_table import MOST_FAULTS, Loads, without_cell
 from galvanic.bench.readings_table import Looked, TableReading, Unknown
 from galvanic.cells import Cell
 from galvanic.notes import volts
-from galvanic.words import say
+from galvanic.words import say, say_n
 
 SHOWN = 3
+SHOWN_LINES = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +67,7 @@ def preview(looked: Looked, loads: Loads) -> Preview:
         cells=len({_cell(one) for one in readings}),
         aside=sum(1 for one in readings if one.why_not),
         loads=len(loads.rows),
-        says=says_of(readings),
+        says=(*says_of(readings), *left_out(looked.left_out)),
         unknown=looked.unknown,
         faults=(
             *looked.faults,
@@ -124,6 +125,21 @@ def says_of(readings: Sequence[TableReading]) -> tuple[str, ...]:
         say("The largest value is {volts_v}, in line {line}.", volts_v=volts(abs(high.parsed.volts_v), 3), line=high.line)
     )
     return tuple(says)
+
+
+def left_out(lines: Sequence[int]) -> tuple[str, ...]:
+    """That lines without a value are left out, and which; nothing where there is none."""
+    if not lines:
+        return ()
+    named = ", ".join(map(str, lines[:SHOWN_LINES])) + (", …" if len(lines) > SHOWN_LINES else "")
+    return (
+        say_n(
+            "Line {lines} has no value and is left out.",
+            "Lines {lines} have no value and are left out.",
+            len(lines),
+            lines=named,
+        ),
+    )
 
 
 def _values(n: int) -> str:

@@ -14,6 +14,8 @@ from galvanic.bench.text_files import DELIMITERS
 from galvanic.errors import GalvanicError
 from galvanic.words import say
 
+_NOTHING = " \t\r\n\u00a0\u200b\ufeff" + ",;"
+"""What a row may hold and still be an empty one: spaces, marks that nobody sees, the separators of another table."""
 _SEPARATOR = re.compile(r"sep=(.)", re.IGNORECASE)
 
 
@@ -40,7 +42,7 @@ def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark)
     try:
         for fields in reader:
-            if not any(field.strip() for field in fields) or (comments and fields[0].startswith("#")):
+            if not any(field.strip(_NOTHING) for field in fields) or (comments and fields[0].startswith("#")):
                 continue
             if named and mark.join(fields).strip() == first.strip():
                 named = None

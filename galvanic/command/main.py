@@ -10,6 +10,7 @@ from dataclasses import asdict
 from typing import TypeVar
 
 from galvanic.bench.readings import parse
+from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
 from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
@@ -40,10 +41,23 @@ def run_predict(options: argparse.Namespace) -> None:
         write([two_sides(cell)], options.json)
         return
     rows = read(options.file, ("negative", "electrolyte", "positive"))
-    cells = [_at(row, lambda row: cell_of(row["negative"], row["electrolyte"], row["positive"])) for row in rows]
-    out = []
-    for row, found in zip(rows, predict(cells, celsius=options.celsius), strict=True):
+    cells = [_at(row, lambda row: _cell_in(row, options.celsius)) for row in rows]
+    accounts = iter(predict([cell for cell in cells if isinstance(cell, Cell)], celsius=options.celsius))
+    out: list[dict[str, object]] = []
+    for row, cell in zip(rows, cells, strict=True):
         kept: dict[str, object] = {name: value for name, value in row.items() if name != "line"}
+        if isinstance(cell, TwoSolutions):
+            _say_far(cell)
+            none = "a cell of two solutions is foretold by Nernst’s equation alone"
+            told = two_sides(cell)
+            kept |= {"standard_v": told["standard_v"], "hydrogen_v": None, "series_v": None}
+            kept |= {"rest_v": told["rest_v"], "u_rest_v": told["u_rest_v"]}
+            if options.json:
+                kept["reasons"] = {"hydrogen": none, "series": none}
+                kept["nernst_v"] = told["nernst_v"]
+            out.append(kept)
+            continue
+        found = next(accounts)
         kept |= {f"{name}_v": found[name].volts_v for name in ("standard", "hydrogen", "series", "rest")}
         kept["u_rest_v"] = found["rest"].u_v
         if options.json:
@@ -51,6 +65,13 @@ def run_predict(options: argparse.Namespace) -> None:
             kept["u_v"] = {name: found[name].u_v for name in found}
         out.append(kept)
     write(out, options.json)
+
+
+def _cell_in(row: dict[str, str], celsius: float) -> Cell | TwoSolutions:
+    """The cell of a row; its electrolyte may be two solutions with what they are made up to."""
+    if is_two_solutions(row["electrolyte"]):
+        return two_solutions(f"{row['negative']} | {row['electrolyte']} | {row['positive']}", celsius)
+    return cell_of(row["negative"], row["electrolyte"], row["positive"])
 
 
 def _at(row: dict[str, str], make: Callable[[dict[str, str]], T]) -> T:

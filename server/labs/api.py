@@ -20,6 +20,7 @@ from server.labs.schemas import (
     EditIn,
     LabOut,
     PreviewOut,
+    RenameIn,
     StartOut,
     TagsIn,
     TimesIn,
@@ -58,9 +59,9 @@ def revise_lab(request: HttpRequest, lab_id: uuid.UUID, data: NewLab) -> EditedO
 
 
 @router.put("/labs/{uuid:lab_id}/title", response={200: Done, **ABSENT, **REFUSED}, operation_id="rename_lab")
-def rename_lab(request: HttpRequest, lab_id: uuid.UUID, data: TitleIn) -> Done:
+def rename_lab(request: HttpRequest, lab_id: uuid.UUID, data: RenameIn) -> Done:
     """Give a lab another title."""
-    services.rename_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title)
+    services.rename_lab(actor=teacher_of(request), lab_id=lab_id, title=data.title, question=data.question)
     return Done(ok=True)
 
 

@@ -35,9 +35,15 @@ class DeletedLab(BaseModel):
 
 
 class TitleIn(BaseModel):
-    """A lab’s title as the teacher has typed it: to delete the lab, or its new one."""
+    """A lab’s title as the teacher has typed it, to delete the lab."""
 
     title: Annotated[str, StringConstraints(max_length=200)]
+
+
+class RenameIn(TitleIn):
+    """What a lab is called from now on, and its question; None: the question stays."""
+
+    question: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)] | None = None
 
 
 class CopyIn(BaseModel):

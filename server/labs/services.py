@@ -308,13 +308,18 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date, anew: b
 
 
 @transaction.atomic
-def rename_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str) -> Lab:
-    """Give a lab another title, whatever its state. Raises Problem: not_found, or title."""
+def rename_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, question: str | None = None) -> Lab:
+    """Give a lab another title, and another question unless that is None, whatever its state.
+
+    Raises Problem: not_found, or title.
+    """
     lab = lab_to_change(actor, lab_id)
-    before, lab.title = lab.title, tidy_title(title)
-    if lab.title != before:
-        lab.save(update_fields=["title"])
-        keep_deed(actor, "renamed_lab", lab, say("before: {before}", before=before))
+    before = lab.title, lab.question
+    lab.title, lab.question = tidy_title(title), lab.question if question is None else question
+    changed = [old for old, new in zip(before, (lab.title, lab.question), strict=True) if old != new]
+    if changed:
+        lab.save(update_fields=["title", "question"])
+        keep_deed(actor, "renamed_lab", lab, say("before: {before}", before="; ".join(changed)))
         announce(lab.id)
     return lab
 

@@ -34,6 +34,8 @@ from server.entries.models import Photo
 from server.entries.photos import path_of
 
 FORMAT, FORMAT_VERSION = "pipette-backup", 1
+OWN, DEMO, DEMO_DATABASE = "own", "demo", "pipette_demo"
+NAMED = {OWN: "your own data", DEMO: "the demo’s data", "": "a database"}
 MANIFEST, DUMP, PHOTOS = "manifest.json", "database.dump", "photographs"
 KEPT_BEFORE_CHANGES = 5
 MOST_MANIFEST = 50_000_000
@@ -47,13 +49,15 @@ class BadBackup(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Manifest:
-    """What a backup holds: when it was made, the migrations it knows, rows by table, SHA-256 by member."""
+    """What a backup holds: when it was made, the migrations it knows, rows by table, SHA-256 by member, and whose data it is
+    (`OWN` or `DEMO`; empty in backups of before)."""
 
     made_at: str
     migrations: Sequence[tuple[str, str]]
     rows: Mapping[str, int]
     sha256: Mapping[str, str]
     missing: Sequence[str]
+    data: str = ""
     format: str = FORMAT
     version: int = FORMAT_VERSION
 
@@ -72,8 +76,9 @@ def backup(target: Path, photographs: bool = True) -> Manifest:
             missing = [name for name, path in pictures.items() if not path.is_file()]
             files = {DUMP: dump} | {name: path for name, path in pictures.items() if name not in missing}
             manifest = Manifest(
-                timezone.now().isoformat(), migrations, rows, {name: _sha(path) for name, path in files.items()}, missing
-            )
+                timezone.now().isoformat(), migrations, rows, {name: _sha(path) for name, path in files.items()}, missing,
+                data_here(),
+            )  # fmt: skip
             with os.fdopen(os.open(beside, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
                 _write(file, manifest, files)
         check(beside)
@@ -113,13 +118,23 @@ def check(source: Path) -> Manifest:
     return manifest
 
 
-def restore(source: Path) -> Manifest:
+def data_here() -> str:
+    """Whose data this database holds, by its name: the demo's, or one's own."""
+    return DEMO if connection.settings_dict["NAME"] == DEMO_DATABASE else OWN
+
+
+def restore(source: Path, demo: bool = False) -> Manifest:
     """Put a backup in the place of this database, and its photographs beside those there are.
 
-    Raises BadBackup for a damaged file, one from a newer version, or one whose rows do not come back whole; then nothing was
-    changed.
+    Raises BadBackup for a damaged file, one from a newer version, one whose rows do not come back whole, or the
+    demo's in the place of one's own data unless `demo`; then nothing was changed.
     """
     manifest = check(source)
+    if manifest.data == DEMO and data_here() == OWN and not demo:
+        raise BadBackup(
+            f"{source.name} is a backup of the demo, not of your own data. Nothing was changed. If the demo is to take the"
+            " place of your own data all the same, add --demo."
+        )
     known = set(MigrationLoader(None).disk_migrations or {})
     newer = [f"{app}.{name}" for app, name in manifest.migrations if (app, name) not in known and app in _apps()]
     if newer:

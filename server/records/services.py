@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from galvanic.bench.loads_table import TableLoad
 from galvanic.bench.readings_table import ReadingsTable, TableReading
+from galvanic.bench.table_preview import left_out
 from galvanic.cells import Cell
 from galvanic.condition import condition_of
 from server.entries.models import Actual, Reading, SetAside, UnderLoad
@@ -28,10 +29,11 @@ Hands = Mapping[str, Mapping[Cell, Sequence[TableReading]]]
 
 @dataclass(frozen=True, slots=True)
 class Brought:
-    """The lab that was made, and the names of columns that were not understood."""
+    """The lab that was made, the names of columns that were not understood, and what was left out, in a sentence."""
 
     lab: Lab
     unused: Sequence[str]
+    left_out: Sequence[str] = ()
 
 
 def import_readings(*, actor: Teacher, text: str, title: str, on: date) -> Brought:
@@ -67,7 +69,7 @@ def keep_readings(*, actor: Teacher, table: ReadingsTable, title: str, on: date,
     lab.state, lab.closed_at = Lab.State.CLOSED, timezone.now()
     lab.save(update_fields=["state", "closed_at", "conditions", "varies", "short_circuit", "load_ohm"])
     keep_deed(actor, "imported", lab, f"{len(rows)} readings")
-    return Brought(lab, table.unused)
+    return Brought(lab, table.unused, left_out(table.left_out))
 
 
 def varied_by(conditions: Sequence[str]) -> Varies:

@@ -335,6 +335,22 @@ class TwoSolutions(unittest.TestCase):
         whole = steps["start_v"] + steps["strength_v"] + steps["activity_v"] + steps["junction_v"] + steps["left_v"]
         self.assertAlmostEqual(whole, steps["measured_v"], places=9)
 
+    def test_a_file_may_have_two_solutions_with_what_they_are_made_up_to_beside_cells_of_one_liquid(self):
+        strengths = "zinc sulfate 1.0 mol/L || copper sulfate 1.0 mol/L"
+        text = f"negative,electrolyte,positive\nZinc,{strengths},copper\nzinc,lemon juice,copper\n"
+        code, out, err = run("predict", "-", text=text)
+        self.assertEqual((code, err), (0, ""))
+        two, one = csv.DictReader(io.StringIO(out))
+        self.assertEqual((two["negative"], two["electrolyte"], two["hydrogen_v"]), ("Zinc", strengths, ""))
+        alone = json.loads(run("predict", self.DANIELL, "--json")[1])[0]
+        self.assertAlmostEqual(float(two["rest_v"]), alone["rest_v"], places=6)
+        self.assertTrue(one["hydrogen_v"])
+        rows = json.loads(run("predict", "-", "--json", text=text)[1])
+        self.assertAlmostEqual(rows[0]["nernst_v"], alone["nernst_v"])
+        code, out, err = run("predict", "-", text=text.replace("zinc sulfate 1.0 mol/L ||", "gravy ||"))
+        self.assertEqual((code, out), (1, ""))
+        self.assertIn("line 2: “gravy” is no solution", err)
+
     def test_what_cannot_be_is_refused_in_words(self):
         for text, said in (
             ("zinc | copper sulfate 1.0 mol/L || copper sulfate 1.0 mol/L | copper", "displacement"),

@@ -77,6 +77,16 @@ class Command(unittest.TestCase):
         )
         self.assertEqual((code, out.split()), (0, ["same", "other", "never"]))
 
+    def test_two_starts_at_once_are_one_and_what_ended_without_a_word_holds_nobody_up(self):
+        alone = "RUN=$(mktemp -d); command=demo; debian_packages() { :; }; python_packages() { :; }; front_end() { :; }; "
+        code, out, error = sourced(
+            alone + "set_up run; (BASHPID=0; set_up run) || echo refused; not_alone; set_up run; echo on"
+        )
+        self.assertEqual((code, out.split()[-1]), (0, "on"))
+        self.assertIn("being set up or started here already", error)
+        code, out, _ = sourced(alone + 'echo 999999999 >"$RUN/setting-up"; set_up run; echo on')
+        self.assertEqual((code, out.split()), (0, ["on"]))
+
     def test_a_taken_port_is_seen(self):
         code, out, _ = sourced(
             'python3 -c \'import socket,time; s=socket.socket(); s.bind(("127.0.0.1",0)); s.listen(); '

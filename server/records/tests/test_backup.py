@@ -45,6 +45,18 @@ class BackupAndRestore(KeptReadingsTestCase):
             cursor.execute("SET pipette.retention = 'off'")
         self.picture.unlink()
 
+    def test_a_backup_says_whose_it_is_and_the_demos_takes_the_place_of_ones_own_only_when_that_is_asked_for(self):
+        said = StringIO()
+        call_command("backup", str(self.file), stdout=said)
+        self.assertIn("kept.pipette, your own data: 5 readings", said.getvalue())
+        self.file.unlink()
+        with mock.patch.object(module, "DEMO_DATABASE", connection.settings_dict["NAME"]):
+            self.assertEqual(backup(self.file).data, "demo")
+        with self.assertRaisesRegex(BadBackup, "backup of the demo, not of your own data. Nothing was changed"):
+            restore(self.file)
+        self.assertEqual(Reading.objects.count(), 5)
+        self.assertEqual(restore(self.file, demo=True).data, "demo")
+
     def test_what_was_wiped_comes_back_readings_and_photographs_alike(self):
         before = list(Reading.objects.values_list("id", "text", "received_at"))
         data = self.picture.read_bytes()

@@ -47,8 +47,8 @@ export const useCopyLab = () =>
   );
 
 export const useRenameLab = () =>
-  useChange(({ id, title }: { id: string; title: string }) =>
-    dataOf(PUT("/api/labs/{lab_id}/title", { ...ofLab(id), body: { title } })),
+  useChange(({ id, ...body }: { id: string } & Schemas["RenameIn"]) =>
+    dataOf(PUT("/api/labs/{lab_id}/title", { ...ofLab(id), body })),
   );
 
 export const useOpenLab = () =>

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from server.records.backup import BadBackup, backup
+from server.records.backup import NAMED, BadBackup, backup
 
 
 class Command(BaseCommand):
@@ -26,6 +26,8 @@ class Command(BaseCommand):
         except OSError as error:
             raise CommandError(f"{file} cannot be written: {error.strerror}.") from error
         readings, pictures = manifest.rows.get("bench_reading", 0), len(manifest.sha256) - 1
-        self.stdout.write(f"{file.name}: {readings} readings, {pictures} photographs; read back and whole.")
+        self.stdout.write(
+            f"{file.name}, {NAMED[manifest.data]}: {readings} readings, {pictures} photographs; read back and whole."
+        )
         if manifest.missing:
             self.stdout.write(f"{len(manifest.missing)} photographs have no file any more; their rows are in the backup.")

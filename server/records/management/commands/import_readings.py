@@ -44,6 +44,8 @@ class Command(BaseCommand):
         lab = brought.lab
         if brought.unused:
             self.stderr.write(f"Not understood and not used: the columns {', '.join(brought.unused)}.")
+        for sentence in brought.left_out:
+            self.stderr.write(sentence)
         count = Reading.objects.filter(cell__group__lab=lab).count()
         self.stdout.write(f"Imported {count} readings of {lab.groups.count()} groups as “{lab.title}”.")
         self.stdout.write(f"/labs/{lab.id}/compare")

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from server.records.backup import BadBackup, restore
+from server.records.backup import NAMED, BadBackup, restore
 
 
 class Command(BaseCommand):
@@ -17,13 +17,15 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", type=Path)
+        parser.add_argument("--demo", action="store_true", help="take a backup of the demo for this database all the same")
 
-    def handle(self, *args: Any, file: Path, **options: Any) -> None:
+    def handle(self, *args: Any, file: Path, demo: bool, **options: Any) -> None:
         try:
-            manifest = restore(file.absolute())
+            manifest = restore(file.absolute(), demo)
         except BadBackup as error:
             raise CommandError(str(error)) from error
         except OSError as error:
             raise CommandError(f"{file} cannot be read: {error.strerror}.") from error
         readings, pictures = manifest.rows.get("bench_reading", 0), len(manifest.sha256) - 1
-        self.stdout.write(f"Restored as of {manifest.made_at[:16]}: {readings} readings, {pictures} photographs.")
+        whose = NAMED.get(manifest.data, NAMED[""])
+        self.stdout.write(f"Restored {whose} as of {manifest.made_at[:16]}: {readings} readings, {pictures} photographs.")

@@ -146,6 +146,11 @@ export function ImportPage() {
             {data?.state === "refused" && (
               <div role="alert">
                 <p>{data.message}</p>
+                {data.columns.length > 0 && (
+                  <p>
+                    <Trans>Say beside it what each column holds: choose it next to its heading.</Trans>
+                  </p>
+                )}
               </div>
             )}
           </Narrow>

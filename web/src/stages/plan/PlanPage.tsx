@@ -209,11 +209,9 @@ export function PlanPage({ id }: { id: string }) {
           </Disclosure>
         )}
         <Row>
-          {draft && (
-            <ButtonLink to={`/labs/${id}/setup`}>
-              <Trans>Change question, materials or groups</Trans>
-            </ButtonLink>
-          )}
+          <ButtonLink to={`/labs/${id}/setup`}>
+            {draft ? t`Change question, materials or groups` : t`Change title or question`}
+          </ButtonLink>
           {[false, true].map((anew) => (
             <Button
               key={String(anew)}
@@ -230,7 +228,7 @@ export function PlanPage({ id }: { id: string }) {
           <ButtonLink to={`/labs/${id}/practise`}>
             <Trans>Practice as homework</Trans>
           </ButtonLink>
-          <Rename id={id} title={title} />
+          {draft && <Rename id={id} title={title} />}
         </Row>
         <ShareLab lab={id} />
       </Column>

@@ -16,6 +16,7 @@ import { narrow } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { Lanes } from "./Lanes";
 import { withoutActions } from "../../lab/planNotes";
+import { Planned } from "./Planned";
 import { SetupForm } from "./SetupForm";
 import { type Typed, begun, fromLab, isEnough, planOf } from "./setup";
 import { useNames } from "../../lab/useNames";
@@ -191,5 +192,6 @@ export function SetupPage({ id }: { id: string }) {
   const begin = useLabStart();
   if (!lab.data || !materials.data || !begin.data)
     return <Waiting title={t`Change the lab`} error={lab.error ?? materials.error ?? begin.error} />;
+  if (lab.data.state !== "draft") return <Planned lab={lab.data} />;
   return <Setup lab={lab.data} materials={materials.data} begin={begin.data} />;
 }

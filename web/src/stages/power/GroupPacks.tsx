@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { FileTrigger } from "react-aria-components";
 import type { Schemas } from "../../api/client";
 import { useImportPacks, useLabPacks, usePackRun } from "../../api/packs";
-import { RunChart } from "../../charts/RunChart";
+import { RunChart, isDrawn } from "../../charts/RunChart";
 import { number } from "../../format";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
@@ -22,7 +22,7 @@ const last = (pack: Schemas["KeptPack"], kind: string) =>
 function RunOf({ pack }: { pack: Schemas["KeptPack"] }) {
   const { data: run, error } = usePackRun(pack.id, true);
   if (!run) return <ProblemNote problem={error} />;
-  if (run.volts.length < 2) return null;
+  if (!isDrawn(run)) return null;
   return (
     <section aria-label={t`${pack.group} over time`}>
       <h2>
@@ -78,7 +78,7 @@ export function GroupPacks({ id }: { id: string }) {
       </>
     );
   const runs = data.packs.filter(
-    (pack) => pack.files.length > 0 || pack.entries.some((entry) => entry.kind === "run_v"),
+    (pack) => pack.files.length > 0 || pack.entries.some((entry) => ["run_v", "run_a"].includes(entry.kind)),
   );
   return (
     <>

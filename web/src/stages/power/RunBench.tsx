@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useMeter } from "../../api/meter";
 import { usePackRun } from "../../api/packs";
-import { RunChart } from "../../charts/RunChart";
+import { RunChart, isDrawn } from "../../charts/RunChart";
 import { clock } from "../../format";
 import { Button } from "../../ui/Button";
 import { Disclosure, Picks, Tick } from "../../ui/controls";
@@ -160,7 +160,7 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
           <Trans>{plural(waiting, { one: "# entry", other: "# entries" })} safe on this device, not sent yet.</Trans>
         </Soft>
       )}
-      {run && run.volts.length > 1 && <RunChart run={run} />}
+      {run && isDrawn(run) && <RunChart run={run} />}
       <Disclosure title={t`From a logger’s file`} detail={t`hours or days in one piece`}>
         <RunFileForm view={view} outbox={outbox} open={open} />
       </Disclosure>

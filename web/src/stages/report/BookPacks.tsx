@@ -2,7 +2,7 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { usePackRun } from "../../api/packs";
-import { RunChart } from "../../charts/RunChart";
+import { RunChart, isDrawn } from "../../charts/RunChart";
 import { asTyped, number } from "../../format";
 import { useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
@@ -13,13 +13,14 @@ import { packWord } from "../../ui/packWords";
 import { ProblemNote } from "../../ui/ProblemNote";
 
 type Pack = Schemas["KeptPack"];
-const isOverTime = (pack: Pack) => pack.files.length > 0 || pack.entries.some((entry) => entry.kind === "run_v");
+const isOverTime = (pack: Pack) =>
+  pack.files.length > 0 || pack.entries.some((entry) => ["run_v", "run_a"].includes(entry.kind));
 
 /** A pack over time, where it was watched. */
 function Run({ pack }: { pack: Pack }) {
   const { data: run, error } = usePackRun(pack.id, true);
   if (!run) return <ProblemNote problem={error} />;
-  if (run.volts.length < 2) return null;
+  if (!isDrawn(run)) return null;
   return (
     <figure>
       <RunChart run={run} />
