@@ -11,7 +11,7 @@ from server.entries.meter_checks import ask_again
 from server.entries.models import Reading
 from server.labs.models import PlannedCell
 from server.room.services import give_cell, pause
-from server.tests.support import cell_of, group_of, lab_of, teacher
+from server.tests.support import cell_of, group_of, lab_of, record, teacher
 
 THIN = "\u202f"
 MINUS = "\u2212"
@@ -168,6 +168,7 @@ class Bench(BrowserTestCase):
     def test_what_the_whole_group_has_to_know_stands_on_top_of_every_page_of_the_bench(self):
         page = self.bench(size=PHONE)
         pause(actor=self.ada, lab_id=self.lab.id, paused=True)
+        record(cell_of(self.tern, 2))
         ask_again(actor=self.ada, cell_id=cell_of(self.tern, 2).id)
         line = page.get_by_role("status", name="For the whole group")
         expect(line).to_contain_text("Pause: your teacher has stopped the clock")
