@@ -9,7 +9,7 @@ NEEDED = ("group", "red", "black", "electrolyte", "volts")
 TYPED, UNIT, CONDITION, REALLY, COUNTS, WHY_NOT = "as typed", "unit", "condition", "really", "counts", "why not"
 OFFSET, RESOLUTION, TYPED_AT = "offset taken off, v", "resolution, v", "typed at"
 KNOWN = (*NEEDED, CONDITION, REALLY, TYPED, UNIT, OFFSET, RESOLUTION, COUNTS, WHY_NOT, TYPED_AT)
-TOLD = ("origin", "edition of the data")  # in exports, and of no use here: nobody needs to hear that
+TOLD = ("origin", "edition of the data", "standing", "why")  # in exports, and of no use here: nobody needs to hear that
 
 # Other words for the same, lower case, some in German, French and Spanish; common practice, no source.
 ALSO = {

@@ -36,9 +36,9 @@ T = TypeVar("T")
 def run_predict(options: argparse.Namespace) -> None:
     """All four accounts for the cells of a file; or Nernst for a cell of two solutions, “zinc | … || … | copper”."""
     if is_two_solutions(options.file):
-        cell = two_solutions(options.file, options.celsius)
-        _say_far(cell)
-        write([two_sides(cell)], options.json)
+        only = two_solutions(options.file, options.celsius)
+        _say_far(only)
+        write([two_sides(only)], options.json)
         return
     rows = read(options.file, ("negative", "electrolyte", "positive"))
     cells = [_at(row, lambda row: _cell_in(row, options.celsius)) for row in rows]

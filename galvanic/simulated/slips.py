@@ -1,7 +1,7 @@
 """Classes as they are: hands slip, groups stop, meters fail. Every finding is tried on them.
 
-A mistake is put into a sound simulated class (`rehearsal.py`), in one cell, in one group, or in all. How often each happens at
-a bench is common practice, no source.
+A mistake is put into a sound simulated class (`rehearsal.py`), in one cell, in one group, or in all. How often each happens
+at a bench is common practice, no source.
 """
 
 from __future__ import annotations

@@ -2,10 +2,11 @@
 
 Each value is y = E(red) − E(black) + p(group, red) − p(group, black) + o(group) + e: what a group's own plates add wherever
 they are used, what its meter adds to every value, and what is new at each cell. The variances are found by restricted
-maximum likelihood (Fisher scoring) with a weak penalty that keeps them off zero (Y. Chung and others, Psychometrika 78
-(2013) 685); a plate that scatters more than the others, by a score test, has a variance of its own. The potentials are those
-of generalised least squares (S. R. Searle, G. Casella, C. E. McCulloch, “Variance Components”), the degrees of freedom of
-each distance Satterthwaite's. `bench/coverage.py` prints how often the intervals hold.
+maximum likelihood (Fisher scoring) with a weak prior at what classes usually have, which keeps them off zero and off what no
+class shows (A. Gelman and others, “Bayesian Data Analysis”, on variance components); a plate that scatters more than the
+others, by a score test, has a variance of its own. The potentials are those of generalised least squares (S. R. Searle,
+G. Casella, C. E. McCulloch, “Variance Components”), the degrees of freedom of each distance Satterthwaite's.
+`bench/coverage.py` prints how often the intervals hold.
 """
 
 from __future__ import annotations
@@ -22,7 +23,8 @@ from galvanic.statistics.ladder import Difference, Ladder, Scatter, fit
 Array = NDArray[np.float64]
 ROUNDS, LONGEST_STEP, SETTLED = 40, 1.5, 1e-3
 LEAST_V2 = 1e-10  # ten microvolts
-PENALTY = 0.05  # of the logarithm of each variance
+USUAL_V = {"cell": 0.012, "plates": 0.015, "meter": 0.012}  # of classes, common practice, no source; a rough plate: ROUGH_V
+ROUGH_V, FREEDOM = 0.03, 1.5  # and for how many values of a class's own that counts
 ROUGH_P, MOST_ROUGH = 0.01, 2  # the level is shared by all plates that are looked at
 
 
@@ -67,19 +69,19 @@ def fit_class(differences: Sequence[Difference]) -> Ladder:
     there = (np.abs(whole).sum(axis=2) > 0.0).astype(float)
     names, parts = _components(whole, there)
     values = _Values(whole[:, :, free], y, own, np.array(parts))
-    fitted = _reml(values)
+    fitted = _reml(values, _usual(names))
     for _ in range(MOST_ROUGH):
         rough = _rough(plain, values, whole, names, fitted)
         if rough is None:
             break
         names.append(rough)
         values = replace(values, parts=np.concatenate([values.parts, _touching(whole, index[rough])[None]]))
-        fitted = _reml(values)
+        fitted = _reml(values, _usual(names))
     covariance = basis @ fitted.covariance @ basis.T
     sds = {name: math.sqrt(value) for name, value in zip(names, fitted.theta, strict=True)}
     scatter = Scatter(
         sds.pop("cell"), sds.pop("plates", 0.0), sds.pop("meter", 0.0), sds, basis @ fitted.slopes @ basis.T,
-        np.asarray(np.linalg.pinv(fitted.information, hermitian=True), dtype=np.float64),
+        np.asarray(np.linalg.inv(fitted.information + 0.5 * FREEDOM * np.eye(len(fitted.theta))), dtype=np.float64),
     )  # fmt: skip
     added = np.einsum("p,pgii->gi", fitted.theta, values.parts)
     rows = tuple(np.array([place[id(d)] for d in differences]).T)
@@ -119,13 +121,23 @@ def _touching(whole: Array, plate: int) -> Array:
     return np.asarray(np.abs(whole[:, :, plate])[:, :, None] * np.eye(whole.shape[1]))
 
 
-def _reml(values: _Values) -> _Fit:
-    """Penalised restricted maximum likelihood of the variances, by Fisher scoring on their logarithms."""
-    start = _at(np.full(len(values.parts), LEAST_V2), values)
-    scale = float((start.residual**2).mean()) + LEAST_V2
-    fitted = _at(np.full(len(values.parts), scale / len(values.parts)), values)
+def _usual(names: Sequence[str]) -> Array:
+    """The variances that classes usually have, V²."""
+    return np.array([USUAL_V.get(name, ROUGH_V) ** 2 for name in names])
+
+
+def _reml(values: _Values, usual: Array) -> _Fit:
+    """Restricted maximum likelihood of the variances with what classes usually have as a scaled inverse chi-square prior of
+    `FREEDOM` degrees of freedom, by Fisher scoring on their logarithms.
+
+    Where a class says little of a variance it is the usual one, and never without bound.
+    """
+    fitted = _at(usual, values)
     for _ in range(ROUNDS):
-        step = np.linalg.solve(fitted.information + PENALTY * np.eye(len(fitted.theta)), fitted.score + PENALTY)
+        pull = 0.5 * FREEDOM * (usual / fitted.theta - 1.0)
+        step = np.linalg.solve(
+            fitted.information + 0.5 * FREEDOM * np.diag(np.maximum(1.0, usual / fitted.theta)), fitted.score + pull
+        )
         step = np.clip(step, -LONGEST_STEP, LONGEST_STEP)
         fitted = _at(np.maximum(fitted.theta * np.exp(step), LEAST_V2), values)
         if float(np.abs(step).max()) < SETTLED:

@@ -263,6 +263,8 @@ def rank_agreement(ladder: Ladder, table_v: Mapping[str, float], seed: int = 1) 
     places = [ladder.electrodes.index(name) for name in names]
     table = [table_v[name] for name in names]
     tau = float(kendalltau(ladder.potential_v[places], table).statistic)
+    if not math.isfinite(tau):
+        raise NotEnoughData(say("All plates stand at one place, which is no order."))
     values, vectors = np.linalg.eigh(ladder.covariance_v2[np.ix_(places, places)])
     noise = np.random.default_rng(seed).standard_normal((RANK_DRAWS, len(names))) * np.sqrt(np.maximum(values, 0.0))
     drawn = ladder.potential_v[places] + noise @ vectors.T

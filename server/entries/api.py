@@ -8,6 +8,7 @@ from ninja import Router
 
 from galvanic.bench.loading import how_short, how_to_load
 from galvanic.bench.readings import READABLE
+from galvanic.bench.standing import values_that_count
 from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.preparing import preparation
 from server.base.kept import answer_json, as_json
@@ -35,6 +36,7 @@ from server.entries.schemas import (
     Working,
 )
 from server.entries.services import record_reading
+from server.entries.standing import counting, doubts_on, judged, of_class, verdicts_on
 from server.labs.lookups import lab_of_group
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.tasks import steps_of
@@ -62,11 +64,15 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     hands = hands_of(lab, groups)
     group, hand = next((g, h) for g, h in zip(groups, hands, strict=True) if g.id == actor.group_id)
     with_what_is_beside(hand)
-    values = [value for one in hands for value in one.values]
+    verdicts = of_class(lab, hands)
+    values = values_that_count((row for one in hands for row in one.rows), verdicts)
     uncovered = {cell.planned.id for cell in hand.cells if lab.show_values and has_own(cell)}
     # What is said of a covered cell rests on the account alone, or its words would give the class's value away.
     alone, with_class = (reference_of(lab, actor.group_id, known) for known in ([], values))
     findings = check_rows(hand.rows, lambda row: with_class if row.cell_id in uncovered else alone)
+    # So does how its readings stand.
+    own = verdicts if lab.show_values else verdicts_on(lab, hand.rows)
+    own = {**doubts_on(counting(hand.rows, own), with_class if lab.show_values else alone), **own}
     now, steps = timezone.now(), steps_of(lab)
     return BenchOut(
         predict=lab.predict,
@@ -94,10 +100,10 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         wanted=READINGS_PER_CELL,
         cells=[
             BenchCell(
-                **dict(cell.sent),
+                **{**dict(cell.sent), "readings": judged(cell.sent.readings, own)},
                 findings=findings_out(cell.sent, findings),
                 asked=cell.asked,
-                beside=beside_out(cell.planned, cell.rows),
+                beside=beside_out(cell.planned, counting(cell.rows, own)),
                 others=others_out(cell.planned, values) if cell.planned.id in uncovered else None,
                 preparation=preparation(cell.planned.cell),
                 cautions=cautions(lab, cell.planned.cell.pair, [cell.planned.electrolyte]),

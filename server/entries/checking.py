@@ -6,7 +6,6 @@ import uuid
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from statistics import fmean
 
 from galvanic.bench.checks import Finding, check
 from galvanic.bench.class_reference import Earlier, GroupCell, Reference
@@ -18,7 +17,8 @@ Findings = Mapping[uuid.UUID, Sequence[Finding]]
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """A reading that counts: whose, of which cell, V with the meter's offset taken off and red on the positive plate."""
+    """A reading that is neither corrected nor set aside: whose, of which cell, V with the meter's offset taken off and red
+    on the positive plate; `decided`: its teacher has looked at it and says that it counts."""
 
     id: uuid.UUID
     group: uuid.UUID
@@ -26,14 +26,7 @@ class Row:
     cell: Cell
     signed_v: float
     resolution_v: float
-
-
-def class_values(rows: Iterable[Row]) -> list[GroupCell]:
-    """Each group's mean of each of its cells."""
-    values: dict[tuple[uuid.UUID, Cell], list[float]] = defaultdict(list)
-    for row in rows:
-        values[row.group, row.cell].append(row.signed_v)
-    return [GroupCell(str(group), cell, fmean(found)) for (group, cell), found in values.items()]
+    decided: bool = False
 
 
 def reference_of(lab: Lab, group: uuid.UUID, values: Sequence[GroupCell]) -> Reference:

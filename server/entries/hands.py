@@ -11,11 +11,10 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from galvanic.bench.class_reference import GroupCell
 from galvanic.cells import Cell
 from server.base.kept import made_of_each
 from server.base.problems import not_found
-from server.entries.checking import Row, class_values, wrong_alone
+from server.entries.checking import Row, wrong_alone
 from server.entries.fetched import ASIDES, BESIDE, fetch_beside, fetch_readings, kinds_there, with_begun
 from server.entries.models import MeterCheck, Question, SetAside
 from server.entries.outputs import current_rows, is_asked, meter_out, with_readings
@@ -39,14 +38,13 @@ class CellInHand:
 
 @dataclass(frozen=True, slots=True)
 class Hand:
-    """A group's cells in order, its mean of each, its latest meter check, and why all is set aside (empty: it is not).
+    """A group's cells in order, its latest meter check, and why all is set aside (empty: it is not).
 
     `wrong`: the cells whose last reading is likely wrong by the account and earlier classes alone; `questions`: those that
     nobody has looked at, the oldest first.
     """
 
     cells: list[CellInHand]
-    values: list[GroupCell]
     wrong: frozenset[Cell]
     questions: list[Question]
     meter: MeterOut | None
@@ -81,7 +79,6 @@ def _fetched(lab: Lab, groups: Sequence[Group]) -> Mapping[uuid.UUID, Hand]:
     return {
         key: Hand(
             cells=cells[key],
-            values=class_values(row for one in cells[key] for row in one.rows),
             wrong=wrong_alone(lab, [one.rows for one in cells[key]]),
             questions=[one for one in questions if one.cell.group_id == key],
             meter=meter_out(meters[key]) if key in meters else None,
@@ -104,7 +101,8 @@ def measured_cells(actor: Member) -> set[Cell]:
 
 def cell_for_teacher(actor: Teacher, cell_id: uuid.UUID) -> PlannedCell:
     """A cell of a teacher's lab with its readings and what is kept beside them. Raises Problem not_found."""
-    cell: PlannedCell | None = PlannedCell.objects.visible_to(actor).filter(id=cell_id).prefetch_related(*BESIDE).first()
+    rows = PlannedCell.objects.visible_to(actor).filter(id=cell_id).select_related("group__lab")
+    cell: PlannedCell | None = rows.prefetch_related(*BESIDE).first()
     if cell is None:
         raise not_found("cell")
     fetch_readings([cell])

@@ -35,14 +35,16 @@ class ReadingQuerySet(models.QuerySet["Reading"]):
         return self.filter(correction__isnull=True)
 
     def with_aside(self) -> ReadingQuerySet:
-        """With the reason for which each is set aside, by itself or with its group; empty where it counts."""
+        """With the reason for which each is set aside, by itself or with its group (empty where it counts), and whether its
+        teacher has taken a setting aside back, or said that it counts."""
         asides, empty = SetAside.objects, models.Value("")
 
         def latest(**of: models.OuterRef) -> models.Subquery:
             return models.Subquery(asides.filter(**of).order_by("-at", "-id").values("reason")[:1])
 
         own, whole = latest(reading=models.OuterRef("pk")), latest(group=models.OuterRef("cell__group"))
-        annotated: ReadingQuerySet = self.annotate(aside_reason=Coalesce(NullIf(own, empty), whole, empty))
+        said = models.Exists(asides.filter(reading=models.OuterRef("pk")))
+        annotated: ReadingQuerySet = self.annotate(aside_reason=Coalesce(NullIf(own, empty), whole, empty), looked_at=said)
         return annotated
 
     def counted(self) -> ReadingQuerySet:
@@ -138,6 +140,11 @@ class Reading(models.Model):
     def aside(self) -> str:
         """Why the teacher has set it (or its group) aside; empty where it counts. Known if fetched `with_aside`."""
         return str(self.__dict__.get("aside_reason", ""))
+
+    @property
+    def decided(self) -> bool:
+        """Whether its teacher has said that it counts. Known if fetched `with_aside`."""
+        return bool(self.__dict__.get("looked_at")) and not self.aside
 
 
 class MeterCheck(models.Model):

@@ -66,6 +66,8 @@ def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID 
         reason=reading.reason,
         aside=reading.aside,
         after_closing=reading.after_closing,
+        standing=None,
+        why="",
     )
 
 
@@ -84,24 +86,22 @@ def with_readings(cells: Iterable[PlannedCell]) -> list[CellWithReadings]:
     return shown
 
 
+def row_of(reading: Reading, planned: PlannedCell | None = None) -> Row:
+    """A reading as the checks take it; `planned`: its cell, where that is fetched elsewhere."""
+    cell = planned or reading.cell
+    signed_v = cell.cell.as_written_v(reading.volts_v - reading.offset_v, reading.red)
+    return Row(
+        reading.id, cell.group_id, cell.id, cell.cell, signed_v, reading.resolution_v, reading.decided
+    )  # fmt: skip
+
+
 def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
     """Readings that count of cells whose readings are prefetched, oldest first in each cell."""
     rows = []
     for planned in cells:
         readings = readings_of(planned)
         corrected = {r.corrects_id for r in readings}
-        rows += [
-            Row(
-                r.id,
-                planned.group_id,
-                planned.id,
-                planned.cell,
-                planned.cell.as_written_v(r.volts_v - r.offset_v, r.red),
-                r.resolution_v,
-            )
-            for r in readings
-            if r.id not in corrected and not r.aside
-        ]
+        rows += [row_of(r, planned) for r in readings if r.id not in corrected and not r.aside]
     return rows
 
 

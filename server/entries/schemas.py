@@ -15,7 +15,8 @@ from server.labs.schemas import PlannedCellOut
 class ReadingOut(BaseModel):
     """A reading as kept: `volts_v` as the meter showed it, `signed_v` with the meter's offset taken off and red on the
     positive plate. `corrected_by` is the entry that replaced it, `aside` why it is set aside (empty: it counts).
-    `after_closing`: it was typed in time and came in after the lab had closed."""
+    `after_closing`: it was typed in time and came in after the lab had closed. `standing`: sound, doubtful, impossible,
+    turned or set aside, and `why`; None where it is not judged yet."""
 
     id: uuid.UUID
     text: str
@@ -34,6 +35,8 @@ class ReadingOut(BaseModel):
     reason: str
     aside: str
     after_closing: bool
+    standing: str | None
+    why: str
 
 
 class CellWithReadings(PlannedCellOut):

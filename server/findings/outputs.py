@@ -10,7 +10,9 @@ from galvanic.cells import Cell
 from galvanic.findings.bath_notes import bath_notes
 from galvanic.findings.class_notes import class_notes, class_offsets
 from galvanic.findings.compare import CellResult, ElectrolyteResult
+from galvanic.findings.left_out import LeftOutValue, left_out_notes
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
+from galvanic.notes import Note
 from galvanic.reference.catalogue import electrolytes
 from galvanic.statistics.effects import Slope
 from server.entries.counting import reading_counts
@@ -25,6 +27,7 @@ from server.findings.schemas import (
     ElsewhereOut,
     GroupMean,
     InLiquid,
+    LeftOutOut,
     OffsetOut,
     PairInLiquidsOut,
     PredictedOut,
@@ -34,6 +37,8 @@ from server.findings.schemas import (
     SwapOut,
 )
 from server.findings.services import (
+    Kept,
+    LeftOut,
     Predictions,
     came_late,
     checked_offsets,
@@ -125,6 +130,29 @@ def asides_of(lab: Lab) -> list[AsideOut]:
     ]  # fmt: skip
 
 
+def left_out_of(left_out: Sequence[LeftOut]) -> list[LeftOutOut]:
+    """Readings that do not count by their verdict."""
+    return [
+        LeftOutOut(
+            reading=one.reading.id, cell_id=one.reading.cell_id, group=one.reading.cell.group.name,
+            short=one.reading.cell.cell.short, electrolyte=one.reading.cell.electrolyte, text=one.reading.text,
+            unit=one.reading.unit, standing=one.standing.stand.value, code=one.standing.code, why=one.standing.why,
+            repaired_v=one.standing.repaired_v,
+        )
+        for one in left_out
+    ]  # fmt: skip
+
+
+def _left_out_notes(kept: Kept) -> list[Note]:
+    out = [(one.reading.cell, one.reading, one.standing) for one in kept.left_out]
+    groups = {reading.group for reading in kept.readings} | {cell.group.name for cell, *_ in out}
+    values = [
+        LeftOutValue(cell.group.name, cell.cell, f"{reading.text} {reading.unit}", standing)
+        for cell, reading, standing in out
+    ]
+    return left_out_notes(values, len(groups))
+
+
 def after_closing_of(lab: Lab) -> list[AfterClosing]:
     """Readings that came in after the lab had closed."""
     return [
@@ -150,7 +178,11 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
         added=any(
             (made := electrolytes()[liquid].made) is not None and made.base in liquids for liquid in liquids
         ),
-        notes=notes_out([*class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results)]),
+        notes=notes_out(
+            [
+                *_left_out_notes(kept), *class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results),
+            ]
+        ),
         foretold=in_words(
             [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
         ),
@@ -158,5 +190,6 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
         offsets=[OffsetOut(**asdict(offset)) for offset in class_offsets(results)],
         shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],
         aside=asides_of(lab),
+        left_out=left_out_of(kept.left_out),
         after_closing=after_closing_of(lab),
     )  # fmt: skip

@@ -176,6 +176,23 @@ class AsideOut(BaseModel):
     reason: str
 
 
+class LeftOutOut(BaseModel):
+    """A reading that does not count, by its verdict, until its teacher says so; `repaired_v`: what it would be if what most
+    likely happened is put right, V as the cell is written."""
+
+    reading: uuid.UUID
+    cell_id: uuid.UUID
+    group: str
+    short: str
+    electrolyte: str
+    text: str
+    unit: str
+    standing: str
+    code: str
+    why: str
+    repaired_v: float | None
+
+
 class AfterClosing(BaseModel):
     """A reading that was typed while the lab was open and came in after it had closed."""
 
@@ -211,6 +228,7 @@ class CompareOut(BaseModel):
     offsets: list[OffsetOut]
     shared: list[SharedOut]
     aside: list[AsideOut]
+    left_out: list[LeftOutOut]
     after_closing: list[AfterClosing]
 
 

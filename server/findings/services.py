@@ -7,13 +7,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db.models import F, Q
+from django.db.models import Q
 
+from galvanic.bench.standing import SOUND, Standing
 from galvanic.cells import Cell
 from galvanic.findings.compare import ClassReading, ElectrolyteResult, compare
 from galvanic.statistics.drift import Shared
 from server.base.kept import made_once
 from server.entries.models import MeterCheck, Prediction, Reading
+from server.entries.outputs import row_of
+from server.entries.standing import Verdicts, whole_verdicts
 from server.labs.models import Lab
 from server.people.auth import Member
 
@@ -22,32 +25,50 @@ PARTS = ("compare", "explain", "claims", "power", "notebook")
 
 
 @dataclass(frozen=True, slots=True)
+class LeftOut:
+    """A reading that does not count, by its verdict, until somebody says so."""
+
+    reading: Reading
+    standing: Standing
+
+
+@dataclass(frozen=True, slots=True)
 class Kept:
-    """The readings of a lab that count, those of the shared cell with their minute, and when the last one came."""
+    """The readings of a lab that count, those of the shared cell with their minute, those that the one verdict leaves out,
+    and the verdicts on all."""
 
     readings: list[ClassReading]
     shared: list[Shared]
+    left_out: list[LeftOut]
+    verdicts: Verdicts
 
 
 def kept_readings(lab: Lab) -> Kept:
-    """The readings that count, in one query: neither corrected nor set aside."""
-    rows = (
-        Reading.objects.counted()
-        .filter(cell__group__lab=lab)
-        .order_by("cell__group__position", "cell__position", "received_at")
-        .annotate(corrected_v=F("volts_v") - F("offset_v"))
-        .values_list(
-            "cell__group__name", "red", "black", "cell__electrolyte", "corrected_v", "resolution_v", "cell__condition",
-            "cell__shared", "cell__positive", "taken_at", "received_at",
-        )
-    )  # fmt: skip
-    readings, shared = [], []
-    for group, red, black, liquid, volts_v, resolution_v, condition, is_shared, positive, taken_at, received_at in rows:
-        readings.append(ClassReading(group, red, black, liquid, volts_v, resolution_v, condition))
-        if is_shared and lab.opened_at is not None:
-            at = _minute(lab.opened_at, taken_at or received_at)
-            shared.append(Shared(group, at, volts_v if red == positive else -volts_v))
-    return Kept(readings, shared)
+    """The readings that count, in one query: neither corrected nor set aside, and standing. Kept until the next change."""
+
+    def make() -> Kept:
+        rows = Reading.objects.counted().filter(cell__group__lab=lab).select_related("cell__group")
+        every = list(rows.order_by("cell__group__position", "cell__position", "received_at"))
+        read = [row_of(one) for one in every]
+        verdicts = whole_verdicts(lab, read)
+        readings, shared, left_out = [], [], []
+        for one in every:
+            standing = verdicts.get(one.id, SOUND)
+            if not standing.counts:
+                left_out.append(LeftOut(one, standing))
+                continue
+            cell, volts_v = one.cell, one.volts_v - one.offset_v
+            readings.append(
+                ClassReading(
+                    cell.group.name, one.red, one.black, cell.electrolyte, volts_v, one.resolution_v, cell.condition
+                )
+            )
+            if cell.shared and lab.opened_at is not None:
+                at = _minute(lab.opened_at, one.taken_at or one.received_at)
+                shared.append(Shared(cell.group.name, at, volts_v if one.red == cell.positive else -volts_v))
+        return Kept(readings, shared, left_out, verdicts)
+
+    return made_once(lab, "kept readings", make)
 
 
 def _minute(opened_at: datetime, at: datetime) -> float:

@@ -11,16 +11,18 @@ from openpyxl import Workbook
 from openpyxl.styles import Font
 
 from galvanic.bench.readings import as_shown
+from galvanic.bench.standing import SOUND
 from galvanic.chemistry.gap import explain
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
 from server.base.spreadsheet import plain_text
 from server.entries.models import Actual, Reading
+from server.entries.standing import SET_ASIDE
 from server.findings.by_variable import changed_in, of_own_level
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
-from server.findings.services import compare_lab
+from server.findings.services import compare_lab, kept_readings
 from server.labs.models import Lab
 
 
@@ -85,6 +87,15 @@ def _variables(lab: Lab) -> Sheet:
     return Sheet("variables", headings, rows)
 
 
+@dataclass(frozen=True, slots=True)
+class Stands:
+    """How a reading stands, in the words of an export."""
+
+    said: str
+    counts: bool
+    why: str
+
+
 def _readings(lab: Lab) -> Sheet:
     plates, liquids = _names()
     really = {
@@ -101,11 +112,19 @@ def _readings(lab: Lab) -> Sheet:
     corrected = set(
         Reading.objects.filter(cell__group__lab=lab).exclude(corrects=None).values_list("corrects_id", flat=True)
     )
+    verdicts = kept_readings(lab).verdicts
+
+    def stands(row: Reading) -> Stands:
+        if row.id in corrected or row.aside:
+            return Stands(SET_ASIDE, False, "corrected by a later entry" if row.id in corrected else row.aside)
+        verdict = verdicts.get(row.id, SOUND)
+        return Stands(verdict.stand.value, verdict.counts, verdict.why)
+
     return Sheet(
         "readings",
         (
             "group", "red", "black", "electrolyte", "volts", "condition", "really", "as typed", "unit",
-            "offset taken off, V", "resolution, V", "origin", "typed at", "counts", "why not",
+            "offset taken off, V", "resolution, V", "origin", "typed at", "counts", "why not", "standing", "why",
         ),
         [
             (
@@ -115,8 +134,9 @@ def _readings(lab: Lab) -> Sheet:
                 row.cell.condition, really.get(row.cell_id, ""), row.text, row.unit, row.offset_v, row.resolution_v,
                 row.origin,
                 (row.taken_at or row.received_at).isoformat(),
-                "no" if row.id in corrected or row.aside else "yes",
-                "corrected by a later entry" if row.id in corrected else row.aside,
+                "yes" if stands(row).counts else "no",
+                "" if stands(row).counts else stands(row).why,
+                stands(row).said, stands(row).why,
             )
             for row in rows
         ],

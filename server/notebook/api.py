@@ -129,4 +129,5 @@ def post_back(request: HttpRequest, group_id: uuid.UUID, data: ReturnIn) -> Done
 def evidence(request: HttpRequest, lab_id: uuid.UUID, about: Query[CellIO]) -> EvidenceOut:
     """What groups kept of a cell beside its readings, and the packs built of such cells."""
     actor = teacher_of(request)
-    return evidence_out(evidence_of(actor, lab_for_teacher(actor, lab_id), Cell(**about.model_dump())))
+    lab = lab_for_teacher(actor, lab_id)
+    return evidence_out(lab, evidence_of(actor, lab, Cell(**about.model_dump())))

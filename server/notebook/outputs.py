@@ -16,10 +16,12 @@ from galvanic.words import say, say_n
 from server.claims.outputs import claims_out
 from server.claims.schemas import RubricRow
 from server.claims.services import claims_of, rubric_of
+from server.entries.checking import Row
 from server.entries.hands import CellInHand, hands_of, with_what_is_beside
 from server.entries.meter_checks import checks_of, verdict_of
 from server.entries.outputs import beside_out, current_rows, latest_prediction
-from server.findings.services import compare_lab, shows_class
+from server.entries.standing import Verdicts, counting, judged, verdicts_on
+from server.findings.services import compare_lab, kept_readings, shows_class
 from server.labs.lookups import signatures
 from server.labs.models import Lab
 from server.labs.policy import cautions
@@ -68,7 +70,8 @@ def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut
     (hand,) = hands_of(lab, [group])
     with_what_is_beside(hand)
     written = written_of([group])[group.id]
-    cells = [_book_cell(cell, results) for cell in hand.cells]
+    verdicts = kept_readings(lab).verdicts if teacher or shows_class(lab) else verdicts_on(lab, hand.rows)
+    cells = [_book_cell(cell, results, verdicts) for cell in hand.cells]
     one_bath = len({(cell.electrolyte, cell.condition) for cell in cells}) < 2
     names = [cell.planned.cell.short if one_bath else cell.planned.cell.notation for cell in hand.cells]
     checks = checks_of(group)
@@ -80,7 +83,7 @@ def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut
         cites=any(part.cites for part in parts),
         meter_checked=bool(checks),
         cells=[
-            CellInBook(name, len(cell.rows), _groups(cell.planned.cell, results))
+            CellInBook(name, len(counting(cell.rows, verdicts)), _groups(cell.planned.cell, results))
             for name, cell in zip(names, hand.cells, strict=True)
         ],
     )
@@ -119,21 +122,21 @@ def _head(lab: Lab, lacks: Sequence[str]) -> BookHead:
     )  # fmt: skip
 
 
-def _book_cell(cell: CellInHand, results: Results) -> BookCell:
-    planned = cell.planned
+def _book_cell(cell: CellInHand, results: Results, verdicts: Verdicts) -> BookCell:
+    planned, rows = cell.planned, counting(cell.rows, verdicts)
     return BookCell(
-        **dict(cell.sent),
+        **{**dict(cell.sent), "readings": judged(cell.sent.readings, verdicts)},
         table_v=planned.cell.table_v,
         prediction=latest_prediction(planned),
-        beside=beside_out(planned, cell.rows),
-        own=_own(cell),
+        beside=beside_out(planned, rows),
+        own=_own(cell, rows),
         classes=_class_value(*results[planned.cell]) if planned.cell in results else None,
     )
 
 
-def _own(cell: CellInHand) -> ValueOut | None:
+def _own(cell: CellInHand, rows: Sequence[Row]) -> ValueOut | None:
     """A group's own value of a cell, from its readings that count."""
-    counts = {row.id for row in cell.rows}
+    counts = {row.id for row in rows}
     readings = [one for one in cell.sent.readings if one.id in counts]
     if not readings:
         return None
@@ -279,10 +282,13 @@ def _line(group: Group, written: Written) -> NotebookLine:
     )
 
 
-def evidence_out(found: Evidence) -> EvidenceOut:
+def evidence_out(lab: Lab, found: Evidence) -> EvidenceOut:
     """What stands beside a cell's numbers, as it is sent."""
+    verdicts = kept_readings(lab).verdicts
     groups = [
-        GroupEvidence(group=cell.group.name, cell_id=cell.id, beside=beside_out(cell, current_rows([cell])))
+        GroupEvidence(
+            group=cell.group.name, cell_id=cell.id, beside=beside_out(cell, counting(current_rows([cell]), verdicts))
+        )
         for cell in found.cells
     ]
     kept = [one for one in groups if any(dict(one.beside).values())]

@@ -12,9 +12,11 @@ from galvanic.bench import attention
 from galvanic.bench.attention import GroupState, Left, Visit, Work, relief, state_of, visits
 from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell, Reference
+from galvanic.bench.standing import values_that_count
 from galvanic.planning.schedule import Steps
 from server.entries.checking import check_last, reference_of
 from server.entries.hands import CellInHand, Hand
+from server.entries.standing import Verdicts, counting, doubts_on, of_class
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
 
@@ -34,6 +36,7 @@ class Attention:
     visits: list[tuple[Visit, uuid.UUID | None]]
     flags: dict[uuid.UUID, str]
     relief: dict[str, Relief]
+    verdicts: Verdicts
 
 
 def visits_of(
@@ -45,11 +48,13 @@ def visits_of(
     now: datetime,
 ) -> Attention:
     """Whom to see, from the groups in order and their hands."""
-    values = sound_values(groups, hands)
+    verdicts = dict(of_class(lab, hands))
+    values = sound_values(groups, hands, verdicts)
     minute = lab.minutes_in(now)
     states, flags, cells = [], {}, {}
     for group, hand in zip(groups, hands, strict=True):
         reference = reference_of(lab, group.id, values)
+        verdicts |= doubts_on(counting(hand.rows, verdicts), reference)
         told: list[tuple[str, Finding]] = []
         for cell in hand.cells:
             planned = cell.planned
@@ -57,18 +62,18 @@ def visits_of(
                 flags[planned.id] = said[0].code
                 told.append((planned.cell.short, said[0]))
                 cells[group.name, planned.cell.short] = planned.id
-        states.append(_state(lab, group, hand, values, reference, told, wanted, steps, minute, now))
+        states.append(_state(lab, group, hand, verdicts, values, reference, told, wanted, steps, minute, now))
     found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
     behind = [visit.group for visit in found if visit.code == "behind"]
     return Attention(
-        [(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, _helped(groups, hands, behind)
+        [(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, _helped(groups, hands, behind), verdicts
     )
 
 
-def sound_values(groups: Sequence[Group], hands: Sequence[Hand]) -> list[GroupCell]:
-    """The groups' values by which the others are judged."""
+def sound_values(groups: Sequence[Group], hands: Sequence[Hand], verdicts: Verdicts) -> list[GroupCell]:
+    """The groups' values by which the others are judged, of the readings that count."""
     wrong = {(str(group.id), cell) for group, hand in zip(groups, hands, strict=True) for cell in hand.wrong}
-    return attention.sound_values([value for hand in hands for value in hand.values], wrong)
+    return attention.sound_values(values_that_count((row for hand in hands for row in hand.rows), verdicts), wrong)
 
 
 def _helped(groups: Sequence[Group], hands: Sequence[Hand], behind: Sequence[str]) -> dict[str, Relief]:
@@ -89,6 +94,7 @@ def _state(
     lab: Lab,
     group: Group,
     hand: Hand,
+    verdicts: Verdicts,
     values: Sequence[GroupCell],
     reference: Reference,
     told: Sequence[tuple[str, Finding]],
@@ -100,7 +106,7 @@ def _state(
     newest = max((r.received_at for one in hand.cells for r in one.sent.readings), default=lab.opened_at)
     state = state_of(
         str(group.id),
-        [_work(one) for one in hand.cells],
+        [_work(one, verdicts) for one in hand.cells],
         wanted=wanted,
         due=sum(end <= minute for _, end in steps.cell_times(len(hand.cells))),
         silent_min=0.0 if newest is None else (now - newest).total_seconds() / 60.0,
@@ -112,6 +118,6 @@ def _state(
     return replace(state, group=group.name)
 
 
-def _work(hand: CellInHand) -> Work:
-    values = [row.signed_v for row in hand.rows]
+def _work(hand: CellInHand, verdicts: Verdicts) -> Work:
+    values = [row.signed_v for row in counting(hand.rows, verdicts)]
     return Work(hand.planned.cell, len(values), fmean(values) if values else None, hand.planned.shared)

@@ -14,6 +14,7 @@ from server.entries.beside_schemas import Beside
 from server.entries.hands import cell_for_teacher, cells_with_predictions, hands_of
 from server.entries.outputs import beside_out, current_rows
 from server.entries.schemas import GroupPrediction, PredictedCell, PredictionsOut
+from server.entries.standing import counting, judged, of_class
 from server.labs.lookups import lab_for_teacher, lab_on_board
 from server.labs.models import Lab
 from server.labs.outputs import pin_for, way_of
@@ -92,7 +93,12 @@ def _board(lab: Lab) -> BoardOut:
             meter_address=g.meter_address,
             aside=hand.aside,
             cells=[
-                BoardCell(**dict(one.sent), flag=attention.flags.get(one.planned.id), asked=one.asked, begun=one.begun)
+                BoardCell(
+                    **{**dict(one.sent), "readings": judged(one.sent.readings, attention.verdicts)},
+                    flag=attention.flags.get(one.planned.id),
+                    asked=one.asked,
+                    begun=one.begun,
+                )  # fmt: skip
                 for one in hand.cells
             ],
         )
@@ -150,7 +156,9 @@ def _board(lab: Lab) -> BoardOut:
 def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
     """What a group keeps of a cell beside its readings."""
     cell = cell_for_teacher(teacher_of(request), cell_id)
-    return beside_out(cell, current_rows([cell]))
+    lab = cell.group.lab
+    verdicts = of_class(lab, hands_of(lab, list(lab.groups.all())))
+    return beside_out(cell, counting(current_rows([cell]), verdicts))
 
 
 def relief_out(found: Relief | None) -> ReliefOut | None:

@@ -63,6 +63,25 @@ class Intervals(unittest.TestCase):
         self.assertGreater(fitted.difference_v("b", "a")[1], 2.0 * fitted.difference_v("d", "c")[1])
 
 
+class Unfinished(unittest.TestCase):
+    def test_no_interval_is_wider_than_a_volt_however_little_there_is(self):
+        widest = 0.0
+        for seed in range(80):
+            rng = np.random.default_rng(seed)
+            values = drawn(rng, groups=int(rng.integers(2, 6)), plates=0.015, meter=0.01, cell=0.01)
+            some = [values[i] for i in sorted(rng.permutation(len(values))[: int(rng.integers(2, 9))])]
+            fitted = fit_class(some)
+            if fitted.dof >= 1:
+                widest = max([widest, *(fitted.reach_v(name, fitted.parts[0][0]) for name in fitted.parts[0])])
+        self.assertLess(widest, 1.0)
+        self.assertGreater(widest, 0.05)  # and what is hardly known is not called certain
+
+    def test_a_class_that_says_nothing_of_its_scatter_has_the_usual_one(self):
+        two = [Difference("b", "a", 0.3, 1e-6, "g0"), Difference("b", "a", 0.3, 1e-6, "g1")]
+        scatter = fit_class([*two, Difference("c", "a", 0.7, 1e-6, "g0")]).scatter
+        self.assertTrue(0.002 < scatter.cell_v < 0.03, scatter)
+
+
 class AgainstOutside(unittest.TestCase):
     def test_one_value_a_group_is_the_plain_weighted_fit_with_its_extra_scatter(self):
         """Where nothing is kept from cell to cell, restricted maximum likelihood and Paule and Mandel nearly agree."""

@@ -21,7 +21,7 @@ import { BesideCells } from "./BesideCells";
 import { Changed } from "./Changed";
 import { ChangedTab } from "./ChangedTab";
 import { FindingsFrame } from "../../lab/FindingsFrame";
-import { GroupsTab } from "./GroupsTab";
+import { GroupsTab, LeftOut } from "./GroupsTab";
 import { LiquidsTab } from "./LiquidsTab";
 import { CellTable, LadderTable } from "./Numbers";
 import { StrengthTab } from "./StrengthTab";
@@ -268,6 +268,8 @@ export function ComparePage({ id }: { id: string }) {
               <Notes notes={fixed} />
             </OnScreen>
           </>
+        ) : data.notes.length > 0 ? (
+          <Notes notes={withoutActions(data.notes)} />
         ) : (
           <Soft>
             <Trans>Nothing to say yet.</Trans>
@@ -293,12 +295,14 @@ export function ComparePage({ id }: { id: string }) {
         </Overtaken>
       ) : (
         <Column>
-          <h1>
-            <Trans>Nothing to compare yet</Trans>
-          </h1>
-          <Soft>
-            <Trans>As soon as a group records its first reading, it stands here beside the table.</Trans>
-          </Soft>
+          <h1>{data.left_out.length > 0 ? t`Nothing counts yet` : t`Nothing to compare yet`}</h1>
+          {data.left_out.length > 0 ? (
+            <LeftOut data={data} before={() => setBefore(data)} />
+          ) : (
+            <Soft>
+              <Trans>As soon as a group records its first reading, it stands here beside the table.</Trans>
+            </Soft>
+          )}
           <p>
             <ButtonLink to={`/labs/${id}/${state === "draft" ? "plan" : "board"}`}>
               {state === "draft" ? t`To the plan` : t`To the board`}

@@ -2,14 +2,16 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useBoard } from "../../api/room";
+import { useAskAgain, useBoard } from "../../api/room";
 import { OffsetsChart, SharedChart } from "../../charts/GroupsChart";
 import { asTyped, number } from "../../format";
+import { TextButton } from "../../ui/Button";
 import { Heads } from "../../ui/Heads";
 import { Column, Columns, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { SetAside } from "../../lab/SetAside";
+import { CountIt, DoesItCount, standingOf, struck } from "../../lab/standing";
 import { useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
 
@@ -54,11 +56,11 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
                       {cell.short}, {names.liquid(cell.electrolyte)}
                     </td>
                     <td>
-                      <Num as={reading.aside ? "s" : "span"}>{asTyped(reading.text, reading.unit)}</Num>
+                      <Num as={struck(reading) ? "s" : "span"}>{asTyped(reading.text, reading.unit)}</Num>
                     </td>
-                    <td>{reading.aside}</td>
+                    <td>{reading.aside || standingOf(reading)}</td>
                     <td>
-                      <SetAside kind="readings" id={reading.id} aside={reading.aside} before={before} />
+                      <DoesItCount reading={reading} before={before} />
                     </td>
                   </tr>
                 )),
@@ -66,6 +68,35 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
           </tbody>
         </Table>
       </Scroll>
+    </>
+  );
+}
+
+/** Readings that do not count by their verdict until the teacher says so, and what can be done about each. */
+export function LeftOut({ data, before }: { data: Compare; before: () => void }) {
+  const names = useNames();
+  return (
+    <ul aria-label={t`Readings that do not count yet`}>
+      {data.left_out.map((one) => (
+        <li key={one.reading}>
+          {one.group}, {one.short} ({names.liquid(one.electrolyte)}): <Num as="s">{asTyped(one.text, one.unit)}</Num>{" "}
+          {one.why} <CountIt id={one.reading} before={before} />{" "}
+          {data.state === "open" && <AskForAnother cell={one.cell_id} />}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function AskForAnother({ cell }: { cell: string }) {
+  const ask = useAskAgain();
+  if (ask.isSuccess) return <Trans>A new reading is asked for.</Trans>;
+  return (
+    <>
+      <TextButton onPress={() => ask.mutate(cell)}>
+        <Trans>Ask the group for a new reading</Trans>
+      </TextButton>
+      <ProblemNote problem={ask.error} />
     </>
   );
 }
@@ -177,6 +208,7 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
                 A reading or a group that is set aside stays here with the reason; the numbers change at once.
               </Trans>
             </Soft>
+            {data.left_out.length > 0 && <LeftOut data={data} before={before} />}
             {data.aside.length > 0 && (
               <ul>
                 {data.aside.map((one) => (

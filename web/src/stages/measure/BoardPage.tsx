@@ -8,6 +8,7 @@ import { useJoinLink } from "../../api/sheets";
 import { Frame } from "../../ui/Frame";
 import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
+import { struck } from "../../lab/standing";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { asTyped, clock, ordinal, lower } from "../../format";
@@ -144,9 +145,7 @@ function JustIn({ board }: { board: Board }) {
                 {one.cell} · {bathName(names, one)}
               </td>
               <td>
-                <Num as={one.reading.corrected_by || one.reading.aside ? "s" : "strong"}>
-                  {asTyped(one.reading.text, one.reading.unit)}
-                </Num>
+                <Num as={struck(one.reading) ? "s" : "strong"}>{asTyped(one.reading.text, one.reading.unit)}</Num>
               </td>
               <td>
                 {one.reading.corrects

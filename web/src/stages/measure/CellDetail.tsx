@@ -13,7 +13,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { bathName, useNames } from "../../lab/useNames";
 import { Photographs } from "./Photographs";
-import { SetAside } from "../../lab/SetAside";
+import { DoesItCount, standingOf, struck } from "../../lab/standing";
 import { Asked } from "../../lab/Asked";
 import { AskAgain, into } from "./boardParts";
 
@@ -125,6 +125,8 @@ function BesideOf({ cell }: { cell: string }) {
 function remark(one: Schemas["ReadingOut"]): string {
   if (one.corrected_by) return t`corrected`;
   if (one.aside) return t`set aside: ${one.aside}`;
+  const stands = standingOf(one);
+  if (stands) return stands;
   if (one.after_closing) return t`came in after closing`;
   const origin = { meter: t`from the meter`, imported: t`from a file`, simulated: t`simulated` }[one.origin] ?? "";
   return one.corrects ? t`correction: ${one.reason}` : origin;
@@ -148,7 +150,7 @@ export function CellDetail({ board, picked, toGroup }: Props) {
       </h2>
       {open && (
         <Row>
-          <AskAgain cell={cell.id} asked={cell.asked} />
+          {cell.readings.length > 0 && <AskAgain cell={cell.id} asked={cell.asked} />}
           <Give board={board} group={group} cell={cell} />
         </Row>
       )}
@@ -167,13 +169,13 @@ export function CellDetail({ board, picked, toGroup }: Props) {
                     <Num>{clock(into(board, reading.taken_at))}</Num>
                   </td>
                   <td>
-                    <Num as={reading.corrected_by || reading.aside ? "s" : "span"}>
-                      {asTyped(reading.text, reading.unit)}
-                    </Num>
+                    <Num as={struck(reading) ? "s" : "span"}>{asTyped(reading.text, reading.unit)}</Num>
                   </td>
                   <td>{names.symbol(reading.red)}</td>
                   <td>{remark(reading)}</td>
-                  <td>{!reading.corrected_by && <SetAside kind="readings" id={reading.id} aside={reading.aside} />}</td>
+                  <td>
+                    <DoesItCount reading={reading} />
+                  </td>
                 </tr>
               ))}
             </tbody>

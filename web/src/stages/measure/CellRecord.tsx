@@ -7,6 +7,7 @@ import { asTyped, volts, time } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
+import { leftOut, standingOf, struck } from "../../lab/standing";
 import { useNames } from "../../lab/useNames";
 import { Copy } from "./Copy";
 
@@ -66,7 +67,7 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
       <List>
         {cell.readings.map((reading) => (
           <Item key={reading.id} $old={reading.corrected_by !== null}>
-            {reading.corrected_by || reading.aside ? (
+            {struck(reading) ? (
               <Num as="s">{asTyped(reading.text, reading.unit)}</Num>
             ) : (
               <Num>{asTyped(reading.text, reading.unit)}</Num>
@@ -82,7 +83,8 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
               {waited(reading) && t`, typed at ${time(reading.taken_at)}, sent later`}
               {reading.after_closing && t`, came in after closing`}
               {reading.aside && t`, set aside by your teacher: ${reading.aside}`}
-              {flagged.has(reading.id) && !reading.corrected_by && t`, remarked on`}
+              {flagged.has(reading.id) && !reading.corrected_by && !leftOut(reading) && t`, remarked on`}
+              {!reading.corrected_by && !reading.aside && leftOut(reading) && `, ${standingOf(reading)}`}
             </small>
             {correct && !reading.corrected_by && correcting !== reading.id && (
               <TextButton onPress={() => correct(reading.id)} aria-label={t`Correct ${reading.text} ${reading.unit}`}>

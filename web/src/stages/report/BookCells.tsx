@@ -3,6 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { asTyped, decimalsFor, moment, number, volts } from "../../format";
 import { Kept, anchorOf } from "../../lab/Kept";
+import { leftOut, standingOf, struck } from "../../lab/standing";
 import { type Names, bathName } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
@@ -16,6 +17,7 @@ type Props = { cell: Cell; names: Names; nth: number };
 function remark(one: Schemas["ReadingOut"], reasons: Map<string, string>): string {
   if (one.corrected_by) return t`corrected: ${reasons.get(one.id) ?? ""}`;
   if (one.aside) return t`set aside by the teacher: ${one.aside}`;
+  if (leftOut(one)) return standingOf(one);
   const origin = { meter: t`from the meter`, imported: t`from a file`, simulated: t`simulated` }[one.origin] ?? "";
   return [
     one.corrects && t`a correction`,
@@ -47,7 +49,7 @@ function Readings({ cell, names, nth }: Props) {
             <tr key={one.id} id={anchorOf(one)}>
               <td>{moment(one.taken_at)}</td>
               <td>
-                <Num as={one.corrected_by || one.aside ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
+                <Num as={struck(one) ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>
               </td>
               <td>{names.symbol(one.red)}</td>
               <td>{remark(one, reasons)}</td>
