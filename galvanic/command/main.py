@@ -9,6 +9,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import asdict
 from typing import TypeVar
 
+from galvanic.bench.checks import MOST_CELL_V
 from galvanic.bench.readings import parse
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
@@ -23,7 +24,11 @@ from galvanic.command.runs import add_runs
 from galvanic.command.sentences import sentences
 from galvanic.command.tables import BadFile, dump, read, readings, say, write
 from galvanic.errors import GalvanicError, UnknownMaterial
+from galvanic.findings.bath_notes import bath_notes
+from galvanic.findings.class_notes import class_notes
+from galvanic.findings.class_standing import standing_readings
 from galvanic.findings.compare import compare, differences_of
+from galvanic.findings.left_out import left_out_notes
 from galvanic.reference import catalogue
 from galvanic.statistics.ladder import fit
 from galvanic.statistics.ladder_checks import closure, odd_readings
@@ -87,7 +92,10 @@ def _at(row: dict[str, str], make: Callable[[dict[str, str]], T]) -> T:
 def run_ladder(options: argparse.Namespace) -> None:
     """One ladder for each electrolyte; closure and odd readings on standard error."""
     out = []
-    for result in compare(readings(options.file)):
+    counting, left_out = standing_readings(readings(options.file))
+    for value in left_out:
+        say(f"left out: {value.group}, {value.cell.short}, {value.typed}: {value.standing.why}")
+    for result in compare(counting):
         name = catalogue.electrolytes()[result.electrolyte].name + (f", {result.condition}" if result.condition else "")
         for rung in result.rungs:
             plate = catalogue.electrodes()[rung.electrode].name
@@ -129,6 +137,19 @@ def run_ladder(options: argparse.Namespace) -> None:
     write(out, options.json)
 
 
+def run_notes(options: argparse.Namespace) -> None:
+    """What is to be said of a class, most weighty first: a code, a tab, and the note, a line each."""
+    counting, left_out = standing_readings(readings(options.file))
+    results = compare(counting)
+    groups = {one.group for one in counting} | {one.group for one in left_out}
+    notes = [*left_out_notes(left_out, len(groups)), *class_notes(results)]
+    notes += [note for result in results for note in bath_notes(result)]
+    if options.json:
+        dump([{"code": note.code, "title": note.title, "text": note.text, "evidence": note.evidence} for note in notes])
+    else:
+        sys.stdout.write("".join(f"{note.code}\t{note.title}: {note.text}\n" for note in notes))
+
+
 def run_gap(options: argparse.Namespace) -> None:
     """Where the volts of one cell went: NEGATIVE ELECTROLYTE POSITIVE VOLTS, or “zinc | … || … | copper” VOLTS."""
     if len(options.cell) == TWO_WORDS and is_two_solutions(options.cell[0]):
@@ -138,6 +159,8 @@ def run_gap(options: argparse.Namespace) -> None:
         raise BadFile("Name the negative plate, the electrolyte, the positive plate and the volts.")
     negative, electrolyte, positive, volts = options.cell
     measured = parse(volts)
+    if abs(measured.volts_v - options.offset_v) > MOST_CELL_V:
+        raise BadFile(f"No cell of two plates gives {volts} V: {MOST_CELL_V} V at most. Were these millivolts?")
     geometry = geometry_of(options)
     cell = cell_of(negative, electrolyte, positive)
     say_of(cell)
@@ -225,6 +248,7 @@ def parser() -> argparse.ArgumentParser:
     for name, run, columns in (
         ("predict", run_predict, "negative,electrolyte,positive"),
         ("ladder", run_ladder, "group,red,black,electrolyte,volts"),
+        ("notes", run_notes, "group,red,black,electrolyte,volts"),
     ):
         command = commands.add_parser(name, help=run.__doc__)
         command.add_argument("file", help=f"CSV with columns {columns}; - for standard input")  # or a cell of two solutions

@@ -39,7 +39,7 @@ class Sharing(TestCase):
         at, pair = f"/api/labs/{self.lab.id}", "negative=zinc&electrolyte=rhubarb-juice&positive=copper"
         return [
             *(f"{at}/{what}" for what in ("board", "predictions", "compare", "cards", "kit", "safety", "claims", "shares")),
-            at, f"{at}/accounts", f"{at}/explain?{pair}", f"{at}/variables", f"{at}/tables.xlsx", f"{at}/readings.csv", f"{at}/power",
+            at, f"{at}/accounts", f"{at}/explain?{pair}", f"{at}/variables", f"{at}/tables.xlsx", f"{at}/tables/readings.csv", f"{at}/power",
         ]  # fmt: skip
 
     def writes(self):

@@ -76,15 +76,31 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
 export function LeftOut({ data, before }: { data: Compare; before: () => void }) {
   const names = useNames();
   return (
-    <ul aria-label={t`Readings that do not count yet`}>
-      {data.left_out.map((one) => (
-        <li key={one.reading}>
-          {one.group}, {one.short} ({names.liquid(one.electrolyte)}): <Num as="s">{asTyped(one.text, one.unit)}</Num>{" "}
-          {one.why} <CountIt id={one.reading} before={before} />{" "}
-          {data.state === "open" && <AskForAnother cell={one.cell_id} />}
-        </li>
-      ))}
-    </ul>
+    <Scroll tabIndex={0} role="region" aria-label={t`Readings that do not count yet`}>
+      <Table>
+        <Heads of={[t`group`, t`cell`, t`reading`, t`why not`, t`does it count?`]} />
+        <tbody>
+          {data.left_out.map((one, index) => (
+            <tr key={one.reading}>
+              <td>{one.group}</td>
+              <td>
+                {one.short}, {names.liquid(one.electrolyte)}
+              </td>
+              <td>
+                <Num as="s">{asTyped(one.text, one.unit)}</Num>
+              </td>
+              <td>{one.why}</td>
+              <td>
+                <CountIt id={one.reading} before={before} />{" "}
+                {data.state === "open" && one.cell_id !== data.left_out[index - 1]?.cell_id && (
+                  <AskForAnother cell={one.cell_id} />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
   );
 }
 
@@ -200,6 +216,14 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
       <Column>
         {before && (
           <>
+            {data.left_out.length > 0 && (
+              <>
+                <h2>
+                  <Trans>Readings that do not count yet</Trans>
+                </h2>
+                <LeftOut data={data} before={before} />
+              </>
+            )}
             <h2>
               <Trans>Set aside</Trans>
             </h2>
@@ -208,7 +232,6 @@ export function GroupsTab({ data, before }: { data: Compare; before: (() => void
                 A reading or a group that is set aside stays here with the reason; the numbers change at once.
               </Trans>
             </Soft>
-            {data.left_out.length > 0 && <LeftOut data={data} before={before} />}
             {data.aside.length > 0 && (
               <ul>
                 {data.aside.map((one) => (

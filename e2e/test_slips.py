@@ -1,0 +1,80 @@
+"""A class whose hands slip, on every page: each says the same of each reading."""
+
+import re
+
+from django.db import connections
+from playwright.sync_api import expect
+
+from e2e.browser import PHONE
+from e2e.live import BrowserTestCase
+from server.entries.models import Reading
+from server.findings.release import release
+from server.labs.models import PlannedCell
+from server.tests.support import as_teacher, group_of, lab_of, record, record_all, teacher
+
+MINUS = "\u2212"
+
+
+class Slips(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada, groups=("Tern", "Knot", "Ruff"))
+        readings = []
+        for number, name in enumerate(("Tern", "Knot", "Ruff")):
+            for planned in group_of(self.lab, name).cells.all():
+                volts = {("zinc", "copper"): 0.95, ("zinc", "tin"): 0.53}.get((planned.negative, planned.positive), 0.42)
+                readings += [(planned, f"{volts + 0.005 * number + 0.001 * nth:.3f}") for nth in range(2)]
+        record_all(readings)
+        self.cell = PlannedCell.objects.filter(group=group_of(self.lab, "Knot"), negative="zinc", positive="copper").first()
+
+    def tearDown(self):
+        connections.close_all()
+        super().tearDown()
+
+    def page(self, path):
+        page = self.device()
+        self.signed_in(page)
+        page.goto(f"/labs/{self.lab.id}/{path}")
+        return page
+
+    def test_millivolts_typed_as_volts_count_nowhere_and_every_page_says_so_until_the_teacher_lets_them(self):
+        wrong = record(self.cell, "970")
+        phone = self.device(size=PHONE, touch=True)
+        release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook"))
+        self.joined(phone, group_of(self.lab, "Knot"), f"/bench?cell={self.cell.id}")
+        phone.goto("/bench/notebook")
+        expect(phone.get_by_text(re.compile("does not count yet: 970.*a thousand times too much")).first).to_be_visible()
+
+        desk = self.page("compare")
+        expect(desk.get_by_role("heading", name="Where each plate sits")).to_be_visible()
+        expect(desk.get_by_text("Knot: millivolts written as volts?")).to_be_visible()
+        expect(desk.get_by_role("main").get_by_text(re.compile(r"\+94\.|970|32\d\.\d"))).to_have_count(0)
+        desk.get_by_role("tab", name="groups").click()
+        table = desk.get_by_role("region", name="Readings that do not count yet")
+        expect(table).to_contain_text("970")
+        self.check_access(desk)
+
+        board = self.page("board")
+        board.get_by_role("button", name=re.compile("Knot.*Zn.*Cu|Zn.*Cu.*Knot")).first.click()
+        expect(board.get_by_text(re.compile("does not count yet: 970"))).to_be_visible()
+
+        out = as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/tables/readings.csv").content.decode()
+        (row,) = [line for line in out.splitlines() if ",970," in line]
+        self.assertRegex(row, r",no,.*,impossible,")
+        table.get_by_role("button", name="Count it all the same").click()
+        expect(table).to_have_count(0)
+        self.assertEqual(Reading.objects.get(id=wrong.id).set_aside.get().reason, "")
+
+    def test_leads_that_are_turned_leave_the_others_values_alone(self):
+        record(self.cell, "-0.95")
+        desk = self.page("compare?tab=groups")
+        expect(desk.get_by_text("Knot: leads the other way round?")).to_be_visible()
+        region = desk.get_by_role("region", name="Readings that do not count yet")
+        expect(region).to_contain_text(f"{MINUS}0.95")
+        expect(region.get_by_role("button", name="Ask the group for a new reading")).to_be_visible()
+        region.get_by_role("button", name="Ask the group for a new reading").click()
+        expect(region.get_by_text("A new reading is asked for.")).to_be_visible()
+        phone = self.device(size=PHONE, touch=True)
+        self.joined(phone, group_of(self.lab, "Knot"))
+        expect(phone.get_by_role("status", name="For the whole group")).to_contain_text("asks for a new reading")
