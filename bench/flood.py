@@ -18,6 +18,8 @@ import sys
 import time
 import urllib.request
 import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
@@ -27,9 +29,10 @@ from django.test.runner import DiscoverRunner
 
 from bench.classes import GROUPS, PLATES
 from bench.line import Line, cookies_of, p95
-from e2e.process import free_port
+from e2e.process import SECRET, free_port
+from server.base.roles import grant
 from server.labs.models import PlannedCell
-from server.tests.support import as_group, lab_of, teacher
+from server.tests.support import as_group, as_teacher, lab_of, teacher
 
 DEVICES, FLOODERS, EVERY_S, MOST_RATIO = 40, 200, 8.0, 3.0
 TOKEN = "f" * 32
@@ -103,11 +106,21 @@ async def play(port: int, members: list[tuple[str, list[tuple[str, str, str]]]],
     return holds
 
 
-def main() -> None:
-    """Set up, play, print."""
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--seconds", type=float, default=15.0)
-    options = parser.parse_args()
+@dataclass(frozen=True)
+class Served:
+    """A server in a process of its own: its port and process, a lab, each group's cookies and cells, and its teacher's."""
+
+    port: int
+    pid: int
+    lab: str
+    code: str
+    members: list[tuple[str, list[tuple[str, str, str]]]]
+    desk: str
+
+
+@contextlib.contextmanager
+def served() -> Iterator[Served]:
+    """A lab of many groups on a database of its own, and a server for it, as the server's own role; both gone afterwards."""
     runner = DiscoverRunner(verbosity=0, interactive=False)
     runner.setup_test_environment()
     databases = runner.setup_databases()
@@ -115,7 +128,8 @@ def main() -> None:
     try:
         os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
         settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.ScryptPasswordHasher"]
-        lab = lab_of(teacher("ada"), [f"Group {n + 1}" for n in range(GROUPS)], minutes=64, electrodes=PLATES)
+        ada = teacher("ada")
+        lab = lab_of(ada, [f"Group {n + 1}" for n in range(GROUPS)], minutes=64, electrodes=PLATES)
         members = [
             (
                 cookies_of(as_group(group), TOKEN),
@@ -123,14 +137,16 @@ def main() -> None:
             )
             for group in lab.groups.all()
         ]
-        to, port = connection.settings_dict, free_port()
+        desk = cookies_of(as_teacher(ada), TOKEN)
+        to, port, role = connection.settings_dict, free_port(), "pipette_bench_server"
+        grant(SECRET, role)
         connections.close_all()
         process = subprocess.Popen(  # noqa: S603
             [sys.executable, "-m", "uvicorn", "server.config.asgi:application", "--port", str(port), "--lifespan", "off",
              "--log-level", "critical", "--no-access-log", "--timeout-graceful-shutdown", "1"],
             env={
                 **os.environ,
-                "DATABASE_URL": f"postgresql://{to['USER']}:{to['PASSWORD']}@{to['HOST']}:{to['PORT']}/{to['NAME']}",
+                "DATABASE_URL": f"postgresql://{role}:{SECRET}@{to['HOST']}:{to['PORT']}/{to['NAME']}",
                 "PIPETTE_SECRET_KEY": settings.SECRET_KEY,
             },
             stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
@@ -140,8 +156,7 @@ def main() -> None:
                 urllib.request.urlopen(f"http://127.0.0.1:{port}/api/who", timeout=5).close()
                 break
             time.sleep(0.1)
-        holds = asyncio.run(play(port, members, options.seconds, lab.join_code or ""))
-        sys.stdout.write(f"target (at most {MOST_RATIO:.0f} times): {'holds' if holds else 'MISSED'}\n")
+        yield Served(port, process.pid, str(lab.id), lab.join_code or "", members, desk)
     finally:
         if process is not None:
             process.terminate()
@@ -150,6 +165,16 @@ def main() -> None:
         with connection.cursor() as cursor:
             cursor.execute("SET pipette.retention = 'on'")
         runner.teardown_databases(databases)
+
+
+def main() -> None:
+    """Set up, play, print."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--seconds", type=float, default=15.0)
+    options = parser.parse_args()
+    with served() as it:
+        holds = asyncio.run(play(it.port, it.members, options.seconds, it.code))
+        sys.stdout.write(f"target (at most {MOST_RATIO:.0f} times): {'holds' if holds else 'MISSED'}\n")
 
 
 if __name__ == "__main__":

@@ -65,6 +65,7 @@ run_benches() {
   make_database pipette
   python bench/accuracy.py
   python bench/rest.py
+  python bench/coverage.py 40
   python bench/plan.py
   python bench/years.py
   python bench/checks.py
@@ -73,6 +74,7 @@ run_benches() {
   python bench/answers.py
   python bench/classes.py --classes 1 --rounds 1
   python bench/flood.py
+  python bench/soak.py
   python bench/kill.py
 }
 
