@@ -4,6 +4,7 @@ import http.client
 import re
 import time
 
+from django.db import connection
 from playwright.sync_api import expect
 
 from e2e.browser import PHONE
@@ -46,6 +47,17 @@ class Streams(BrowserTestCase):
         page.on("request", lambda request: times.append(time.monotonic()) if request.url.endswith(path) else None)
         return times
 
+    def until_it_listens(self):
+        """Wait until the server's process listens to the database, however long it takes it to begin."""
+        end = time.monotonic() + STILL_S * 10
+        with connection.cursor() as cursor:
+            while time.monotonic() < end:
+                cursor.execute("SELECT 1 FROM pg_stat_activity WHERE datname = current_database() AND query LIKE 'LISTEN %'")
+                if cursor.fetchone():
+                    return
+                time.sleep(0.05)
+        self.fail("the server does not listen")
+
     def until_it_only_listens(self, page, looks):
         """Wait until a page whose stream is open has not looked by itself for a while; then `looks` is emptied."""
         self.until(page, lambda: looks and time.monotonic() - looks[-1] > STILL_S, "it goes on looking by itself")
@@ -57,7 +69,7 @@ class Streams(BrowserTestCase):
         for answer in (board, bench):
             self.assertEqual((answer.status, answer.getheader("Content-Type")), (200, "text/event-stream"))
             self.assertEqual(answer.readline().decode().strip(), "retry: 2000")
-        time.sleep(1.0)  # by now the process listens to the database
+        self.until_it_listens()
         record(cell_of(self.tern), "0.95")
         self.assertEqual((self.next_event(board), self.next_event(bench)), ("changed", "changed"))
 

@@ -51,8 +51,10 @@ class Unsent(BrowserTestCase):
         page.context.set_offline(True)
         self.type_reading(page, "0.94")
         expect(page.get_by_text("1 not sent yet")).to_be_visible()
-        page.wait_for_timeout(1200)
         close_lab(actor=self.ada, lab_id=self.lab.id)
+        Lab.objects.filter(id=self.lab.id).update(
+            closed_at=timezone.now() + timedelta(seconds=5)
+        )  # surely after it was typed
         page.context.set_offline(False)
         expect(page.get_by_text("came in after closing")).to_be_visible()
         teacher = self.device()

@@ -179,7 +179,7 @@ class OutAndIn(TestCase):
         send(as_group(tern), "/bench/meter-checks", {"id": str(uuid.uuid4()), "leads": "0.013", "dry": "1.571"})
         for group in (tern, knot):
             for cell in PlannedCell.objects.filter(group=group).order_by("position"):
-                for k, text in enumerate(("0.941", "938 mV", "0.9")):
+                for k, text in enumerate(("0.941", "-938 mV", "0.9")):
                     record(cell, text, **({"red": cell.negative, "black": cell.positive} if k == 1 else {}))
         wrong = record(cell_of(knot), "940")
         record(cell_of(knot), "0.94", corrects=wrong.id, reason="a slip")

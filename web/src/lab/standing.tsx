@@ -41,9 +41,10 @@ export function CountIt({ id, before }: { id: string; before?: () => void }) {
 /** Whether a reading counts, and what can be done about it. */
 export function DoesItCount({ reading, before }: { reading: Reading; before?: () => void }) {
   if (reading.corrected_by) return null;
-  return leftOut(reading) && !reading.aside ? (
-    <CountIt id={reading.id} before={before} />
-  ) : (
-    <SetAside kind="readings" id={reading.id} aside={reading.aside} before={before} />
+  return (
+    <>
+      {leftOut(reading) && !reading.aside && <CountIt id={reading.id} before={before} />}
+      <SetAside kind="readings" id={reading.id} aside={reading.aside} before={before} />
+    </>
   );
 }
