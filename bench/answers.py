@@ -26,6 +26,7 @@ django.setup()
 
 from django.test.runner import DiscoverRunner  # noqa: E402
 
+from galvanic.bench.class_reference import Reference  # noqa: E402
 from server.labs.changes import announce  # noqa: E402
 from server.tests.support import as_group, as_teacher, lab_of, record, send, teacher  # noqa: E402
 
@@ -63,9 +64,10 @@ def main() -> None:
         names = [f"Group {i + 1}" for i in range(12)]
         lab = lab_of(ada, names, minutes=64, electrodes=PLATES, electrolytes=LIQUIDS)
         cells = [cell for group in lab.groups.prefetch_related("cells") for cell in group.cells.all()]
+        account = Reference(PLATES, LIQUIDS, [], "")  # groups read what the account gives, with the scatter of plates
         for number, cell in enumerate(cells):
             for nth in range(3):
-                record(cell, f"{0.4 + (number % 13) * 0.05 + nth * 0.002:.3f}")
+                record(cell, f"{account.of(cell.cell).volts_v + 0.004 * (number % 13 - 6) + nth * 0.002:.3f}")
         client, device = as_teacher(ada), as_group(lab.groups.first())
         own = cells[0]
         plan = {"title": "x", "date": str(date(2026, 5, 4)), "minutes": 64, "groups": names}

@@ -146,7 +146,7 @@ def post_reading(request: HttpRequest, data: ReadingIn) -> ReadingOut:
     """Keep a reading; the same id again changes nothing."""
     recorded = record_reading(actor=actor_of(request), entry=data)
     reading = recorded.reading
-    return reading_out(reading, reading.cell, recorded.corrected_by)
+    return reading_out(reading, reading.cell, recorded.corrected_by, standing=None)  # not judged yet
 
 
 @router.post(

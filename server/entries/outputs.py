@@ -46,8 +46,15 @@ from server.labs.outputs import cell_out
 DRAWN_SAMPLES = 200
 
 
-def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID | None) -> ReadingOut:
-    """A reading as it is sent."""
+SET_ASIDE, UNSPOKEN = "set aside", "sound"
+
+
+def reading_out(
+    reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID | None, standing: str | None = UNSPOKEN
+) -> ReadingOut:
+    """A reading as it is sent; `standing`: what is said of one that is neither corrected nor set aside, before the class's
+    verdicts are put on it (`standing.judged`)."""
+    out = reading.aside or (say("corrected by a later entry") if corrected_by is not None else "")
     return ReadingOut(
         id=reading.id,
         text=reading.text,
@@ -66,8 +73,8 @@ def reading_out(reading: Reading, planned: PlannedCell, corrected_by: uuid.UUID 
         reason=reading.reason,
         aside=reading.aside,
         after_closing=reading.after_closing,
-        standing=None,
-        why="",
+        standing=SET_ASIDE if out else standing,
+        why=out,
     )
 
 

@@ -8,14 +8,13 @@ from collections.abc import Hashable, Iterable, Mapping, Sequence
 from galvanic.bench import standing
 from galvanic.bench.class_reference import Reference
 from galvanic.bench.standing import SOUND, Standing, values_that_count
-from galvanic.words import say
 from server.entries.checking import Row, earlier_of, reference_of
 from server.entries.hands import Hand
+from server.entries.outputs import SET_ASIDE
 from server.entries.schemas import ReadingOut
 from server.labs.models import Lab
 
 Verdicts = Mapping[Hashable, Standing]
-SET_ASIDE = "set aside"
 
 
 def account_of(lab: Lab) -> Reference:
@@ -33,9 +32,8 @@ def of_class(lab: Lab, hands: Sequence[Hand]) -> Verdicts:
     return verdicts_on(lab, [row for hand in hands for row in hand.rows])
 
 
-def whole_verdicts(lab: Lab, rows: Sequence[Row]) -> Verdicts:
+def with_doubts(lab: Lab, rows: Sequence[Row], out: Verdicts) -> Verdicts:
     """The verdicts on a class's readings, with what is doubtful by the account and the other groups' values that count."""
-    out = verdicts_on(lab, rows)
     standing_rows = counting(rows, out)
     values = values_that_count(rows, out)
     by_group: dict[Hashable, list[Row]] = defaultdict(list)
@@ -55,14 +53,11 @@ def counting(rows: Iterable[Row], verdicts: Verdicts) -> list[Row]:
     return [row for row in rows if verdicts.get(row.id, SOUND).counts]
 
 
-def judged(readings: Iterable[ReadingOut], verdicts: Verdicts) -> list[ReadingOut]:
-    """Readings as they are sent, with how each stands and why."""
-    out = []
-    for one in readings:
-        if one.aside or one.corrected_by is not None:
-            why = one.aside or say("corrected by a later entry")
-            out.append(one.model_copy(update={"standing": SET_ASIDE, "why": why}))
-            continue
-        verdict = verdicts.get(one.id, SOUND)
-        out.append(one.model_copy(update={"standing": verdict.stand.value, "why": verdict.why}))
-    return out
+def judged(readings: Sequence[ReadingOut], verdicts: Verdicts) -> list[ReadingOut]:
+    """Readings as they are sent, with how each stands and why; most are sound and stay as they are."""
+    return [
+        one
+        if (verdict := verdicts.get(one.id)) is None or one.standing == SET_ASIDE
+        else one.model_copy(update={"standing": verdict.stand.value, "why": verdict.why})
+        for one in readings
+    ]

@@ -7,16 +7,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db.models import Q
+from django.db.models import F, Q
 
-from galvanic.bench.standing import SOUND, Standing
+from galvanic.bench.standing import Standing
 from galvanic.cells import Cell
 from galvanic.findings.compare import ClassReading, ElectrolyteResult, compare
 from galvanic.statistics.drift import Shared
 from server.base.kept import made_once
+from server.entries.checking import Row
 from server.entries.models import MeterCheck, Prediction, Reading
-from server.entries.outputs import row_of
-from server.entries.standing import Verdicts, whole_verdicts
+from server.entries.standing import Verdicts, verdicts_on, with_doubts
 from server.labs.models import Lab
 from server.people.auth import Member
 
@@ -34,41 +34,71 @@ class LeftOut:
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """The readings of a lab that count, those of the shared cell with their minute, those that the one verdict leaves out,
-    and the verdicts on all."""
+    """The readings of a lab that count, those of the shared cell with their minute, those that the one verdict leaves out;
+    all that are neither corrected nor set aside, and the verdicts on them."""
 
     readings: list[ClassReading]
     shared: list[Shared]
     left_out: list[LeftOut]
+    rows: list[Row]
     verdicts: Verdicts
 
 
 def kept_readings(lab: Lab) -> Kept:
-    """The readings that count, in one query: neither corrected nor set aside, and standing. Kept until the next change."""
+    """The readings that count: neither corrected nor set aside, and standing. One query, kept until the next change."""
 
     def make() -> Kept:
-        rows = Reading.objects.counted().filter(cell__group__lab=lab).select_related("cell__group")
-        every = list(rows.order_by("cell__group__position", "cell__position", "received_at"))
-        read = [row_of(one) for one in every]
-        verdicts = whole_verdicts(lab, read)
-        readings, shared, left_out = [], [], []
-        for one in every:
-            standing = verdicts.get(one.id, SOUND)
-            if not standing.counts:
-                left_out.append(LeftOut(one, standing))
-                continue
-            cell, volts_v = one.cell, one.volts_v - one.offset_v
-            readings.append(
-                ClassReading(
-                    cell.group.name, one.red, one.black, cell.electrolyte, volts_v, one.resolution_v, cell.condition
-                )
+        found = (
+            Reading.objects.counted()
+            .filter(cell__group__lab=lab)
+            .order_by("cell__group__position", "cell__position", "received_at")
+            .annotate(corrected_v=F("volts_v") - F("offset_v"))
+            .values_list(
+                "id", "cell__group", "cell__group__name", "cell", "cell__negative", "cell__electrolyte", "cell__positive",
+                "cell__condition", "cell__shared", "red", "black", "corrected_v", "resolution_v", "looked_at", "taken_at",
+                "received_at",
             )
-            if cell.shared and lab.opened_at is not None:
-                at = _minute(lab.opened_at, one.taken_at or one.received_at)
-                shared.append(Shared(cell.group.name, at, volts_v if one.red == cell.positive else -volts_v))
-        return Kept(readings, shared, left_out, verdicts)
+        )  # fmt: skip
+        rows, readings, shared = [], {}, {}
+        for (
+            key, group, name, cell_id, negative, liquid, positive, condition, is_shared, red, black, volts_v, resolution_v,
+            looked_at, taken_at, received_at,
+        ) in found:  # fmt: skip
+            cell = Cell(negative, liquid, positive, condition)
+            signed_v = volts_v if red == positive else -volts_v
+            rows.append(Row(key, group, cell_id, cell, signed_v, resolution_v, looked_at))
+            readings[key] = ClassReading(name, red, black, liquid, volts_v, resolution_v, condition)
+            if is_shared and lab.opened_at is not None:
+                shared[key] = Shared(name, _minute(lab.opened_at, taken_at or received_at), signed_v)
+        verdicts = verdicts_on(lab, rows)
+        out = {key: one for key, one in verdicts.items() if not one.counts}
+        return Kept(
+            [one for key, one in readings.items() if key not in out],
+            [one for key, one in shared.items() if key not in out],
+            _left_out(out),
+            rows,
+            verdicts,
+        )
 
     return made_once(lab, "kept readings", make)
+
+
+def _left_out(out: Verdicts) -> list[LeftOut]:
+    """The readings behind verdicts, in the order of groups and cells; asked for only where there are any."""
+    if not out:
+        return []
+    rows = Reading.objects.filter(id__in=list(out)).select_related("cell__group")
+    return [LeftOut(one, out[one.id]) for one in rows.order_by("cell__group__position", "cell__position", "received_at")]
+
+
+def verdicts_with_doubts(lab: Lab) -> Verdicts:
+    """The verdicts on a lab's readings, those that count although something speaks against them among them."""
+
+    def make() -> Verdicts:
+        kept = kept_readings(lab)
+        return with_doubts(lab, kept.rows, kept.verdicts)
+
+    return made_once(lab, "verdicts", make)
 
 
 def _minute(opened_at: datetime, at: datetime) -> float:

@@ -18,11 +18,11 @@ from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
 from server.base.spreadsheet import plain_text
 from server.entries.models import Actual, Reading
-from server.entries.standing import SET_ASIDE
+from server.entries.outputs import SET_ASIDE
 from server.findings.by_variable import changed_in, of_own_level
 from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
-from server.findings.services import compare_lab, kept_readings
+from server.findings.services import compare_lab, verdicts_with_doubts
 from server.labs.models import Lab
 
 
@@ -112,7 +112,7 @@ def _readings(lab: Lab) -> Sheet:
     corrected = set(
         Reading.objects.filter(cell__group__lab=lab).exclude(corrects=None).values_list("corrects_id", flat=True)
     )
-    verdicts = kept_readings(lab).verdicts
+    verdicts = verdicts_with_doubts(lab)
 
     def stands(row: Reading) -> Stands:
         if row.id in corrected or row.aside:

@@ -21,7 +21,7 @@ from server.entries.hands import CellInHand, hands_of, with_what_is_beside
 from server.entries.meter_checks import checks_of, verdict_of
 from server.entries.outputs import beside_out, current_rows, latest_prediction
 from server.entries.standing import Verdicts, counting, judged, verdicts_on
-from server.findings.services import compare_lab, kept_readings, shows_class
+from server.findings.services import compare_lab, kept_readings, shows_class, verdicts_with_doubts
 from server.labs.lookups import signatures
 from server.labs.models import Lab
 from server.labs.policy import cautions
@@ -70,7 +70,7 @@ def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut
     (hand,) = hands_of(lab, [group])
     with_what_is_beside(hand)
     written = written_of([group])[group.id]
-    verdicts = kept_readings(lab).verdicts if teacher or shows_class(lab) else verdicts_on(lab, hand.rows)
+    verdicts = verdicts_with_doubts(lab) if teacher or shows_class(lab) else verdicts_on(lab, hand.rows)
     cells = [_book_cell(cell, results, verdicts) for cell in hand.cells]
     one_bath = len({(cell.electrolyte, cell.condition) for cell in cells}) < 2
     names = [cell.planned.cell.short if one_bath else cell.planned.cell.notation for cell in hand.cells]

@@ -16,7 +16,7 @@ from galvanic.bench.standing import values_that_count
 from galvanic.planning.schedule import Steps
 from server.entries.checking import check_last, reference_of
 from server.entries.hands import CellInHand, Hand
-from server.entries.standing import Verdicts, counting, doubts_on, of_class
+from server.entries.standing import Verdicts, counting, of_class
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
 
@@ -48,13 +48,12 @@ def visits_of(
     now: datetime,
 ) -> Attention:
     """Whom to see, from the groups in order and their hands."""
-    verdicts = dict(of_class(lab, hands))
+    verdicts = of_class(lab, hands)
     values = sound_values(groups, hands, verdicts)
     minute = lab.minutes_in(now)
     states, flags, cells = [], {}, {}
     for group, hand in zip(groups, hands, strict=True):
         reference = reference_of(lab, group.id, values)
-        verdicts |= doubts_on(counting(hand.rows, verdicts), reference)
         told: list[tuple[str, Finding]] = []
         for cell in hand.cells:
             planned = cell.planned
