@@ -16,7 +16,7 @@ from enum import StrEnum
 from statistics import fmean, median
 from typing import Protocol
 
-from galvanic.bench.checks import MILLIVOLTS_V, NEAR_ZERO_V, OUTSIDE, OWN_PLATES_U_V, Expectation, check
+from galvanic.bench.checks import MILLIVOLTS_V, MOST_CELL_V, NEAR_ZERO_V, OUTSIDE, OWN_PLATES_U_V, Expectation, check
 from galvanic.bench.class_reference import GroupCell, Reference
 from galvanic.cells import Cell
 from galvanic.notes import volts
@@ -74,7 +74,6 @@ class Standing:
 
 
 SOUND = Standing(Stand.SOUND)
-Series = Mapping[Hashable, Sequence[Said]]  # by the cell of a group's list
 
 
 def standings(rows: Iterable[Said], account: Reference) -> dict[Hashable, Standing]:
@@ -123,8 +122,8 @@ def _impossible(rows: Sequence[Said], expected: Mapping[Cell, Expectation]) -> d
             else:
                 found[row.id] = Standing(Stand.IMPOSSIBLE, "beyond", say("No cell gives {v}.", v=volts(v, 0)))
             continue
-        others = {other.group for other in high if other.cell == row.cell and other.group != row.group}
-        if any(alike(v, other.signed_v) for other in high if other.cell == row.cell and other.group in others):
+        others = [other.signed_v for other in high if other.cell == row.cell and other.group != row.group]
+        if abs(v) <= MOST_CELL_V and any(alike(v, other) for other in others):
             continue
         why = say(
             "{v} is above anything {short} can give (about {ceiling} at most).",

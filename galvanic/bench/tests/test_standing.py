@@ -66,6 +66,7 @@ class Verdicts(unittest.TestCase):
     def test_more_than_these_plates_give_is_impossible_unless_another_group_found_the_like(self):
         self.assertEqual(verdicts([0.95, 1.61, 0.93]), ["counts", "impossible", "counts"])
         self.assertEqual(verdicts([1.61, 1.60, 0.93]), ["counts", "counts", "counts"])
+        self.assertEqual(verdicts([9.4, 9.5, 0.93]), ["impossible", "impossible", "counts"])  # which no two plates give
 
     def test_of_two_groups_with_opposite_signs_it_is_the_one_whom_the_account_denies(self):
         magnesium = Cell.of("magnesium", LIQUID, "copper")
