@@ -202,7 +202,7 @@ class Planning(BrowserTestCase):
         self.page.goto(f"/labs/{lab.id}/setup")
         expect(self.page.get_by_role("banner").get_by_text("closed")).to_be_visible()
         expect(self.page.get_by_text("No plan can be shown")).to_have_count(0)
-        expect(self.page.get_by_text("zinc, copper, tin")).to_be_visible()
+        expect(self.page.get_by_text("zinc; copper; tin")).to_be_visible()
         self.check_access(self.page)
         self.page.get_by_label("The question").fill("What does acid do?")
         self.page.get_by_role("button", name="Keep title and question").click()

@@ -20,8 +20,8 @@ export function Planned({ lab }: { lab: Schemas["LabOut"] }) {
   const { electrodes, electrolytes, conditions, minutes } = lab.settings;
   const baths = electrolytes.flatMap((electrolyte) => conditions.map((condition) => ({ electrolyte, condition })));
   const facts: [string, string][] = [
-    [t`Plates`, electrodes.map(names.plate).join(", ")],
-    [t`Liquids`, baths.map((bath) => bathName(names, bath)).join(", ")],
+    [t`Plates`, electrodes.map(names.plate).join("; ")],
+    [t`Liquids`, baths.map((bath) => bathName(names, bath)).join("; ")],
     [t`Kept the same`, lab.settings.kept],
     [t`Minutes`, String(minutes)],
   ];
@@ -66,7 +66,14 @@ export function Planned({ lab }: { lab: Schemas["LabOut"] }) {
           <dl>
             {facts
               .filter(([, said]) => said)
-              .flatMap(([what, said]) => [<dt key={what}>{what}</dt>, <dd key={`${what} said`}>{said}</dd>])}
+              .flatMap(([what, said]) => [
+                <dt key={what}>
+                  <strong>{what}</strong>
+                </dt>,
+                <dd key={`${what} said`} style={{ marginBottom: "0.6rem" }}>
+                  {said}
+                </dd>,
+              ])}
           </dl>
         </Column>
         <Column>
