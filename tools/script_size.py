@@ -35,7 +35,7 @@ def main() -> int:
     too_big = 0
     for page in [entry, *chunks[DRAWS].get("dynamicImports", [])]:
         size_kb = sum(size[name] for name in loaded(chunks, page, always | sentences(str(Path(page).parent))))
-        print(f"{size_kb:7.1f} kB  {page}")  # noqa: T201
+        print(f"{size_kb:7.1f} kB  {page}")
         too_big += size_kb > LIMIT_KB
     return 1 if too_big else 0
 

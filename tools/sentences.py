@@ -93,7 +93,7 @@ def update(package: str, language: str) -> None:
     head = HEAD.format(code=language, plural=catalog.plural_forms)
     path.write_text(head + written.getvalue().decode(), encoding="utf-8")
     missing = sum(not all(_texts(one.string)) for one in catalog if one.id)
-    print(f"{path.relative_to(ROOT)}: {len(catalog)} sentences, {missing} without a translation")  # noqa: T201
+    print(f"{path.relative_to(ROOT)}: {len(catalog)} sentences, {missing} without a translation")
 
 
 def _texts(message: Message | None) -> tuple[str, ...]:
@@ -138,7 +138,7 @@ def main() -> int:
     found = 0
     if "--check" in sys.argv:
         for fault in (fault for language in LANGUAGES if language != "en" for fault in of_front_end(language)):
-            print(fault)  # noqa: T201
+            print(fault)
             found += 1
     for package in ("galvanic", "server"):
         for language in LANGUAGES:
@@ -148,7 +148,7 @@ def main() -> int:
                 update(package, language)
                 continue
             for fault in faults(package, language):
-                print(f"{package}/locale/{language}.po: {fault}")  # noqa: T201
+                print(f"{package}/locale/{language}.po: {fault}")
                 found += 1
     return 1 if found else 0
 

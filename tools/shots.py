@@ -256,14 +256,14 @@ def main() -> None:
             phone = size == PHONE
             context = browser.new_context(viewport=size, is_mobile=phone, has_touch=phone, reduced_motion="reduce")
             page = context.new_page()
-            page.on("console", lambda message: message.type == "error" and print("console:", message.text))  # noqa: T201
-            page.on("pageerror", lambda error: print("page:", error))  # noqa: T201
+            page.on("console", lambda message: message.type == "error" and print("console:", message.text))
+            page.on("pageerror", lambda error: print("page:", error))
             take(page, url)
             page.wait_for_load_state("networkidle")
             page.evaluate("document.fonts.ready")
             page.screenshot(path=options.folder / f"{name}.png", full_page=whole)
             context.close()
-            print(name, flush=True)  # noqa: T201
+            print(name, flush=True)
 
 
 @contextmanager

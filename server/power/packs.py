@@ -161,10 +161,16 @@ Counted = TypeVar("Counted", PackEntry, ChainEntry)
 
 
 def counting(entries: Iterable[Counted]) -> list[Counted]:
-    """Those that no later entry corrects."""
+    """Those that no later entry corrects, each correction in the place of what it corrects: a newer number stays newer."""
     every = list(entries)
-    corrected = {one.corrects_id for one in every}
-    return [one for one in every if one.id not in corrected]
+    correction = {one.corrects_id: one for one in every if one.corrects_id is not None}
+    out = []
+    for one in every:
+        if one.corrects_id is None:
+            while one.id in correction:
+                one = correction[one.id]
+            out.append(one)
+    return out
 
 
 def made_of(pack: Pack, entries: Sequence[PackEntry]) -> tuple[PackRecord, list[PackFinding]]:

@@ -118,3 +118,26 @@ test("what changes something carries the visitor's token, and every request the 
     ["en", "en"],
   );
 });
+
+for (const [what, form, at] of [
+  ["an answer that does not come is given up after twenty seconds", null, 20_000],
+  ["a file has two minutes on its way", new FormData(), 120_000],
+] as const)
+  test(what, async (context) => {
+    context.mock.timers.enable({ apis: ["setTimeout"] });
+    answerWith("silent");
+    let ended: unknown;
+    const body = form as never;
+    const waiting = dataOf(
+      form ? POST("/api/bench/photos", { body, bodySerializer: () => body as FormData }) : GET("/api/bench"),
+    ).catch((error: unknown) => {
+      ended = error;
+    });
+    while (heard.length === 0) await new Promise(setImmediate);
+    context.mock.timers.tick(at - 1);
+    await new Promise(setImmediate);
+    assert.equal(ended, undefined);
+    context.mock.timers.tick(1);
+    await waiting;
+    assert.ok(ended instanceof Problem && ended.status === 0);
+  });

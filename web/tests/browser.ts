@@ -1,5 +1,5 @@
 /** Just enough of a browser for the front end's own logic to run in Node: an address, cookies, and a server made of answers. */
-type Answer = { status: number; body: unknown } | "unreached";
+type Answer = { status: number; body: unknown } | "unreached" | "silent";
 
 export const heard: { path: string; body: unknown }[] = [];
 let answers: Answer[] = [];
@@ -14,6 +14,13 @@ export const problem = (status: number, passing: boolean, message = "No."): Answ
   status,
   body: { code: "test", message, field: null, passing, rows: [] },
 });
+
+/** Bad Wi-Fi: no answer ever, until the page gives up. */
+function givenUp(signal: AbortSignal | null | undefined): Promise<never> {
+  return new Promise((_, reject) =>
+    signal?.addEventListener("abort", () => reject(new DOMException("", "AbortError"))),
+  );
+}
 
 const HERE = "http://pipette.test";
 const Whole = globalThis.Request;
@@ -30,10 +37,12 @@ Object.assign(globalThis, {
   document: { cookie: "" },
   location: { origin: HERE, href: `${HERE}/`, pathname: "/" },
   sessionStorage: undefined,
-  fetch: async (request: Request) => {
-    const text = await request.text();
+  fetch: async (request: Request, init?: RequestInit) => {
+    const file = request.headers.get("Content-Type")?.startsWith("multipart/") ?? false;
+    const text = file ? "" : await request.text();
     heard.push({ path: new URL(request.url).pathname, body: text ? (JSON.parse(text) as unknown) : null });
     const next = answers.shift();
+    if (next === "silent") await givenUp(init?.signal);
     if (next === undefined) throw new Error("a request nobody expected");
     if (next === "unreached") throw new TypeError("fetch failed");
     return new Response(JSON.stringify(next.body), {

@@ -114,3 +114,27 @@ test("another group's entries wait for that group", async () => {
   assert.equal((await send(WHOSE)).sent, 0);
   assert.deepEqual(await left(), ["a"]);
 });
+
+test("what was typed before groups were noted goes with the group that has its cell, and no other", async () => {
+  await put({ ...note("a"), group_id: undefined } as Pending);
+  answerWith();
+  assert.equal((await send({ group: "knot", cells: new Set(["another"]) })).sent, 0);
+  answerWith(done);
+  assert.equal((await send(WHOSE)).sent, 1);
+  assert.deepEqual(await left(), []);
+});
+
+test("what stepped aside is not offered again before its time, and then it is", async (context) => {
+  context.mock.timers.enable({ apis: ["Date"], now: Date.parse("2026-05-04T09:30:00Z") });
+  await put(note("a"));
+  answerWith(problem(409, true, "The lab is closed."));
+  await send(WHOSE);
+  answerWith();
+  assert.equal((await send(WHOSE)).sent, 0, "asking at once would only be refused again");
+  context.mock.timers.tick(29_000);
+  await send(WHOSE);
+  assert.deepEqual(paths(), []);
+  context.mock.timers.tick(2_000);
+  answerWith(done);
+  assert.equal((await send(WHOSE)).sent, 1);
+});

@@ -130,6 +130,11 @@ class BeforeTheBell(TestCase):
         self.assertEqual(as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/compare").json()["reading_count"], 1)
         self.assertEqual(as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/compare").json()["electrolytes"], [])
 
+    def test_what_was_on_its_way_as_the_bell_rang_counts_as_entered_by_then(self):
+        self.assertTrue(self.post(5 - 4 / 60).json()["after_closing"])  # four seconds after
+        row = Reading.objects.select_related("cell__group__lab").get()
+        self.assertEqual(row.taken_at, row.cell.group.lab.closed_at)
+
     def test_what_was_typed_after_closing_is_refused_for_a_reason_that_can_pass(self):
         for waited, changes in ((1, {}), (60, {}), (12, {"sent_at": None}), (-1, {})):
             answer = self.post(waited, **changes)

@@ -2,6 +2,7 @@
 
 import uuid
 from datetime import timedelta
+from unittest import mock
 
 from django.db import IntegrityError, connection, transaction
 from django.test import TestCase
@@ -92,6 +93,8 @@ class TheRoom(TestCase):
         give = f"/cells/{cell.id}/give"
         self.assertEqual(send(self.client, give, {"group": str(self.tern.id)}).status_code, 200)
         self.assertEqual(send(self.client, give, {"group": str(uuid.uuid4())}).status_code, 404)
+        elsewhere = group_of(lab_of(self.ada), "Tern")  # of another lab of the same teacher
+        self.assertEqual(send(self.client, give, {"group": str(elsewhere.id)}).status_code, 404)
         if cell.shared:
             self.assertEqual(send(self.client, give, {"group": str(self.knot.id)}).json()["code"], "shared")
         record(cell, "0.94")
@@ -111,6 +114,15 @@ class TheRoom(TestCase):
         self.assertFalse(self.board()["paused"])
         bench = as_group(self.tern).get("/api/bench").json()
         self.assertEqual((bench["paused"], bench["minutes"]), (False, 45))
+
+    def test_every_pause_counts_not_only_the_last(self):
+        at = timezone.now()
+        Lab.objects.filter(id=self.lab.id).update(opened_at=at)
+        for minutes, on in ((2, True), (5, False), (6, True), (10, False)):
+            with mock.patch("django.utils.timezone.now", return_value=at + timedelta(minutes=minutes)):
+                send(self.client, f"/labs/{self.lab.id}/pause", {"on": on})
+        self.lab.refresh_from_db()
+        self.assertAlmostEqual(self.lab.minutes_in(at + timedelta(minutes=12)), 12 - 3 - 4)
 
     def test_minutes_are_added_and_taken_off_within_reason(self):
         path = f"/labs/{self.lab.id}/minutes"

@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from server.labs.opening import close_lab
 from server.power.models import Pack, PackEntry
+from server.power.packs import counting
 from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
 
 
@@ -98,6 +99,16 @@ class Packs(TestCase):
         self.assertEqual([entry["text"] for entry in entries], ["9.5", "0.95"])
         self.assertEqual(entries[0]["corrected_by"], entries[1]["id"])
         self.assertEqual(self.shown()[0]["findings"], [])
+
+    def test_what_is_corrected_does_not_count_and_its_correction_is_no_newer_than_it(self):
+        self.join(1, "0.95", "0.95")
+        wrong = next(entry for entry in self.shown()[0]["entries"] if entry["kind"] == "sum")
+        self.enter("sum", "0.93", position=1, unit="V")  # the clips pressed on, measured again
+        self.enter("sum", "0.59", position=1, unit="V", corrects=wrong["id"], reason="digits swapped")
+        self.assertAlmostEqual(self.shown()[0]["open_v"], 0.93)
+        pack = Pack.objects.get()
+        rows = counting(pack.entries.order_by("received_at"))
+        self.assertEqual([row.text for row in rows if row.kind == "sum"], ["0.59", "0.93"])
 
     def test_a_correction_is_of_the_same_cell(self):
         self.join(1, "0.95", "0.95")

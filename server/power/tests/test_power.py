@@ -55,6 +55,15 @@ class Power(TestCase):
         entry = UnderLoadIn(id=uuid.uuid4(), cell_id=cell.id, kind=kind, text=text, unit=unit)
         record_under_load(actor=member_of(group_of(self.lab, group)), entry=entry)
 
+    def test_rows_side_by_side_give_as_many_times_the_current_that_was_measured(self):
+        self.loaded("Tern", "0.5")
+        self.loaded("Tern", "0.4", kind="load", unit="V")
+        seen = {rows: self.pack(rows=rows).json()["seen"] for rows in (1, 3)}
+        self.assertEqual([one["volts_v"] for one in seen[3]], [one["volts_v"] for one in seen[1]])
+        for one, three in zip(seen[1], seen[3], strict=True):
+            self.assertAlmostEqual(three["current_a"], 3 * one["current_a"])
+        self.assertEqual(len(seen[3]), 2)
+
     def test_larger_plates_give_more_also_where_a_load_was_measured(self):
         self.loaded("Tern", "0.5")
         small, large = (self.pack(load="10", area_cm2=area).json() for area in (4, 8))
