@@ -71,7 +71,7 @@ const late = () => new Promise((_, refuse) => setTimeout(() => refuse(new Error(
 async function networkFirst(request, cacheName, key, put) {
   const network = fetch(request);
   try {
-    return await put(await Promise.race([network, late()]));
+    return await Promise.race([network.then(put), late()]); // what comes too late for this page is kept for the next
   } catch {
     const kept = await (await caches.open(cacheName)).match(key);
     return kept ?? network;

@@ -1,9 +1,10 @@
 import "./english";
 import assert from "node:assert/strict";
 import test from "node:test";
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
 import { answerWith, heard, problem } from "./browser";
 import { GET, POST, Problem, dataOf } from "../src/api/client";
-import { queries } from "../src/api/queries";
+import { fetchAnew, queries } from "../src/api/queries";
 
 /** What asking for a bench came to: the data, or the problem. */
 async function asked(): Promise<unknown> {
@@ -141,3 +142,19 @@ for (const [what, form, at] of [
     await waiting;
     assert.ok(ended instanceof Problem && ended.status === 0);
   });
+
+test("news that come while something is asked for the first time are not lost: it is asked for again", async () => {
+  const client = new QueryClient();
+  const answers: ((what: string) => void)[] = [];
+  const queryFn = () => new Promise<string>((resolve) => answers.push(resolve));
+  const leave = new QueryObserver(client, { queryKey: ["bench"], queryFn }).subscribe(() => undefined);
+  const news = fetchAnew(client, { queryKey: ["bench"] });
+  answers[0]?.("from before the news");
+  await new Promise(setImmediate);
+  assert.equal(answers.length, 2);
+  answers[1]?.("from after the news");
+  await news;
+  assert.equal(client.getQueryData(["bench"]), "from after the news");
+  leave();
+  client.clear();
+});

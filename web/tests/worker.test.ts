@@ -195,3 +195,18 @@ test("stores of an older version go when a new one begins", async () => {
   await worker.happens("activate");
   assert.deepEqual([...worker.stores.keys()].sort(), [DATA, SHELL]);
 });
+
+test("an answer that comes too late for this page is what the next one gets without network", async () => {
+  const worker = new Worker();
+  worker.gives("/api/bench", "before");
+  await worker.text("/api/bench");
+  let come = (_: Response) => {};
+  worker.network.set("/api/bench", () => new Promise((resolve) => (come = resolve)));
+  const asked = worker.text("/api/bench");
+  worker.tooLate();
+  assert.equal(await asked, "before");
+  come(new Response("after"));
+  await new Promise(setImmediate);
+  worker.network.delete("/api/bench");
+  assert.equal(await worker.text("/api/bench"), "after");
+});

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { DELETE, GET, POST, type Problem, type Schemas, dataOf } from "./client";
-import { ofLab, ofTheSame, useChange } from "./queries";
+import { fetchAnew, ofLab, ofTheSame, useChange } from "./queries";
 
 export const useCompare = (id: string, anchors: string[]) =>
   useQuery({
@@ -55,7 +55,7 @@ export function useRelease(id: string) {
   return useMutation<Schemas["Done"], Problem, Schemas["ReleaseIn"]["parts"]>({
     scope: { id: `release-${id}` },
     mutationFn: (parts) => dataOf(POST("/api/labs/{lab_id}/release", { ...ofLab(id), body: { parts } })),
-    onSuccess: () => void client.invalidateQueries(), // the next tick does not wait for what is fetched
+    onSuccess: () => void fetchAnew(client), // the next tick does not wait for what is fetched
   });
 }
 

@@ -1,6 +1,7 @@
 import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { language } from "../language";
+import { fetchAnew } from "./queries";
 
 /**
  * Hear of changes from the server while the page is in view: what `key` names is fetched anew at each. With `told` the news
@@ -14,7 +15,7 @@ export function useLive(path: string, key: QueryKey, told: ((json: string) => vo
   useEffect(() => {
     let source: EventSource | null = null;
     const queryKey = JSON.parse(name) as QueryKey;
-    const refresh = () => void client.invalidateQueries({ queryKey });
+    const refresh = () => void fetchAnew(client, { queryKey });
     const changed = (event: MessageEvent<string>) => {
       if (!event.data.startsWith("{")) return refresh();
       // An answer that was asked for before is older than the news.

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { GET, POST, PUT, type Problem, type Schemas, dataOf } from "./client";
-import { useChange } from "./queries";
+import { fetchAnew, useChange } from "./queries";
 
 export const useMaterials = () =>
   useQuery({ queryKey: ["materials"], queryFn: () => dataOf(GET("/api/materials")), staleTime: Infinity });
@@ -58,9 +58,6 @@ export function useSetShelf(key: string) {
     scope: { id: `shelf-${key}` },
     mutationFn: (body) => dataOf(PUT("/api/shelf/{key}", { params: { path: { key } }, body })),
     onSuccess: () =>
-      Promise.all([
-        client.invalidateQueries({ queryKey: ["materials"] }),
-        client.invalidateQueries({ queryKey: ["short"] }),
-      ]),
+      Promise.all([fetchAnew(client, { queryKey: ["materials"] }), fetchAnew(client, { queryKey: ["short"] })]),
   });
 }

@@ -1,4 +1,4 @@
-import { QueryClient, useMutation, useQueryClient } from "@tanstack/react-query";
+import { QueryClient, type QueryKey, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { Problem, underNumber } from "./client";
 import { newId } from "./newId";
@@ -19,6 +19,16 @@ export const queries = new QueryClient({
     },
   },
 });
+
+/**
+ * Fetch what is shown anew after a change. What is asked for the first time just then may be from before the change, and the
+ * library does not ask twice for what it has not yet: it is asked for again when it is there.
+ */
+export async function fetchAnew(client: QueryClient, filters: { queryKey?: QueryKey } = {}): Promise<void> {
+  const first = client.getQueryCache().findAll({ ...filters, fetchStatus: "fetching" });
+  await Promise.allSettled(first.filter(({ state }) => state.data === undefined).map(({ promise }) => promise));
+  await client.invalidateQueries(filters);
+}
 
 /** The address of something of one lab. */
 export const ofLab = (id: string) => ({ params: { path: { lab_id: id } } });
@@ -55,7 +65,7 @@ export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
         throw error;
       }
     },
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => fetchAnew(client),
   });
   // Pressing twice does it once; the button keeps its focus, which a disabled one would lose. Something else that is asked
   // for while the first is still shown anew is done too: it must not be lost without a word. What is to follow does so when

@@ -14,6 +14,7 @@ import {
   put,
   send,
 } from "../api/outbox";
+import { fetchAnew } from "../api/queries";
 
 const AGAIN_MS = 3000;
 
@@ -82,7 +83,7 @@ export function useOutbox(joined: Schemas["BenchOut"] | undefined, shown: string
 
   const flush = useCallback(async () => {
     const outcome = await send(own);
-    if (outcome.sent > 0) await client.invalidateQueries({ queryKey: ["bench"] });
+    if (outcome.sent > 0) await fetchAnew(client, { queryKey: ["bench"] });
     setTrouble(outcome.waiting);
     await refresh();
   }, [own, client, refresh]);

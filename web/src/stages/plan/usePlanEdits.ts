@@ -2,6 +2,7 @@ import { t } from "@lingui/core/macro";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { POST, type Problem, type Schemas, dataOf } from "../../api/client";
+import { fetchAnew } from "../../api/queries";
 
 const ROUNDS = 5;
 
@@ -16,7 +17,7 @@ export function usePlanEdits(id: string, saidBefore: string[]) {
     mutationFn: (body) => dataOf(POST("/api/labs/{lab_id}/plan", { params: { path: { lab_id: id } }, body })),
     onSuccess: (answer) => {
       client.setQueryData(["lab", id], answer.lab);
-      for (const key of ["kit", "cards"]) void client.invalidateQueries({ queryKey: [key, id] });
+      for (const key of ["kit", "cards"]) void fetchAnew(client, { queryKey: [key, id] });
       setSaid(answer.said);
     },
   });
