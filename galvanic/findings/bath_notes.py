@@ -8,19 +8,19 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import USUAL_SCATTER_V, CellResult, ElectrolyteResult, Rung
+from galvanic.findings.loop_notes import loop_note
 from galvanic.notes import MINUS, Note, capital, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
-from galvanic.statistics.ladder import Difference, fit
-from galvanic.statistics.ladder_checks import closure, next_cells, rank_agreement
+from galvanic.statistics.ladder import Difference
+from galvanic.statistics.ladder_checks import next_cells, rank_agreement
 from galvanic.words import mark, say
 
 SURE_SIGMA = 3.0
 LEAST_SHIFT_V = 0.3
-LOOP_SIGMA = 3.0
 LEAST_GAIN = 0.02  # neighbours: less is not worth a walk
 
 
@@ -206,49 +206,11 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
 
 
 def _loops(result: ElectrolyteResult) -> list[Ranked]:
-    """Whether the ladder adds up around its loops."""
+    """Whether the ladder adds up around its loops, or what does not fit, or that it cannot be told."""
     if result.ladder is None or result.ladder.dof < 1:
         return []
-    tau = result.tau_v or 0.0
-    kept = [replace(d, u_v=math.hypot(d.u_v, tau)) for d in result.fitted if result.bears_out(d.group, (d.red, d.black))]
-    try:
-        loops = closure(kept, fit(kept)).loops
-    except NotEnoughData:
-        return []
-    if not loops:
-        return []
-    open_loops = [loop for loop in loops if abs(loop.sum_v) > LOOP_SIGMA * loop.u_v]
-    worst = loops[0]
-    names = ", ".join(_symbol(key) for key in worst.electrodes)
-    evidence = tuple(
-        f"{', '.join(_symbol(key) for key in loop.electrodes)}: {volts(loop.sum_v, 3, signed=True)} ± {volts(loop.u_v, 3)}"
-        for loop in loops[:6]
-    )
-    if open_loops:
-        return [
-            Ranked(
-                65,
-                Note(
-                    "loop",
-                    "caution",
-                    say("The ladder does not add up"),
-                    say(
-                        "Around {names} the cells add up to {sum_v} and should add up to nothing. One of these cells "
-                        "was different, or a meter that is off read some of them and not the others.",
-                        names=names,
-                        sum_v=volts(worst.sum_v, signed=True),
-                    ),
-                    evidence=evidence,
-                ),
-            )
-        ]
-    text = say(
-        "{n_loops} of {n_loops} loops close within their scatter (worst: {names}, {sum_v}).",
-        n_loops=len(loops),
-        names=names,
-        sum_v=volts(abs(worst.sum_v)),
-    )
-    return [Ranked(20, Note("closes", "good", say("The ladder adds up"), text, evidence=evidence))]
+    note = loop_note([d for d in result.fitted if result.bears_out(d.group, (d.red, d.black))])
+    return [] if note is None else [Ranked({"loop": 65, "closes": 20}.get(note.code, 18), note)]
 
 
 def _next(result: ElectrolyteResult) -> list[Ranked]:

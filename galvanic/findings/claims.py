@@ -22,6 +22,7 @@ from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.effects import Slope
 from galvanic.words import mark, say
 
+OFFSET_V = 0.05  # of a meter: what may be as large is not called none
 SHOWN = (("fits", mark("For example for it")), ("contradicted", mark("For example against it")))
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 
@@ -99,7 +100,10 @@ def _offset(data: ClaimData) -> Verdict:
         volts_v=volts(own.volts_v, 3, signed=True),
         u_v=volts(own.u_v, 3),
     )
-    if abs(own.volts_v) < max(0.02, 2.0 * own.u_v):
+    unsure = abs(own.volts_v) < max(0.02, 2.0 * own.u_v)
+    if unsure and abs(own.volts_v) + 2.0 * own.u_v > OFFSET_V:
+        return Verdict("open", say("{said} Your data cannot tell whether that is an offset.", said=text), question)
+    if unsure:
         return Verdict(
             "contradicted",
             say(

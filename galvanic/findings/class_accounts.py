@@ -1,23 +1,32 @@
 """The four accounts on a class's own data: each scored, the best against every other, and cell by cell where each fails.
 
-A group's mean of a cell is one datum, so that groups can be drawn whole for the intervals. Electronegativity is beside them
-as an order only: it has no volts, so it cannot be scored in volts.
+They are ranked on the cells that all of them answer; one that answers too few is scored beside them and not ranked. A
+group's mean of a cell is one datum. Electronegativity is there as an order only: without volts it cannot be scored in volts.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import ACCOUNTS, Prediction, predict
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import ElectrolyteResult
+from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.reference.further_tables import elements
-from galvanic.statistics.scoring import Contest, Score, contest, score
+from galvanic.statistics.class_ladder import LEAST_V2, USUAL_V
+from galvanic.statistics.repeats import Repeats
+from galvanic.statistics.scoring import GOOD_V, Contest, Score, Values, contest, score, surely_misses_v
 from galvanic.words import mark, say
 
+Array = NDArray[np.float64]
+LEAST_ANSWERED = 0.5  # of a class's cells: an account that answers fewer is not ranked with the others
 NAMES: Mapping[str, tuple[str, str]] = {
     "standard": (mark("Table of standard potentials"), mark("what the printed table says")),
     "hydrogen": (mark("Hydrogen at the positive plate"), mark("acid gives H⁺, there are no copper ions")),
@@ -34,12 +43,14 @@ TEXTBOOK = mark(
 
 @dataclass(frozen=True, slots=True)
 class AccountRow:
-    """One account: its score in V, and how much worse its rms is than the best one's (None for the best, or unknown)."""
+    """One account: its score in V on all cells it answers, its rms on those all ranked accounts answer (None: not ranked),
+    and how much worse that is than the best one's (None for the best, or unknown)."""
 
     account: str
     name: str
     about: str
     score: Score | None
+    common_rms_v: float | None
     against_best: Contest | None
 
 
@@ -64,12 +75,17 @@ class Ranking:
 
 @dataclass(frozen=True, slots=True)
 class AccountsResult:
-    """All accounts, best first by rms, and all cells; `outliers` values that nothing else bears out are left out."""
+    """All accounts, best first, and all cells; `outliers` values that nothing else bears out are left out.
+
+    `common`: on how many cells they are ranked; `verdict`: what that comes to, in words.
+    """
 
     rows: tuple[AccountRow, ...]
     cells: tuple[CellRow, ...]
     ranking: Ranking
     outliers: int
+    common: int
+    verdict: str
 
 
 def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> AccountsResult:
@@ -79,32 +95,86 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
         raise NotEnoughData(say("There is no cell to score the accounts on yet."))
     predictions = dict(zip((one.cell for one in found), predict([one.cell for one in found], draws), strict=True))
     data = [
-        (one.cell, group.summary.mean_v, group.group)
-        for one in found
+        (one.cell, group.group, group.summary, result)
+        for result in results
+        for one in result.cells
         for group in one.groups
         if group.group not in one.outliers
     ]
-    measured, groups = [v for _, v, _ in data], [g for *_, g in data]
+    measured = [summary.mean_v for *_, summary, _ in data]
     by = {name: [predictions[cell][name].volts_v for cell, *_ in data] for name in ACCOUNTS}
     scores = {name: _score(by[name], measured) for name in ACCOUNTS}
-    known = [name for name in ACCOUNTS if scores[name] is not None]
-    best = min(known, key=lambda name: _rms(scores[name]))
-    rows = [
+    answered = {name: {cell for cell, *_ in data if predictions[cell][name].volts_v is not None} for name in ACCOUNTS}
+    cells = {cell for cell, *_ in data}
+    ranked = [name for name in ACCOUNTS if answered[name] and len(answered[name]) >= LEAST_ANSWERED * len(cells)]
+    common = {cell for cell in cells if all(cell in answered[name] for name in ranked)}
+    places = [k for k, (cell, *_) in enumerate(data) if cell in common]
+    values = _values([data[k] for k in places])
+    says = {name: np.array([by[name][k] for k in places], dtype=float) for name in ranked}
+    missed = {name: float(np.sqrt(((says[name] - values.measured_v) ** 2).mean())) for name in ranked} if places else {}
+    order = sorted(ACCOUNTS, key=lambda name: (missed.get(name, math.inf), _rms(scores[name])))
+    best = order[0]
+    rows = tuple(
         AccountRow(
-            name,
-            say(NAMES[name][0]),
-            say(NAMES[name][1]),
-            scores[name],
-            None if name == best else _contest(by[name], by[best], measured, groups),
+            name, say(NAMES[name][0]), say(NAMES[name][1]), scores[name], missed.get(name),
+            None if name == best or name not in missed else _contest(says[name], says[best], values),
         )
-        for name in sorted(ACCOUNTS, key=lambda name: _rms(scores[name]))
-    ]
-    cells = tuple(CellRow(one.cell, one.mean_v, predictions[one.cell]) for one in found)
-    return AccountsResult(tuple(rows), cells, _ranking(results), sum(len(one.outliers) for one in found))
+        for name in order
+    )  # fmt: skip
+    verdict = _verdict(rows, says, values, len(common)) if missed else ""
+    listed = tuple(CellRow(one.cell, one.mean_v, predictions[one.cell]) for one in found)
+    return AccountsResult(rows, listed, _ranking(results), sum(len(one.outliers) for one in found), len(common), verdict)
+
+
+def _values(data: Sequence[tuple[Cell, str, Repeats, ElectrolyteResult]]) -> Values:
+    """The values as the statistics take them, with what their groups add by the ladder's fit (or what is usual)."""
+    rungs = list(
+        dict.fromkeys((plate, result.electrolyte, result.condition) for cell, *_, result in data for plate in cell.pair)
+    )
+    made_of, kept = np.zeros((len(data), len(rungs))), np.zeros((len(data), len(rungs)))
+    own, meter = np.zeros(len(data)), np.zeros(len(data))
+    for row, (cell, _, summary, result) in enumerate(data):
+        scatter = result.ladder.scatter if result.ladder else None
+        cell_v, plates_v, meter_v = (
+            (USUAL_V["cell"], USUAL_V["plates"], USUAL_V["meter"])
+            if scatter is None
+            else (scatter.cell_v, scatter.plates_v, scatter.meter_v)
+        )
+        own[row], meter[row] = cell_v**2 + summary.u_b_v**2 + LEAST_V2, meter_v
+        for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
+            at = rungs.index((plate, result.electrolyte, result.condition))
+            made_of[row, at], kept[row, at] = sign, sign * plates_v
+            own[row] += 0.0 if scatter is None else scatter.rough.get(plate, 0.0) ** 2
+    groups = [group for _, group, *_ in data]
+    same = np.equal.outer(groups, groups)
+    covariance = np.diag(own) + (kept @ kept.T + np.outer(meter, meter)) * same
+    return Values(np.array([summary.mean_v for *_, summary, _ in data]), made_of, covariance, len(set(groups)))
+
+
+def _verdict(rows: Sequence[AccountRow], says: Mapping[str, Array], values: Values, cells: int) -> str:
+    """What the contest comes to: none is good enough, the best is surely nearer, or it cannot be told."""
+    best = rows[0]
+    missed = best.common_rms_v or 0.0
+    if surely_misses_v(says[best.account], values) > GOOD_V:
+        return say(
+            "None of them is good enough: even the nearest, {name}, misses the {cells} cells that all answer by {missed}.",
+            name=best.name, cells=cells, missed=volts(missed),
+        )  # fmt: skip
+    unsure = [row.name for row in rows[1:] if row.against_best is not None and row.against_best.low_v <= 0.0]
+    if unsure:
+        return say(
+            "{name} comes nearest on the {cells} cells that all answer ({missed}), "
+            "but this class cannot tell it from {others}.",
+            name=best.name, cells=cells, missed=volts(missed), others=say(" and ").join(unsure),
+        )  # fmt: skip
+    return say(
+        "{name} comes nearest on the {cells} cells that all answer: it misses them by {missed}.",
+        name=best.name, cells=cells, missed=volts(missed),
+    )  # fmt: skip
 
 
 def _rms(found: Score | None) -> float:
-    return float("inf") if found is None else found.rms_v
+    return math.inf if found is None else found.rms_v
 
 
 def _score(predicted: Sequence[float | None], measured: Sequence[float]) -> Score | None:
@@ -114,11 +184,9 @@ def _score(predicted: Sequence[float | None], measured: Sequence[float]) -> Scor
         return None
 
 
-def _contest(
-    one: Sequence[float | None], best: Sequence[float | None], measured: Sequence[float], groups: Sequence[str]
-) -> Contest | None:
+def _contest(one: Array, best: Array, values: Values) -> Contest | None:
     try:
-        return contest(one, best, measured, groups)
+        return contest(one, best, values)
     except NotEnoughData:
         return None
 
@@ -142,11 +210,11 @@ def _ranking(results: Sequence[ElectrolyteResult]) -> Ranking:
         for cell in result.cells:
             if set(cell.cell.pair) <= set(values):
                 measured.setdefault((cell.cell.negative, cell.cell.positive), []).append(cell.mean_v)
-    for (low, high), volts in measured.items():
+    for (low, high), found in measured.items():
         if values[low] == values[high]:
             continue
         of += 1
-        agrees = (values[high] > values[low]) == (sum(volts) > 0.0)
+        agrees = (values[high] > values[low]) == (sum(found) > 0.0)
         right += agrees
         if not agrees:
             wrong.append((low, high))

@@ -12,6 +12,7 @@ import math
 from collections import defaultdict
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from hashlib import sha256
 
 from galvanic.bench.checks import MOST_CELL_V
 from galvanic.cells import Cell
@@ -187,6 +188,20 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
         electrolyte, condition, tuple(cells), rungs, anchor, usable, loose, swaps, fitted.tau_v, fitted.dof, inside, between,
         tuple(outliers), fitted, tuple(weighted),
     )  # fmt: skip
+
+
+def fingerprint(results: Iterable[ElectrolyteResult]) -> str:
+    """What tells a class's values from any other's: the same for a copy, whatever it and its groups are called.
+
+    Empty without values.
+    """
+    rows = sorted(
+        (*cell.cell.pair, result.electrolyte, result.condition, group.summary.n, f"{group.summary.mean_v:.6f}")
+        for result in results
+        for cell in result.cells
+        for group in cell.groups
+    )
+    return sha256(repr(rows).encode()).hexdigest() if rows else ""
 
 
 def _differences(found: Mapping[Cell, Sequence[GroupValue]], inside: Pooled | None) -> list[ladder.Difference]:

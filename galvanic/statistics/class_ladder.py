@@ -29,7 +29,7 @@ ROUGH_P, MOST_ROUGH = 0.01, 2  # the level is shared by all plates that are look
 
 
 @dataclass(frozen=True)
-class _Values:
+class Values:
     """A class's values by group, each group's padded to the longest: design, values, own variances, variance matrices."""
 
     a: Array  # (groups, rows, unknowns)
@@ -67,16 +67,16 @@ def fit_class(differences: Sequence[Difference]) -> Ladder:
     basis = _basis(plain)
     free = [index[name] for part in plain.parts for name in part[1:]]
     there = (np.abs(whole).sum(axis=2) > 0.0).astype(float)
-    names, parts = _components(whole, there)
-    values = _Values(whole[:, :, free], y, own, np.array(parts))
-    fitted = _reml(values, _usual(names))
+    names, parts = components(whole, there)
+    values = Values(whole[:, :, free], y, own, np.array(parts))
+    fitted = restricted(values, usual_v2(names))
     for _ in range(MOST_ROUGH):
-        rough = _rough(plain, values, whole, names, fitted)
+        rough = rough_plate(plain.electrodes, values, whole, names, fitted)
         if rough is None:
             break
         names.append(rough)
-        values = replace(values, parts=np.concatenate([values.parts, _touching(whole, index[rough])[None]]))
-        fitted = _reml(values, _usual(names))
+        values = replace(values, parts=np.concatenate([values.parts, touching(whole, index[rough])[None]]))
+        fitted = restricted(values, usual_v2(names))
     covariance = basis @ fitted.covariance @ basis.T
     sds = {name: math.sqrt(value) for name, value in zip(names, fitted.theta, strict=True)}
     scatter = Scatter(
@@ -107,7 +107,7 @@ def _basis(plain: Ladder) -> Array:
     return spread
 
 
-def _components(whole: Array, there: Array) -> tuple[list[str], list[Array]]:
+def components(whole: Array, there: Array) -> tuple[list[str], list[Array]]:
     """Names and matrices of the variances: new at each cell, kept with a group's plates, kept with its meter."""
     names, parts = ["cell"], [there[:, :, None] * np.eye(there.shape[1])]
     if len(there) > 1 and there.shape[1] > 1:
@@ -116,17 +116,17 @@ def _components(whole: Array, there: Array) -> tuple[list[str], list[Array]]:
     return names, parts
 
 
-def _touching(whole: Array, plate: int) -> Array:
+def touching(whole: Array, plate: int) -> Array:
     """The values that a plate takes part in, as a diagonal matrix of each group."""
     return np.asarray(np.abs(whole[:, :, plate])[:, :, None] * np.eye(whole.shape[1]))
 
 
-def _usual(names: Sequence[str]) -> Array:
+def usual_v2(names: Sequence[str]) -> Array:
     """The variances that classes usually have, V²."""
     return np.array([USUAL_V.get(name, ROUGH_V) ** 2 for name in names])
 
 
-def _reml(values: _Values, usual: Array) -> _Fit:
+def restricted(values: Values, usual: Array) -> _Fit:
     """Restricted maximum likelihood of the variances with what classes usually have as a scaled inverse chi-square prior of
     `FREEDOM` degrees of freedom, by Fisher scoring on their logarithms.
 
@@ -145,7 +145,7 @@ def _reml(values: _Values, usual: Array) -> _Fit:
     return fitted
 
 
-def _at(theta: Array, values: _Values) -> _Fit:
+def _at(theta: Array, values: Values) -> _Fit:
     """The fit at given variances, with the score and the information of their logarithms, group by group."""
     a, parts, many = values.a, values.parts, len(theta)
     diagonal = values.own[:, :, None] * np.eye(a.shape[1])
@@ -170,15 +170,15 @@ def _at(theta: Array, values: _Values) -> _Fit:
     return _Fit(theta, beta, covariance, theta[:, None, None] * slopes, score, information, residual)
 
 
-def _rough(plain: Ladder, values: _Values, whole: Array, names: Sequence[str], found: _Fit) -> str | None:
+def rough_plate(electrodes: Sequence[str], values: Values, whole: Array, names: Sequence[str], found: _Fit) -> str | None:
     """The plate whose cells scatter most beyond what the others lead to expect, if a score test bears it out."""
     from scipy.special import ndtri
 
-    plates = [i for i, name in enumerate(plain.electrodes) if name not in names]
-    tried = replace(values, parts=np.concatenate([values.parts, [_touching(whole, i) for i in plates]]))
+    plates = [i for i, name in enumerate(electrodes) if name not in names]
+    tried = replace(values, parts=np.concatenate([values.parts, [touching(whole, i) for i in plates]]))
     one = _at(np.concatenate([found.theta, np.full(len(plates), LEAST_V2)]), tried)
     n = len(found.theta)
     spread = np.sqrt(np.maximum(np.diag(one.information)[n:], 1e-300))
     z = one.score[n:] / spread
     worst = int(np.argmax(z))
-    return plain.electrodes[plates[worst]] if z[worst] > -float(ndtri(ROUGH_P / len(plates))) else None
+    return electrodes[plates[worst]] if z[worst] > -float(ndtri(ROUGH_P / len(plates))) else None

@@ -153,7 +153,7 @@ def next_cells(ladder: Ladder, order: Sequence[str], u_v: float) -> list[NextCel
 
 @dataclass(frozen=True, slots=True)
 class Offset:
-    """How much a group reads above the class, V, with its standard uncertainty and 95 % interval.
+    """How much a group reads above the mean of the other groups, V, with its standard uncertainty and 95 % interval.
 
     `sure`: beyond what chance would do to any group of one class in thirty.
     """
@@ -167,12 +167,12 @@ class Offset:
 
 
 def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float] | None = None) -> list[Offset]:
-    """Offsets of the groups' meters against the class's mean, fitted together with the ladder.
+    """Offsets of the groups' meters, each against the mean of all others, fitted together with the ladder.
 
-    An offset adds to every reading of a group whichever way its leads are; the groups' offsets are taken to add up to
-    nothing. `kept_v`: standard deviation of what a group's own plate adds wherever it is used, V, by plate: without it odd
-    plates look like an odd meter. Raises NotEnoughData with fewer than two groups, or where offsets and ladder cannot be
-    told apart.
+    An offset adds to every reading of a group whichever way its leads are. It is held against the others alone: a mean that
+    the group is part of would move with it and hide a part of what it is off. `kept_v`: standard deviation of what a group's
+    own plate adds wherever it is used, V, by plate: without it odd plates look like an odd meter. Raises NotEnoughData with
+    fewer than two groups, or where offsets and ladder cannot be told apart.
     """
     groups = list(dict.fromkeys(d.group for d in differences))
     if len(groups) < 2:
@@ -180,8 +180,11 @@ def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float]
     a, _ = _design(differences)
     of_group = np.zeros((len(differences), len(groups)))
     of_group[np.arange(len(differences)), [groups.index(d.group) for d in differences]] = 1.0
-    adds_to_nothing = np.vstack([np.eye(len(groups) - 1), -np.ones(len(groups) - 1)])  # the last is minus the others
-    x = np.hstack([a, of_group @ adds_to_nothing])
+    many, n = len(groups), a.shape[1]
+    x, basis = np.hstack([a, of_group]), np.eye(many)
+    if np.linalg.matrix_rank(x) < x.shape[1]:  # no loop tells what all meters have in common, which no difference needs
+        basis = np.vstack([np.eye(many - 1), -np.ones(many - 1)])
+        x = np.hstack([a, of_group @ basis])
     root = np.linalg.cholesky(_kept_covariance(differences, kept_v or {}))
     x, y = np.linalg.solve(root, x), np.linalg.solve(root, np.array([d.volts_v for d in differences]))
     if np.linalg.matrix_rank(x) < x.shape[1]:
@@ -189,17 +192,32 @@ def group_offsets(differences: Sequence[Difference], kept_v: Mapping[str, float]
             say("With these cells a group’s offset cannot be told from its plates. A shared cell would help.")
         )
     covariance = np.linalg.inv(x.T @ x)
-    solved = covariance @ (x.T @ y)
-    n = a.shape[1]
-    offsets = adds_to_nothing @ solved[n:]
-    variances = np.diag(adds_to_nothing @ covariance[n:, n:] @ adds_to_nothing.T)
+    levels_v = basis @ (covariance @ (x.T @ y))[n:]
+    levels_v2 = basis @ covariance[n:, n:] @ basis.T
     spare = max(1.0, float(len(x) - x.shape[1]))
-    times, sure = coverage(spare), coverage(spare, 1.0 - FALSE_OFFSETS / len(groups))
-    away = []
-    for group, volts_v, u2 in zip(groups, (float(v) for v in offsets), variances, strict=True):
-        u_v = math.sqrt(float(u2))
-        away.append(Offset(group, volts_v, u_v, volts_v - times * u_v, volts_v + times * u_v, abs(volts_v) > sure * u_v))
-    return sorted(away, key=lambda offset: -abs(offset.volts_v))
+    times, sure = coverage(spare), coverage(spare, 1.0 - FALSE_OFFSETS / many)
+    off: list[int] = []  # groups that are sure to be off are no measure for the others; the furthest first
+    while True:
+        against = _against_the_others(many, off)
+        offsets, u_v = against @ levels_v, np.sqrt(np.maximum(np.diag(against @ levels_v2 @ against.T), 0.0))
+        away = np.where(np.isin(np.arange(many), off), 0.0, np.abs(offsets) / np.maximum(u_v, 1e-12))
+        if len(off) + 2 >= many or away.max() <= sure:
+            break
+        off.append(int(away.argmax()))
+    found = [
+        Offset(group, volts_v, u, volts_v - times * u, volts_v + times * u, abs(volts_v) > sure * u)
+        for group, volts_v, u in zip(groups, offsets.tolist(), u_v.tolist(), strict=True)
+    ]
+    return sorted(found, key=lambda offset: -abs(offset.volts_v))
+
+
+def _against_the_others(many: int, off: Sequence[int]) -> np.ndarray:
+    """Each group's level less the mean of those of the others that are not off: (groups, groups)."""
+    against = np.eye(many)
+    for group in range(many):
+        others = [other for other in range(many) if other != group and other not in off]
+        against[group, others] -= 1.0 / len(others)
+    return against
 
 
 def _kept_covariance(differences: Sequence[Difference], kept_v: Mapping[str, float]) -> np.ndarray:

@@ -36,9 +36,10 @@ from galvanic.statistics.drift import Shared, shared_cell_drift
 from galvanic.statistics.effects import liquid_effect, slope, two_way
 from galvanic.statistics.ladder import Difference, fit
 from galvanic.statistics.ladder_checks import closure, group_offsets, next_cells, odd_readings, rank_agreement, robust_ladder
+from galvanic.statistics.misfit import misfit
 from galvanic.statistics.outliers import downweight_outliers
 from galvanic.statistics.repeats import one_way, pooled, summarise, unsteady
-from galvanic.statistics.scoring import contest, score
+from galvanic.statistics.scoring import Values, contest, score, surely_misses_v
 from galvanic.tests.telling import or_refused, told
 
 LIQUIDS = ("lemon-juice", "kelp-brine", "vinegar", "salt-water", "washing-soda", "cuso4-1.0", "hcl-0.1")
@@ -189,6 +190,9 @@ def fits() -> Iterator[str]:
             )
             yield from told(closure(rows, ladder), f"{at} {seed} closure")
             yield from told([(d.red, d.black, d.group, t) for d, t in odd_readings(rows, ladder)[:6]], f"{at} {seed} odd")
+            odd = misfit(rows)
+            likely = (odd.adds_up, odd.power, odd.loops, odd.cells[:2], odd.suspects[:3])
+            yield from told(likely, f"{at} {seed} misfit")
             yield from told(group_offsets(rows), f"{at} {seed} offsets")
             yield from told(robust_ladder(rows), f"{at} {seed} robust")
             kept, out = downweight_outliers(rows)
@@ -223,7 +227,10 @@ def fits() -> Iterator[str]:
     yield from told([summarise([0.95], 0.01), one_way(series), pooled(series), sorted(unsteady(series, 0.001))], "one way")
     predicted, other = [0.9, 0.8, None, -0.2, 0.1], [0.95, 0.7, 0.3, 0.2, 0.1]
     yield from told((score(predicted, [0.93, 0.72, 0.4, -0.15, 0.0]), or_refused(lambda: score([], []))), "score")
-    yield from told(contest(predicted * 4, other * 4, [0.93, 0.72, 0.4, -0.15, 0.0] * 4, list("aabbb") * 4), "contest")
+    made_of = np.tile(np.eye(5) - np.roll(np.eye(5), 1, axis=1), (4, 1))
+    values = Values(np.array([0.93, 0.72, 0.4, -0.15, 0.0] * 4), made_of, 0.02**2 * np.eye(20), 4)
+    one, best = (np.array([v or 0.35 for v in says] * 4) for says in (predicted, other))
+    yield from told((contest(one, best, values), surely_misses_v(best, values)), "contest")
 
 
 NUMBERS = {"potentials": potentials, "recipes": recipes, "circuits": circuits, "fits": fits}

@@ -163,7 +163,7 @@ def accounts(request: HttpRequest, lab_id: uuid.UUID) -> AccountsOut:
         scored = made_once(lab, "accounts", lambda: score_accounts(compare_lab(lab)))
         return accounts_out(scored, [row for row in scored.cells if own is None or row.cell in own])
     except NotEnoughData:
-        return AccountsOut(accounts=[], cells=[], ranking=None, outliers=0, textbook=say(TEXTBOOK))
+        return AccountsOut(accounts=[], cells=[], ranking=None, outliers=0, textbook=say(TEXTBOOK), common=0, verdict="")
 
 
 def accounts_out(found: AccountsResult, cells: Sequence[CellRow]) -> AccountsOut:
@@ -177,6 +177,7 @@ def accounts_out(found: AccountsResult, cells: Sequence[CellRow]) -> AccountsOut
                 rms_v=row.score.rms_v if row.score else None,
                 signs_right=row.score.signs_right if row.score else 0,
                 left_out=row.score.left_out if row.score else 0,
+                common_rms_v=row.common_rms_v,
                 worse_v=row.against_best.difference_v if row.against_best else None,
                 worse_low_v=row.against_best.low_v if row.against_best else None,
                 worse_high_v=row.against_best.high_v if row.against_best else None,
@@ -196,5 +197,5 @@ def accounts_out(found: AccountsResult, cells: Sequence[CellRow]) -> AccountsOut
             right=found.ranking.right, of=found.ranking.of, order=list(found.ranking.order),
             wrong=[list(pair) for pair in found.ranking.wrong],
         ),
-        outliers=found.outliers, textbook=say(TEXTBOOK),
+        outliers=found.outliers, textbook=say(TEXTBOOK), common=found.common, verdict=found.verdict,
     )  # fmt: skip

@@ -63,7 +63,10 @@ class ExplainOut(BaseModel):
 
 
 class ScoreOut(BaseModel):
-    """One account against the groups' values: how often it has no answer, bias, rms, signs right."""
+    """One account against the groups' values: how often it has no answer, bias, rms, signs right.
+
+    `common_rms_v` is on the cells that all ranked accounts answer, None where it answers too few to be ranked.
+    """
 
     account: str
     name: str
@@ -73,6 +76,7 @@ class ScoreOut(BaseModel):
     rms_v: float | None
     signs_right: int
     left_out: int
+    common_rms_v: float | None
     worse_v: float | None
     worse_low_v: float | None
     worse_high_v: float | None
@@ -99,13 +103,15 @@ class RankingOut(BaseModel):
 
 
 class AccountsOut(BaseModel):
-    """The accounts, best first."""
+    """The accounts, best first, ranked on `common` cells; `verdict` says in words what that comes to."""
 
     accounts: list[ScoreOut]
     cells: list[AccountCell]
     ranking: RankingOut | None
     outliers: int
     textbook: str
+    common: int
+    verdict: str
 
 
 class WhatIfIn(BaseModel):

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from galvanic.errors import NotEnoughData
-from galvanic.findings.compare import ElectrolyteResult
+from galvanic.findings.compare import ElectrolyteResult, fingerprint
 from galvanic.findings.years import LEAST_FOR_FORETELLING, Years, years
 from galvanic.words import say
 from server.base.problems import Problem, not_found
@@ -42,9 +42,21 @@ def named(labs: Sequence[Lab]) -> dict[uuid.UUID, str]:
     return names
 
 
+def copies_among(labs: Sequence[Lab]) -> dict[uuid.UUID, uuid.UUID]:
+    """Labs whose readings are those of an earlier one of them (a package that came back, a restored lab), and of which."""
+    first: dict[str, uuid.UUID] = {}
+    copies = {}
+    for lab in labs:
+        mark = fingerprint(compare_lab(lab))
+        if mark and first.setdefault(mark, lab.id) != lab.id:
+            copies[lab.id] = first[mark]
+    return copies
+
+
 def over_each_other(labs: Sequence[Lab]) -> list[Years]:
-    """One result for each liquid and setting that two of the labs have in common."""
-    names = named(labs)
+    """One result for each liquid and setting that two of the labs have in common; a copy is no other class."""
+    names, copies = named(labs), copies_among(labs)
+    labs = [lab for lab in labs if lab.id not in copies]
     by_bath: dict[Bath, list[tuple[str, ElectrolyteResult]]] = defaultdict(list)
     for lab in labs:
         for result in compare_lab(lab):

@@ -15,7 +15,7 @@ from galvanic.findings.years import YearCell, Years
 from server.labs.outputs import notes_out
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
-from server.records.years import labs_laid_over, named, over_each_other
+from server.records.years import copies_among, labs_laid_over, named, over_each_other
 from server.records.years_schemas import LaidOver, YearCellOut, YearLab, YearRungOut, YearsOut
 
 router = Router(auth=TeacherAuth())
@@ -31,7 +31,7 @@ class Chosen(BaseModel):
 def years(request: HttpRequest, chosen: Query[Chosen]) -> LaidOver:
     """Labs of several classes laid over each other: one ladder each, one for all, and what the next should find."""
     labs = labs_laid_over(teacher_of(request), chosen.lab)
-    names, liquids = named(labs), over_each_other(labs)
+    names, copies, liquids = named(labs), copies_among(labs), over_each_other(labs)
     together = {name for one in liquids for name in one.names}
     return LaidOver(
         labs=[
@@ -39,7 +39,8 @@ def years(request: HttpRequest, chosen: Query[Chosen]) -> LaidOver:
             for lab in labs
         ],
         liquids=[_out(one) for one in liquids],
-        alone=[name for name in names.values() if name not in together],
+        alone=[name for lab, name in names.items() if name not in together and lab not in copies],
+        copies={names[lab]: names[of] for lab, of in copies.items()},
     )
 
 

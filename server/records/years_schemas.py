@@ -60,8 +60,10 @@ class YearsOut(BaseModel):
 
 
 class LaidOver(BaseModel):
-    """Labs laid over each other, liquid by liquid; `alone` are labs that share no liquid and two plates with another."""
+    """Labs laid over each other, liquid by liquid; `alone` are labs that share no liquid and two plates with another,
+    `copies` labs with the readings of an earlier one (which is named): they are not counted as another class."""
 
     labs: list[YearLab]
     liquids: list[YearsOut]
     alone: list[str]
+    copies: dict[str, str]

@@ -96,13 +96,26 @@ def server(count: int, seed: int) -> float:
             else ["server.tests"]
         )
         try:
-            return sampled.tests_fail(copy, labels), said
+            return checks_fail(copy) or sampled.tests_fail(copy, labels), said
         finally:
             file.write_text(text, encoding="utf-8")
 
     mistakes = all_mistakes("server")
     sample = random.Random(seed).sample(mistakes, min(count, len(mistakes)))  # noqa: S311
     return sampled.score("server", copies, sample, tried, seed)
+
+
+def checks_fail(copy: Path) -> bool:
+    """Whether the checks of `./pipette test` notice: a model without its migration, an API that is not the kept schema."""
+    manage, env = [sys.executable, "manage.py"], sampled.environment(copy)
+    options = {"cwd": copy, "env": env, "capture_output": True, "text": True, "check": False}
+    if subprocess.run([*manage, "makemigrations", "--check", "--dry-run"], **options).returncode:
+        return True
+    schema = subprocess.run(
+        [*manage, "export_openapi_schema", "--api", "server.config.api.api", "--sorted", "--indent", "1"], **options
+    )
+    kept = (copy / "web" / "src" / "api" / "openapi.json").read_text(encoding="utf-8")
+    return schema.returncode != 0 or schema.stdout != kept
 
 
 def what_tests_reach(copy: Path) -> tuple[dict[str, dict[int, set[str]]], dict[str, int], dict[str, float]]:

@@ -21,7 +21,7 @@ Tried = tuple[bool, str]
 
 
 def copy_of_project(name: str) -> Path:
-    """A fresh copy of everything that is kept or new here, without what is built."""
+    """A fresh copy of everything that is kept or new here, without what is built; packages are linked."""
     copy = WORK / name
     shutil.rmtree(copy, ignore_errors=True)
     listed = subprocess.run(
@@ -31,6 +31,8 @@ def copy_of_project(name: str) -> Path:
         if (ROOT / file).is_file():
             (copy / file).parent.mkdir(parents=True, exist_ok=True)
             shutil.copy2(ROOT / file, copy / file)
+    modules = copy / "web" / "node_modules"  # links to the files, since node looks for a package from where it really lies
+    shutil.copytree(ROOT / "web" / "node_modules", modules, symlinks=True, copy_function=os.link)
     shutil.copy2(ROOT / "web" / "src" / "api" / "generated.d.ts", copy / "web" / "src" / "api" / "generated.d.ts")
     (copy / ".run").mkdir()
     return copy

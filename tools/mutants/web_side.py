@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import random
 import re
 import shutil
@@ -58,8 +57,6 @@ def web(count: int, seed: int) -> float:
 def with_switches(name: str) -> Path:
     """A copy of the project with all mistakes behind their switches."""
     copy = sampled.copy_of_project(name)
-    modules = copy / "web" / "node_modules"
-    shutil.copytree(sampled.ROOT / "web" / "node_modules", modules, symlinks=True, copy_function=os.link)
     for part in PARTS if BUILT.exists() else ():
         shutil.rmtree(copy / "web" / part, ignore_errors=True)
         shutil.copytree(BUILT / part, copy / "web" / part)

@@ -14,7 +14,7 @@ from galvanic.chemistry.gap import SMALL_V, drawn, explain
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import NotEnoughData, OutOfRange
 from galvanic.reference.catalogue import electrodes, electrolytes
-from galvanic.statistics.scoring import contest, score
+from galvanic.statistics.scoring import Values, contest, score, shared_v2, surely_misses_v
 
 ANY_PLATE, ANY_LIQUID = st.sampled_from(sorted(electrodes())), st.sampled_from(sorted(electrolytes()))
 
@@ -86,34 +86,52 @@ class Scores(unittest.TestCase):
         self.assertAlmostEqual(found.bias_v, (0.1 - 0.1 - 0.4) / 3)
         self.assertAlmostEqual(found.rms_v, math.sqrt((0.01 + 0.01 + 0.16) / 3))
 
+    def values(self, rng, groups=6, shared_v=0.0):
+        """A class's values of ten pairs of five plates, by groups that keep their meters; what all share is in each plate."""
+        pairs = np.array([(i, j) for i in range(5) for j in range(i)])
+        made_of = np.zeros((len(pairs) * groups, 5))
+        rows = np.arange(len(made_of))
+        made_of[rows, np.tile(pairs[:, 0], groups)], made_of[rows, np.tile(pairs[:, 1], groups)] = 1.0, -1.0
+        true = made_of @ np.array([0.0, 0.3, 0.5, 0.9, 1.4])
+        same = np.equal.outer(rows // len(pairs), rows // len(pairs))
+        covariance = 0.01**2 * same + 0.015**2 * np.eye(len(rows))
+        noise = np.linalg.cholesky(covariance) @ rng.normal(size=len(rows)) + made_of @ rng.normal(0.0, shared_v, 5)
+        return true, Values(true + noise, made_of, covariance, groups)
+
     def test_the_nearer_account_wins_and_equal_ones_draw(self):
-        rng = np.random.default_rng(1)
-        truth = rng.normal(0.8, 0.3, 60)
-        groups = [f"g{i % 6}" for i in range(60)]
-        near, far = truth + rng.normal(0, 0.05, 60), truth + rng.normal(0.3, 0.05, 60)
-        won = contest(list(near), list(far), list(truth), groups)
-        self.assertLess(won.high_v, 0.0)
-        drawn = contest(list(near), list(near), list(truth), groups)
+        true, values = self.values(np.random.default_rng(1))
+        won = contest(true + 0.3 * (values.made_of[:, 0] - values.made_of[:, 4]), true, values)
+        self.assertGreater(won.low_v, 0.0)
+        drawn = contest(true, true, values)
         self.assertEqual((drawn.low_v, drawn.high_v), (0.0, 0.0))
 
     def test_the_interval_holds_its_promise(self):
-        # Two equally good accounts: the 95 % interval should hold zero in most classes. Groups share an error, so the
-        # cluster bootstrap is needed; with 10 groups it is known to be a little short.
+        # What a class's plates share moves all its cells together: groups alone would not show it.
         held = 0
         for seed in range(100):
-            rng = np.random.default_rng(seed)
-            groups = [f"g{i % 10}" for i in range(60)]
-            shift = rng.normal(0, 0.1, (2, 10))
-            errors = [shift[k, [i % 10 for i in range(60)]] + rng.normal(0, 0.02, 60) for k in range(2)]
-            found = contest(list(errors[0]), list(errors[1]), [0.0] * 60, groups, seed)
-            held += found.low_v <= 0.0 <= found.high_v
-        self.assertGreaterEqual(held, 80)
+            true, values = self.values(np.random.default_rng(seed), shared_v=0.08)
+            far = true + values.made_of @ np.array([0.2, -0.1, 0.0, 0.1, -0.2])
+            found = contest(far, true, values)
+            noise = 2.0 * 0.08**2 + 0.01**2 + 0.015**2
+            due = math.sqrt(float(((far - true) ** 2).mean()) + noise) - math.sqrt(noise)
+            held += found.low_v <= due <= found.high_v
+        self.assertGreaterEqual(held, 88)
+        self.assertLessEqual(held, 99)
+
+    def test_what_plates_share_is_found_and_none_may_be_good_enough(self):
+        true, values = self.values(np.random.default_rng(3), shared_v=0.3)
+        self.assertGreater(math.sqrt(shared_v2(true, values)), 0.1)
+        self.assertGreater(surely_misses_v(true, values), 0.1)
+        true, values = self.values(np.random.default_rng(3))
+        self.assertLess(math.sqrt(shared_v2(true, values)), 0.06)
+        self.assertLess(surely_misses_v(true, values), 0.03)
 
     def test_too_little_is_refused(self):
         with self.assertRaises(NotEnoughData):
             score([None], [1.0])
+        true, values = self.values(np.random.default_rng(1), groups=1)
         with self.assertRaises(NotEnoughData):
-            contest([1.0], [1.0], [1.0], ["only"])
+            contest(true, true, values)
 
 
 class Gaps(unittest.TestCase):

@@ -151,9 +151,21 @@ class Offsets(unittest.TestCase):
     def test_an_offset_meter_is_found(self):
         found = group_offsets(everything(5, offsets={"g2": -0.06}))
         self.assertEqual(found[0].group, "g2")
-        self.assertAlmostEqual(found[0].volts_v, -0.045, delta=0.02)  # −0.06 less the mean of the four, −0.015
+        self.assertAlmostEqual(found[0].volts_v, -0.06, delta=0.02)  # against the three others, of which it is no part
         self.assertLess(found[0].u_v, 0.02)
-        self.assertAlmostEqual(math.fsum(o.volts_v for o in found), 0.0, places=6)
+        self.assertTrue(found[0].low_v < -0.06 < found[0].high_v)
+
+    def test_a_meter_that_is_off_does_not_make_the_others_look_off(self):
+        found = group_offsets(everything(5, offsets={"g2": -0.2}))
+        self.assertEqual([o.group for o in found if o.sure], ["g2"])
+        others = [o.volts_v for o in found if o.group != "g2"]
+        self.assertAlmostEqual(math.fsum(others), 0.0, places=6)
+        self.assertLess(max(map(abs, others)), 0.03)
+
+    def test_two_groups_differ_by_what_one_is_off(self):
+        found = group_offsets(everything(5, offsets={"g1": 0.06}, groups=2))
+        self.assertEqual([round(o.volts_v + found[1 - k].volts_v, 9) for k, o in enumerate(found)], [0.0, 0.0])
+        self.assertAlmostEqual(next(o for o in found if o.group == "g1").volts_v, 0.06, delta=0.025)
 
     def test_without_offsets_none_is_far_from_zero(self):
         wide = [abs(o.volts_v) / o.u_v for seed in range(40) for o in group_offsets(everything(seed))]

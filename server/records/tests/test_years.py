@@ -56,7 +56,15 @@ class Years(TestCase):
         self.assertEqual(self.laid(self.labs, as_group(group_of(self.labs[0]))).status_code, 401)
 
     def test_nothing_chosen_is_nothing_laid(self):
-        self.assertEqual(self.laid([]).json(), {"labs": [], "liquids": [], "alone": []})
+        self.assertEqual(self.laid([]).json(), {"labs": [], "liquids": [], "alone": [], "copies": {}})
+
+    def test_a_copy_is_no_other_class_and_narrows_nothing(self):
+        twin = a_year(self.ada, 0.02, title="Class 1 once more", date="2025-05-01")
+        before, after = self.laid(self.labs).json(), self.laid([*self.labs, twin]).json()
+        self.assertEqual(after["copies"], {"Class 1 once more": "Class 1"})
+        self.assertEqual((after["liquids"], after["alone"]), (before["liquids"], []))
+        alone = self.laid([self.labs[1], twin]).json()
+        self.assertEqual((alone["liquids"], alone["copies"]), ([], {"Class 1 once more": "Class 1"}))
 
     def test_from_three_classes_on_the_bench_of_the_next_is_told_what_they_found(self):
         lab = lab_of(self.ada, ("Tern",), opened=False, title="Class 3")

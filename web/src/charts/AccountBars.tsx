@@ -27,7 +27,7 @@ const Line = styled.div`
 
 /** The accounts by how far they miss, best first: the shorter the bar the better. */
 export function AccountBars({ accounts }: { accounts: Schemas["ScoreOut"][] }) {
-  const most = Math.max(...accounts.map((account) => account.rms_v ?? 0), 0.05);
+  const most = Math.max(...accounts.map((account) => account.common_rms_v ?? 0), 0.05);
   return (
     <List>
       {accounts.map((account) => (
@@ -37,13 +37,19 @@ export function AccountBars({ accounts }: { accounts: Schemas["ScoreOut"][] }) {
           <Line>
             <svg width="100%" height="12" aria-hidden>
               <rect
-                width={`${(100 * (account.rms_v ?? 0)) / most}%`}
+                width={`${(100 * (account.common_rms_v ?? 0)) / most}%`}
                 height="12"
                 fill={account.account === "standard" ? colour.table : colour.account}
               />
             </svg>
             <span>
-              {account.rms_v === null ? t`no answer` : <Num>{volts(account.rms_v, 2)}</Num>}{" "}
+              {account.rms_v === null ? (
+                t`no answer`
+              ) : account.common_rms_v === null ? (
+                t`answers too few cells`
+              ) : (
+                <Num>{volts(account.common_rms_v, 2)}</Num>
+              )}{" "}
               <Trans>
                 · {account.signs_right} of {account.n} signs
               </Trans>

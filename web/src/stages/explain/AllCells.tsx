@@ -23,10 +23,14 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
         <Trans>Which account fits all {data.cells.length} cells</Trans>
       </h2>
       <Soft>
-        <Trans>How far each misses the groups’ values, root mean square. Shorter is better.</Trans>
+        <Trans>
+          How far each misses the groups’ values of the {data.common} cells that all answer, root mean square. Shorter is
+          better.
+        </Trans>
         {data.outliers > 0 &&
           ` ${plural(data.outliers, { one: "# value that nothing else bears out is left out.", other: "# values that nothing else bears out are left out." })}`}
       </Soft>
+      {data.verdict && <p>{data.verdict}</p>}
       <AccountBars accounts={data.accounts} />
       <Behind label={t`Where each account fails, cell by cell`}>
         <Scroll>

@@ -36,7 +36,7 @@ export function ExplainProjector({ id }: { id: string }) {
     slides.push({
       key: "accounts",
       title: t`Which account fits all ${accounts.data.cells.length} cells?`,
-      says: t`How far each misses the groups’ values, root mean square. Shorter is better.`,
+      says: accounts.data.verdict,
       picture: <AccountBars accounts={accounts.data.accounts} />,
     });
   for (const claim of claims.data?.claims ?? [])

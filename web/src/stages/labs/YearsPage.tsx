@@ -131,6 +131,8 @@ export function YearsPage() {
                 <li key={lab.id}>
                   <Num>{place + 1}</Num> {lab.name}, {day(lab.date)}
                   {lab.simulated && t` · simulated readings`}
+                  {data.copies[lab.name] !== undefined &&
+                    t` · the same readings as ${data.copies[lab.name] ?? ""}, so not another class`}
                   {data.alone.includes(lab.name) && t` · shares no liquid and two plates with another`}
                 </li>
               ))}
@@ -144,7 +146,11 @@ export function YearsPage() {
             ))}
             {data.liquids.length === 0 && (
               <Soft>
-                <Trans>These labs have no liquid with two plates in common, so there is nothing to lay over.</Trans>
+                {Object.keys(data.copies).length > 0 ? (
+                  <Trans>Without copies, no two of these labs have a liquid with two plates in common.</Trans>
+                ) : (
+                  <Trans>These labs have no liquid with two plates in common, so there is nothing to lay over.</Trans>
+                )}
               </Soft>
             )}
             <OnScreen>
