@@ -4,11 +4,12 @@ import contextlib
 import json
 import uuid
 from functools import partial
+from unittest import mock
 
 from asgiref.sync import async_to_sync, sync_to_async
 from django.test import SimpleTestCase
 
-from server.base.live import HUB, MOST_STREAMS, counted, room_for
+from server.base.live import HUB, MOST_STREAMS, STILL_S, Still, counted, room_for
 from server.base.problems import Problem
 from server.config.asgi import without_body
 from server.config.tests.test_asgi import asked
@@ -87,6 +88,22 @@ class Rights(KeptReadingsTestCase):
         )
         browser = as_teacher(self.ada)
         self.assertTrue(self.ends(browser, f"/api/labs/{self.lab.id}/events", lambda: send(browser, "/sign-out")))
+
+    def test_a_stream_asks_whether_it_may_run_when_rights_change_and_once_a_minute(self):
+        asked_at = []
+
+        async def allowed():
+            asked_at.append(clock.return_value)
+            return True
+
+        with mock.patch("server.base.live.time.monotonic", return_value=1000.0) as clock:
+            still = Still(allowed)
+            for at, rights in ((1000.0 + STILL_S - 1, False), (1000.0 + STILL_S - 1, True), (1000.0 + STILL_S + 1, False)):
+                clock.return_value = at
+                self.assertTrue(async_to_sync(still.runs)(rights))
+            clock.return_value = 1000.0 + 2 * STILL_S
+            self.assertTrue(async_to_sync(still.runs)(False))
+        self.assertEqual(asked_at, [1000.0 + STILL_S - 1, 1000.0 + 2 * STILL_S])
 
     def test_only_a_few_streams_run_for_one_group(self):
         with contextlib.ExitStack() as open_streams:

@@ -257,6 +257,10 @@ class NumbersOut(AClass):
         said = {(row["electrolyte"], row["electrode"]): row for row in csv.DictReader(io.StringIO(done.stdout))}
         shown = self.table("ladders")
         self.assertGreater(len(shown), 8)
+        held = [row for row in shown if row["held"]]
+        self.assertEqual({row["held"] for row in held}, {"yes"})
+        self.assertEqual(len(held), len({row["electrolyte"] for row in shown}))
+        self.assertTrue(all(row["table, V"] == row["class, V"] for row in held))
         for row in shown:
             of_file = said[row["electrolyte"], row["plate"]]
             self.assertAlmostEqual(float(row["class, V"]), float(of_file["potential_v"]), delta=6e-5, msg=row)

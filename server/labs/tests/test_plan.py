@@ -86,6 +86,8 @@ class Planning(TestCase):
         anew = self.edit("anew")["lab"]
         moved = next(c for c in anew["groups"][3]["cells"] if c["short"] == cell["short"])
         self.assertTrue(moved["pinned"])
+        self.edit("more", cell=cell_in(anew, 2))
+        self.assertIn("The plan is made anew around 2 pinned or wished cells.", self.edit("anew")["said"][0])
         self.assertFalse(self.edit("pin", cell=keys, group=3)["lab"]["groups"][3]["cells"] == anew["groups"][3]["cells"])
 
     def test_a_banned_cell_is_gone_for_good(self):

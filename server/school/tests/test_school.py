@@ -134,6 +134,10 @@ class Colleagues(TestCase):
         wrong = send(Client(), "/sign-in", {"username": "bob", "password": "bobbob-long-enough"})
         self.assertEqual(wrong.status_code, 401)
         self.assertEqual(put("active", self.bob, active=True).status_code, 200)
+        back = Client()
+        send(back, "/sign-in", {"username": "bob", "password": "bobbob-long-enough"})
+        self.assertEqual(put("active", self.bob, active=True).status_code, 200)  # pressed twice
+        self.assertEqual(back.get("/api/labs/list").status_code, 200)
         self.assertEqual(put("head", self.bob, head=True).status_code, 200)
         self.assertEqual(put("head", self.ada, head=False).status_code, 200)
         said = [row["what"] for row in as_teacher(Teacher.objects.get(id=self.bob.id)).get("/api/school/deeds").json()]
