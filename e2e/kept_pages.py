@@ -15,6 +15,17 @@ from galvanic.tests.test_approved import same as said_same
 
 KEPT = Path(__file__).parent / "approved"
 NEAR_PX = 2.0
+LOOKS, LOOK_MS = 20, 150
+UNFOLDED = """() => {
+  const all = document.querySelectorAll("main button[aria-expanded=false]:not([aria-haspopup])");
+  const folded = [...all].filter((button) => !button.dataset.pressed); // once: where one opens another may close
+  for (const button of folded) {
+    button.dataset.pressed = "yes";
+    button.click();
+  }
+  for (const one of document.querySelectorAll("main details")) one.open = true;
+  return folded.length;
+}"""
 DRAWN = r"""() => {
   const all = (of, what) => [...of.querySelectorAll(what)];
   const chart = (svg) => svg.checkVisibility() && svg.getBoundingClientRect().width >= 60 && svg.querySelector("text, line");
@@ -47,11 +58,17 @@ _PLACE = re.compile(r" at (-?\d+) (-?\d+) (-?\d+) (-?\d+)")
 
 
 def as_text(page: Page) -> list[str]:
-    """A page as lines: what a screen reader meets, then what is drawn."""
-    expect(page.locator("[aria-busy=true]")).to_have_count(0)
-    page.wait_for_load_state("networkidle")
-    lines = [*page.locator("body").aria_snapshot().splitlines(), *str(page.evaluate(DRAWN)).splitlines()]
-    return [plain(line) for line in lines]
+    """A page at rest as lines: what a screen reader meets, then what is drawn."""
+    before: list[str] = []
+    for _ in range(LOOKS):
+        expect(page.locator("[aria-busy=true]")).to_have_count(0)
+        page.wait_for_load_state("networkidle")
+        now = [*page.locator("body").aria_snapshot().splitlines(), *str(page.evaluate(DRAWN)).splitlines()]
+        if now == before:
+            break
+        before = now
+        page.wait_for_timeout(LOOK_MS)
+    return [plain(line) for line in now]
 
 
 def plain(line: str) -> str:
@@ -62,11 +79,11 @@ def plain(line: str) -> str:
 
 
 def open_all(page: Page) -> None:
-    """Open everything on a page that is folded away."""
-    page.evaluate(
-        """() => { for (const button of document.querySelectorAll("main button[aria-expanded=false]:not([aria-haspopup])"))
-             button.click(); for (const one of document.querySelectorAll("main details")) one.open = true; }"""
-    )
+    """Open everything on a page that is folded away, and what is folded away in there."""
+    for _ in range(LOOKS):
+        if not page.evaluate(UNFOLDED):
+            return
+        as_text(page)
 
 
 def same(line: str, kept: str) -> bool:

@@ -138,8 +138,11 @@ def lower(text: str) -> str:
 
 
 def number(value: float, spec: str) -> str:
-    """A number by a format, with the language's decimal sign."""
-    return format(value, spec).replace(".", DECIMAL_SIGN[language()])
+    """A number by a format, with the language's decimal sign; what prints as zero has no sign."""
+    text = format(value, spec)
+    if text[:1] in ("+", "-") and not set(text) & set("123456789"):
+        text = text[1:]
+    return text.replace(".", DECIMAL_SIGN[language()])
 
 
 def once(function: Callable[P, R]) -> Callable[P, R]:

@@ -15,6 +15,7 @@ import numpy as np
 
 from galvanic.cells import Cell
 from galvanic.chemistry.currents import NERNST_V, cathodic, dissolution, oxidised, plating
+from galvanic.chemistry.equations import NEUTRAL_PH, for_ph
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, couple_of
@@ -25,7 +26,6 @@ from galvanic.words import mark, say
 PART = 0.1
 DISPLACED = 0.1  # of what dissolves: from there on the plate is soon covered
 LEAST_SHARE = 0.005
-NEUTRAL_PH = 7.0
 TRACE_LOG = -4.0  # of the ions or complexes at the plate, mol/L
 SOLUTION_MOL_PER_L = 1e-4  # less than any solution that is made, more than a plate gives off in a lesson
 OWN_IONS = mark("the plate’s own ions come back from the solution")
@@ -33,15 +33,24 @@ OWN_TRACES = mark("traces of its own ions that it gave off before")
 OWN_SOLID = mark("what it carries of this, as long as it lasts; then only oxygen and hydrogen")
 GROUPS = mark("groups on the carbon, as long as they last; then only oxygen and hydrogen")
 OTHERS_IONS = mark("the other metal’s ions plate out on it")
+PAST_THE_WIRE = 0.02  # of what dissolves: from there on the bubbles are shown
+DISSOLVES = mark("metal goes into the liquid, mostly too little of it to be seen in a lesson")
+BUBBLES = mark("bubbles of hydrogen, where it is enough")
+NOTHING = mark("nothing to be seen")
+GROWS = mark("metal grows on the plate")
+BARED = mark("its dull skin turns to bright metal")
+BESIDE_THE_WIRE = mark("at this plate too: what goes this way drives nothing through the wire")
 COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out on it, and the reading does not last")
 
 
 @dataclass(frozen=True, slots=True)
 class Work:
-    """One half-reaction at a plate, its share of the current, and a remark (empty: none)."""
+    """One half-reaction at a plate, written for the liquid's pH, its share of the current, what is seen of it, and a remark
+    (empty: none). Hydrogen at the negative plate has the share of what dissolves that goes into it, past the wire."""
 
     equation: str
     share: float
+    what_is_seen: str
     remark: str
 
 
@@ -87,11 +96,16 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     other = max(0.0, float(oxidised(at, plates, liquids)[0, 0, 0]))
     couple = main_couple(key, liquid, float(at[0, 0, 0]))
     if couple is None or metal <= other:
-        return (Work(say("what the liquid holds is oxidised; the plate itself does not dissolve"), 1.0, ""),)
+        return (Work(say("what the liquid holds is oxidised; the plate itself does not dissolve"), 1.0, say(NOTHING), ""),)
     remark = say("through pores in its oxide skin") if bool(plates.filmed[0, 0, 0]) else ""
     if float(plating(at, liquids, pairing)[0, 0, 0]) > DISPLACED * metal:
         remark = say(COVERED)
-    return (Work(backwards(couple), 1.0, remark),)
+    bubbles = float(cathodic(at, plates, liquids, pairing)["hydrogen"][0, 0, 0]) / metal
+    gas = "H+/H2" if half.ph < NEUTRAL_PH else "H2O/H2 OH-"
+    own = Work(for_ph(backwards(couple), half.ph), 1.0, say(DISSOLVES), remark)
+    if bubbles < PAST_THE_WIRE:
+        return (own,)
+    return own, Work(forwards(gas), min(1.0, bubbles), say(BUBBLES), say(BESIDE_THE_WIRE))
 
 
 def main_couple(key: str, liquid: str, at_v: float) -> str | None:
@@ -130,13 +144,15 @@ def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, .
     solid = next((r.couple for r in surfaces()[electrode.surface].dissolution if r.solid), None)
     foreign = next((c for ion in electrolytes()[liquid].ions_mol_per_l if (c := couple_of(ion)) is not None), None)
     rows = {
-        "oxygen": (forwards("O2/H2O" if acid else "O2/OH-"), say("oxygen from the air, dissolved in the liquid")),
-        "hydrogen": (forwards("H+/H2" if acid else "H2O/H2 OH-"), say("gives bubbles where it runs fast")),
-        "own ions": (own, say(OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES)),
-        "solids": (forwards(solid) if solid else "", say(OWN_SOLID)),
-        "peroxide": (forwards("O2/H2O2"), say("oxygen, half-way")),
-        "groups": (say("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon"), say(GROUPS)),
-        "plating": (forwards(foreign.key) if foreign else "", say(OTHERS_IONS)),
+        "oxygen": (forwards("O2/H2O" if acid else "O2/OH-"), NOTHING, say("oxygen from the air, dissolved in the liquid")),
+        "hydrogen": (forwards("H+/H2" if acid else "H2O/H2 OH-"), BUBBLES, say("gives bubbles where it runs fast")),
+        "own ions": (own, GROWS, say(OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES)),
+        "solids": (for_ph(forwards(solid), half.ph) if solid else "", BARED, say(OWN_SOLID)),
+        "peroxide": (for_ph(forwards("O2/H2O2"), half.ph), NOTHING, say("oxygen, half-way")),
+        "groups": (say("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon"), NOTHING, say(GROUPS)),
+        "plating": (forwards(foreign.key) if foreign else "", GROWS, say(OTHERS_IONS)),
     }
-    works = [Work(equation, parts[name] / total, remark) for name, (equation, remark) in rows.items() if equation]
+    works = [
+        Work(equation, parts[name] / total, say(seen), remark) for name, (equation, seen, remark) in rows.items() if equation
+    ]
     return tuple(sorted((row for row in works if row.share >= LEAST_SHARE), key=lambda row: -row.share))

@@ -17,6 +17,7 @@ from galvanic.chemistry.gap import METER_OHM, explain
 from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
 from galvanic.chemistry.two_solutions import TwoSolutions, is_two_solutions, two_solutions
 from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of, two_sides
+from galvanic.command.explained import add_explained
 from galvanic.command.liquids import add_liquids
 from galvanic.command.materials import run_materials
 from galvanic.command.packs import add_packs
@@ -265,6 +266,7 @@ def parser() -> argparse.ArgumentParser:
     load.set_defaults(run=run_load)
     for command in (gap, load, *add_packs(commands), *add_runs(commands), *add_liquids(commands)):
         add_geometry(command)
+    add_explained(commands)
     materials = commands.add_parser("materials", help=run_materials.__doc__)
     materials.add_argument("name", nargs="?", help="show one, with the source of every number")
     materials.set_defaults(run=run_materials)

@@ -7,7 +7,7 @@ twenty says something that is not so (tests/test_class_notes.py counts them).
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from galvanic.errors import NotEnoughData
@@ -156,6 +156,22 @@ def _by_cell(result: CellResult, plate: str, shifted: Mapping[str, float]) -> fl
     return gap + shifted[result.cell.negative]
 
 
+def _where(result: ElectrolyteResult, plate: str, shift: float, cells: Sequence[CellResult]) -> str:
+    """Where a plate sits against the table, and what that does to its cells on either side."""
+    above = mark("Measured against the middle of the others, {name} sits {shift} above its table value.")
+    below = mark("Measured against the middle of the others, {name} sits {shift} below its table value.")
+    sits = say(above if shift > 0.0 else below, name=_name(plate), shift=volts(abs(shift)))
+    as_minus = [_symbol(c.cell.positive) for c in cells if c.cell.negative == plate]
+    as_plus = [_symbol(c.cell.negative) for c in cells if c.cell.positive == plate]
+    less, more = (as_minus, as_plus) if shift > 0.0 else (as_plus, as_minus)
+    does = [
+        *([say("With {names} that makes its cells read less than the table.", names=", ".join(less))] if less else []),
+        *([say("With {names} it makes them read more.", names=", ".join(more))] if more else []),
+    ]
+    cause = say("So the cause is on the {name}, not on its partners.", name=_name(plate))
+    return " ".join([sits, *does, cause])
+
+
 def _short(result: ElectrolyteResult) -> list[Ranked]:
     """A plate that is off by the same amount against every partner: the cause sits on that plate."""
     ranked: list[Ranked] = []
@@ -169,7 +185,6 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
         ]
         if abs(shift) < max(LEAST_SHIFT_V, SURE_SIGMA * rung.u_v) or len(cells) < 2:
             continue
-        short = say("short") if shift > 0.0 else say("over")
         rows = tuple(
             say(
                 "{short}: {by_cell}, its partner’s own shift taken off",
@@ -185,19 +200,13 @@ def _short(result: ElectrolyteResult) -> list[Ranked]:
                     "plate_shift",
                     "plain",
                     say(
-                        "{name} is {shift} {short} everywhere",
-                        name=capital(_name(rung.electrode)),
+                        mark("{name} sits {shift} above the table")
+                        if shift > 0.0
+                        else mark("{name} sits {shift} below the table"),
+                        name=capital(_name(plate)),
                         shift=volts(abs(shift), 1),
-                        short=short,
                     ),
-                    say(
-                        "Its plate sits {shift} {where} its table value, measured against the middle of the others, "
-                        "in all its {n_cells} cells. So the cause is on the {name}, not on its partners.",
-                        shift=volts(abs(shift)),
-                        where=say("above") if shift > 0 else say("below"),
-                        n_cells=len(cells),
-                        name=_name(rung.electrode),
-                    ),
+                    _where(result, plate, shift, cells),
                     evidence=rows,
                 ),
             )
@@ -247,13 +256,15 @@ def _standing(result: ElectrolyteResult) -> list[Ranked]:
         gap = widest.gap_v or 0.0
         less = mark("The table gives {table_v}, the class {mean_v}: {gap} less.")
         more = mark("The table gives {table_v}, the class {mean_v}: {gap} more.")
+        shown = abs(round(widest.mean_v, 2) - round(widest.table_v or 0.0, 2))  # of the numbers as they stand there
         text = say(
             less if gap < 0 else more,
             table_v=volts(widest.table_v or 0.0),
             mean_v=volts(widest.mean_v),
-            gap=volts(abs(gap)),
+            gap=volts(shown),
         )
-        ranked.append(Ranked(30, Note("widest_gap", "plain", say("Widest gap: {short}", short=widest.cell.short), text)))
+        title = mark("Widest gap: {short}") if len(listed) > 1 else mark("The gap of {short}")
+        ranked.append(Ranked(30, Note("widest_gap", "plain", say(title, short=widest.cell.short), text)))
     if result.loose:
         names = ", ".join(_name(name) for name in result.loose)
         total = len(result.loose) + len(result.rungs)

@@ -27,7 +27,7 @@ def _by_changed(keys: frozenset[str], question: str, known: str, without: Code, 
         answer = one.notes[0]
         text = f"{answer.title}. {answer.text}{_own_change(one, data.group)}"
         if one.fit is None or (not one.fit.shown and one.largest_v > MATTERS_V):
-            return Verdict("open", say("{said} That is too rough to tell.", said=text), say(question))
+            return Verdict("cannot_tell", say("{said} That is too rough to tell.", said=text), say(question))
         if one.fit.shown and one.moved_v > MATTERS_V:
             return Verdict(shown, f"{text} {say(so)}", say(question))
         return Verdict("contradicted", f"{text} {say(known)}", say(question))
@@ -61,7 +61,7 @@ SIZE = _by_changed(
     mark("How could you test it with the same two plates, half as deep?"),
     SIZE_KNOWN,
     "contradicted",
-    "open",
+    "cannot_tell",
     mark(
         "Larger or closer plates let more current flow; the voltage without a load stays the same. A voltmeter draws almost "
         "none. So what else differed between them?"
@@ -71,7 +71,7 @@ WARMTH = _by_changed(
     frozenset({"temperature"}),
     mark("How could you test it with one cell, cold and warm?"),
     WARM_KNOWN,
-    "open",
+    "cannot_tell",
     "fits",
     mark("Does the model foretell as much?"),
 )

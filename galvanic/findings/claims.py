@@ -6,6 +6,7 @@ gap's causes (`gap.explain`), data from the class's result.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
@@ -16,14 +17,23 @@ from galvanic.findings.class_accounts import electronegativity
 from galvanic.findings.class_notes import class_offsets
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids
-from galvanic.findings.verdicts import CODES, MATTERS_V, ClaimData, Code, Test, Verdict, data_of
+from galvanic.findings.verdicts import MATTERS_V, ClaimData, Code, Test, Verdict, data_of
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.effects import Slope
 from galvanic.words import mark, say
 
+OVERSHOOTS = 1.5  # of the gap
 OFFSET_V = 0.05  # of a meter: what may be as large is not called none
-SHOWN = (("fits", mark("For example for it")), ("contradicted", mark("For example against it")))
+SHOWN: tuple[tuple[Code, str], ...] = (
+    ("fits", mark("For example for it")),
+    ("contradicted", mark("For example against it")),
+)
+COUNTED: Mapping[Code, tuple[Code, ...]] = {  # of a claim about all cells
+    "fits": ("fits", "part"),
+    "contradicted": ("contradicted",),
+    "cannot_tell": ("cancels", "cannot_tell"),
+}
 LEFT_BY_BRIDGE, LIKE = 0.25, 0.3  # parts of the expected voltage: common practice, no source
 
 
@@ -38,11 +48,12 @@ class CauseClaim:
 
 
 def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
-    """A claim that each plate's own account can weigh: two plates that cancel do not contradict it."""
+    """A claim that each plate's own account can weigh: by what it does at both plates together to this gap, beside what
+    nobody can explain."""
 
     def test(data: ClaimData) -> Verdict:
         asks, whose = say(question), say(what)
-        parts, missing = data.by_plate(*codes), data.missing_v
+        parts, missing, left = data.by_plate(*codes), data.missing_v, data.left_v
         if not parts:
             least = say("less than {matters_v} at either plate: too little to see.", matters_v=volts(MATTERS_V))
             return Verdict(
@@ -50,25 +61,46 @@ def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
                 say("In this cell {cause} accounts for {least}", cause=whose[:1].lower() + whose[1:], least=least),
                 asks,
             )
+        together = math.fsum(part for _, part in parts)
         each = say(" and ").join(
             say("{part} through the {name}", part=volts(part, signed=True), name=electrodes()[key].name)
             for key, part in parts
         )
-        text = say(
-            "{what} accounts for {each}; the whole gap is {missing}.",
-            what=whose,
-            each=each,
-            missing=volts(missing, signed=True),
+        of_model = say(
+            "By the model, from {what}: {each}; {left} is left that no cause explains.",
+            what=whose[:1].lower() + whose[1:],
+            each=each
+            if len(parts) < 2
+            else say("{each}, together {together}", each=each, together=volts(together, signed=True)),
+            left=volts(left, signed=True),
         )
-        helping = [part for _, part in parts if part * missing > 0.0]
-        if not helping:
+        text = say("Your readings: {missing} against the table. {said}", missing=volts(missing, signed=True), said=of_model)
+        largest = max(abs(part) for _, part in parts)
+        if abs(left) > max(MATTERS_V, largest if abs(together) < MATTERS_V else abs(together)):
             return Verdict(
-                "open", say("{said} It is there, but works the other way: something else is larger.", said=text), asks
+                "cannot_tell",
+                say("{said} That is smaller than what nobody can explain here, so your data cannot tell.", said=text),
+                say("What was different at your bench: would the other groups find the same gap?"),
             )
-        most = max(abs(c.volts_v) for c in data.gap.parts if c.code not in (*codes, "left"))
-        if max(map(abs, helping)) >= most:
-            return Verdict("fits", say("{said} It is the largest single cause.", said=text), asks)
-        return Verdict("fits", say("{said} Something else takes more.", said=text), say("What takes the rest?"))
+        if abs(together) < MATTERS_V:
+            return Verdict("cancels", say("{said} It is there at both plates, and it cancels.", said=text), asks)
+        if together * missing <= 0.0:
+            return Verdict(
+                "cancels",
+                say("{said} It is there, and works against this gap: without it the gap would be larger.", said=text),
+                say("What takes more than the whole gap?"),
+            )
+        if abs(together) >= OVERSHOOTS * abs(missing):
+            return Verdict(
+                "fits", say("{said} That is more than the whole gap: something else works against it.", said=text), asks
+            )
+        if abs(together) >= 0.5 * abs(missing):
+            return Verdict("fits", say("{said} That is the larger part of the gap.", said=text), asks)
+        return Verdict(
+            "part",
+            say("{said} That is a part of the gap; something else takes more.", said=text),
+            say("What takes the rest?"),
+        )
 
     return test
 
@@ -83,7 +115,8 @@ def _loading(data: ClaimData) -> Verdict:
     )
     if abs(part) < MATTERS_V:
         return Verdict("contradicted", say("{said} That is too little to see.", said=text), question)
-    return Verdict("fits" if part * data.missing_v > 0.0 else "open", text, question)
+    whole = part * data.missing_v >= 0.5 * data.missing_v**2
+    return Verdict("fits" if whole else "part" if part * data.missing_v > 0.0 else "cancels", text, question)
 
 
 def _offset(data: ClaimData) -> Verdict:
@@ -91,10 +124,10 @@ def _offset(data: ClaimData) -> Verdict:
     question = say("What do your other cells read against the other groups’?")
     offsets = class_offsets(data.results)
     if not offsets:
-        return Verdict("open", say("There are too few shared cells to tell a meter from its plates."), question)
+        return Verdict("cannot_tell", say("There are too few shared cells to tell a meter from its plates."), question)
     own = next((offset for offset in offsets if offset.group == data.group), None)
     if own is None:
-        return Verdict("open", say("Your group has no cell that counts yet."), question)
+        return Verdict("cannot_tell", say("Your group has no cell that counts yet."), question)
     text = say(
         "Against the class your meter reads {volts_v} ± {u_v} in all your cells.",
         volts_v=volts(own.volts_v, 3, signed=True),
@@ -102,7 +135,7 @@ def _offset(data: ClaimData) -> Verdict:
     )
     unsure = abs(own.volts_v) < max(0.02, 2.0 * own.u_v)
     if unsure and abs(own.volts_v) + 2.0 * own.u_v > OFFSET_V:
-        return Verdict("open", say("{said} Your data cannot tell whether that is an offset.", said=text), question)
+        return Verdict("cannot_tell", say("{said} Your data cannot tell whether that is an offset.", said=text), question)
     if unsure:
         return Verdict(
             "contradicted",
@@ -118,7 +151,7 @@ def _offset(data: ClaimData) -> Verdict:
             "That is real, but the gap of this cell is {missing_v}: something else takes more.",
             missing_v=volts(data.missing_v, signed=True),
         )
-        return Verdict("open", f"{text} {more}", question)
+        return Verdict("cannot_tell", f"{text} {more}", question)
     return Verdict("fits", text, question)
 
 
@@ -132,7 +165,7 @@ def _by_slope(of: Callable[[PairInLiquids], tuple[Slope | None, str]], question:
             (liquid for liquid in in_liquids(data.results) if (liquid.negative, liquid.positive) == data.cell.pair), None
         )
         if one is None:
-            return Verdict("open", say("This pair was measured in one liquid only, so nothing is known of it."), asks)
+            return Verdict("cannot_tell", say("This pair was measured in one liquid only, so nothing is known of it."), asks)
         slope, says = of(one)
         text = say(
             "{short} in {n_volts_v} liquids: {says} {fact}",
@@ -142,10 +175,10 @@ def _by_slope(of: Callable[[PairInLiquids], tuple[Slope | None, str]], question:
             fact=say(fact),
         )
         if slope is None:
-            return Verdict("open", text, asks)
+            return Verdict("cannot_tell", text, asks)
         shown = slope.low > 0.0 or slope.high < 0.0
         small = max(abs(slope.low), abs(slope.high)) < MATTERS_V
-        return Verdict("fits" if shown and not small else "contradicted" if small else "open", text, asks)
+        return Verdict("fits" if shown and not small else "contradicted" if small else "cannot_tell", text, asks)
 
     return test
 
@@ -154,7 +187,9 @@ def _electronegativity(data: ClaimData) -> Verdict:
     question = say("If electronegativity made the voltage, what would the liquid do to it?")
     low, high = (electronegativity(plate) for plate in data.cell.pair)
     if low is None or high is None:
-        return Verdict("open", say("One of these plates is no single element, so it has no electronegativity."), question)
+        return Verdict(
+            "cannot_tell", say("One of these plates is no single element, so it has no electronegativity."), question
+        )
     said = data.cell.negative if low < high else data.cell.positive
     truly = data.cell.negative if data.found.mean_v > 0.0 else data.cell.positive
     name = electrodes()[said].name
@@ -166,7 +201,7 @@ def _electronegativity(data: ClaimData) -> Verdict:
         )
         return Verdict("contradicted", text, question)
     return Verdict(
-        "open",
+        "cannot_tell",
         say("It puts {name} on the right side, but it has no volts: it cannot say how much is missing.", name=name),
         question,
     )
@@ -176,7 +211,7 @@ def _bridge(data: ClaimData) -> Verdict:
     question = say("If the plates touched, what would be left of the voltage?")
     own, others = data.own_and_others()
     if own is None:
-        return Verdict("open", say("Your group has no reading of this cell that counts."), question)
+        return Verdict("cannot_tell", say("Your group has no reading of this cell that counts."), question)
     expected = sum(others) / len(others) if others else data.gap.measured_v - data.from_causes("left")
     who = say("the other groups have") if others else say("these plates should give about")
     text = say("You have {own}; {who} {expected}.", own=volts(own), who=who, expected=volts(expected))
@@ -189,7 +224,9 @@ def _leads(data: ClaimData) -> Verdict:
     question = say("Which plate was negative, and how do you know?")
     own, others = data.own_and_others()
     if own is None or not others:
-        return Verdict("open", say("Without another group’s reading of this cell the sign cannot be checked."), question)
+        return Verdict(
+            "cannot_tell", say("Without another group’s reading of this cell the sign cannot be checked."), question
+        )
     mean = sum(others) / len(others)
     text = say("You have {own}, the other groups {mean}.", own=volts(own, signed=True), mean=volts(mean, signed=True))
     if own * mean < 0.0 and abs(abs(own) - abs(mean)) < LIKE * abs(mean):
@@ -205,7 +242,7 @@ def _alloy(data: ClaimData) -> Verdict:
         return Verdict("contradicted", say("Both plates of this cell are the metal they are called."), question)
     names = ", ".join(one.name for one in mixed)
     return Verdict(
-        "open",
+        "cannot_tell",
         say(
             "The metal of the table is pure; {names} may not be. The gap is {missing_v}.",
             names=names,
@@ -304,18 +341,18 @@ def weigh_ladder(cause: str, group: str, results: Sequence[ElectrolyteResult], r
     if not cells:
         raise NotEnoughData(say("Nothing is measured yet."))
     weighed = [(cell, weigh(cause, data_of(group, cell, results, really))) for cell in cells]
-    by = {code: [cell for cell, one in weighed if one.code == code] for code in ("fits", "contradicted", "open")}
+    by = {key: [cell for cell, one in weighed if one.code in codes] for key, codes in COUNTED.items()}
     counts = say(
         "Of {n_cells} cells the numbers bear it out in {n_by}, speak against it in {n_by2} and leave it open in {n_by3}.",
         n_cells=len(cells),
         n_by=len(by["fits"]),
         n_by2=len(by["contradicted"]),
-        n_by3=len(by["open"]),
+        n_by3=len(by["cannot_tell"]),
     )
     named = [f"{say(code)}: {', '.join(cell.short for cell in by[key][:4])}" for key, code in SHOWN if by[key]]
-    most: Sequence[Code] = [code for code in CODES if len(by[code]) > len(cells) / 2]
+    most: Sequence[Code] = [code for code in COUNTED if len(by[code]) > len(cells) / 2]
     return Verdict(
-        most[0] if most else "open",
+        most[0] if most else "cannot_tell",
         " ".join([counts, *(f"{line}." for line in named)]),
         say("In which cell should it show most, and does it?"),
     )

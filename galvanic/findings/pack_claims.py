@@ -79,15 +79,15 @@ def _one_cell(data: PackData) -> Verdict:
         return Verdict("contradicted", spread, question)
     if len(whole) == len(data.record.sums_v) > 1 and all(v is not None for v in data.record.alone_v):
         text = say("Every cell adds about what it gives alone. A worn cell would only show with the load on.")
-        return Verdict("open", text, question)
-    return Verdict("open", say("Not every cell was measured alone and in the row."), question)
+        return Verdict("cannot_tell", text, question)
+    return Verdict("cannot_tell", say("Not every cell was measured alone and in the row."), question)
 
 
 def _few_volts(data: PackData) -> Verdict:
     question = say("How many volts does the load need before it does anything?")
     open_v, least = data.record.open_v, data.record.least_v
     if data.record.load is None or data.record.load.row is None or open_v is None:
-        return Verdict("open", say("This needs the pack’s volts and a load that begins at some volts."), question)
+        return Verdict("cannot_tell", say("This needs the pack’s volts and a load that begins at some volts."), question)
     text = say(
         "With nothing joined the pack reads {open_v}; the {name} begins at {least}.",
         open_v=volts(open_v),
@@ -102,7 +102,7 @@ def _little_current(data: PackData) -> Verdict:
     open_v, on_v = data.record.open_v, data.record.load_v if data.record.load_v is not None else data.last_v
     if open_v is None or on_v is None:
         return Verdict(
-            "open",
+            "cannot_tell",
             say("It was not measured with the load on."),
             say("What do the meter’s volts do when the load is joined?"),
         )
@@ -133,13 +133,13 @@ def _turned_load(data: PackData) -> Verdict:
         return Verdict(
             "contradicted", say("{load_a} go through it: it lets them pass.", load_a=amps(abs(data.record.load_a))), question
         )
-    return Verdict("open", say("Volts across it and milliamps through it would tell."), question)
+    return Verdict("cannot_tell", say("Volts across it and milliamps through it would tell."), question)
 
 
 def _at_the_plates(data: PackData) -> Verdict:
     question = say("What does it do when left alone for as long, or stirred?")
     if data.at_once is None or data.sag_v is None:
-        return Verdict("open", say("There is no run with the load joined and a number before."), question)
+        return Verdict("cannot_tell", say("There is no run with the load joined and a number before."), question)
     text = say(
         "Of {sag_v} of sag {at_once} % came later, not at once.",
         sag_v=volts(data.sag_v),
@@ -148,16 +148,16 @@ def _at_the_plates(data: PackData) -> Verdict:
     if data.back is not None:
         text += say(" Left alone it came back to {back} %.", back=round(100 * data.back))
         if data.back < BACK:
-            return Verdict("contradicted" if data.at_once > AT_ONCE else "open", text, question)
+            return Verdict("contradicted" if data.at_once > AT_ONCE else "cannot_tell", text, question)
     if 1.0 - data.at_once < LATER:
         return Verdict("contradicted", text, question)
-    return Verdict("fits" if data.back is not None else "open", text, question)
+    return Verdict("fits" if data.back is not None else "cannot_tell", text, question)
 
 
 def _resistance(data: PackData) -> Verdict:
     question = say("What would half the distance between the plates do to it?")
     if data.at_once is None or data.sag_v is None:
-        return Verdict("open", say("There is no run with the load joined and a number before."), question)
+        return Verdict("cannot_tell", say("There is no run with the load joined and a number before."), question)
     text = say(
         "Of {sag_v} of sag {at_once} % was there with the first number.",
         sag_v=volts(data.sag_v),
@@ -168,7 +168,7 @@ def _resistance(data: PackData) -> Verdict:
             "contradicted", say("{said} A resistance takes its share at once and no more later.", said=text), question
         )
     more = say("A plate that is slow from the start looks the same: distance tells the two apart.")
-    return Verdict("open", f"{text} {more}", question)
+    return Verdict("cannot_tell", f"{text} {more}", question)
 
 
 def _metal(data: PackData) -> Verdict:
@@ -176,7 +176,7 @@ def _metal(data: PackData) -> Verdict:
     metal = None if data.run is None else data.run.metal_g
     plate = None if data.plate is None else plate_mass_g(data.plate, Geometry().area_m2, SHEET_M)
     if metal is None or plate is None:
-        return Verdict("open", say("No charge was measured, so nothing is known of the metal that went."), question)
+        return Verdict("cannot_tell", say("No charge was measured, so nothing is known of the metal that went."), question)
     text = say(
         "The charge took {metal:.2g} mg of the plate; half a millimetre of sheet has {plate:.0f} mg there.",
         metal=1e3 * metal,

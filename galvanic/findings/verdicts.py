@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Literal, get_args
+from typing import Literal
 
 from galvanic.cells import Cell
 from galvanic.chemistry.gap import Gap, explain
@@ -16,13 +16,16 @@ from galvanic.words import say
 
 MATTERS_V = 0.05  # a cause below this explains nothing that a class can see
 
-Code = Literal["fits", "contradicted", "open"]
-CODES: tuple[Code, ...] = get_args(Code)
+Code = Literal["fits", "part", "cancels", "cannot_tell", "contradicted"]
 
 
 @dataclass(frozen=True, slots=True)
 class Verdict:
-    """What becomes of a claim: fits, contradicted or open; a sentence with its numbers, and a question back."""
+    """What becomes of a claim, with its numbers in words and a question back.
+
+    fits: it is what happened, or the larger part of it; part: there, and a smaller part; cancels: there, and does not make
+    this gap; cannot_tell: the data do not say; contradicted: not there.
+    """
 
     code: Code
     text: str
@@ -49,6 +52,11 @@ class ClaimData:
             if abs(part) >= MATTERS_V:
                 plates.append((plate, part))
         return plates
+
+    @property
+    def left_v(self) -> float:
+        """What no cause explains, V."""
+        return self.from_causes("left")
 
     def from_causes(self, *codes: str) -> float:
         """What causes of these kinds that belong to no plate add to the cell's voltage, V."""

@@ -33,25 +33,34 @@ def decimals_of(resolution_v: float) -> int:
     return min(5, max(1, round(-math.log10(resolution_v)))) if resolution_v > 0.0 else 3
 
 
-def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution_v: float) -> tuple[Line, ...]:
-    """How a group's value of a cell came from its readings.
+def decimals_of_value(value_v: float) -> int:
+    """Decimals that a value has, at most 4."""
+    return next((n for n in range(5) if abs(round(value_v, n) - value_v) < 1e-9), 4)
+
+
+def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolutions_v: Sequence[float]) -> tuple[Line, ...]:
+    """How a group's value of a cell came from its readings, each with as many digits as were typed.
 
     `shown_v`: what the meter showed, V, red on the positive plate; `offsets_v`: what it showed with its leads together, as
-    many; `resolution_v`: the step of its last digit. Raises NotEnoughData for no readings.
+    many; `resolutions_v`: the step of each one's last digit. Raises NotEnoughData for no readings.
     """
-    digits = decimals_of(resolution_v)
+    resolution_v = max(resolutions_v, default=0.0)
+    own = [decimals_of(step) for step in resolutions_v]
+    digits = max(own, default=3)  # of what is worked out: what is typed finer is not rounded to the coarser
+    finest = max(digits, *(decimals_of_value(offset) for offset in offsets_v)) if any(offsets_v) else digits
     corrected = [shown - offset for shown, offset in zip(shown_v, offsets_v, strict=True)]
     found = summarise(corrected, resolution_v)
     lines = [
         Line(
             say("meter’s offset taken off"),
-            f"{_n(shown, digits)} V {MINUS} {_in_sum(offset, digits)} V",
-            volts(value, digits),
+            f"{_n(shown, typed)} V {MINUS} {_in_sum(offset, finest)} V",
+            volts(value, finest),
         )
-        for shown, offset, value in zip(shown_v, offsets_v, corrected, strict=True)
+        for shown, offset, value, typed in zip(shown_v, offsets_v, corrected, own, strict=True)
         if offset
     ]
-    lines.append(Line(say("mean"), _mean(corrected, digits), volts(found.mean_v, digits + 1)))
+    typed = [finest if offset else step for offset, step in zip(offsets_v, own, strict=True)]
+    lines.append(Line(say("mean"), _mean(corrected, typed), volts(found.mean_v, digits + 1)))
     last = Line(say("last digit of the meter"), f"{resolution_v:g} V ÷ √12", volts(found.u_b_v, 4))
     if found.s_v is None or found.u_a_v is None:
         return (
@@ -63,7 +72,9 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
                 say("{u_v}; one reading says nothing of its scatter", u_v=volts(found.u_v, 4)),
             ),
         )
-    squares = " + ".join(f"({_n(v, digits)} {MINUS} {_in_sum(found.mean_v, digits + 1)})²" for v in corrected)
+    squares = " + ".join(
+        f"({_n(v, step)} {MINUS} {_in_sum(found.mean_v, digits + 1)})²" for v, step in zip(corrected, typed, strict=True)
+    )
     whole = f"√(({squares}) ÷ ({found.n} {MINUS} 1)) V" if found.n <= MOST_TERMS else ""
     return (
         *lines,
@@ -83,7 +94,7 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
         for one in cell.groups
         if one.group in cell.outliers
     ]
-    lines.append(Line(say("mean of the groups"), _mean(means, 3), volts(cell.mean_v, 4)))
+    lines.append(Line(say("mean of the groups"), _mean(means, [3] * len(means)), volts(cell.mean_v, 4)))
     between = result.between
     if between is None or cell.u_v is None or cell.low_v is None or cell.high_v is None:
         return (*lines, Line(say("interval"), "", say("none: no cell of this liquid was measured by two groups")))
@@ -122,11 +133,11 @@ def _in_sum(value: float, decimals: int) -> str:
     return f"({text})" if text.startswith(MINUS) else text
 
 
-def _mean(values: Sequence[float], decimals: int) -> str:
+def _mean(values: Sequence[float], decimals: Sequence[int]) -> str:
     if len(values) > MOST_TERMS:
         return ""
-    first, *rest = values
-    return f"({' + '.join([_n(first, decimals), *(_in_sum(v, decimals) for v in rest)])}) V ÷ {len(values)}"
+    first, *rest = zip(values, decimals, strict=True)
+    return f"({' + '.join([_n(*first), *(_in_sum(v, step) for v, step in rest)])}) V ÷ {len(values)}"
 
 
 def _together(one: float, other: float) -> str:

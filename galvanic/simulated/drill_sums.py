@@ -68,22 +68,27 @@ def _slips(high: float, low: float, negative: str, cell: Cell) -> tuple[Slip, ..
     right = high - low
     n = _electrons(cell.positive if negative == cell.negative else cell.negative)
     m = _electrons(negative)
+    taken = f"({volts(low, signed=True)})" if low < 0.0 else volts(low, signed=True)
+    signs_out = [
+        Slip(one, say("You left the signs out."), say("Take both values with their signs; minus a minus is plus."))
+        for one in (abs(high) - abs(low), abs(low) - abs(high))
+        if low < 0.0 <= high
+    ]
     told = [
         Slip(
-            high + low,
-            say("You added the two values."),
-            say("It is the higher minus the lower: \u2212 {low}.", low=volts(low, signed=True)),
+            high + low, say("You added the two values."), say("It is the higher minus the lower: \u2212 {low}.", low=taken)
         ),
-        Slip(
-            abs(high) - abs(low),
-            say("You left the signs out."),
-            say("Take both values with their signs; minus a minus is plus."),
-        ),
-        Slip(
-            abs(low) - abs(high),
-            say("You left the signs out."),
-            say("Take both values with their signs; minus a minus is plus."),
-        ),
+        *signs_out,
+    ]
+    if high < 0.0:  # both ways give the same number
+        told.append(
+            Slip(
+                -right,
+                say("Lower minus higher gives this, and so does leaving both signs out. Which was it?"),
+                say("The higher one is the plus and comes first, each value with its sign."),
+            )
+        )
+    told += [
         Slip(
             -right,
             say("You read the table upside down: lower minus higher."),

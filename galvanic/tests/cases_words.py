@@ -221,7 +221,7 @@ def results() -> Iterator[str]:
     for cell in laid[0][1].cells[:4]:
         yield from told(class_working(laid[0][1], cell), f"working {cell.cell.short}")
     for shown in ([0.951, 0.949, 0.955], [0.95], [-0.02, 0.01]):
-        yield from told(own_working(shown, [0.002] * len(shown), 0.001), "own working")
+        yield from told(own_working(shown, [0.002] * len(shown), [0.001] * len(shown)), "own working")
     data = data_of(NAMES[0], LEMON, compare(_class(21)))
     for row in misconceptions().values():
         yield from told(heard_in(" ".join(row.words), data), row.key)

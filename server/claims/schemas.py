@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field, StringConstraints
 
+from galvanic.findings.verdicts import Code
 from server.labs.schemas import CellIO
 from server.materials.schemas import Key
 
@@ -78,7 +79,7 @@ class ClaimOut(BaseModel):
     revises: uuid.UUID | None
     latest: bool
     received_at: datetime.datetime
-    verdict: Literal["fits", "contradicted", "open"]
+    verdict: Code
     says: str
     question: str
     evidence: str
@@ -106,7 +107,7 @@ class WeighedOut(BaseModel):
     key: str
     name: str
     implies: str
-    verdict: Literal["fits", "contradicted", "open"]
+    verdict: Code
     says: str
     question: str
 

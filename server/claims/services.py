@@ -114,13 +114,24 @@ def tested(
         if cell is None:
             widest = next(one.cell for result in results for one in result.cells)
             heard = heard_in(claim.reasoning, data_of(group, widest, results))
-            return Tested(weigh_ladder(claim.cause, group, results, really), "" if cited else say(NONE_CITED), heard)
+            return Tested(
+                _borne_out(weigh_ladder(claim.cause, group, results, really), cited), "" if cited else say(NONE_CITED), heard
+            )
         data = data_of(group, cell, results, really)
     except (NotEnoughData, StopIteration):
         return Tested(
-            Verdict("open", say("This has no reading that counts yet."), say("Which of your readings shows it?")), "", ()
+            Verdict("cannot_tell", say("This has no reading that counts yet."), say("Which of your readings shows it?")),
+            "",
+            (),
         )
-    return Tested(weigh(claim.cause, data), _evidence(data, cited), heard_in(claim.reasoning, data))
+    return Tested(_borne_out(weigh(claim.cause, data), cited), _evidence(data, cited), heard_in(claim.reasoning, data))
+
+
+def _borne_out(verdict: Verdict, cited: Sequence[Reading]) -> Verdict:
+    """A claim that cites nothing is borne out by nothing, whatever the class's numbers say."""
+    if cited or verdict.code not in ("fits", "part"):
+        return verdict
+    return Verdict("cannot_tell", verdict.text, say("Which of your readings shows it?"))
 
 
 def _evidence(data: ClaimData, cited: Sequence[Reading]) -> str:

@@ -34,10 +34,11 @@ class StepOut(BaseModel):
 
 
 class WorkOut(BaseModel):
-    """One half-reaction and its share of the current."""
+    """One half-reaction, its share of the current (hydrogen at the negative plate: of what dissolves) and what is seen."""
 
     equation: str
     share: float
+    what_is_seen: str
     remark: str
 
 

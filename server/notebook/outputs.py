@@ -146,7 +146,7 @@ def _own(cell: CellInHand, rows: Sequence[Row]) -> ValueOut | None:
     lines = own_working(
         [sign * one.volts_v for sign, one in zip(signs, readings, strict=True)],
         [sign * one.offset_v for sign, one in zip(signs, readings, strict=True)],
-        resolution_v,
+        [one.resolution_v for one in readings],
     )
     return ValueOut(mean_v=found.mean_v, u_v=found.u_v, low_v=None, high_v=None, groups=1, working=_lines(lines))
 

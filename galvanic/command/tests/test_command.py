@@ -143,6 +143,24 @@ class Command(unittest.TestCase):
             self.assertIn(said, err)
         self.assertEqual(run("ladder", "/nowhere.csv")[0], 1)
 
+    def test_a_claim_is_weighed_on_the_reading(self):
+        code, out, _ = run("claim", "no_ions", "zinc", "lemon juice", "copper", "0.94", "--json")
+        told = json.loads(out)
+        self.assertEqual((code, told["verdict"]), (0, "cancels"))
+        code, out, _ = run("claim", "no_ions", "zinc", "lemon juice", "copper", "0.30")
+        self.assertEqual((code, out.splitlines()[0]), (0, "cannot_tell"))
+        self.assertEqual(run("claim", "witchcraft", "zinc", "lemon juice", "copper", "0.9")[0], 2)
+        self.assertEqual(run("claim", "film", "zinc", "lemon juice", "copper", "940")[0], 1)
+
+    def test_what_happens_at_the_plates_is_written_for_the_liquid(self):
+        code, out, _ = run("plates", "zinc", "lemon juice", "copper", "--json")
+        told = json.loads(out)
+        self.assertEqual((code, told["negative"]["plate"], told["positive"]["plate"]), (0, "zinc", "copper"))
+        shares = [row["share"] for row in told["positive"]["reactions"]]
+        self.assertAlmostEqual(sum(shares), 1.0, delta=0.02)
+        self.assertIn("Cu₂O + 2 H⁺ + 2 e⁻ → 2 Cu + H₂O", [row["equation"] for row in told["positive"]["reactions"]])
+        self.assertIn("2 H⁺ + 2 e⁻ → H₂", run("plates", "magnesium", "lemon juice", "copper")[1].split("positive")[0])
+
     def test_gap_adds_up_in_text_and_json(self):
         code, out, _ = run("gap", "aluminium", "rhubarb juice", "copper", "0.60", "--json")
         found = json.loads(out)

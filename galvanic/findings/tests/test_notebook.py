@@ -39,13 +39,21 @@ class Workings(unittest.TestCase):
                 self.assertAlmostEqual(calculated(line.sum), value, delta=1.01 * half + slack, msg=line)
 
     def test_three_readings_worked_by_hand(self):
-        lines = own_working([0.94, 0.95, 0.93], [0.0, 0.0, 0.0], 0.01)
+        lines = own_working([0.94, 0.95, 0.93], [0.0, 0.0, 0.0], [0.01] * 3)
         self.assertEqual([line.name for line in lines][0], "mean")
         self.assertEqual(lines[0].sum, "(0.94 + 0.95 + 0.93) V ÷ 3")
         # By hand: s = √((0 + 0.0001 + 0.0001) ÷ 2) = 0.01; ÷ √3 = 0.0058; last digit 0.01 ÷ √12 = 0.0029; both 0.0065.
         self.assertEqual(
             [line.gives.split("\u202f")[0] for line in lines], ["0.940", "0.0100", "0.0058", "0.0029", "0.0065"]
         )
+
+    def test_each_reading_stands_with_the_digits_that_were_typed(self):
+        lines = own_working([0.9, 0.94, 0.95], [0.0] * 3, [0.1, 0.01, 0.01])
+        self.assertEqual(lines[0].sum, "(0.9 + 0.94 + 0.95) V ÷ 3")
+        self.assertEqual(lines[0].gives, "0.930\u202fV")
+        self.assertTrue(own_working([0.9, 0.94], [0.0] * 2, [0.01] * 2)[0].sum.startswith("(0.90 + 0.94)"))
+        self.assert_calculates(lines, slack=2e-4)
+        self.assert_calculates(own_working([0.9, 0.94, 0.95], [0.004] * 3, [0.1, 0.01, 0.01]), slack=2e-4)
 
     @given(
         st.lists(st.integers(-1500, 1500), min_size=1, max_size=8),
@@ -54,12 +62,12 @@ class Workings(unittest.TestCase):
     )
     def test_a_calculator_gives_what_is_printed(self, counts, offset, step):
         shown = [round(n * step, 3) for n in counts if abs(n * step) < 3.0] or [0.5]
-        lines = own_working(shown, [round(offset * step, 3)] * len(shown), step)
+        lines = own_working(shown, [round(offset * step, 3)] * len(shown), [step] * len(shown))
         # Sums are typed with rounded terms: each may be off by half its last digit, magnified at most by their number.
         self.assert_calculates(lines, slack=2e-4 if step < 0.1 else 2e-3)
 
     def test_the_offset_of_the_meter_is_taken_off_in_sight(self):
-        lines = own_working([-0.52], [0.02], 0.01)
+        lines = own_working([-0.52], [0.02], [0.01])
         self.assertEqual(lines[0].sum, f"{MINUS}0.52 V {MINUS} 0.02 V")
         self.assertEqual(lines[0].gives, f"{MINUS}0.54\u202fV")
         self.assertIn("one reading says nothing of its scatter", lines[-1].gives)

@@ -67,7 +67,7 @@ class OfPacks(TestCase):
         found = as_teacher(self.ada).get(address).json()["packs"]
         self.assertEqual([(one["group"], one["name"]) for one in found], [("Tern", "2 in a row for the red LED")])
         weighed = {cause["key"]: cause["verdict"] for cause in found[0]["causes"]}
-        self.assertEqual((weighed["pack-cell"], weighed["pack-metal"]), ("fits", "open"))
+        self.assertEqual((weighed["pack-cell"], weighed["pack-metal"]), ("fits", "cannot_tell"))
         self.assertEqual(as_teacher(teacher("bob")).get(address).status_code, 404)
         self.assertEqual(self.tern.get(address).status_code, 401)
 

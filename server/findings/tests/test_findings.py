@@ -10,6 +10,7 @@ import tempfile
 import uuid
 from datetime import timedelta
 from pathlib import Path
+from unittest import mock
 
 from django.db import IntegrityError, connection, transaction
 from django.test import TestCase
@@ -17,6 +18,7 @@ from django.utils import timezone
 from openpyxl import load_workbook
 
 from galvanic.command.main import main
+from galvanic.findings.verdicts import Verdict
 from galvanic.reference import catalogue
 from server.entries.models import MeterCheck, Reading
 from server.findings.models import Answer, Claim
@@ -160,7 +162,7 @@ class Claiming(AClass):
         self.assertEqual(self.claim(cause="size", revises=first).json()["code"], "already_revised")
         found = self.device.get("/api/bench/claims").json()["claims"]
         self.assertEqual([(one["cause"], one["latest"]) for one in found], [("film", False), ("acid", True)])
-        self.assertIn(found[0]["verdict"], ("fits", "contradicted", "open"))
+        self.assertIn(found[0]["verdict"], ("fits", "part", "cancels", "cannot_tell", "contradicted"))
         self.assertTrue(found[0]["says"] and found[0]["question"].endswith("?"))
         self.assertEqual([one["name"] for one in found[0]["heard"]], ["The fruit makes the electricity"])
         self.assertEqual(len(self.get("claims").json()["claims"]), 2)
@@ -184,6 +186,15 @@ class Claiming(AClass):
         self.assertIn("No reading is cited", evidence[0])
         self.assertIn("of other cells", evidence[1])
         self.assertEqual(evidence[2], "")
+
+    def test_nothing_is_borne_out_by_nothing_cited(self):
+        self.release("claims")
+        leads = {"cause": "loading"}  # whatever comes of it, it is the same but for what is cited
+        with mock.patch("server.claims.services.weigh", return_value=Verdict("fits", "It fits.", "Why?")):
+            self.claim(cited=[], **leads)
+            self.claim(**leads)
+            verdicts = [claim["verdict"] for claim in self.device.get("/api/bench/claims").json()["claims"]]
+        self.assertEqual(verdicts, ["cannot_tell", "fits"])
 
     def test_other_groups_readings_cannot_be_cited_and_other_claims_not_seen(self):
         self.release("claims")

@@ -4,13 +4,9 @@ import type { Schemas } from "../../api/client";
 import { asTyped, lower } from "../../format";
 import { Num, Soft } from "../../ui/layout";
 import { bathName, useNames } from "../../lab/useNames";
+import { VERDICTS } from "../../lab/verdicts";
 
 type Claim = Schemas["ClaimOut"];
-const VERDICTS = {
-  fits: t`The numbers bear it out`,
-  contradicted: t`The numbers speak against it`,
-  open: t`The numbers leave it open`,
-};
 
 /** What a claim is about: a cell, a pack, or the whole ladder. */
 export function aboutOf(claim: Claim, names: ReturnType<typeof useNames>): string {

@@ -17,12 +17,12 @@ import { colour } from "../../ui/theme";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
 import { useNames } from "../../lab/useNames";
+import { IN_SHORT } from "../../lab/verdicts";
 import { AnswerClaim, RubricForm } from "./AnswerClaim";
 import { ClaimText, aboutOf, earlierOf } from "./ClaimParts";
 
 type Claim = Schemas["ClaimOut"];
 const NO_ANCHORS: string[] = [];
-const NUMBERS = { fits: t`numbers agree`, contradicted: t`numbers disagree`, open: t`numbers leave it open` } as const;
 
 const Items = styled(ListBox)`
   border-top: 1px solid ${colour.hairline};
@@ -133,12 +133,7 @@ export function ClaimsPage({ id }: { id: string }) {
               />
               <Select
                 label={t`Numbers`}
-                options={[
-                  { key: "", name: t`all` },
-                  { key: "fits", name: t`agree` },
-                  { key: "contradicted", name: t`disagree` },
-                  { key: "open", name: t`leave it open` },
-                ]}
+                options={[{ key: "", name: t`all` }, ...Object.entries(IN_SHORT).map(([key, name]) => ({ key, name }))]}
                 value={numbers}
                 onChange={(value) => set({ numbers: value })}
               />
@@ -163,7 +158,7 @@ export function ClaimsPage({ id }: { id: string }) {
                     <strong>{claim.group}</strong>: {lower(claim.cause_name)}
                   </span>
                   <Small>
-                    {name(claim)} · {NUMBERS[claim.verdict]}
+                    {name(claim)} · {t`numbers: ${IN_SHORT[claim.verdict]}`}
                     {claim.answer ? t` · answered` : ""}
                   </Small>
                 </Item>

@@ -47,18 +47,23 @@ const Plates = styled.div`
   }
 `;
 
-function PlateWork({ title, rows }: { title: string; rows: Schemas["WorkOut"][] }) {
+/** `dissolves`: the negative plate, where shares are of what dissolves and the metal itself comes first. */
+function PlateWork({ title, rows, dissolves }: { title: string; rows: Schemas["WorkOut"][]; dissolves?: boolean }) {
   return (
     <section>
       <h2>{title}</h2>
       <ul>
-        {rows.map((row) => (
+        {rows.map((row, place) => (
           <li key={row.equation}>
             <Num style={{ whiteSpace: "normal" }}>{row.equation}</Num>
             <small>
-              {rows.length > 1 && t`${number(100 * row.share, 0)} % of the current`}
-              {rows.length > 1 && row.remark && ", "}
-              {row.remark}
+              {[
+                rows.length > 1 && !dissolves && t`${number(100 * row.share, 0)} % of the current`,
+                dissolves && place > 0 && t`${number(100 * row.share, 0)} % of what dissolves`,
+                row.remark,
+              ]
+                .filter(Boolean)
+                .join(", ")}
             </small>
           </li>
         ))}
@@ -118,6 +123,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
         <PlateWork
           title={t`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`}
           rows={found.at_negative}
+          dissolves
         />
         <PlateWork
           title={t`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`}

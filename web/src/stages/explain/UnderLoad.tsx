@@ -3,6 +3,8 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { usePackCauses } from "../../api/packs";
+import { lower } from "../../format";
+import { VERDICTS } from "../../lab/verdicts";
 import { Behind } from "../../ui/Behind";
 import { Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -19,8 +21,13 @@ const Causes = styled.dl`
   }
 `;
 
-const MARKS = { fits: t`fits`, contradicted: t`speaks against it`, open: t`left open` };
-const SHADES = { fits: colour.good, contradicted: colour.wrong, open: colour.soft };
+const SHADES = {
+  fits: colour.good,
+  part: colour.good,
+  cancels: colour.soft,
+  cannot_tell: colour.soft,
+  contradicted: colour.wrong,
+};
 
 /** Packs that fell short or sagged: which causes their own numbers bear out, which not, and what would tell the rest. */
 export function UnderLoad({ lab }: { lab: string }) {
@@ -29,7 +36,7 @@ export function UnderLoad({ lab }: { lab: string }) {
   const [chosen, choose] = useState("");
   const pack = packs.find((one) => one.id === chosen) ?? packs[0];
   if (!pack) return <ProblemNote problem={answer.error} />;
-  const open = pack.causes.filter((cause) => cause.verdict === "open");
+  const open = pack.causes.filter((cause) => cause.verdict === "cannot_tell");
   return (
     <section aria-label={t`Under load`}>
       <h2>
@@ -43,11 +50,11 @@ export function UnderLoad({ lab }: { lab: string }) {
       />
       <Causes>
         {pack.causes
-          .filter((cause) => cause.verdict !== "open")
+          .filter((cause) => cause.verdict !== "cannot_tell")
           .map((cause) => (
             <div key={cause.key}>
               <dt>
-                {cause.name}: <span style={{ color: SHADES[cause.verdict] }}>{MARKS[cause.verdict]}</span>
+                {cause.name}: <span style={{ color: SHADES[cause.verdict] }}>{lower(VERDICTS[cause.verdict])}</span>
               </dt>
               <dd>{cause.says}</dd>
             </div>

@@ -3,16 +3,12 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { asTyped, lower } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
+import { VERDICTS } from "../../lab/verdicts";
 import { Num } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
 
 type Claim = Schemas["ClaimOut"];
-const VERDICTS = {
-  fits: t`The numbers bear it out.`,
-  contradicted: t`The numbers speak against it.`,
-  open: t`The numbers leave it open.`,
-};
 
 /** Claims with their evidence, what the numbers say to them, and the teacher's answer. */
 export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean }) {
@@ -47,7 +43,7 @@ export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean 
             </p>
           )}
           <p>
-            {VERDICTS[claim.verdict]} {claim.says}
+            {VERDICTS[claim.verdict]}. {claim.says}
           </p>
           {claim.answer?.text && (
             <p>
