@@ -66,6 +66,9 @@ run_benches() {
   python bench/accuracy.py
   python bench/rest.py
   python bench/coverage.py 40
+  python bench/offsets.py 60
+  python bench/loops.py 40
+  python bench/accounts.py 40
   python bench/plan.py
   python bench/years.py
   python bench/checks.py

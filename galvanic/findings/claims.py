@@ -74,7 +74,7 @@ def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
             else say("{each}, together {together}", each=each, together=volts(together, signed=True)),
             left=volts(left, signed=True),
         )
-        text = say("Your readings: {missing} against the table. {said}", missing=volts(missing, signed=True), said=of_model)
+        text = f"{_measured(data)} {of_model}"
         largest = max(abs(part) for _, part in parts)
         if abs(left) > max(MATTERS_V, largest if abs(together) < MATTERS_V else abs(together)):
             return Verdict(
@@ -103,6 +103,18 @@ def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
         )
 
     return test
+
+
+def _measured(data: ClaimData) -> str:
+    """The gap that the group's own readings show, and the class's, which is weighed."""
+    own, others = data.own_and_others()
+    missing = volts(data.missing_v, signed=True)
+    if own is None:
+        return say("The class’s readings: {missing} against the table.", missing=missing)
+    if not others:
+        return say("Your readings: {missing} against the table.", missing=missing)
+    gap = volts(own - data.gap.start_v, signed=True)
+    return say("Your readings: {own} against the table; the class’s: {missing}.", own=gap, missing=missing)
 
 
 def _loading(data: ClaimData) -> Verdict:
