@@ -108,6 +108,9 @@ def _movement(v: float, climbs_from: Sequence[float], jumps_from: Sequence[float
         first, second = climbs_from[-1] - climbs_from[-2], v - climbs_from[-1]
         if first * second > 0.0 and abs(first + second) > max(DRIFT_V, noise) and abs(second) > resolution:
             return [_drifting(first + second)]
+    before = jumps_from[-1] if jumps_from else None
+    if before is not None and v * before < 0.0 and min(abs(v), abs(before)) > noise and abs(v + before) < max(JUMP_V, noise):
+        return [_sign_changed(before, v)]
     if jumps_from and abs(v - jumps_from[-1]) > max(JUMP_V, 2.0 * noise):
         return [_jump(jumps_from[-1], v)]
     return []
@@ -212,6 +215,21 @@ def _drifting(change: float) -> Finding:
             change=volts(abs(change), 3),
         ),
         tries_for("drifting"),
+    )
+
+
+def _sign_changed(before: float, now: float) -> Finding:
+    return Finding(
+        "reversed",
+        "possible",
+        say("Has the sign changed?"),
+        say(
+            "{now} after {before}: the size is as before, the sign is not. Were the leads swapped in between, or is a minus "
+            "too many or too few?",
+            now=volts(now, signed=True),
+            before=volts(before, signed=True),
+        ),
+        tries_for("reversed"),
     )
 
 

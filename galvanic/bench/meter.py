@@ -12,9 +12,10 @@ from galvanic.notes import Tone, volts
 from galvanic.words import say
 
 SMALL_OFFSET_V = 0.005
-LARGE_OFFSET_V = 0.15
+ODD_OFFSET_V, LARGE_OFFSET_V = 0.03, 0.15
+DRY_MILLIVOLTS = (1200.0, 1800.0)  # what a dry cell reads in millivolts
 COARSE_V = 0.05
-LARGE_OFFSET = "large_offset"
+LARGE_OFFSET, IN_MILLIVOLTS = "large_offset", "dry_millivolts"
 DRY_LOW_V, DRY_HIGH_V = 1.45, 1.68
 
 
@@ -31,8 +32,8 @@ class MeterVerdict:
 
     @property
     def taken_off_v(self) -> float:
-        """What is taken off the readings from now on, V: nothing where the offset is too large to be one."""
-        return 0.0 if self.code == LARGE_OFFSET else self.offset_v
+        """What is taken off the readings from now on, V: nothing where it cannot be an offset, or the unit is wrong."""
+        return 0.0 if self.code in (LARGE_OFFSET, IN_MILLIVOLTS) else self.offset_v
 
 
 def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
@@ -44,6 +45,17 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
     def verdict(code: str, tone: Tone, text: str, do: str) -> MeterVerdict:
         return MeterVerdict(offset, step, code, tone, text, do)
 
+    if DRY_MILLIVOLTS[0] <= abs(dry.volts_v) <= DRY_MILLIVOLTS[1]:
+        return verdict(
+            IN_MILLIVOLTS,
+            "caution",
+            say(
+                "{dry} is what a dry cell reads in millivolts: {volts_v}.",
+                dry=volts(dry.volts_v, 0),
+                volts_v=volts(dry.volts_v / 1e3),
+            ),
+            say("Check again and type both numbers in volts, as {volts_v}.", volts_v=volts(abs(dry.volts_v) / 1e3)),
+        )
     if abs(offset) > LARGE_OFFSET_V:
         return verdict(
             LARGE_OFFSET,
@@ -81,6 +93,16 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
             "caution",
             say("The dry cell shows {cell_v}, more than one fresh cell gives.", cell_v=volts(cell_v)),
             say("Is it one cell of 1.5 V? If so, the meter’s own battery may be weak: change it and check again."),
+        )
+    if abs(offset) > ODD_OFFSET_V:
+        return verdict(
+            "odd_offset",
+            "caution",
+            say("{offset} with the leads together is much for a meter.", offset=volts(offset, 3, signed=True)),
+            say(
+                "Hold the leads together once more, metal on metal, and check again. What the latest check shows is taken "
+                "off your readings; the numbers you type are kept as they are."
+            ),
         )
     if abs(offset) > SMALL_OFFSET_V:
         return verdict(

@@ -21,7 +21,7 @@ from galvanic.statistics import ladder
 from galvanic.statistics.class_ladder import fit_class
 from galvanic.statistics.ladder import Difference, Ladder
 from galvanic.statistics.outliers import Outlier, downweight_outliers
-from galvanic.statistics.repeats import Pooled, Repeats, coverage, pooled, summarise, unsteady
+from galvanic.statistics.repeats import Pooled, Repeats, coverage, last_digit_v, pooled, summarise, unsteady
 
 FALSE_SWAPS = 0.03  # of classes in which any change of places is found that is none, all pairs of plates counted in
 USUAL_SCATTER_V = 0.03  # between groups, one cell: common practice, no source
@@ -156,7 +156,7 @@ def _one(electrolyte: str, condition: str, readings: tuple[ClassReading, ...], w
         for cell, groups in values.items()
         for group, by_cell in groups.items()
     }
-    step = max((reading.resolution_v for reading in readings), default=0.0)
+    step = last_digit_v(reading.resolution_v for reading in readings)
     odd = unsteady(list(series.values()), step)
     inside = pooled([volts for place, volts in enumerate(series.values()) if place not in odd])
     restless = {key for place, key in enumerate(series) if place in odd}
@@ -225,7 +225,9 @@ def _group_values(
     restless: Collection[tuple[Cell, str]],
 ) -> tuple[GroupValue, ...]:
     return tuple(
-        GroupValue(group, summarise(series[cell, group], max(r.resolution_v for r in readings)), (cell, group) in restless)
+        GroupValue(
+            group, summarise(series[cell, group], last_digit_v(r.resolution_v for r in readings)), (cell, group) in restless
+        )
         for group, readings in groups.items()
     )
 

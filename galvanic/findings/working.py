@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.notes import MINUS, volts
-from galvanic.statistics.repeats import coverage, summarise
+from galvanic.statistics.repeats import coverage, last_digit_v, summarise
 from galvanic.words import number, say
 
 MOST_TERMS = 12  # of a sum that is written out
@@ -44,7 +44,7 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
     `shown_v`: what the meter showed, V, red on the positive plate; `offsets_v`: what it showed with its leads together, as
     many; `resolutions_v`: the step of each one's last digit. Raises NotEnoughData for no readings.
     """
-    resolution_v = max(resolutions_v, default=0.0)
+    resolution_v = last_digit_v(resolutions_v)
     own = [decimals_of(step) for step in resolutions_v]
     digits = max(own, default=3)  # of what is worked out: what is typed finer is not rounded to the coarser
     finest = max(digits, *(decimals_of_value(offset) for offset in offsets_v)) if any(offsets_v) else digits

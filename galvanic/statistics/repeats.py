@@ -8,13 +8,15 @@ Welch–Satterthwaite effective degrees of freedom for the interval.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from galvanic.errors import NotEnoughData
 from galvanic.words import say
+
+WHOLE_V = 1.0  # no meter that is on a cell shows no more than this
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +32,17 @@ class Repeats:
     dof: float
     low_v: float | None
     high_v: float | None
+
+
+def last_digit_v(resolutions_v: Iterable[float]) -> float:
+    """The step of a meter's last digit from those of its readings, V: the coarsest below a whole volt.
+
+    No meter on a cell shows whole volts only: one “1” among “0.9” and “0.94” is a digit left out, and says nothing of the
+    meter. 0 without readings.
+    """
+    steps = list(resolutions_v)
+    finer = [step for step in steps if step < WHOLE_V]
+    return max(finer or steps, default=0.0)
 
 
 def summarise(volts_v: Sequence[float], resolution_v: float, level: float = 0.95) -> Repeats:

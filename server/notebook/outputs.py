@@ -11,7 +11,7 @@ from galvanic.cells import Cell
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.notebook import PARTS, Book, CellInBook, missing, missing_numbers
 from galvanic.findings.working import Line, class_working, own_working
-from galvanic.statistics.repeats import summarise
+from galvanic.statistics.repeats import last_digit_v, summarise
 from galvanic.words import say, say_n
 from server.claims.outputs import claims_out
 from server.claims.schemas import RubricRow
@@ -140,7 +140,7 @@ def _own(cell: CellInHand, rows: Sequence[Row]) -> ValueOut | None:
     readings = [one for one in cell.sent.readings if one.id in counts]
     if not readings:
         return None
-    resolution_v = max(one.resolution_v for one in readings)
+    resolution_v = last_digit_v(one.resolution_v for one in readings)
     found = summarise([one.signed_v for one in readings], resolution_v)
     signs = [1.0 if one.red == cell.planned.positive else -1.0 for one in readings]
     lines = own_working(

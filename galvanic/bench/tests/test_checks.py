@@ -44,6 +44,14 @@ class OneReading(unittest.TestCase):
         self.assertEqual(codes(0.85, (1.02,)), ["jump"])
         self.assertEqual(codes(0.95, (0.94, 0.96)), [])
 
+    def test_the_same_size_with_the_other_sign_is_a_changed_sign_and_no_jump(self):
+        wide = Expectation(0.0, 0.2, 0, 1.4)  # two plates that lie close: either sign can be
+        found = check(ZN_CU, 0.10, 0.01, (-0.12,), wide)
+        self.assertEqual([(one.code, one.sure) for one in found], [("reversed", "possible")])
+        self.assertIn("the size is as before, the sign is not", found[0].text)
+        self.assertEqual(codes(0.25, (-0.12,), wide), ["jump"])
+        self.assertEqual(codes(0.02, (-0.02,), wide), [], "within the scatter of dips a sign says nothing")
+
     def test_a_step_up_to_80_mv_is_no_jump_and_a_climb_within_the_scatter_of_dips_is_no_drift(self):
         # Common practice, no source: 80 mV, and three times the scatter of one dip (12 mV).
         self.assertEqual(codes(0.95, (0.873,), resolution=0.001), [])

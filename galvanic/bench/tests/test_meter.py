@@ -17,7 +17,8 @@ class MeterCheck(unittest.TestCase):
     def test_each_meter_gets_its_verdict(self):
         # A fresh dry cell reads 1.5 to 1.6 V: any battery's label.
         for leads, dry, code in [
-            ("0.000", "1.58", "sound"), ("0.002", "1.52", "sound"), ("-0.060", "1.52", "offset"), ("0.06", "1.62", "offset"),
+            ("0.000", "1.58", "sound"), ("0.002", "1.52", "sound"), ("-0.020", "1.52", "offset"), ("0.06", "1.62", "odd_offset"),
+            ("-0.12", "1.45", "odd_offset"), ("0", "1600", "dry_millivolts"), ("0.00", "1580", "dry_millivolts"),
             ("0.00", "1.31", "low_dry_cell"), ("0.00", "3.1", "coarse"), ("0.00", "3.10", "high_dry_cell"),
             ("1.2", "1.5", "large_offset"), ("0.0", "1.5", "coarse"), ("0.00", "-1.55", "dry_cell_turned"),
             ("0.00", "-0.90", "low_dry_cell"), ("0.02", "-1.54", "dry_cell_turned"),
@@ -26,9 +27,15 @@ class MeterCheck(unittest.TestCase):
                 self.assertEqual(self.verdict(leads, dry).code, code)
 
     def test_the_offset_is_taken_off_the_dry_cell_too(self):
-        self.assertEqual(self.verdict("0.10", "1.60").code, "offset")
+        self.assertEqual(self.verdict("0.02", "1.60").code, "offset")
         self.assertEqual(self.verdict("0.10", "1.50").code, "low_dry_cell")
         self.assertAlmostEqual(self.verdict("-0.060", "1.46").offset_v, -0.06)
+
+    def test_numbers_in_millivolts_are_named_and_nothing_is_taken_off(self):
+        found = self.verdict("12", "1600")
+        self.assertEqual((found.code, found.taken_off_v), ("dry_millivolts", 0.0))
+        self.assertIn("1.60", found.do)
+        self.assertEqual(self.verdict("0.12", "1.60").taken_off_v, 0.12)
 
     def test_every_verdict_says_what_to_do(self):
         for leads, dry in [("0", "1.5"), ("0.00", "1.5"), ("0.9", "1.5"), ("0.00", "0.2")]:

@@ -139,6 +139,24 @@ class Sums(unittest.TestCase):
         self.assertIn("upside down", did[-1.10])
         self.assertIn("electrons", did[round(2 * 1.1037, 2)])
 
+    def test_where_two_slips_give_one_number_both_are_said_and_a_minus_stands_in_brackets(self):
+        for one in sums():
+            if one.right_v is None:
+                continue
+            low, high = sorted((one.first_v, one.second_v))
+            turned = next((slip.did for slip in one.slips if abs(slip.volts_v + one.right_v) < SAME_V), "")
+            signs_out = [slip for slip in one.slips if slip.did == "You left the signs out."]
+            with self.subTest(one.first + one.second):
+                if high < 0.0:  # −0.14 − (−0.76) and 0.14 − 0.76: left out or turned, the number is the same
+                    self.assertIn("Which was it?", turned)
+                    self.assertEqual(signs_out, [])
+                elif low > 0.0:
+                    self.assertIn("upside down", turned)
+                    self.assertEqual(signs_out, [], "there are no signs to leave out")
+                added = next((slip.look for slip in one.slips if "added the two" in slip.did), None)
+                if added is not None and low < 0.0:
+                    self.assertRegex(added, "\u2212 \\(\u2212[0-9.]+\u202fV\\)")
+
     def test_no_slip_is_near_the_right_answer_or_another(self):
         for one in sums():
             values = [slip.volts_v for slip in one.slips] + ([] if one.right_v is None else [one.right_v])

@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from galvanic.errors import NotEnoughData
-from galvanic.statistics.repeats import one_way, pooled, summarise, unsteady
+from galvanic.statistics.repeats import last_digit_v, one_way, pooled, summarise, unsteady
 
 NIST = Path(scipy.stats.__file__).parent / "tests" / "data" / "nist_anova"
 VOLTS = st.lists(st.floats(-3, 3), min_size=2, max_size=8)
@@ -27,6 +27,13 @@ def nist(name):
         if len(fields) == 2:
             groups.setdefault(fields[0], []).append(float(fields[1]))
     return list(groups.values()), float(certified[1]), float(certified[3]), float(certified[2])
+
+
+class LastDigit(unittest.TestCase):
+    def test_a_digit_left_out_says_nothing_of_the_meter(self):
+        self.assertEqual(last_digit_v([0.1, 0.01, 1.0]), 0.1)
+        self.assertEqual(last_digit_v([1.0, 1.0]), 1.0)
+        self.assertEqual(last_digit_v([]), 0.0)
 
 
 class Repeats(unittest.TestCase):
