@@ -35,7 +35,7 @@ from galvanic.words import say
 
 Array = NDArray[np.float64]
 Kind = Literal["cell", "meter", "plate"]
-FALSE_ALARMS = 0.03  # of sound classes in which something is said not to fit
+FALSE_ALARMS = 0.012  # nominally: of sound simulated classes up to 4 in 100, since variances are estimated too
 SEEN_V = 0.1  # what a class should be able to see: power is stated for it
 USUAL_SHIFT_V = 0.2  # of something that is off; common practice, no source
 BEFORE = {"none": 0.7, "cell": 0.1, "meter": 0.1, "plate": 0.1}  # as above; shared out among the suspects of a kind
@@ -65,7 +65,7 @@ class Suspect:
 class Misfit:
     """Whether a ladder adds up. `cells` that loops hold, worst first; `suspects` of all kinds, likeliest first.
 
-    `adds_up`: no cell is further off than chance does to any cell of one class in thirty. `power`: in what share of such
+    `adds_up`: no cell is further off than chance does to any cell of a few classes in a hundred. `power`: in what share of such
     classes a cell that is `SEEN_V` off would be found.
     """
 
