@@ -272,7 +272,7 @@ class Bench(BrowserTestCase):
         page.get_by_label("Leads together, V").fill("-0.060")
         self.check_access(page)
         page.get_by_role("button", name="Keep this check").tap()
-        expect(page.get_by_text(re.compile("Sound, with an offset of"))).to_be_visible()
+        expect(page.get_by_text(re.compile("with the leads together is much for a meter"))).to_be_visible()
         self.type_reading(page, "0.89")
         expect(page.get_by_text(re.compile("0.060.V of the meter taken off"))).to_be_visible()
         self.assertEqual(Reading.objects.get().text, "0.89")

@@ -65,7 +65,7 @@ class Suspect:
 class Misfit:
     """Whether a ladder adds up. `cells` that loops hold, worst first; `suspects` of all kinds, likeliest first.
 
-    `adds_up`: no cell is further off than chance does to any cell of a few classes in a hundred. `power`: in what share of such
+    `adds_up`: no cell is further off than chance does to any cell of a few classes in 100. `power`: in what share of such
     classes a cell that is `SEEN_V` off would be found.
     """
 

@@ -37,7 +37,7 @@ class Checking(TestCase):
 class Meters(Checking):
     def test_the_offset_is_taken_off_later_readings_and_the_typed_number_stays(self):
         before = record(self.cell, "0.90")
-        self.assertEqual(self.check_meter("-0.060", "1.48").json()["code"], "offset")
+        self.assertEqual(self.check_meter("-0.060", "1.48").json()["code"], "odd_offset")
         after = record(self.cell, "0.89")
         shown = {r["id"]: r for r in self.shown()["readings"]}
         self.assertEqual((shown[str(before.id)]["signed_v"], shown[str(before.id)]["offset_v"]), (0.90, 0.0))
