@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import Any
 
 from galvanic.errors import NotEnoughData
@@ -53,9 +53,9 @@ def copies_among(labs: Sequence[Lab]) -> dict[uuid.UUID, uuid.UUID]:
     return copies
 
 
-def over_each_other(labs: Sequence[Lab]) -> list[Years]:
-    """One result for each liquid and setting that two of the labs have in common; a copy is no other class."""
-    names, copies = named(labs), copies_among(labs)
+def over_each_other(labs: Sequence[Lab], copies: Collection[uuid.UUID]) -> list[Years]:
+    """One result for each liquid and setting that two of the labs have in common; `copies` are no other classes."""
+    names = named(labs)
     labs = [lab for lab in labs if lab.id not in copies]
     by_bath: dict[Bath, list[tuple[str, ElectrolyteResult]]] = defaultdict(list)
     for lab in labs:
@@ -78,8 +78,10 @@ def foretell(lab: Lab, **_: object) -> None:
     before = Lab.objects.filter(
         owner=lab.owner_id, state=Lab.State.CLOSED, simulated=lab.simulated, deleted_at__isnull=True, date__lte=lab.date
     ).exclude(id=lab.id)
-    labs = list(before.order_by("-date", "-created_at")[:MOST_EARLIER])
-    lab.earlier = [_foretold(one) for one in over_each_other(labs[::-1]) if len(one.names) >= LEAST_FOR_FORETELLING]
+    labs = list(before.order_by("-date", "-created_at")[:MOST_EARLIER])[::-1]
+    lab.earlier = [
+        _foretold(one) for one in over_each_other(labs, copies_among(labs)) if len(one.names) >= LEAST_FOR_FORETELLING
+    ]
     lab.save(update_fields=["earlier"])
 
 

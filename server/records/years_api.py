@@ -31,7 +31,8 @@ class Chosen(BaseModel):
 def years(request: HttpRequest, chosen: Query[Chosen]) -> LaidOver:
     """Labs of several classes laid over each other: one ladder each, one for all, and what the next should find."""
     labs = labs_laid_over(teacher_of(request), chosen.lab)
-    names, copies, liquids = named(labs), copies_among(labs), over_each_other(labs)
+    names, copies = named(labs), copies_among(labs)
+    liquids = over_each_other(labs, copies)
     together = {name for one in liquids for name in one.names}
     return LaidOver(
         labs=[
