@@ -15,8 +15,7 @@ import numpy as np
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
-from galvanic.findings.bath_notes import bath_notes
-from galvanic.findings.class_notes import class_notes
+from galvanic.findings.class_says import class_says
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.statistics.drift import Shared
 
@@ -53,7 +52,7 @@ def main(classes: int = 150) -> None:
         for seed in range(classes):
             readings, shared = sound_class(np.random.default_rng([groups, seed]), groups)
             (result,) = compare(readings)
-            codes = {note.code for note in [*bath_notes(result), *class_notes([result], shared)]}
+            codes = {note.code for note in class_says(readings, readings, [], [result], shared).in_order}
             false.update(code for code in KINDS if code in codes)
             false["stems coloured"] += any({s.upper, s.lower} == {"tin", "nickel"} for s in result.swaps)
         sys.stdout.write(ROW.format(f"{groups} groups", "false", "target"))

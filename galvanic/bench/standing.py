@@ -110,6 +110,11 @@ def _impossible(rows: Sequence[Said], expected: Mapping[Cell, Expectation]) -> d
     high = [row for row in rows if abs(row.signed_v) > expected[row.cell].ceiling_v]
     for row in high:
         v, ceiling = row.signed_v, expected[row.cell].ceiling_v
+        comma = _comma_lost(row, expected[row.cell])
+        if comma is not None:
+            why = say("{v} would be {comma} with the decimal point in its place.", v=volts(v, 0), comma=volts(comma))
+            found[row.id] = Standing(Stand.IMPOSSIBLE, "comma", why, comma)
+            continue
         if abs(v) >= MILLIVOLTS_V:
             milli = v / THOUSAND
             if NEAR_ZERO_V / 2.0 < abs(milli) <= ceiling:
@@ -131,6 +136,17 @@ def _impossible(rows: Sequence[Said], expected: Mapping[Cell, Expectation]) -> d
         )  # fmt: skip
         found[row.id] = Standing(Stand.IMPOSSIBLE, "too_high", why)
     return found
+
+
+def _comma_lost(row: Said, expected: Expectation) -> float | None:
+    """What a whole number would be if its decimal point was lost, V; None where millivolts explain it as well."""
+    v = row.signed_v
+    if row.resolution_v < 1.0 or abs(v - round(v)) > 1e-9:
+        return None
+    u = (expected.u_v**2 + OWN_PLATES_U_V**2) ** 0.5
+    off = {part: abs(v / part - expected.volts_v) for part in (10.0, 100.0, THOUSAND)}
+    best = min(off, key=lambda part: off[part])
+    return v / best if best < THOUSAND and off[best] <= OUTSIDE * u else None
 
 
 def alike(one_v: float, other_v: float) -> bool:

@@ -6,7 +6,7 @@ import argparse
 import math
 import sys
 from collections.abc import Callable, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import TypeVar
 
 from galvanic.bench.checks import MOST_CELL_V
@@ -25,11 +25,9 @@ from galvanic.command.runs import add_runs
 from galvanic.command.sentences import sentences
 from galvanic.command.tables import BadFile, dump, read, readings, say, write
 from galvanic.errors import GalvanicError, UnknownMaterial
-from galvanic.findings.bath_notes import bath_notes
-from galvanic.findings.class_notes import class_notes
+from galvanic.findings.class_says import class_says
 from galvanic.findings.class_standing import standing_readings
 from galvanic.findings.compare import compare, differences_of
-from galvanic.findings.left_out import left_out_notes
 from galvanic.reference import catalogue
 from galvanic.statistics.ladder import fit
 from galvanic.statistics.ladder_checks import closure, odd_readings
@@ -140,11 +138,18 @@ def run_ladder(options: argparse.Namespace) -> None:
 
 def run_notes(options: argparse.Namespace) -> None:
     """What is to be said of a class, most weighty first: a code, a tab, and the note, a line each."""
-    counting, left_out = standing_readings(readings(options.file))
+    every = readings(options.file)
+    counting, left_out = standing_readings(every)
     results = compare(counting)
-    groups = {one.group for one in counting} | {one.group for one in left_out}
-    notes = [*left_out_notes(left_out, len(groups)), *class_notes(results)]
-    notes += [note for result in results for note in bath_notes(result)]
+    said = class_says(every, counting, left_out, results)
+    notes = said.in_order
+    if len(results) > 1:  # which liquid a note is about is its heading on a page
+        liquid = {
+            id(note): catalogue.electrolytes()[result.electrolyte].name
+            for result, of_bath in zip(results, said.of_baths, strict=True)
+            for note in of_bath
+        }
+        notes = [replace(one, title=f"{one.title} ({liquid[id(one)]})") if id(one) in liquid else one for one in notes]
     if options.json:
         dump([{"code": note.code, "title": note.title, "text": note.text, "evidence": note.evidence} for note in notes])
     else:

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import USUAL_SCATTER_V, CellResult, ElectrolyteResult, Rung
 from galvanic.findings.loop_notes import loop_note
+from galvanic.findings.ranked import Ranked
 from galvanic.notes import MINUS, Note, capital, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference
@@ -24,17 +24,9 @@ LEAST_SHIFT_V = 0.3
 LEAST_GAIN = 0.02  # neighbours: less is not worth a walk
 
 
-@dataclass(frozen=True, slots=True)
-class Ranked:
-    """A note with its weight: the heavier stand first."""
-
-    weight: int
-    note: Note
-
-
 @kept(256)  # results are kept too, and are the same object while a bath has nothing new
-def bath_notes(result: ElectrolyteResult) -> tuple[Note, ...]:
-    """Notes on one electrolyte's result, most useful first."""
+def bath_notes(result: ElectrolyteResult) -> tuple[Ranked, ...]:
+    """Notes on one electrolyte's result, most useful first; `class_says` leaves out what others explain."""
     ranked = [
         *_outliers(result),
         *_swaps(result),
@@ -43,7 +35,7 @@ def bath_notes(result: ElectrolyteResult) -> tuple[Note, ...]:
         *_next(result),
         *_standing(result),
     ]
-    return tuple(one.note for one in sorted(ranked, key=lambda one: -one.weight))
+    return tuple(sorted(ranked, key=lambda one: -one.weight))
 
 
 def _name(key: str) -> str:
@@ -89,7 +81,7 @@ def _outliers(result: ElectrolyteResult) -> list[Ranked]:
         note = Note(
             "outlier", "wrong", say("{group}’s {pair} does not fit", group=d.group, pair=_pair(d)), text, evidence=evidence
         )
-        ranked.append(Ranked(90, note))
+        ranked.append(Ranked(90, note, frozenset({d.group})))
     return ranked
 
 

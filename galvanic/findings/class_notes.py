@@ -10,8 +10,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
 from galvanic.errors import NotEnoughData
-from galvanic.findings.bath_notes import Ranked
 from galvanic.findings.compare import ElectrolyteResult
+from galvanic.findings.ranked import Ranked
 from galvanic.notes import Note, spread, volts
 from galvanic.planning.tell_apart import plate_potentials
 from galvanic.reference.catalogue import kept
@@ -30,14 +30,14 @@ def class_notes(
     results: Sequence[ElectrolyteResult],
     shared: Iterable[Shared] = (),
     checked_v: Mapping[str, float | None] | None = None,
-) -> list[Note]:
+) -> list[Ranked]:
     """Notes on the class as a whole: leads the other way round everywhere, meters that are off, drift of the shared cell.
 
     `shared`: readings of the shared cell with their minutes; `checked_v`: each group's offset by its own meter check, V, as
     taken off already, None for a group without one.
     """
     ranked = [*_turned(results), *_offsets(results, checked_v or {}), *_drift(list(shared))]
-    return [one.note for one in sorted(ranked, key=lambda one: -one.weight)]
+    return sorted(ranked, key=lambda one: -one.weight)
 
 
 def joint_differences(results: Sequence[ElectrolyteResult]) -> list[Difference]:
@@ -115,7 +115,7 @@ def _turned(results: Sequence[ElectrolyteResult]) -> list[Ranked]:
         say("{group}: at least {least_turned} cells whose sign is clear", group=group, least_turned=LEAST_TURNED)
         for group in sorted(turned)[:8]
     )
-    return [Ranked(95, Note("turned", "wrong", title, text, evidence=evidence))]
+    return [Ranked(95, Note("turned", "wrong", title, text, evidence=evidence), frozenset(turned), everybody)]
 
 
 def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float | None]) -> list[Ranked]:
@@ -139,7 +139,7 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
             check = say("Their meter check showed no offset, so look at the plates too.")
         ranked.append(
             Ranked(
-                75,
+                84,
                 Note(
                     "offset",
                     "caution",
@@ -160,6 +160,7 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
                         *(f"{other.group}: {volts(other.volts_v, 3, signed=True)}" for other in offsets[:8]),
                     ),
                 ),
+                frozenset({offset.group}),
             )
         )
     return ranked[:3]

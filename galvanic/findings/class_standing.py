@@ -10,6 +10,7 @@ from galvanic.bench.standing import SOUND, standings
 from galvanic.cells import Cell
 from galvanic.findings.compare import ClassReading
 from galvanic.findings.left_out import LeftOutValue
+from galvanic.findings.working import decimals_of
 from galvanic.notes import volts
 
 
@@ -37,7 +38,9 @@ def standing_readings(readings: Sequence[ClassReading]) -> tuple[list[ClassReadi
     verdicts = [found.get(row.id, SOUND) for row in rows]
     counting = [one for one, verdict in zip(readings, verdicts, strict=True) if verdict.counts]
     left_out = [
-        LeftOutValue(one.group, row.cell, volts(one.volts_v, 3), verdict)
+        LeftOutValue(
+            one.group, row.cell, volts(one.volts_v, decimals_of(one.resolution_v) if one.resolution_v < 1.0 else 0), verdict
+        )
         for one, row, verdict in zip(readings, rows, verdicts, strict=True)
         if not verdict.counts
     ]

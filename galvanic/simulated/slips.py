@@ -128,12 +128,22 @@ def _constant(entries: Class, rng: np.random.Generator) -> Class:
 def _copied(entries: Class, rng: np.random.Generator) -> Class:
     """A group that writes the table's differences."""
     group = _somebody(entries, rng)
+    return _changed(entries, lambda entry: entry.group == group, _copy)
 
-    def copy(entry: Entry) -> Entry:
-        table = entry.cell.table_v
-        return entry if table is None else replace(entry, kind="copied", typed=Typed(f"{table:.2f}"))
 
-    return _changed(entries, lambda entry: entry.group == group, copy)
+def _copy(entry: Entry) -> Entry:
+    table = entry.cell.table_v
+    return entry if table is None else replace(entry, kind="copied", typed=Typed(f"{table:.2f}"))
+
+
+def _noise(entries: Class, rng: np.random.Generator) -> Class:
+    """A group whose numbers jump about by a volt: a clip that does not hold."""
+    group = _somebody(entries, rng)
+    return _changed(
+        entries,
+        lambda entry: entry.group == group,
+        lambda entry: replace(entry, kind="noise", typed=Typed(f"{rng.uniform(-1.0, 1.0):.2f}")),
+    )
 
 
 def _zero(entry: Entry) -> Entry:
@@ -219,6 +229,8 @@ SLIPS: Mapping[str, tuple[Slip, float]] = {
     "read once, written three times": (_repeated, 0.20),
     "one number for every cell": (_constant, 0.03),
     "copied from the table": (_copied, 0.04),
+    "all copied from the table": (_in_all(_copy), 0.01),
+    "noise of a volt": (_noise, 0.03),
     "all zero": (_in_all(_zero), 0.01),
     "one group zero": (_in_a_group(_zero), 0.03),
     "a flat meter": (_flat, 0.08),

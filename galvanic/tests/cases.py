@@ -35,10 +35,13 @@ from galvanic.findings.by_variable import current_by_variable, volts_by_variable
 from galvanic.findings.claims import CAUSES, data_of, weigh, weigh_ladder
 from galvanic.findings.class_accounts import score_accounts
 from galvanic.findings.class_notes import class_notes
+from galvanic.findings.class_says import class_says
+from galvanic.findings.class_standing import standing_readings
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.findings.liquid_notes import in_liquids
 from galvanic.findings.pack_claims import pack_data, weigh_all
 from galvanic.findings.power_notes import cell_notes, life_note, smallest_note, verdict_note
+from galvanic.findings.ranked import notes
 from galvanic.findings.runs import Done, RunPoint, tell
 from galvanic.planning.design import Task, design
 from galvanic.planning.kit import kit
@@ -48,7 +51,8 @@ from galvanic.planning.safety import AGE_BANDS, bench_cautions, set_up_notes, sh
 from galvanic.planning.schedule import Steps, overfull, timeline
 from galvanic.simulated.one_changed import a_class
 from galvanic.simulated.packs import PACK_FAULTS, build
-from galvanic.simulated.rehearsal import simulated_class
+from galvanic.simulated.rehearsal import Entry, simulated_class
+from galvanic.simulated.slips import SLIPS, with_slips
 from galvanic.statistics.drift import Shared
 from galvanic.tests.cases_numbers import NUMBERS
 from galvanic.tests.cases_words import WORDS_OF_CORE
@@ -94,13 +98,14 @@ def safety() -> Iterator[str]:
 
 def readings(seed: int, task: Task) -> list[ClassReading]:
     """A simulated class's readings of a plan."""
-    out = []
-    for entry in simulated_class(design(task).hands, seed):
-        typed = parse(entry.typed.text, entry.typed.unit)
-        cell = entry.cell
-        values = (cell.positive, cell.negative, cell.electrolyte, typed.volts_v, typed.resolution_v, cell.condition)
-        out.append(ClassReading(NAMES[entry.group], *values))
-    return out
+    return [as_read(entry) for entry in simulated_class(design(task).hands, seed)]
+
+
+def as_read(entry: Entry) -> ClassReading:
+    """A simulated entry as a table has it."""
+    typed, cell = parse(entry.typed.text, entry.typed.unit), entry.cell
+    values = (cell.positive, cell.negative, cell.electrolyte, typed.volts_v, typed.resolution_v, cell.condition)
+    return ClassReading(NAMES[entry.group], *values)
 
 
 def classes() -> Iterator[str]:
@@ -111,8 +116,8 @@ def classes() -> Iterator[str]:
             at = f"class {n}.{seed}"
             for result in results:
                 yield from told([(rung.electrode, rung.class_v, rung.u_v) for rung in result.rungs], f"{at} rungs")
-                yield from told([(note.code, note.title, note.text) for note in bath_notes(result)], at)
-            yield from told([(note.code, note.title, note.text) for note in class_notes(results)], at)
+                yield from told([(note.code, note.title, note.text) for note in notes(bath_notes(result))], at)
+            yield from told([(note.code, note.title, note.text) for note in notes(class_notes(results))], at)
             yield from told(score_accounts(results).rows, f"{at} accounts")
             yield from told(in_liquids(results), f"{at} liquids")
             yield from told([(c.variable.key, c.notes) for c in volts_by_variable(results)], f"{at} changed")
@@ -133,10 +138,22 @@ def turned() -> Iterator[str]:
         off = [replace(r, volts_v=r.volts_v + 0.15) if r.group == NAMES[1] else r for r in wrong]
         for at, values in (("turned", wrong), ("turned and off", off)):
             yield from told(
-                [(note.title, note.text, note.evidence) for note in class_notes(compare(values))], f"{at} {len(groups)}"
+                [(note.title, note.text, note.evidence) for note in notes(class_notes(compare(values)))],
+                f"{at} {len(groups)}",
             )
     shared = [Shared(name, minute, 0.95 - 0.002 * minute) for name in NAMES for minute in (8.0, 9.0, 48.0, 49.0)]
-    yield from told([(note.title, note.text, note.evidence) for note in class_notes((), shared)], "drift")
+    yield from told([(note.title, note.text, note.evidence) for note in notes(class_notes((), shared))], "drift")
+
+
+def mistakes() -> Iterator[str]:
+    """Classes with each mistake of benches: all that is said of them, in order, with what it rests on."""
+    hands = design(TASKS[0]).hands
+    for slip in SLIPS:
+        every = [as_read(entry) for entry in with_slips(hands, 7, [slip])]
+        counting, left_out = standing_readings(every)
+        said = class_says(every, counting, left_out, compare(counting)).in_order
+        yield from told([(note.code, note.title, note.text, note.evidence) for note in said[:3]], slip)
+        yield from told([note.code for note in said[3:]], slip)
 
 
 def changed() -> Iterator[str]:
@@ -304,6 +321,7 @@ CASES: dict[str, Callable[[], Iterator[str]]] = {
     "safety": safety,
     "classes": classes,
     "turned": turned,
+    "mistakes": mistakes,
     "changed": changed,
     "checks": checks,
     "packs": packs,

@@ -7,10 +7,10 @@ from dataclasses import asdict
 
 from galvanic.bench.foretold import Foretold, in_words
 from galvanic.cells import Cell
-from galvanic.findings.bath_notes import bath_notes
-from galvanic.findings.class_notes import class_notes, class_offsets
+from galvanic.findings.class_notes import class_offsets
+from galvanic.findings.class_says import ClassSays, class_says
 from galvanic.findings.compare import CellResult, ElectrolyteResult
-from galvanic.findings.left_out import LeftOutValue, left_out_notes
+from galvanic.findings.left_out import LeftOutValue
 from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
 from galvanic.notes import Note
 from galvanic.reference.catalogue import electrolytes
@@ -82,7 +82,10 @@ def cell_row(result: CellResult, predicted: Mapping[str, float], elsewhere: Sequ
 
 
 def electrolyte_out(
-    result: ElectrolyteResult, predictions: Predictions, elsewhere: Mapping[Cell, Sequence[Elsewhere]]
+    result: ElectrolyteResult,
+    notes: Sequence[Note],
+    predictions: Predictions,
+    elsewhere: Mapping[Cell, Sequence[Elsewhere]],
 ) -> ElectrolyteResultOut:
     """One electrolyte's result as it is sent."""
     return ElectrolyteResultOut(
@@ -97,7 +100,7 @@ def electrolyte_out(
         tau_v=result.tau_v, dof=result.dof,
         inside_v=result.inside.s_v if result.inside else None,
         between_v=result.between.s_v if result.between else None,
-        notes=notes_out(bath_notes(result)),
+        notes=notes_out(notes),
     )  # fmt: skip
 
 
@@ -143,14 +146,14 @@ def left_out_of(left_out: Sequence[LeftOut]) -> list[LeftOutOut]:
     ]  # fmt: skip
 
 
-def _left_out_notes(kept: Kept) -> list[Note]:
-    out = [(one.reading.cell, one.reading, one.standing) for one in kept.left_out]
-    groups = {reading.group for reading in kept.readings} | {cell.group.name for cell, *_ in out}
-    values = [
-        LeftOutValue(cell.group.name, cell.cell, f"{reading.text} {reading.unit}", standing)
-        for cell, reading, standing in out
+def _says(lab: Lab, kept: Kept, results: Sequence[ElectrolyteResult]) -> ClassSays:
+    out = [
+        LeftOutValue(
+            one.reading.cell.group.name, one.reading.cell.cell, f"{one.reading.text} {one.reading.unit}", one.standing
+        )
+        for one in kept.left_out
     ]
-    return left_out_notes(values, len(groups))
+    return class_says(kept.every, kept.counting, out, results, kept.shared, checked_offsets(lab))
 
 
 def after_closing_of(lab: Lab) -> list[AfterClosing]:
@@ -170,19 +173,18 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
     results = compare_lab(lab, anchors, kept.readings)
     predictions, elsewhere = predictions_of(lab), elsewhere_of(lab)
     liquids = {result.electrolyte for result in results}
+    says = _says(lab, kept, results)
     return CompareOut(
         id=lab.id, title=lab.title, date=lab.date, state=lab.state, simulated=lab.simulated, edition=lab.edition,
         group_count=getattr(lab, "group_count", 0), reading_count=reading_counts([lab.id]).get(lab.id, 0),
         stage=stage_of(lab), released=list(lab.released),
-        electrolytes=[electrolyte_out(result, predictions, elsewhere) for result in results],
+        electrolytes=[electrolyte_out(result, notes, predictions, elsewhere)
+            for result, notes in zip(results, says.of_baths, strict=True)
+        ],
         added=any(
             (made := electrolytes()[liquid].made) is not None and made.base in liquids for liquid in liquids
         ),
-        notes=notes_out(
-            [
-                *_left_out_notes(kept), *class_notes(results, kept.shared, checked_offsets(lab)), *liquid_notes(results),
-            ]
-        ),
+        notes=notes_out([*says.of_class, *liquid_notes(results)]),
         foretold=in_words(
             [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
         ),

@@ -35,13 +35,16 @@ class LeftOut:
 @dataclass(frozen=True, slots=True)
 class Kept:
     """The readings of a lab that count, those of the shared cell with their minute, those that the one verdict leaves out;
-    all that are neither corrected nor set aside, and the verdicts on them."""
+    all that are neither corrected nor set aside, and the verdicts on them; `every` of them and those `counting`, in the
+    order in which each group took them."""
 
     readings: list[ClassReading]
     shared: list[Shared]
     left_out: list[LeftOut]
     rows: list[Row]
     verdicts: Verdicts
+    every: list[ClassReading]
+    counting: list[ClassReading]
 
 
 def kept_readings(lab: Lab) -> Kept:
@@ -59,7 +62,7 @@ def kept_readings(lab: Lab) -> Kept:
                 "received_at",
             )
         )  # fmt: skip
-        rows, readings, shared = [], {}, {}
+        rows, readings, shared, taken = [], {}, {}, {}
         for (
             key, group, name, cell_id, negative, liquid, positive, condition, is_shared, red, black, volts_v, resolution_v,
             looked_at, taken_at, received_at,
@@ -68,16 +71,20 @@ def kept_readings(lab: Lab) -> Kept:
             signed_v = volts_v if red == positive else -volts_v
             rows.append(Row(key, group, cell_id, cell, signed_v, resolution_v, looked_at))
             readings[key] = ClassReading(name, red, black, liquid, volts_v, resolution_v, condition)
+            taken[key] = taken_at or received_at
             if is_shared and lab.opened_at is not None:
                 shared[key] = Shared(name, _minute(lab.opened_at, taken_at or received_at), signed_v)
         verdicts = verdicts_on(lab, rows)
         out = {key: one for key, one in verdicts.items() if not one.counts}
+        order = sorted(readings, key=lambda key: taken[key])
         return Kept(
             [one for key, one in readings.items() if key not in out],
             [one for key, one in shared.items() if key not in out],
             _left_out(out),
             rows,
             verdicts,
+            [readings[key] for key in order],
+            [readings[key] for key in order if key not in out],
         )
 
     return made_once(lab, "kept readings", make)

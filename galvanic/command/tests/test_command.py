@@ -64,7 +64,7 @@ class Command(unittest.TestCase):
             code, out, _ = run("notes", "-", text=head + "\n".join(f"{g},copper,zinc,lemon juice,{volts}" for g in "ABC"))
             self.assertEqual(code, 0, volts)
         code, out, err = run("ladder", "-", text=head + "\n".join([*rows, "Gull,copper,zinc,lemon juice,970"]))
-        self.assertIn("left out: Gull, Zn | Cu, 970.000", err)
+        self.assertIn("left out: Gull, Zn | Cu, 970\u202fV", err)
         self.assertIn("zinc,-0.56", out)  # 0.91 V below copper, as the others have it
 
     def test_a_gap_that_no_cell_has_is_refused(self):

@@ -11,6 +11,7 @@ import numpy as np
 from galvanic.findings.bath_notes import bath_notes
 from galvanic.findings.class_notes import class_notes
 from galvanic.findings.compare import ClassReading, compare
+from galvanic.findings.ranked import notes
 from galvanic.notes import Note
 from galvanic.statistics.drift import Shared
 from galvanic.statistics.outliers import downweight_outliers
@@ -53,7 +54,7 @@ def shared_readings(seed: int, v_per_hour: float) -> list[Shared]:
 
 def notes_of(readings: list[ClassReading], shared: list[Shared] | None = None) -> list[Note]:
     results = compare(readings)
-    return [note for result in results for note in bath_notes(result)] + class_notes(results, shared or [])
+    return [note for result in results for note in notes(bath_notes(result))] + notes(class_notes(results, shared or []))
 
 
 def swap_is_true(note: Note) -> bool:
@@ -145,7 +146,7 @@ class FoundNotes(unittest.TestCase):
             there += 1
             for result in compare(readings):
                 if result.outliers:
-                    note = next(n for n in bath_notes(result) if n.code == "outlier")
+                    note = next(n for n in notes(bath_notes(result)) if n.code == "outlier")
                     found += note.title == "Group 3’s Mg | Sn does not fit" and "bridge" in note.text
                     rungs = {rung.electrode: rung.class_v for rung in result.rungs}
                     self.assertAlmostEqual(rungs["copper"] - rungs["magnesium"], 1.56, delta=0.12)
@@ -170,7 +171,9 @@ class FoundNotes(unittest.TestCase):
         self.assertGreaterEqual(titles.count("Ni and Sn changed places"), 10)
 
     def test_a_drift_of_the_shared_cell_is_named(self) -> None:
-        found = sum(any(n.code == "drift" for n in class_notes([], shared_readings(seed, -0.06))) for seed in range(20))
+        found = sum(
+            any(n.code == "drift" for n in notes(class_notes([], shared_readings(seed, -0.06)))) for seed in range(20)
+        )
         self.assertGreaterEqual(found, 19)
 
     def test_every_note_that_claims_something_has_numbers_behind_it(self) -> None:
@@ -205,10 +208,10 @@ class Slope(unittest.TestCase):
         shared = shared_readings(4, 0.0)
         soon = [Shared(one.group, 8.0 + (one.minute - 8.0) / 14.0, one.volts_v) for one in shared]
         results = compare(sound_class(4))
-        self.assertFalse([note for note in class_notes(results, soon) if "drift" in note.code])
-        (held,) = [note for note in class_notes(results, shared) if note.code == "no_drift"]
+        self.assertFalse([note for note in notes(class_notes(results, soon)) if "drift" in note.code])
+        (held,) = [note for note in notes(class_notes(results, shared)) if note.code == "no_drift"]
         self.assertIn("99 % from", held.text)
-        (moved,) = [note for note in class_notes(results, shared_readings(4, 0.2)) if note.code == "drift"]
+        (moved,) = [note for note in notes(class_notes(results, shared_readings(4, 0.2))) if note.code == "drift"]
         self.assertIn("rose by 0.14", moved.text)
 
 
@@ -217,7 +220,7 @@ class ManySwaps(unittest.TestCase):
         """A class whose ladder stands on its head."""
         readings = sound_class(5, lambda group, black, red, v: -v)
         (result,) = compare([reading for reading in readings if reading.electrolyte == "rhubarb-juice"])
-        codes = [note for note in bath_notes(result) if note.code in ("swapped", "more_swaps")]
+        codes = [note for note in notes(bath_notes(result)) if note.code in ("swapped", "more_swaps")]
         swapped = [note for note in codes if note.code == "swapped"]
         (more,) = [note for note in codes if note.code == "more_swaps"]
         self.assertEqual(len(swapped), 3)
@@ -230,7 +233,7 @@ class Turned(unittest.TestCase):
 
     def first(self, turned, groups=GROUPS):
         readings = sound_class(3, lambda group, black, red, v: -v if group in turned else v)
-        return class_notes(compare([reading for reading in readings if reading.group in groups]))[0]
+        return notes(class_notes(compare([reading for reading in readings if reading.group in groups])))[0]
 
     def test_one_of_three_groups_and_all_of_them_are_told_first(self):
         few = GROUPS[:3]
@@ -240,7 +243,7 @@ class Turned(unittest.TestCase):
 
     def test_a_sound_class_is_not_accused(self):
         for seed in range(12):
-            self.assertNotIn("turned", [note.code for note in class_notes(compare(sound_class(seed)))])
+            self.assertNotIn("turned", [note.code for note in notes(class_notes(compare(sound_class(seed))))])
 
     def test_a_reading_that_no_cell_gives_is_named_however_few_there_are(self):
         readings = [ClassReading("Tern", "copper", "zinc", "rhubarb-juice", 950.0, 1.0)]
@@ -249,7 +252,7 @@ class Turned(unittest.TestCase):
         self.assertEqual([outlier.difference.group for outlier in result.outliers], ["Tern"])
         self.assertAlmostEqual(result.cells[0].mean_v, 0.95)
         self.assertAlmostEqual(result.ladder.difference_v("copper", "zinc")[0], 0.95, delta=0.01)
-        self.assertIn("outlier", [note.code for note in bath_notes(result)])
+        self.assertIn("outlier", [note.code for note in notes(bath_notes(result))])
 
     def test_single_readings_do_not_make_narrow_bars(self):
         """One reading a cell, nothing twice over: the last digit alone would say ±0.003 V."""
@@ -260,4 +263,4 @@ class Turned(unittest.TestCase):
         for rung in result.rungs:
             if rung.electrode != result.anchor:
                 self.assertGreater(rung.high_v - rung.low_v, 0.1)
-        self.assertIn("no_check", [note.code for note in bath_notes(result)])
+        self.assertIn("no_check", [note.code for note in notes(bath_notes(result))])

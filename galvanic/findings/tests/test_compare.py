@@ -8,6 +8,7 @@ import numpy as np
 from galvanic.bench.readings import parse
 from galvanic.findings.bath_notes import bath_notes
 from galvanic.findings.compare import ClassReading, compare
+from galvanic.findings.ranked import notes
 from galvanic.simulated.simulate import Bench, Meter
 
 JUICE = "rhubarb-juice"
@@ -52,7 +53,7 @@ class Compare(unittest.TestCase):
         result = compare(readings)[0]
         self.assertEqual([(s.lower, s.upper) for s in result.swaps], [("aluminium", "zinc")])
         self.assertAlmostEqual(result.swaps[0].by_v, 0.36, places=6)
-        note = bath_notes(result)[0]
+        note = notes(bath_notes(result))[0]
         self.assertEqual(note.title, "Al and Zn changed places")
         self.assertIn("0.36\u202fV", note.text)
 
@@ -78,7 +79,7 @@ class Compare(unittest.TestCase):
     def test_loose_electrodes_are_named_and_only_inert_ones_give_no_stem(self):
         result = compare([r("a", "copper", "zinc", 0.9), r("a", "tin", "zinc", 0.5), r("a", "nickel", "steel", 0.2)])[0]
         self.assertEqual(set(result.loose), {"nickel", "steel"})
-        self.assertIn("loose", [note.code for note in bath_notes(result)])
+        self.assertIn("loose", [note.code for note in notes(bath_notes(result))])
         self.assertEqual(compare([r("a", "copper", "copper", 0.01)])[0].rungs, ())
 
     def test_electrolytes_are_kept_apart_and_nothing_gives_nothing(self):
