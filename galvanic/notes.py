@@ -8,7 +8,7 @@ from typing import Literal
 from galvanic.cells import Cell
 from galvanic.words import MINUS, THIN, number, say
 
-__all__ = ["MINUS", "THIN", "Action", "Note", "Tone", "capital", "said", "spread", "volts"]
+__all__ = ["MINUS", "THIN", "Action", "Note", "Tone", "capital", "digits", "said", "spread", "volts"]
 Tone = Literal["plain", "good", "caution", "wrong"]
 
 
@@ -54,6 +54,12 @@ def volts(value_v: float, decimals: int = 2, signed: bool = False) -> str:
     return f"{text.replace('-', MINUS)}{THIN}V"
 
 
+def digits(u_v: float) -> int:
+    """How many decimals an uncertainty has for reading, and with it the value it belongs to: two, or as many as say more
+    than nothing."""
+    return 2 if u_v >= 0.005 or u_v <= 0.0 else 3 if u_v >= 0.0005 else 4
+
+
 def spread(u_v: float) -> str:
-    """An uncertainty for reading: two decimals, three where they would say nothing."""
-    return volts(u_v, 3 if u_v < 0.005 else 2)
+    """An uncertainty for reading."""
+    return volts(u_v, digits(u_v))

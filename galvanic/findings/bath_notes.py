@@ -13,11 +13,11 @@ from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import USUAL_SCATTER_V, CellResult, ElectrolyteResult, Rung
 from galvanic.findings.loop_notes import loop_note
 from galvanic.findings.ranked import Ranked
-from galvanic.notes import MINUS, Note, capital, spread, volts
+from galvanic.notes import MINUS, Note, capital, digits, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference
 from galvanic.statistics.ladder_checks import next_cells, rank_agreement
-from galvanic.words import mark, say
+from galvanic.words import mark, say, say_n
 
 SURE_SIGMA = 3.0
 LEAST_SHIFT_V = 0.3
@@ -100,7 +100,11 @@ def _swaps(result: ElectrolyteResult) -> list[Ranked]:
             )
             for c in direct
         ]
-        chain = say("all cells together: {by_v} ± {u_v} (standard uncertainty)", by_v=volts(swap.by_v), u_v=spread(swap.u_v))
+        chain = say(
+            "all cells together: {by_v} ± {u_v} (standard uncertainty)",
+            by_v=volts(swap.by_v, digits(swap.u_v)),
+            u_v=spread(swap.u_v),
+        )
         ranked.append(
             Ranked(
                 80,
@@ -112,7 +116,7 @@ def _swaps(result: ElectrolyteResult) -> list[Ranked]:
                         "The table puts {name} below {name2}. This class found it above, by {by_v} ± {u_v}.",
                         name=_name(swap.lower),
                         name2=_name(swap.upper),
-                        by_v=volts(swap.by_v),
+                        by_v=volts(swap.by_v, digits(swap.u_v)),
                         u_v=spread(swap.u_v),
                     ),
                     evidence=(chain, *rows),
@@ -224,16 +228,16 @@ def _next(result: ElectrolyteResult) -> list[Ranked]:
     if not cells or cells[0].then - cells[0].now < LEAST_GAIN:
         return []
     best = cells[0]
+    pairs = len(order) - 1
     text = say(
-        "{now:.2f} of {n_order} neighbours are expected to stand in the right order. One more group "
-        "on this cell would make that {then:.2f}, the most of any cell.",
-        now=best.now,
-        n_order=len(order) - 1,
-        then=best.then,
+        "Two neighbours on the ladder stand in the right order in {now:.0f} of 100 such classes, taken over all neighbours. "
+        "One more group on this cell would make that {then:.0f}, the most of any cell.",
+        now=100.0 * best.now / pairs,
+        then=100.0 * best.then / pairs,
     )
     evidence = (
         say("scatter of one more group: {u_next}", u_next=volts(u_next, 3)),
-        say("{n_cells} cells compared", n_cells=len(cells)),
+        say_n("{n} cell compared", "{n} cells compared", len(cells)),
     )
     title = say("Next cell worth making: {symbol} | {symbol2}", symbol=_symbol(best.black), symbol2=_symbol(best.red))
     return [Ranked(40, Note("next", "plain", title, text, evidence=evidence))]

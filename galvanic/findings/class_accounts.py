@@ -23,7 +23,7 @@ from galvanic.reference.further_tables import elements
 from galvanic.statistics.class_ladder import LEAST_V2, USUAL_V
 from galvanic.statistics.repeats import Repeats
 from galvanic.statistics.scoring import GOOD_V, Contest, Score, Values, contest, score, surely_misses_v
-from galvanic.words import mark, say
+from galvanic.words import mark, say, say_n
 
 Array = NDArray[np.float64]
 LEAST_ANSWERED = 0.5  # of a class's cells: an account that answers fewer is not ranked with the others
@@ -156,20 +156,22 @@ def _verdict(rows: Sequence[AccountRow], says: Mapping[str, Array], values: Valu
     best = rows[0]
     missed = best.common_rms_v or 0.0
     if surely_misses_v(says[best.account], values) > GOOD_V:
-        return say(
-            "None of them is good enough: even the nearest, {name}, misses the {cells} cells that all answer by {missed}.",
-            name=best.name, cells=cells, missed=volts(missed),
+        return say_n(
+            "None of them is good enough: even the nearest, {name}, misses the {n} cell that all answer by {missed}.",
+            "None of them is good enough: even the nearest, {name}, misses the {n} cells that all answer by {missed}.",
+            cells, name=best.name, missed=volts(missed),
         )  # fmt: skip
     unsure = [row.name for row in rows[1:] if row.against_best is not None and row.against_best.low_v <= 0.0]
     if unsure:
-        return say(
-            "{name} comes nearest on the {cells} cells that all answer ({missed}), "
-            "but this class cannot tell it from {others}.",
-            name=best.name, cells=cells, missed=volts(missed), others=say(" and ").join(unsure),
+        return say_n(
+            "{name} comes nearest on the {n} cell that all answer ({missed}), but this class cannot tell it from {others}.",
+            "{name} comes nearest on the {n} cells that all answer ({missed}), but this class cannot tell it from {others}.",
+            cells, name=best.name, missed=volts(missed), others=say(" and ").join(unsure),
         )  # fmt: skip
-    return say(
-        "{name} comes nearest on the {cells} cells that all answer: it misses them by {missed}.",
-        name=best.name, cells=cells, missed=volts(missed),
+    return say_n(
+        "{name} comes nearest on the {n} cell that all answer: it misses it by {missed}.",
+        "{name} comes nearest on the {n} cells that all answer: it misses them by {missed}.",
+        cells, name=best.name, missed=volts(missed),
     )  # fmt: skip
 
 

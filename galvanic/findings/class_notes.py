@@ -12,7 +12,7 @@ from dataclasses import replace
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.ranked import Ranked
-from galvanic.notes import Note, spread, volts
+from galvanic.notes import Note, digits, spread, volts
 from galvanic.planning.tell_apart import plate_potentials
 from galvanic.reference.catalogue import kept
 from galvanic.statistics.drift import Shared, shared_cell_drift
@@ -147,7 +147,7 @@ def _offsets(results: Sequence[ElectrolyteResult], checked_v: Mapping[str, float
                     say(
                         "By {volts_v} ± {u_v} in all its {cells} cells, whichever way the plates stand. A meter that "
                         "is off does that. {check}",
-                        volts_v=volts(abs(offset.volts_v)),
+                        volts_v=volts(abs(offset.volts_v), digits(offset.u_v)),
                         u_v=spread(offset.u_v),
                         cells=cells,
                         check=check,

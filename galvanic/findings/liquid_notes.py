@@ -14,7 +14,7 @@ from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import MINUS, Note, volts
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.statistics.effects import Effect, LiquidEffect, Slope, TwoWay, liquid_effect, two_way
-from galvanic.words import say, say_n
+from galvanic.words import number, say, say_n
 
 NERNST_MV = 59.2
 SEEN_P = 0.01
@@ -38,7 +38,7 @@ class PairInLiquids:
 
 
 def _mv(value_v: float) -> str:
-    return f"{1000.0 * value_v:+.0f}".replace("-", MINUS)
+    return number(1000.0 * value_v, "+.0f").replace("-", MINUS)
 
 
 def slope_in_words(found: Slope | None, per: str, n: int) -> str:

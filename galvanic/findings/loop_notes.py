@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from galvanic.errors import NotEnoughData
-from galvanic.notes import Note, spread, volts
+from galvanic.notes import Note, digits, spread, volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.ladder import Difference
 from galvanic.statistics.misfit import SEEN_V, Misfit, Suspect, misfit
@@ -27,7 +27,7 @@ def loop_note(values: Sequence[Difference]) -> Note | None:
             say(
                 "{cell}: {shift_v} ± {u_v} against all other cells",
                 cell=_suspect(one),
-                shift_v=volts(one.shift_v, 3, signed=True),
+                shift_v=volts(one.shift_v, digits(one.u_v), signed=True),
                 u_v=spread(one.u_v),
             )
             for one in found.cells[:4]
@@ -72,7 +72,7 @@ def _odd(found: Misfit) -> str:
     off = say(
         "{cell} lies {shift_v} ± {u_v} beside what all other cells say of it, more than groups differ by on the same cell.",
         cell=_suspect(worst),
-        shift_v=volts(abs(worst.shift_v)),
+        shift_v=volts(abs(worst.shift_v), digits(worst.u_v)),
         u_v=spread(worst.u_v),
     )
     if likely.probability >= LIKELY:

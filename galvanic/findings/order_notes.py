@@ -13,7 +13,7 @@ from galvanic.bench.checks import OWN_PLATES_U_V
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.group_lists import GroupList, Visit
 from galvanic.findings.ranked import Ranked
-from galvanic.notes import Note, capital, spread, volts
+from galvanic.notes import Note, capital, digits, spread, volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.statistics.by_order import Change, changed_plates, fading
 from galvanic.statistics.ladder import Difference
@@ -102,7 +102,7 @@ def _changed(change: Change) -> Note:
     lower = mark("From its cell {since} on, {name} sits {shift} ± {u} lower than before.")
     sits = say(
         higher if change.shift_v > 0.0 else lower,
-        since=change.since + 1, name=name, shift=volts(abs(change.shift_v)), u=spread(change.u_v),
+        since=change.since + 1, name=name, shift=volts(abs(change.shift_v), digits(change.u_v)), u=spread(change.u_v),
     )  # fmt: skip
     text = f"{sits} {say('Was another piece taken, or was it rubbed?')}"
     title = say("{group}: another {name} from cell {since} on?", group=change.group, name=name, since=change.since + 1)

@@ -61,7 +61,7 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
     ]
     typed = [finest if offset else step for offset, step in zip(offsets_v, own, strict=True)]
     lines.append(Line(say("mean"), _mean(corrected, typed), volts(found.mean_v, digits + 1)))
-    last = Line(say("last digit of the meter"), f"{resolution_v:g} V ÷ √12", volts(found.u_b_v, 4))
+    last = Line(say("last digit of the meter"), f"{_short(resolution_v)} V ÷ √12", volts(found.u_b_v, 4))
     if found.s_v is None or found.u_a_v is None:
         return (
             *lines,
@@ -79,7 +79,7 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
     return (
         *lines,
         Line(say("scatter of the readings"), whole, volts(found.s_v, 4)),
-        Line(say("of their mean"), f"{found.s_v:.4f} V ÷ √{found.n}", volts(found.u_a_v, 4)),
+        Line(say("of their mean"), f"{_n(found.s_v, 4)} V ÷ √{found.n}", volts(found.u_a_v, 4)),
         last,
         Line(say("standard uncertainty, both together"), _together(found.u_a_v, found.u_b_v), volts(found.u_v, 4)),
     )
@@ -107,8 +107,8 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
             f"√({number(squares, '.6f')} V² ÷ {between.dof})",
             volts(between.s_v, 4),
         ),
-        Line(say("of the mean"), f"{between.s_v:.4f} V ÷ √{len(means)}", volts(of_mean_v, 4)),
-        Line(say("last digit of the meters"), f"{last_digit_v * math.sqrt(12.0):.4g} V ÷ √12", volts(last_digit_v, 4)),
+        Line(say("of the mean"), f"{_n(between.s_v, 4)} V ÷ √{len(means)}", volts(of_mean_v, 4)),
+        Line(say("last digit of the meters"), f"{_short(last_digit_v * math.sqrt(12.0))} V ÷ √12", volts(last_digit_v, 4)),
         Line(say("standard uncertainty, both together"), _together(of_mean_v, last_digit_v), volts(cell.u_v, 4)),
         Line(
             say("95 % interval, Student’s t with {dof} degrees of freedom", dof=between.dof),
@@ -125,6 +125,11 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
 
 def _n(value: float, decimals: int) -> str:
     return number(value, f".{decimals}f").replace("-", MINUS)
+
+
+def _short(value: float) -> str:
+    """A step of a last digit without idle zeros."""
+    return number(float(f"{value:.4g}"), "g")
 
 
 def _in_sum(value: float, decimals: int) -> str:

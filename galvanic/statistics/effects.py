@@ -70,6 +70,9 @@ class TwoWay:
     residual: Effect
 
 
+ROUNDING = 1e-20  # of all squares: a remainder of rounding, where values that do not differ leave none
+
+
 def two_way(pairs: Sequence[str], electrolytes: Sequence[str], volts_v: Sequence[float]) -> TwoWay:
     """Two-way analysis of variance of readings in V. Raises NotEnoughData without two of each or without spare readings.
 
@@ -95,7 +98,8 @@ def two_way(pairs: Sequence[str], electrolytes: Sequence[str], volts_v: Sequence
     ss_r, dof_r = (ss_full, spare_full) if repeated else (ss_both, spare_both)
 
     def effect(name: str, ss: float, dof: int) -> Effect:
-        if dof < 1 or ss_r <= 0.0:
+        ss = max(0.0, ss)
+        if dof < 1 or ss_r <= ROUNDING * float(y @ y):
             return Effect(name, ss, dof, None, None)
         from scipy.special import fdtrc
 
