@@ -26,12 +26,17 @@ LANGUAGES = {"en": "English", "de": "Deutsch"}
 DECIMAL_SIGN = {"en": ".", "de": ","}
 MINUS = "\u2212"
 THIN = "\u202f"
+NBSP = "\u00a0"
 
 P = ParamSpec("P")
 R = TypeVar("R")
 
 _language: ContextVar[str] = ContextVar("language", default="en")
 _folders: list[Path] = [Path(__file__).parent / "locale"]
+
+
+LEAST_POWER, MOST_POWER = -3, 8  # powers of ten between are written out
+RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
 def language() -> str:
@@ -107,8 +112,7 @@ class _Filled(string.Formatter):
     """Fills values in; numbers get the decimal sign of the language."""
 
     def format_field(self, value: Any, format_spec: str) -> str:
-        text = str(format(value, format_spec))
-        return text.replace(".", DECIMAL_SIGN[language()]) if isinstance(value, float) else text
+        return number(value, format_spec) if isinstance(value, float) else str(format(value, format_spec))
 
 
 _FILLED = _Filled()
@@ -138,10 +142,18 @@ def lower(text: str) -> str:
 
 
 def number(value: float, spec: str) -> str:
-    """A number by a format, with the language's decimal sign; what prints as zero has no sign."""
+    """A number by a format, with the language's decimal sign; what prints as zero has no sign, and a power of ten is
+    written as people write it."""
     text = format(value, spec)
     if text[:1] in ("+", "-") and not set(text) & set("123456789"):
         text = text[1:]
+    if "e" in text:
+        digits, _, power = text.partition("e")
+        tens = int(power)
+        if LEAST_POWER <= tens <= MOST_POWER:
+            text = f"{float(text):.{max(0, len(digits.partition('.')[2]) - tens)}f}"
+        else:
+            text = f"{digits}{NBSP}×{NBSP}10{str(tens).translate(RAISED)}"
     return text.replace(".", DECIMAL_SIGN[language()])
 
 

@@ -35,7 +35,6 @@ OLDEST = "16-18"  # rules are listed as for those whom least is refused
 TRIED = ("lemon-juice", "salt-water")  # liquids in which a plate is shown
 AGAINST = ("copper", "zinc")
 A_LITRE = 1.0
-SUPERSCRIPT = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,11 +89,7 @@ def _fact(what: str, known: Value | Range, unit: str) -> Fact:
 
 def _number(value: float) -> str:
     """Up to four digits, small ones as a power of ten, with a true minus sign."""
-    text = f"{number(value, '.4g')}"
-    if "e" in text:
-        digits, power = text.split("e")
-        text = f"{digits} × 10{str(int(power)).translate(SUPERSCRIPT)}"
-    return text.replace("-", "\u2212")
+    return number(value, ".4g").replace("-", "\u2212")
 
 
 def _hazards(plates: tuple[str, ...], liquids: tuple[str, ...]) -> tuple[Hazard, ...]:

@@ -44,6 +44,7 @@ class Hazard:
     """One rule. `to` is a key, or a pH for `ph-above` and `ph-below`; `refuse` are the age bands that must not.
 
     For `gas`, `to` is a surface, and the rule holds in liquids below `ph_below` or above `ph_above` where one is given.
+    `collect`: used liquid does not go down the drain.
     """
 
     key: str
@@ -59,6 +60,7 @@ class Hazard:
     source: str
     ph_below: float | None = None
     ph_above: float | None = None
+    collect: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,11 +74,13 @@ class Entry:
 
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """A safety sheet: refusals first, then warnings, then cautions. `fingerprint` changes when anything on it changes, so
-    that an old signature does not cover a new plan; it is the same in every language."""
+    """A safety sheet: refusals first, then warnings, then cautions; `used_liquid`: where it goes, one answer for the whole
+    sheet. `fingerprint` changes when anything on it changes, so that an old signature does not cover a new plan; it is the
+    same in every language."""
 
     age: str
     entries: tuple[Entry, ...]
+    used_liquid: str
     fingerprint: str
 
     @property
@@ -94,6 +98,7 @@ def _known() -> dict[str, set[str]]:
         "surface": {e.surface for e in plates},
         "gas": {e.surface for e in plates},
         "form": {e.form for e in liquids},
+        "food": {"food"},
         "ion": {ion for e in liquids for ion in e.ions_mol_per_l} | set(metal_ions()),
         "oxidant": {addition.oxidant for addition in additions().values() if addition.oxidant},
         "activity": set(ACTIVITIES),
@@ -124,6 +129,7 @@ def build_hazard(r: Reader) -> Hazard:
         source=r.source(r.take("source", str)),
         ph_below=below,
         ph_above=above,
+        collect=r.take("collect", bool, False),
         **words,
     )
 
@@ -168,6 +174,7 @@ def _because(
         hit = {
             "electrolyte": liquid.key == rule.to,
             "form": liquid.form == rule.to,
+            "food": liquid.food,
             "oxidant": any(rule.to in side.oxidants_mol_per_l for side in sides),
             "ion": any(rule.to in side.ions_mol_per_l for side in sides),
             "ph-above": any(side.ph.high > float(rule.to) for side in sides) if rule.applies == "ph-above" else False,
@@ -190,8 +197,24 @@ def sheet(
     entries = _entries(plates, liquids, age, activities, asked)
     with speaking("en"):
         plain = _entries(plates, liquids, age, activities, asked)
-    content = json.dumps([edition(), age, [asdict(entry) for entry in plain]], sort_keys=True)
-    return Sheet(age, entries, hashlib.sha256(content.encode()).hexdigest())
+        drain = _used_liquid(plain)
+    content = json.dumps([edition(), age, drain, [asdict(entry) for entry in plain]], sort_keys=True)
+    return Sheet(age, entries, _used_liquid(entries), hashlib.sha256(content.encode()).hexdigest())
+
+
+def _used_liquid(entries: Sequence[Entry]) -> str:
+    """Drain or no drain, by what was in the cups with these plates."""
+    because = list(dict.fromkeys(name for entry in entries if entry.hazard.collect for name in entry.because))
+    if not because:
+        return say(
+            "Used liquid may go down the drain with much water, if your school allows it: with these plates nothing in "
+            "it harms water."
+        )
+    return say(
+        "All used liquid of this lab is collected in one labelled bottle, because of {because}. Nothing of it goes down the "
+        "drain; your school says how it is disposed of.",
+        because=", ".join(because),
+    )
 
 
 def _entries(

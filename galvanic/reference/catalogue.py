@@ -105,8 +105,15 @@ class Electrolyte:
     bridge: str | None = None
     made: Made | None = None
     oxidants_mol_per_l: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    eaten: bool = False
+
+    @property
+    def food(self) -> bool:
+        """Whether somebody might eat or drink it; of what a class has made, nobody can say."""
+        return self.eaten or self.form in FOOD_FORMS or self.made is not None
 
 
+FOOD_FORMS = ("juice", "whole", "card", "acid-card", "paste")
 M = TypeVar("M", Electrode, Electrolyte)
 
 
@@ -160,6 +167,7 @@ def build_electrolyte(r: Reader) -> Electrolyte:
     made = r.take("made", dict, None)
     return Electrolyte(
         usual=r.take("usual", bool, False),
+        eaten=r.take("eaten", bool, False),
         synonyms=r.texts("synonyms"),
         ph=r.range("ph"),
         conductivity_s_per_m=r.range("conductivity_s_per_m"),

@@ -90,7 +90,9 @@ def safety() -> Iterator[str]:
         (("zinc", "graphite"), ("vinegar", "daniell-pot")),
     ):
         for age in AGE_BANDS:
-            for entry in sheet(plates, liquids, age).entries:
+            found = sheet(plates, liquids, age)
+            yield f"{age}: {found.used_liquid}"
+            for entry in found.entries:
                 yield f"{age} {entry.hazard.key} refused={entry.refused}: {', '.join(entry.because)}"
             yield from told(set_up_notes(plates, liquids, age), age)
         yield from told(bench_cautions(plates, liquids))

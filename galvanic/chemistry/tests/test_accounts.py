@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import re
 import unittest
 
 import numpy as np
@@ -194,7 +195,8 @@ class Gaps(unittest.TestCase):
     def test_traces_follow_nernst(self):
         # 0.0296 V a decade for two electrons: zinc near 7e-4 mol/L lies 0.094 V lower, which adds to the cell.
         traces = self.cause(Cell("zinc", "lemon-juice", "copper"), 0.95, "traces", "zinc")
-        level = float(traces.equation.split("log ")[1].split(" ")[0])
+        digits, power = re.search(r"log ([\d.]+)\s×\s10⁻(\S)", traces.equation).groups()
+        level = float(digits) * 10.0 ** -"⁰¹²³⁴⁵⁶⁷⁸⁹".index(power)
         self.assertAlmostEqual(traces.volts_v, -0.02958 * math.log10(level), delta=0.001)
 
     def test_a_poor_meter_loads_the_cell_by_the_voltage_divider(self):

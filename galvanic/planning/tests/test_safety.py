@@ -11,6 +11,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.currents import hydrogen
 from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.errors import BadTable, OutOfRange
+from galvanic.planning.asked import Asked
 from galvanic.planning.safety import (
     ACTIVITIES,
     AGE_BANDS,
@@ -21,7 +22,7 @@ from galvanic.planning.safety import (
     set_up_notes,
     sheet,
 )
-from galvanic.reference.catalogue import also, electrodes, electrolytes
+from galvanic.reference.catalogue import also, electrodes, electrolytes, shipped_electrolytes
 from galvanic.reference.reader import read_table
 
 
@@ -30,13 +31,43 @@ def keys(found, refused=None):
 
 
 class Sheets(unittest.TestCase):
-    def test_lead_is_refused_under_sixteen_and_a_warning_above(self):
+    def test_lead_is_refused_at_every_age(self):
         for plate in ("lead", "lead-solder"):
-            for age in ("11-13", "14-15"):
+            for age in AGE_BANDS:
                 self.assertEqual(keys(sheet([plate, "copper"], ["milk"], age), refused=True), ["lead-poison"])
-            older = sheet([plate, "copper"], ["milk"], "16-18")
-            self.assertFalse(older.refusals)
-            self.assertEqual(older.entries[0].hazard.severity, "warning")
+
+    def test_no_food_of_any_kind_is_eaten_and_of_what_a_class_makes_nobody_can_say(self):
+        eaten = {key for key, liquid in shipped_electrolytes().items() if "food" in keys(sheet(["zinc"], [key], "14-15"))}
+        self.assertTrue(
+            {"vinegar", "cola", "milk", "salt-water", "kelp-brine", "pickle-brine", "beet-brine", "ketchup", "potato",
+             "lemon-card", "salt-paste", "baking-soda", "sports-drink", "soda-water"} <= eaten
+        )  # fmt: skip
+        self.assertFalse({"cuso4-1.0", "h2so4-0.1", "naoh-0.1", "daniell-pot", "distilled-water"} & eaten)
+
+    def test_drain_or_no_drain_is_one_answer_for_the_sheet(self):
+        for plates, liquid, drain in (
+            (["magnesium", "steel", "graphite"], "lemon-juice", True),
+            (["magnesium", "steel"], "washing-soda", True),
+            (["magnesium", "copper"], "lemon-juice", False),
+            (["zinc", "graphite"], "salt-water", False),
+            (["steel", "graphite"], "cuso4-0.1", False),
+        ):
+            found = sheet(plates, [liquid], "16-18")
+            self.assertEqual("may go down the drain" in found.used_liquid, drain, (plates, liquid))
+            for entry in found.entries:
+                self.assertNotIn("drain", entry.hazard.do + entry.hazard.dispose, entry.hazard.key)
+
+    def test_a_strength_is_that_of_the_substance_it_is_said_of(self):
+        said = " ".join(entry.hazard.text for entry in sheet(["zinc"], ["washing-soda"], "16-18").entries)
+        self.assertIn("Alkali attacks eyes", said)
+        self.assertNotIn("Sodium hydroxide", said)
+        self.assertIn("sodium-hydroxide", keys(sheet(["zinc"], ["naoh-0.1"], "16-18")))
+
+    def test_leds_are_spoken_of_only_where_there_are_some(self):
+        self.assertNotIn(
+            "LED", " ".join(entry.hazard.text + entry.hazard.do for entry in sheet(["zinc"], ["milk"], "14-15").entries)
+        )
+        self.assertIn("led", keys(sheet(["zinc"], ["milk"], "14-15", asked=Asked(packs=True))))
 
     def test_outside_supplies_grinding_and_opened_batteries_are_refused_at_every_age(self):
         for age in AGE_BANDS:
@@ -58,8 +89,7 @@ class Sheets(unittest.TestCase):
     def test_magnesium_nickel_salts_food_and_slits_are_named_with_what_to_do(self):
         found = sheet(["magnesium", "nickel-plated", "copper"], ["lemon-whole", "cuso4-0.1", "daniell-pot"], "14-15")
         self.assertTrue(
-            {"magnesium-fire", "nickel-skin", "copper-salts", "zinc-salts", "food-whole", "slits", "weak-acid"}
-            <= set(keys(found))
+            {"magnesium-fire", "nickel-skin", "copper-salts", "zinc-salts", "food", "slits", "weak-acid"} <= set(keys(found))
         )
         for entry in found.entries:
             self.assertTrue(entry.hazard.do and entry.because)
@@ -116,9 +146,10 @@ class WhileChoosing(unittest.TestCase):
     def test_what_is_not_for_this_age_is_said_with_the_age_it_is_for(self):
         said = self.notes(["lead", "copper"], ["salt-water"])["refused-lead-poison"]
         self.assertEqual(said.tone, "wrong")
-        self.assertIn("16-18 may", said.text)
+        self.assertIn("not for students of any age", said.text)
         self.assertIn("cannot be signed off", said.text)
-        self.assertEqual(self.notes(["lead", "copper"], ["salt-water"], "16-18")["warning-lead-poison"].tone, "caution")
+        younger = self.notes(["aluminium", "copper"], ["washing-soda"])["refused-gas-aluminium"]
+        self.assertIn("16-18 may", younger.text)
 
     def test_pairs_that_make_much_gas_are_named(self):
         self.assertEqual(self.notes(["magnesium", "copper"], ["lemon-juice"])["warning-gas-magnesium"].title,
@@ -172,7 +203,7 @@ source = "common-practice"
     def test_groups_read_short_lines_and_local_rules_are_kept_for_last(self):
         found = bench_cautions(["zinc", "copper"], ["rhubarb-juice"])
         self.assertLess(max(len(line) for line in found), 80)
-        self.assertIn("Only cells built here: no mains, no supply, no bought battery.", found)
+        self.assertIn("No mains, no supply, no bought battery; a fresh one only to check the meter.", found)
         self.assertIn("come first", LOCAL_RULES)
 
     def test_every_rule_has_a_source_and_something_to_do(self):

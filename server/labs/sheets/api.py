@@ -103,6 +103,7 @@ def _safety(lab: Lab, found: Sheet) -> SafetyOut:
     return SafetyOut(
         age=found.age,
         local_rules=say(LOCAL_RULES),
+        used_liquid=found.used_liquid,
         entries=[
             SafetyEntry(
                 key=e.hazard.key,

@@ -103,6 +103,7 @@ class SafetyOut(BaseModel):
 
     age: str
     local_rules: str
+    used_liquid: str
     entries: list[SafetyEntry]
     fingerprint: str
     refused: bool

@@ -178,7 +178,7 @@ class OwnMaterials(TestCase):
         for path, said in [("", "Zn°"), ("/kit", "Old roof zinc"), ("/safety", "Gooseberry juice"), ("/cards", "Zn°")]:
             shown = self.client.get(f"/api/labs/{made['id']}{path}").json()
             self.assertIn(said, json.dumps(shown, ensure_ascii=False))
-        self.assertIn("food-juice", [e["key"] for e in self.client.get(f"/api/labs/{made['id']}/safety").json()["entries"]])
+        self.assertIn("food", [e["key"] for e in self.client.get(f"/api/labs/{made['id']}/safety").json()["entries"]])
         lab = opened_lab_of(self.ada, made["id"])
         device = as_group(group_of(lab))
         self.assertEqual([one["name"] for one in self.mine(device, "electrodes")], ["Old roof zinc"])

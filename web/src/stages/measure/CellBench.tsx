@@ -10,6 +10,7 @@ import { type Level, Tubes } from "../../charts/Tubes";
 import { number, ordinal, volts } from "../../format";
 import { Button, Key } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
+import { Bullets } from "../../ui/Notes";
 import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
@@ -197,6 +198,11 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
               {where}.
             </Trans>
           </p>
+        )}
+        {onPhone && counting.length === 0 && cell.cautions.length > 0 && (
+          <Disclosure title={t`Take care`} detail={cell.cautions[0]}>
+            <Bullets items={cell.cautions} />
+          </Disclosure>
         )}
         <Picture>
           <CellDrawing

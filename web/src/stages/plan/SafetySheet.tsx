@@ -62,6 +62,12 @@ export function SafetySheet({ safety }: { safety: Safety }) {
     <>
       <First>{safety.local_rules}</First>
       <p>
+        <b>
+          <Trans>Used liquid</Trans>
+        </b>{" "}
+        {safety.used_liquid}
+      </p>
+      <p>
         <Trans>
           For students of {AGES[safety.age] ?? safety.age}. Rules by material, strength, form and age: common practice,
           no published source.
