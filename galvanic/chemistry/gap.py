@@ -18,12 +18,14 @@ from __future__ import annotations
 
 import math
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from galvanic.cells import Cell
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.oxidants import lift
 from galvanic.chemistry.plate_account import LAST_DIGIT_V, Step, account_of
+from galvanic.chemistry.plate_work import OWN, WHAT, Work, at_plates
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.errors import OutOfRange
 from galvanic.notes import volts
@@ -134,6 +136,10 @@ OTHER_BRIDGE = mark("use another bridge, a strip soaked in a stronger potassium 
 NO_TEST = mark("nothing that is done at a bench moves this plate by more than a hundredth of a volt in the model")
 
 
+NAMED_SHARE = 0.05  # of a plate's current
+UNSEEN_V = 5e-4  # what prints as zero is nothing that has a cause
+
+
 def _test_of(step: Step, sign: float) -> str:
     """What to do, and what the model says the plate and the reading then do; `sign`: +1 for the positive plate."""
     if not step.do or abs(step.moves_v) <= LAST_DIGIT_V:
@@ -150,14 +156,19 @@ def _test_of(step: Step, sign: float) -> str:
     )
 
 
-def _causes(steps: tuple[Step, ...], key: str, sign: float) -> list[Cause]:
+def _causes(steps: tuple[Step, ...], key: str, sign: float, at_work: str) -> list[Cause]:
+    """Causes at one plate; `at_work`: what takes part there besides its own ions, in words."""
+    plate = electrodes()[key].name
+    names = {code: say(name, plate=plate) for code, name in NAMES.items()}
+    if at_work:
+        names["other"] = say("Other reactions on {plate} ({at_work})", plate=plate, at_work=at_work)
     return [
         Cause(
-            step.code, key, say(NAMES[step.code], plate=electrodes()[key].name), sign * step.volts_v, step.u_v,
+            step.code, key, names[step.code], sign * step.volts_v, step.u_v,
             _minus(step.equation), _test_of(step, sign),
         )
         for step in steps
-        if step.volts_v != 0.0
+        if abs(step.volts_v) >= UNSEEN_V
     ]  # fmt: skip
 
 
@@ -180,8 +191,12 @@ def explain(
     low_side, high_side = sides_of(cell)
     lower, upper = account_of(cell.negative, low_side), account_of(cell.positive, high_side)
     plates = ((upper, cell.positive, 1.0), (lower, cell.negative, -1.0))
-    causes = [cause for found, key, sign in plates for cause in _causes(found.steps, key, sign)]
-    parts = [cause for found, key, sign in plates for cause in _causes(found.parts, key, sign)]
+    at_work = {cell.negative: "", cell.positive: ""}
+    if cell.negative != cell.positive:
+        working = at_plates(cell)
+        at_work = {working.negative: _at_work(working.at_negative), working.positive: _at_work(working.at_positive)}
+    causes = [cause for found, key, sign in plates for cause in _causes(found.steps, key, sign, at_work[key])]
+    parts = [cause for found, key, sign in plates for cause in _causes(found.parts, key, sign, at_work[key])]
     open_v = upper.rest_v - lower.rest_v
     shown_v, internal = _at_meter(cell, geometry or Geometry(), meter_ohm)
     bridge = junction(cell)
@@ -226,6 +241,11 @@ def explain(
 
     seen = [cause for cause in of_cell if cause.code != "loading" or abs(cause.volts_v) >= SEEN_LOADING_V]
     return Gap(cell, start, start_v, with_left([*causes, *seen]), measured_v, with_left([*parts, *of_cell]))
+
+
+def _at_work(works: Sequence[Work]) -> str:
+    """What takes part at a plate besides its own metal and ions, as the panel of its reactions names it."""
+    return ", ".join(work.what for work in works if work.what and work.what != say(WHAT[OWN]) and work.share >= NAMED_SHARE)
 
 
 def _ohm(value: float) -> str:

@@ -20,7 +20,7 @@ from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE
 from galvanic.constants import FARADAY_C_PER_MOL
-from galvanic.reference.catalogue import electrodes, half_reactions, kept
+from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions, kept
 from galvanic.words import number, say
 
 MOST_IONS = 5.0  # activity, about where salts of these metals are saturated
@@ -97,7 +97,7 @@ def account_of(key: str, liquid: str) -> PlateAccount:
             "strength",
             free_v - start_v,
             U_ACTIVITY * per_decade,
-            logarithm,
+            _strength(electrolytes()[liquid].ions_mol_per_l.get(ion, own), level, per_decade),
             say("make this plate’s solution ten times weaker"),
             half_cell.with_ions(0.1 * own).rest() - rest_v,
         )
@@ -165,6 +165,20 @@ def _bound(half_cell: Half, couple: str, level: float, alpha: float) -> tuple[fl
     return min((equilibrium_v(reaction), reaction.couple) for reaction in reactions if reaction.matters_at(half_cell.ph))
 
 
+def _strength(salt: float, level: float, per_decade: float) -> str:
+    """A salt's part by its mol/L, and by what its ions hold each other back."""
+    alone_v = per_decade * math.log10(salt)
+    return say(
+        "{per_decade:.4f} × log {salt:.3g} = {alone_v:+.3f} V by its mol/L; {held_v:+.3f} V more because its ions hold each "
+        "other back and act like {level:.2g} mol/L (their activity)",
+        per_decade=per_decade,
+        salt=salt,
+        alone_v=alone_v,
+        held_v=per_decade * math.log10(level) - alone_v,
+        level=level,
+    )
+
+
 def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:
     """What can be done at a bench that moves the plate most, and by how much the model moves it, V."""
     tries = (
@@ -172,9 +186,16 @@ def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:
         (say("blow air past it"), half_cell.in_liquid(oxygen=MORE_AIR)),
         (say("make the liquid one unit of pH more acid"), half_cell.in_liquid(ph=max(0.0, half_cell.ph - MORE_ACID_PH))),
     )
-    moved = [(do, changed.rest() - rest_v) for do, changed in tries]
-    do, moves_v = max(moved, key=lambda row: abs(row[1]))
-    return (do, moves_v) if abs(moves_v) > LAST_DIGIT_V else ("", 0.0)
+    last = (
+        (say("rub the plate under the surface"), half_cell.bare()),
+        (say("add a few drops of that metal’s salt solution"), half_cell.with_ions(DROP)),
+    )
+    for found in (tries, last if half_cell.plate in electrodes() and electrodes()[half_cell.plate].couple else ()):
+        moved = [(do, changed.rest() - rest_v) for do, changed in found]
+        do, moves_v = max(moved, key=lambda row: abs(row[1]), default=("", 0.0))
+        if abs(moves_v) > LAST_DIGIT_V:
+            return do, moves_v
+    return "", 0.0
 
 
 def _shown(parts: tuple[Step, ...]) -> tuple[Step, ...]:

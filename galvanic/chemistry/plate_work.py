@@ -33,6 +33,16 @@ OWN_TRACES = mark("traces of its own ions that it gave off before")
 OWN_SOLID = mark("what it carries of this, as long as it lasts; then only oxygen and hydrogen")
 GROUPS = mark("groups on the carbon, as long as they last; then only oxygen and hydrogen")
 OTHERS_IONS = mark("the other metal’s ions plate out on it")
+OWN, HYDROGEN = "own ions", mark("hydrogen")
+WHAT = {
+    "oxygen": mark("oxygen"),
+    "hydrogen": HYDROGEN,
+    OWN: mark("the plate’s own ions"),
+    "solids": mark("its dull skin"),
+    "peroxide": mark("oxygen, half-way"),
+    "groups": mark("the carbon’s own groups"),
+    "plating": mark("the other metal’s ions"),
+}
 PAST_THE_WIRE = 0.02  # of what dissolves: from there on the bubbles are shown
 DISSOLVES = mark("metal goes into the liquid, mostly too little of it to be seen in a lesson")
 BUBBLES = mark("bubbles of hydrogen, where it is enough")
@@ -46,12 +56,14 @@ COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out
 @dataclass(frozen=True, slots=True)
 class Work:
     """One half-reaction at a plate, written for the liquid's pH, its share of the current, what is seen of it, and a remark
-    (empty: none). Hydrogen at the negative plate has the share of what dissolves that goes into it, past the wire."""
+    (empty: none); `what` takes part, in a word. Hydrogen at the negative plate has the share of what dissolves that goes
+    into it, past the wire."""
 
     equation: str
     share: float
     what_is_seen: str
     remark: str
+    what: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,7 +117,7 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     own = Work(for_ph(backwards(couple), half.ph), 1.0, say(DISSOLVES), remark)
     if bubbles < PAST_THE_WIRE:
         return (own,)
-    return own, Work(forwards(gas), min(1.0, bubbles), say(BUBBLES), say(BESIDE_THE_WIRE))
+    return own, Work(forwards(gas), min(1.0, bubbles), say(BUBBLES), say(BESIDE_THE_WIRE), say(HYDROGEN))
 
 
 def main_couple(key: str, liquid: str, at_v: float) -> str | None:
@@ -146,13 +158,15 @@ def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, .
     rows = {
         "oxygen": (forwards("O2/H2O" if acid else "O2/OH-"), NOTHING, say("oxygen from the air, dissolved in the liquid")),
         "hydrogen": (forwards("H+/H2" if acid else "H2O/H2 OH-"), BUBBLES, say("gives bubbles where it runs fast")),
-        "own ions": (own, GROWS, say(OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES)),
+        OWN: (own, GROWS, say(OWN_IONS if _holds_ions(liquid, electrode.couple) else OWN_TRACES)),
         "solids": (for_ph(forwards(solid), half.ph) if solid else "", BARED, say(OWN_SOLID)),
         "peroxide": (for_ph(forwards("O2/H2O2"), half.ph), NOTHING, say("oxygen, half-way")),
         "groups": (say("quinone + 2 H⁺ + 2 e⁻ → hydroquinone, on the carbon"), NOTHING, say(GROUPS)),
         "plating": (forwards(foreign.key) if foreign else "", GROWS, say(OTHERS_IONS)),
     }
     works = [
-        Work(equation, parts[name] / total, say(seen), remark) for name, (equation, seen, remark) in rows.items() if equation
+        Work(equation, parts[name] / total, say(seen), remark, say(WHAT[name]))
+        for name, (equation, seen, remark) in rows.items()
+        if equation
     ]
     return tuple(sorted((row for row in works if row.share >= LEAST_SHARE), key=lambda row: -row.share))

@@ -17,7 +17,10 @@ from galvanic.notes import volts
 from galvanic.reference.reader import Reader, read_table
 from galvanic.words import once, say
 
-DENIED = re.compile(r"\b(no|not|never|none|nothing|nobody|neither|nor|without|cannot|hardly|same|unlike)\b|n't\b")
+DENIED = re.compile(
+    r"\b(no|not|never|none|nothing|nobody|neither|nor|without|cannot|hardly|same|unlike)\b|n't\b|"
+    r"\b(?:do|does|did|is|are|was|were|wo|ca|could|would|should|has|have)nt\b"  # as it is typed
+)
 
 Against = Callable[[ClaimData], str]
 
