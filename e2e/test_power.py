@@ -39,7 +39,7 @@ class Power(BrowserTestCase):
         page.get_by_role("button", name="More: in a row").click()
         expect(stems).to_have_accessible_name(re.compile(r"3\.8\d"))
         page.get_by_role("button", name="1 in a row: no").click()
-        expect(page.get_by_text("Not with 1", exact=True)).to_be_visible()
+        expect(page.get_by_text("Not with 1, not even at first", exact=True)).to_be_visible()
         page.get_by_text("pocket calculator").click()
         page.get_by_role("button", name=re.compile("^4 in a row")).click()
         expect(page.get_by_text("Do not join it")).to_be_visible()

@@ -126,4 +126,4 @@ def too_much(load: Demand | None, open_v: float | None) -> str:
     """Why the load must not be joined to a pack of this open voltage; empty where it may."""
     if load is None or open_v is None or load.row is None or load.row.most_v is None or load.row.kind != "constant":
         return ""
-    return load.harms(open_v, open_v, 0.0)
+    return load.harms(open_v, 0.0)

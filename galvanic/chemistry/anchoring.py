@@ -1,8 +1,9 @@
 """A cell's curve held to what the class has measured of it: open voltages, and voltages or currents under a load.
 
-The open voltage moves the whole curve, V(I) = model(I·times) + shift; each voltage across a resistor and each short-circuit
-current then says how much more or less than the model's current the cell gives at the same voltage, `times` in the
-denominator. Their logarithms are averaged; one measurement is as uncertain as cells built alike differ.
+The open voltage moves the curve at rest, and less the further a load pulls it down (`curves.Anchor`); each voltage across a
+resistor and each short-circuit current then says how much more or less than the model's current the cell gives at the same
+voltage, `times` in the denominator. Their logarithms are averaged; one measurement is as uncertain as cells built alike
+differ.
 """
 
 from __future__ import annotations
@@ -13,7 +14,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from galvanic.chemistry.curves import CELL_SCATTER, Anchor, PackCell, curve
+from galvanic.chemistry.curves import CELL_SCATTER, Anchor, PackCell, curve, left_of
 from galvanic.chemistry.polarisation import FIRST_S, solution_ohm
 
 LEAST_TIMES, MOST_TIMES = 0.02, 50.0  # beyond this a measurement says that something else was measured
@@ -42,7 +43,9 @@ def anchored(
     drawn = curve(bare, after_s)
     zero = int(np.searchsorted(drawn.current_a, 0.0))
     shift = 0.0 if open_v is None else open_v - float(drawn.volts_v[0, zero])
-    volts, inside_ohm = drawn.volts_v[0] + shift, solution_ohm(cell.cell, cell.geometry)
+    inside_ohm = solution_ohm(cell.cell, cell.geometry)
+    plates = drawn.volts_v + drawn.current_a * inside_ohm
+    volts = drawn.volts_v[0] + shift * left_of(plates, plates[:, [zero]])[0]
     logs = []
     for measured in under:
         at_v, amps = (

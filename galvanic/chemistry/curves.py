@@ -26,6 +26,7 @@ POINTS, POINTS_OF_MANY = 801, 225  # 7 mV and 25 mV apart: read off linearly, ha
 MOST_A, LEAST_A = 3.0, 3e-8  # currents of a pack, spaced evenly in asinh(I / least)
 CURRENTS, CURRENTS_OF_MANY = 2401, 301
 SEED = 15
+LEAST_OPEN_V = 0.01  # with less there is nothing for a load to pull down
 # Between cells built alike: volts, and what their plates give (common practice, no source).
 CELL_SCATTER_V, CELL_SCATTER = 0.04, 0.25
 
@@ -40,7 +41,9 @@ GRID_OF_MANY_A: Array = LEAST_A * np.sinh(np.linspace(-_SPAN, _SPAN, CURRENTS_OF
 
 @dataclass(frozen=True, slots=True)
 class Anchor:
-    """How the class's own cell differs from the model's: V(I) = model(I·times) + shift, with standard uncertainties.
+    """How the class's own cell differs from the model's, with standard uncertainties: V(I) = model(I·times) + shift·f, where
+    f is the part of the model's open voltage that is left at that current. A cell that reads too little with nothing joined
+    does not give less into a short circuit for that.
 
     `u_times` is of the natural logarithm. `…_measured`: whether the class has; otherwise the model stands alone there.
     """
@@ -160,18 +163,23 @@ def curve(
         low: Halves | ManyHalves
         high: Halves | ManyHalves
         low, high, whole = cell_draws(cell.cell.negative, low_side, high_side, cell.cell.positive, after_s, n)
-        shift = cell.anchor.shift_v + np.hypot(cell.anchor.u_shift_v, CELL_SCATTER_V) * z[0]
+        shift = np.hypot(cell.anchor.u_shift_v, CELL_SCATTER_V) * z[0]
         times = cell.anchor.times * np.exp(np.hypot(cell.anchor.u_times, CELL_SCATTER) * z[1])
     else:
         whole = None
         low = half_table(cell.cell.negative, low_side, after_s)
         high = half_table(cell.cell.positive, high_side, after_s)
-        shift, times = np.full((1, 1), cell.anchor.shift_v), np.full((1, 1), cell.anchor.times)
+        shift, times = np.zeros((1, 1)), np.full((1, 1), cell.anchor.times)
     shift = shift + junction(cell.cell).volts_v
     wetted = cell.geometry.area_m2 * cell.geometry.pairs * cell.left
     density = grid[None, :] * times / wetted
+    held = np.full((1, 1), cell.anchor.shift_v)
     if n and cell.anchor.volts_measured:  # the class has measured what the draws differ in: only their shape is kept
-        shift = shift + _middle_open_v(cell, after_s) - _open_v(low, high)
+        held = held + _middle_open_v(cell, after_s) - _open_v(low, high)
+    if held.any():
+        sign = -1.0 if cell.turned else 1.0
+        free = whole.at(sign * density) if whole is not None else high.at(-sign * density) - low.at(sign * density)
+        shift = shift + held * left_of(free, _open_v(low, high))
     ohm = solution_ohm(cell.cell, cell.geometry) / cell.left + cell.contact_ohm
     if whole is not None and not plates and math.isinf(cell.touching_ohm):  # both plates read off at once
         sign = -1.0 if cell.turned else 1.0
@@ -184,6 +192,11 @@ def curve(
     if math.isfinite(cell.touching_ohm):
         volts = _across(grid, volts, volts, cell.touching_ohm)
     return Curve(grid, volts, enters, leaves)
+
+
+def left_of(volts_v: Array, open_v: Array) -> Array:
+    """What part of an open voltage is left, 0 to 1: how much of a shift at rest still holds under a load."""
+    return np.asarray(np.clip(volts_v / np.where(np.abs(open_v) < LEAST_OPEN_V, np.inf, open_v), 0.0, 1.0))
 
 
 def _open_v(low: Halves | ManyHalves, high: Halves | ManyHalves) -> Array:

@@ -138,8 +138,9 @@ class Demand:
             return "glows in the dark"
         return "glows by day" if current_a < self.row.current_a.high else "bright"
 
-    def harms(self, open_v: float, volts_v: float, current_a: float) -> str:
-        """Why it must not be joined, in a sentence; empty where it may. A device sees the open voltage before it draws."""
+    def harms(self, volts_v: float, current_a: float) -> str:
+        """Why it must not be joined, in a sentence; empty where it may. What counts is what is left under its own current: a
+        weak pack gives way."""
         if self.row is None:
             return ""
         if self.row.most_a is not None and current_a > self.row.most_a.value:
@@ -150,11 +151,10 @@ class Demand:
                 name=self.name,
                 most=most,
             )
-        meets_v = open_v if isinstance(self.takes, Device) else volts_v
-        if self.row.most_v is not None and meets_v > self.row.most_v.value:
+        if self.row.most_v is not None and volts_v > self.row.most_v.value:
             return say(
                 "{meets_v:.2f} V would stand across the {name}; it takes {value:g} V at most.",
-                meets_v=meets_v,
+                meets_v=volts_v,
                 name=self.name,
                 value=self.row.most_v.value,
             )

@@ -76,6 +76,7 @@ class Smallest:
     rows: int
     pairs: int
     expected: Expected
+    pack: Pack
 
 
 def _spread(values: np.ndarray) -> Spread:
@@ -92,9 +93,9 @@ def expect(pack: Pack, load: str | float, after_s: float = FIRST_S) -> Expected:
     many = demand(load, rng, DRAWS)
     curves = Curves.of(pack, after_s, DRAWS, rng)
     open_v, volts_v = curves.crossing_v(None), curves.crossing_v(many)
-    current_a = many.takes.current_a(volts_v)
+    current_a = curves.rows_current_a(volts_v).sum(axis=0)
     runs = float(many.runs(volts_v, current_a).mean())
-    harm = asked.harms(meeting.open_v, meeting.volts_v, meeting.current_a)
+    harm = asked.harms(meeting.volts_v, meeting.current_a)
     return Expected(
         meeting,
         _spread(open_v),
@@ -126,7 +127,7 @@ def smallest(cell: PackCell, load: str | float, after_s: float = FIRST_S) -> Sma
                     continue
                 expected = expect(pack, load, after_s)
                 if expected.verdict == "runs":
-                    return Smallest(cells, rows, pairs, expected)
+                    return Smallest(cells, rows, pairs, expected, pack)
     return None
 
 

@@ -7,10 +7,13 @@ import re
 import sys
 from dataclasses import asdict, replace
 
+from galvanic.bench.checks import MOST_CELL_V
+from galvanic.chemistry.anchoring import UnderLoad, anchored
 from galvanic.chemistry.circuit import MOST_CELLS, Pack
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import load_of
 from galvanic.chemistry.expected import MOST_IN_SEARCH, Expected, expect, options, smallest, what_holds_back
+from galvanic.chemistry.in_time import InTime, in_time
 from galvanic.chemistry.polarisation import FIRST_S, Geometry
 from galvanic.command.cells import cell_of, geometry_of, say_of
 from galvanic.command.tables import BadFile, dump, say
@@ -43,14 +46,18 @@ def run_pack(options: argparse.Namespace) -> None:
     within("rows", options.rows, 1, MOST_CELLS, f"From one to {MOST_CELLS} rows side by side.")
     for cell in dict.fromkeys(one.cell for one in row):
         say_of(cell)
+    row = [measured(one, options.open_v, options.short_ma) for one in row]
     pack, load = Pack((tuple(row),) * options.rows), load_of(options.load)
     expected = expect(pack, load, options.after)
     changes = _options(pack, load, options.after)
     holds = what_holds_back(pack, load, options.after)
+    lasting = in_time(pack, load)
     if options.json:
         dump(
             {
                 **_numbers(expected),
+                "after_s": options.after,
+                **_times(lasting),
                 "cells": [
                     {"cell": one.cell.notation, **asdict(share)}
                     for one, share in zip(pack.cells, expected.meeting.cells, strict=True)
@@ -63,6 +70,7 @@ def run_pack(options: argparse.Namespace) -> None:
         )
         return
     write_pack(pack, expected)
+    sys.stdout.write(f"Runs for {lasting.runs_s:.3g} s ({lasting.low_s:.3g} to {lasting.high_s:.3g} s)\n")
     sys.stdout.write(f"What holds it back: {holds}\n")
     for change in changes:
         times = (
@@ -77,6 +85,19 @@ def _options(pack: Pack, load: str | float, after_s: float) -> list[dict[str, ob
     return [
         {**asdict(option), "times": option.times if option.times < 1e6 else None} for option in options(pack, load, after_s)
     ]
+
+
+def measured(cell: PackCell, open_v: float | None, short_ma: float | None) -> PackCell:
+    """A cell held to what was measured of each: its open voltage, its short-circuit current."""
+    if open_v is None and short_ma is None:
+        return cell
+    within("open_v", open_v or 0.0, -MOST_CELL_V, MOST_CELL_V, f"No cell of two plates gives more than {MOST_CELL_V} V.")
+    under = [] if short_ma is None else [UnderLoad(0.0, 1e-3 * short_ma)]
+    return anchored(cell, open_v, 0.0, under)
+
+
+def _times(found: InTime) -> dict[str, object]:
+    return {"runs_s": found.runs_s, "runs_low_s": found.low_s, "runs_high_s": found.high_s, "used_up_s": found.used_up_s}
 
 
 def _numbers(found: Expected) -> dict[str, object]:
@@ -115,10 +136,13 @@ def run_smallest(options: argparse.Namespace) -> None:
     row = cells_of(options.cell, geometry_of(options))
     if len(row) != 1:
         raise BadFile("Name one kind of cell, as “zinc | lemon juice | copper”.")
-    fewest = smallest(row[0], load_of(options.load), options.after)
+    lasts_s = options.after if options.lasts is None else options.lasts
+    fewest = smallest(row[0], load_of(options.load), lasts_s)
+    if fewest is not None and in_time(fewest.pack, load_of(options.load)).used_up_s < lasts_s:
+        fewest = None
     if fewest is None:
         answer: dict[str, object] = {"cells": None, "rows": None, "pairs": None, "verdict": "no"}
-        words = f"No pack of up to {MOST_IN_SEARCH} such cells runs it.\n"
+        words = f"No pack of up to {MOST_IN_SEARCH} such cells runs it{f' for {lasts_s:g} s' if options.lasts else ''}.\n"
     else:
         answer = {"cells": fewest.cells, "rows": fewest.rows, "pairs": fewest.pairs, **_numbers(fewest.expected)}
         words = (
@@ -143,7 +167,10 @@ def add_packs(commands: argparse._SubParsersAction[argparse.ArgumentParser]) -> 
     pack.set_defaults(run=run_pack)
     fewest = commands.add_parser("smallest", help=run_smallest.__doc__)
     fewest.add_argument("cell", help="“zinc | lemon juice | copper”")
+    fewest.add_argument("--for", dest="lasts", type=float, default=None, metavar="SECONDS", help="that still runs it then")
     fewest.set_defaults(run=run_smallest)
+    pack.add_argument("--open-v", type=float, default=None, help="what each cell was measured to have with nothing joined")
+    pack.add_argument("--short-ma", type=float, default=None, help="what each cell gave in a short circuit, mA")
     for command in (pack, fewest):
         command.add_argument("--load", required=True, help="a load's key or name, or ohms")
         command.add_argument("--after", type=float, default=FIRST_S, metavar="SECONDS", help="so long after it was joined")

@@ -5,13 +5,14 @@ from __future__ import annotations
 import argparse
 import re
 import sys
-from dataclasses import asdict
+from dataclasses import asdict, replace
 
 import numpy as np
 
 from galvanic.bench.run_table import RunTable, read_run
+from galvanic.chemistry.circuit import MOST_CELLS, Pack
 from galvanic.chemistry.demand import demand, load_of
-from galvanic.chemistry.life import CUP_PRICE, DAY_S, life
+from galvanic.chemistry.life import CUP_PRICE, DAY_S, Life, life
 from galvanic.chemistry.transient import MOST_S, Event, simulate
 from galvanic.chemistry.work import work_of
 from galvanic.command.cells import geometry_of
@@ -105,9 +106,20 @@ def _said(interval: Interval, size: bool = False) -> str:
     return f"{value:.4g} ({ends[0]} to {ends[1]})"
 
 
+def _days(lasting: Life) -> dict[str, object]:
+    """Until something is used up, in days, and what."""
+    if not lasting.ends:
+        return {"days": None, "low_days": None, "high_days": None, "ends_by": None}
+    first = lasting.ends[0]
+    middle, low, high = (seconds / DAY_S for seconds in (first.seconds.middle, first.seconds.low, first.seconds.high))
+    return {"days": middle, "low_days": low, "high_days": high, "ends_by": first.what}
+
+
 def run_life(options: argparse.Namespace) -> None:
     """How long a pack lasts under a load, and what runs out first."""
-    cells = cells_of(options.cells, geometry_of(options))
+    row = cells_of(options.cells, geometry_of(options))
+    within("rows", options.rows, 1, MOST_CELLS, f"From one to {MOST_CELLS} rows side by side.")
+    cells = Pack((tuple(replace(one, cup="one") if options.one_vessel else one for one in row),) * options.rows)
     lasting = life(cells, load_of(options.load), options.volume_ml, options.zinc_um, options.cup_price)
     met = lasting.expected.meeting
     if options.json:
@@ -116,6 +128,7 @@ def run_life(options: argparse.Namespace) -> None:
                 "volts_v": met.volts_v,
                 "current_a": met.current_a,
                 "verdict": lasting.expected.verdict,
+                **_days(lasting),
                 "ends": [asdict(end) for end in lasting.ends],
                 "first": lasting.ends[0].what if lasting.ends else None,
                 "oxygen_share": lasting.oxygen_share,
@@ -152,7 +165,9 @@ def add_runs(commands: argparse._SubParsersAction[argparse.ArgumentParser]) -> l
     fit.set_defaults(run=run_fit)
     lasts = commands.add_parser("life", help=run_life.__doc__)
     lasts.add_argument("--load", required=True, help="a load's key or name, or ohms")
-    lasts.add_argument("--volume-ml", type=float, default=40.0, help="liquid in each cup")
+    lasts.add_argument("--volume-ml", type=float, default=None, help="liquid in each cup; else as usual for its kind")
+    lasts.add_argument("--rows", type=int, default=1, help="so many such rows side by side")
+    lasts.add_argument("--one-vessel", action="store_true", help="all cells stand in one liquid (refused, with the reason)")
     lasts.add_argument("--zinc-um", type=float, default=None, help="thickness of the negative plate's metal (or coating)")
     lasts.add_argument("--cup-price", type=float, default=CUP_PRICE, help="one cup with its liquid, in any currency")
     lasts.set_defaults(run=run_life)

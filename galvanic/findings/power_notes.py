@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 from galvanic.chemistry.circuit import Pack
 from galvanic.chemistry.expected import DOUBTFUL, HOLDS, Expected, Option, Smallest, weakest
+from galvanic.chemistry.in_time import InTime
 from galvanic.chemistry.life import DAY_S, End, Life
 from galvanic.notes import THIN, Action, Note, Tone, capital, volts
 from galvanic.words import mark, number, say, say_n
@@ -108,9 +109,11 @@ def verdict_note(pack: Pack, load_name: str, found: Expected) -> Note:
         return Note(
             "harm", "wrong", say("Do not join it"), say("{harm} Take a cell away, or choose another load.", harm=found.harm)
         )
-    title = {"runs": say("Runs with {n}", n=n), "doubtful": say("Doubtful with {n}", n=n), "no": say("Not with {n}", n=n)}[
-        found.verdict
-    ]
+    title = {
+        "runs": say("At first it runs with {n}", n=n),
+        "doubtful": say("Doubtful with {n}, from the start", n=n),
+        "no": say("Not with {n}, not even at first", n=n),
+    }[found.verdict]
     if found.level == "takes its current":
         return Note(
             "verdict",
@@ -126,7 +129,7 @@ def verdict_note(pack: Pack, load_name: str, found: Expected) -> Note:
     if found.verdict == "doubtful":
         seen = say("In the middle of that {lower}{seen}", lower=seen[0].lower(), seen=seen[1:])
     text = say(
-        "{current} through the {load_name}. {seen} {sees} {where}",
+        "Ten seconds after joining {current} goes through the {load_name}. {seen} {sees} {where}",
         current=current,
         load_name=load_name,
         seen=seen,
@@ -187,8 +190,8 @@ def cell_notes(pack: Pack, found: Expected) -> list[Note]:
     return out
 
 
-def smallest_note(load_name: str, found: Smallest | None, most: int) -> Note:
-    """How many cells it takes."""
+def smallest_note(load_name: str, found: Smallest | None, most: int, lasts: Smallest | None = None) -> Note:
+    """How many cells it takes at first, and how many for a lesson (`lasts`; None: none that was tried does)."""
     if found is None:
         text = say(
             "No pack of up to {most} of these cells is likely to run the {load_name}.", most=most, load_name=load_name
@@ -197,8 +200,14 @@ def smallest_note(load_name: str, found: Smallest | None, most: int) -> Note:
     rows = "" if found.rows == 1 else say(" in {rows} rows", rows=found.rows)
     plates = "" if found.pairs == 1 else say(", each with {pairs} pairs of plates", pairs=found.pairs)
     cells = say_n("{n} cell", "{n} cells", found.cells)
+    longer = (
+        say("No pack that was tried runs it through a lesson.")
+        if lasts is None
+        else say_n("For a lesson it takes {n} cell.", "For a lesson it takes {n} cells.", lasts.cells)
+    )
     text = say(
-        "{cells}{rows}{plates}: {current_a}, runs {runs}.",
+        "{cells}{rows}{plates} at first: {current_a}, runs {runs}. {longer}",
+        longer=longer,
         cells=cells,
         rows=rows,
         plates=plates,
@@ -212,6 +221,29 @@ def _range(end: End) -> str:
     return say(
         "{middle} ({low} to {high})", middle=days(end.seconds.middle), low=days(end.seconds.low), high=days(end.seconds.high)
     )
+
+
+def in_time_note(found: InTime, load_name: str) -> Note:
+    """How long it keeps running, and what is seen of it on the way."""
+    rows = tuple(
+        say(
+            "{after} after joining: {current}. It runs {runs}.",
+            after=days(moment.at_s),
+            current=amps(moment.expected.meeting.current_a),
+            runs=chance(moment.expected.runs),
+        )
+        for moment in found.moments
+    )
+    if found.runs_s <= 0.0:
+        text = say("The {load_name} does not run on it for any time that a class would call running.", load_name=load_name)
+        return Note("in_time", "plain", say("For how long?"), text, evidence=rows)
+    times = {"middle": days(found.runs_s), "low": days(max(found.low_s, 1.0)), "high": days(found.high_s)}
+    text = (
+        say("About {middle} ({low} to {high}), until something is used up.", **times)
+        if found.ends_by
+        else say("About {middle} ({low} to {high}): then too little flows, though nothing is used up.", **times)
+    )
+    return Note("in_time", "plain", say("It runs for {middle}", middle=days(found.runs_s)), text, evidence=rows)
 
 
 def life_note(found: Life) -> Note | None:
@@ -229,7 +261,13 @@ def life_note(found: Life) -> Note | None:
     return Note(
         "life",
         "plain",
-        say("How long"),
-        say("About {range}: {words}.{itself}{oxygen}", range=_range(first), words=first.words, itself=itself, oxygen=oxygen),
+        say("What is used up first"),
+        say(
+            "After about {range}: {words}.{itself}{oxygen}",
+            range=_range(first),
+            words=first.words,
+            itself=itself,
+            oxygen=oxygen,
+        ),
         evidence=rows,
     )

@@ -24,6 +24,7 @@ from galvanic.chemistry.expected import (
     strength,
     what_holds_back,
 )
+from galvanic.chemistry.in_time import LESSON_S, in_time
 from galvanic.chemistry.life import life
 from galvanic.findings.power_notes import (
     CARE,
@@ -31,6 +32,7 @@ from galvanic.findings.power_notes import (
     amps,
     cell_notes,
     holds_note,
+    in_time_note,
     life_note,
     promise,
     smallest_note,
@@ -207,8 +209,11 @@ def advice_out(pack: ThoughtPack, load: str | float, volume_ml: float) -> PackAd
     changes = options(pack, load) if 2 * pack.size <= MOST_CELLS else []
     notes = [
         holds_note(pack, asked.name, what_holds_back(pack, load), changes),
-        None if asked.row is None else smallest_note(asked.name, smallest(first, load), MOST_IN_SEARCH),
-        life_note(life(pack.rows[0], load, volume_ml)) if len(pack.rows) == 1 else None,
+        None if asked.row is None else in_time_note(in_time(pack, load, volume_ml), asked.name),
+        None
+        if asked.row is None
+        else smallest_note(asked.name, smallest(first, load), MOST_IN_SEARCH, smallest(first, load, LESSON_S)),
+        life_note(life(pack, load, volume_ml)),
         said(ONE_BOWL),
         said(CARE),
     ]

@@ -6,11 +6,13 @@ import unittest
 import numpy as np
 
 from galvanic.cells import Cell
+from galvanic.chemistry.circuit import in_a_row
 from galvanic.chemistry.curves import PackCell
-from galvanic.chemistry.life import life
-from galvanic.chemistry.polarisation import Geometry
+from galvanic.chemistry.life import DAY_S, life
+from galvanic.chemistry.polarisation import Geometry, sides_of
 from galvanic.chemistry.work import area_under, metal_used_g, work_of
 from galvanic.errors import NotEnoughData, OutOfRange
+from galvanic.reference.catalogue import electrolytes
 
 LEMON = PackCell(Cell("zinc", "lemon-juice", "copper"), Geometry(5e-4, 0.02))
 SALT = PackCell(Cell("zinc", "salt-water", "copper"), Geometry(5e-4, 0.02))
@@ -87,6 +89,29 @@ class RunsOut(unittest.TestCase):
         for end in found.ends:
             self.assertTrue(0.0 < end.seconds.low < end.seconds.middle < end.seconds.high)
         self.assertGreater(found.cost_per_kwh, 10.0 * found.bought_per_kwh)
+
+    def test_two_solutions_end_by_their_salt_or_their_water_after_weeks_not_seconds(self):
+        # 40 mL of 1 mol/L hold 0.04 mol of copper ions: 2·96485·0.04 C, nine tenths of them usable, by hand.
+        cell = PackCell(Cell("zinc", "daniell-bridge", "copper"))
+        found = {end.what: end for end in life([cell], 470.0).ends}
+        current = life([cell], 470.0).expected.meeting.current_a
+        salt = electrolytes()[sides_of(cell.cell)[1]].ions_mol_per_l["Cu2+"]
+        self.assertAlmostEqual(found["ions"].seconds.middle * current / (0.9 * 2 * 96485.33 * 0.04 * salt), 1.0, delta=0.05)
+        self.assertNotIn("acid", found)
+        self.assertGreater(life([cell], 470.0).ends[0].seconds.low, 3.0 * DAY_S)
+
+    def test_rows_share_the_current_and_so_last_longer(self):
+        one, two = life(in_a_row([LEMON] * 2), 470.0), life(in_a_row([LEMON] * 2, 2), 470.0)
+        acid = [next(end.seconds.middle for end in found.ends if end.what == "acid") for found in (one, two)]
+        self.assertGreater(acid[1], acid[0])
+
+    def test_a_card_dries_in_days_a_fruit_by_itself_and_nothing_lasts_for_ages(self):
+        card = life([PackCell(Cell("zinc", "salt-card", "copper"))], 1e9)
+        fruit = life([PackCell(Cell("zinc", "lemon-whole", "copper"))], 1e9)
+        self.assertLess(card.ends[0].seconds.middle, 3.0 * DAY_S)
+        self.assertIn("flesh", {end.what: end.words for end in fruit.ends}["water"])
+        for found in (card, fruit):
+            self.assertLess(max(end.seconds.middle for end in found.ends), 100.1 * 365 * DAY_S)
 
     def test_sizes_that_are_none_are_refused(self):
         for volume, thick in ((0.0, 10.0), (40.0, -1.0), (math.nan, 10.0), (1e6, 10.0)):

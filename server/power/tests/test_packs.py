@@ -86,7 +86,9 @@ class Packs(TestCase):
         self.pack = self.begin("calculator")
         for k, total in enumerate(("0.95", "1.90", "2.85"), start=1):
             self.join(k, "0.95", total)
-        self.assertIn("2.2 V at most", self.shown()[1]["harm"])
+        self.assertEqual(self.shown()[1]["harm"], "")  # benches run it on three weak cells in a row
+        self.join(4, "0.95", "3.80")
+        self.assertIn("3.3 V at most", self.shown()[1]["harm"])
 
     def test_a_correction_says_why_and_the_old_number_stays(self):
         self.join(1, "9.5", "0.95")
