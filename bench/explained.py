@@ -20,7 +20,7 @@ from galvanic.findings.class_says import class_says
 from galvanic.findings.class_standing import standing_readings
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.planning.design import Task, design
-from galvanic.simulated.rehearsal import Entry
+from galvanic.simulated.rehearsal import Entry, simulated_class
 from galvanic.simulated.slips import with_slips
 
 PLATES = ("magnesium", "zinc", "steel", "tin", "nickel", "copper")
@@ -70,6 +70,20 @@ FALSE = (
     "nothing_read", "constant", "copied", "noise", "repeated", "same_numbers", "scale", "plate_changed", "order_drift",
     "left_out_reversed", *sorted(LEFT_OUT), "outlier", "offset", "loop", "turned",
 )  # fmt: skip
+
+
+NOT_OF_CELLS = (
+    "nothing_read",
+    "constant",
+    "copied",
+    "noise",
+    "same_numbers",
+    "scale",
+    "plate_changed",
+    "order_drift",
+    "offset",
+)
+REFUSED_V = 10_000.0  # the bench does not take it
 
 
 def readings(entries: Sequence[Entry]) -> list[ClassReading]:
@@ -153,6 +167,17 @@ def main(count: int = 100) -> None:
         false.update(set(said_of(with_slips(plan, 10_000 + seed, []))))
     for code in FALSE:
         out(ROW.format(f"sound: {code}", 3 * count, "", "", f"{100 * false[code] / (3 * count):.1f} % false (target < 3 %)"))
+    of_faulty: Counter[str] = Counter()
+    for plan, seed in classes(count):
+        of_faulty.update(
+            set(said_of([one for one in simulated_class(plan, seed) if abs(float(one.typed.text)) < REFUSED_V]))
+        )
+    for code in NOT_OF_CELLS:  # classes in which single cells went wrong, as many as at benches
+        out(
+            ROW.format(
+                f"single cells wrong: {code}", count, "", "", f"{100 * of_faulty[code] / count:.1f} % false (target < 3 %)"
+            )
+        )
 
 
 if __name__ == "__main__":

@@ -248,7 +248,7 @@ class Bench(BrowserTestCase):
     def test_the_bench_fits_a_phone_and_its_targets_are_large(self):
         page = self.bench(size=PHONE, touch=True)
         entry = page.get_by_role("textbox", name="Reading in").bounding_box()
-        self.assertLess(entry["y"] + entry["height"], PHONE["height"], "the entry is not on the first screen")
+        self.assertLess(entry["y"] + entry["height"], PHONE["height"], f"the entry is not on the first screen: {entry}")
         page.get_by_role("button", name="Skip").click()
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
         for name in ("Record", "Type in mV", "Swap leads", "The next cell"):

@@ -35,7 +35,7 @@ def order_notes(
     """
     scales = _scales([one for one in lists if one.group not in without])
     off = {group for scale in scales for group in scale.groups} | set(without)
-    baths = [(*_in_bath(visited, one, off), one.ladder) for one in results if one.ladder is not None]
+    baths = [(*_in_bath(visited, one, off, _alone(one)), one.ladder) for one in results if one.ladder is not None]
     changes = [
         Ranked(91, _changed(change), frozenset({change.group}))
         for change in changed_plates([bath for bath in baths if bath[0]])
@@ -45,7 +45,18 @@ def order_notes(
     return [*scales, *changes, *_fading(visited, results, off)]
 
 
-def _in_bath(visited: Visits, result: ElectrolyteResult, off: Collection[str]) -> tuple[list[Difference], list[int]]:
+def _alone(result: ElectrolyteResult) -> set[tuple[str, frozenset[str]]]:
+    """Values that everything else contradicts, of groups that have one such: no plate was changed for that."""
+    groups = [outlier.difference.group for outlier in result.outliers]
+    return {outlier.key for outlier in result.outliers if groups.count(outlier.difference.group) == 1}
+
+
+def _in_bath(
+    visited: Visits,
+    result: ElectrolyteResult,
+    off: Collection[str],
+    without: Collection[tuple[str, frozenset[str]]] = (),
+) -> tuple[list[Difference], list[int]]:
     """One value for each visit of a group to a cell of a liquid, with its place in the group's list."""
     inside_v = result.inside.s_v if result.inside else 0.0
     values, places = [], []
@@ -53,6 +64,8 @@ def _in_bath(visited: Visits, result: ElectrolyteResult, off: Collection[str]) -
         for visit in found:
             cell = visit.cell
             if group in off or cell.bath != (result.electrolyte, result.condition) or cell.positive == cell.negative:
+                continue
+            if (group, frozenset(cell.pair)) in without:
                 continue
             u_v = max(LEAST_U_V, inside_v / math.sqrt(len(visit.values)))
             values.append(Difference(cell.positive, cell.negative, fmean(visit.values), u_v, group))

@@ -40,7 +40,7 @@ EXPLAINS: Mapping[str, frozenset[str]] = {
     "noise": WHOLE_LIST,
     "scale": (OF_A_GROUP - {"scale"}) | {"left_out_too_high"},
     "same_numbers": frozenset({"outlier", "left_out_too_high", "plate_changed"}),
-    "plate_changed": frozenset({"outlier", "offset"}),
+    "plate_changed": frozenset({"offset"}),
     "left_out_reversed": frozenset({"turned", "outlier", "offset", "plate_changed"}),
     "left_out_millivolts": frozenset({"left_out_too_high", "left_out_beyond", "left_out_comma", "offset"}),
     "drift": frozenset({"order_drift"}),

@@ -22,6 +22,8 @@ Array = NDArray[np.float64]
 Places = Sequence[int]
 SURE_DRIFT, SURE_CHANGE = 0.99, 0.97  # levels; the second is shared by all changes that are tried
 USUAL = 3.0 * FREEDOM  # what is known of the three variances before: degrees of freedom
+ALIKE_SIGMA, ALIKE_PART = 2.0, 0.35  # how far the cells with a changed plate may differ in what they say of it
+WILD = 2.5  # standard deviations of a value of its class
 STILL = 2.0  # standard uncertainties, without any one group
 LEAST_INFORMATION = 1e-9
 
@@ -108,7 +110,7 @@ def _fading(baths: Sequence[Bath], without: str) -> tuple[float, float, float] |
     information = pull = 0.0
     spare = USUAL - 1.0
     for values, places, ladder in baths:
-        rows = [(d, place) for d, place in zip(values, places, strict=True) if d.group != without]
+        rows = [(d, place) for d, place in zip(values, places, strict=True) if d.group != without and not _wild(d, ladder)]
         beside = _beside([d for d, _ in rows], ladder) if rows else None
         if beside is None:
             continue
@@ -117,6 +119,17 @@ def _fading(baths: Sequence[Bath], without: str) -> tuple[float, float, float] |
         pulled, told = beside.column(np.array(level))
         information, pull, spare = information + told, pull + pulled, spare + beside.spare
     return (pull / information, information**-0.5, spare) if information > 0.0 and spare > 0 else None
+
+
+def _wild(d: Difference, ladder: Ladder) -> bool:
+    """Whether a value lies so far off the class's ladder that something went wrong with it alone."""
+    scatter = ladder.scatter
+    if scatter is None:
+        return False
+    expected_v, _ = ladder.difference_v(d.red, d.black)
+    rough = (scatter.rough.get(d.red, 0.0), scatter.rough.get(d.black, 0.0))
+    u_v = math.hypot(d.u_v, scatter.cell_v, 2.0**0.5 * scatter.plates_v, scatter.meter_v, *rough)
+    return abs(d.volts_v - expected_v) > WILD * u_v
 
 
 def changed_plates(baths: Sequence[Bath]) -> list[Change]:
@@ -141,6 +154,15 @@ def changed_plates(baths: Sequence[Bath]) -> list[Change]:
     return list(sure.values())
 
 
+def _alike(each: Sequence[tuple[float, float]], shift_v: float) -> bool:
+    """Whether each value by itself says the same shift: one cell that went wrong is no other plate."""
+    own = [(pull / told, told**-0.5) for pull, told in each if told > 0.0]
+    return len(own) > 1 and all(
+        one_v * shift_v > 0.0 and abs(one_v - shift_v) < max(ALIKE_SIGMA * u_v, ALIKE_PART * abs(shift_v))
+        for one_v, u_v in own
+    )
+
+
 def _changes_of(ready: Sequence[tuple[Sequence[Difference], Places, _Beside]], group: str, plate: str) -> list[Change]:
     """How far a plate of a group would lie elsewhere from each of its cells on."""
     signed = [
@@ -154,9 +176,12 @@ def _changes_of(ready: Sequence[tuple[Sequence[Difference], Places, _Beside]], g
         if (places_of >= since).sum() < 2:
             continue
         information = pull = 0.0
+        each = []
         for column, (_, places, beside) in zip(signed, ready, strict=True):
-            pulled, told = beside.column(column * (np.array(places) >= since))
+            later = column * (np.array(places) >= since)
+            pulled, told = beside.column(later)
             information, pull = information + told, pull + pulled
-        if information > 0.0:
+            each += [beside.column(np.where(np.arange(len(later)) == i, later, 0.0)) for i in np.flatnonzero(later)]
+        if information > 0.0 and _alike(each, pull / information):
             found.append(Change(group, plate, since, pull / information, information**-0.5))
     return found

@@ -177,8 +177,10 @@ export function notesOn(data: Compare, tab: string): MarginNote[] {
   const result = data.electrolytes.find((electrolyte) => tabOf(electrolyte) === tab);
   const whole = withoutActions(data.notes);
   if (!result) return whole;
-  const accusing = whole.filter((note) => note.tone === "caution" || note.tone === "wrong");
-  return [...withoutActions(result.notes.slice(0, 3)), ...accusing, ...withoutActions(result.notes.slice(3))];
+  // What went wrong stands before what the numbers say of plates: until it is put right they may say it wrongly.
+  const of = (tone: string) => whole.filter((note) => note.tone === tone);
+  const own = withoutActions(result.notes);
+  return [...of("wrong"), ...own.slice(0, 3), ...of("caution"), ...own.slice(3)];
 }
 
 /** The class's voltages beside the table, one ladder per electrolyte. */

@@ -38,7 +38,7 @@ type Dip = { at: number; again: boolean };
 const Picture = styled.div`
   max-width: 22rem;
   ${phone} {
-    width: 11.5rem;
+    width: 10rem;
     margin: 0 auto;
   }
 `;
@@ -58,6 +58,15 @@ const Work = styled.div`
 const Prepare = styled(Soft)`
   ${phone} {
     font-size: 0.92rem;
+  }
+`;
+
+/** One line before the first reading, on a phone, where the margin is below. */
+const Care = styled.details`
+  font-size: 0.92rem;
+  summary {
+    padding: 0.2rem 0;
+    cursor: pointer;
   }
 `;
 
@@ -200,9 +209,14 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           </p>
         )}
         {onPhone && counting.length === 0 && cell.cautions.length > 0 && (
-          <Disclosure title={t`Take care`} detail={cell.cautions[0]}>
+          <Care>
+            <summary>
+              <Trans>
+                <b>Take care.</b> {cell.cautions[0]}
+              </Trans>
+            </summary>
             <Bullets items={cell.cautions} />
-          </Disclosure>
+          </Care>
         )}
         <Picture>
           <CellDrawing
@@ -230,7 +244,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           {checkFirst}
         </Row>
         {off && <OffSheet close={() => setOff(false)} />}
-        <Prepare>{cell.preparation}</Prepare>
+        {!(onPhone && guessing) && <Prepare>{cell.preparation}</Prepare>}
       </Column>
       <Column>
         {meterCheck}

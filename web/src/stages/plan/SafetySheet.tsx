@@ -61,12 +61,7 @@ export function SafetySheet({ safety }: { safety: Safety }) {
   return (
     <>
       <First>{safety.local_rules}</First>
-      <p>
-        <b>
-          <Trans>Used liquid</Trans>
-        </b>{" "}
-        {safety.used_liquid}
-      </p>
+      <p>{safety.used_liquid}</p>
       <p>
         <Trans>
           For students of {AGES[safety.age] ?? safety.age}. Rules by material, strength, form and age: common practice,
