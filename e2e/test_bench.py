@@ -78,6 +78,27 @@ class Bench(BrowserTestCase):
         expect(page.get_by_text("All readings sent")).to_be_visible()
         self.assertEqual((lost, self.kept()), ([200], [("0.95", "V")]))
 
+    def test_a_remark_carries_its_repair_and_leaves_the_thinking_to_the_group(self):
+        page = self.bench()
+        self.type_reading(page, "-0.94")
+        said = page.get_by_role("status", name="What this reading says")
+        expect(said).to_contain_text("Which plate is the red lead on")
+        expect(said).not_to_contain_text("red should be on")
+        said.get_by_role("button", name="Say it with numbers").click()
+        expect(said).to_contain_text("red should be on")
+        said.get_by_role("button", name="The leads were swapped").dblclick()
+        expect(page.get_by_text("leads were swapped").first).to_be_visible()
+        expect(page.get_by_text("All readings sent")).to_be_visible()
+        self.until(page, lambda: len(self.kept()) == 2, "the correction is not kept, or twice")
+        first, second = Reading.objects.order_by("received_at")
+        self.assertEqual((second.corrects_id, second.reason, second.text), (first.id, "leads were swapped", "-0.94"))
+        self.assertEqual((second.red, second.black), (first.black, first.red))
+        self.type_reading(page, "951")
+        page.get_by_role("button", name="It was millivolts").click()
+        self.until(page, lambda: len(self.kept()) == 4, "the correction is not kept")
+        self.assertEqual(self.kept()[-1], ("951", "mV"))
+        self.check_access(page)
+
     def test_a_request_that_the_network_swallows_is_given_up_and_sent_again(self):
         page = self.bench()
         page.clock.install()

@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from galvanic.bench.faults import tries_for
+from galvanic.bench.repairs import Kind
 from galvanic.cells import Cell
 from galvanic.notes import volts
 from galvanic.preparing import skipped
@@ -47,13 +48,17 @@ class Expectation:
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """One remark: a code for programs, how sure (likely or possible), a title, a sentence, and what to try, in order."""
+    """One remark: a code for programs, how sure (likely or possible), a title, a sentence, what to try, in order, and the
+    repairs that would make the number fit. `hint`: the sentence without what a group should think of itself first; empty
+    where that is the sentence."""
 
     code: str
     sure: Literal["likely", "possible"]
     title: str
     text: str
     tries: tuple[str, ...]
+    repairs: tuple[Kind, ...] = ()
+    hint: str = ""
 
 
 def check(
@@ -77,7 +82,7 @@ def check(
 def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
     """What the size and sign say, by itself."""
     if abs(v) >= MILLIVOLTS_V:
-        return [_millivolts(v)]
+        return [_millivolts(v, expected)]
     if expected is None:
         return [_too_high(cell, v, MOST_CELL_V)] if abs(v) > MOST_CELL_V else []
     ref, u = expected.volts_v, math.hypot(expected.u_v, OWN_PLATES_U_V)
@@ -90,14 +95,14 @@ def _size(cell: Cell, v: float, expected: Expectation | None) -> list[Finding]:
     findings = []
     if abs(v) > expected.ceiling_v:
         if fits(v / 10.0) or fits(-v / 10.0):
-            findings.append(_digit(v, say("ten times too big")))
+            findings.append(_digit(v, say("ten times too big"), "tenth"))
         findings.append(_too_high(cell, v, expected.ceiling_v))
     if abs(ref) > u and fits(-v) and v * ref < 0.0 and abs(v) > NEAR_ZERO_V:
         findings.append(_reversed(cell, ref))
     if abs(v) < max(NEAR_ZERO_V, 0.2 * abs(ref)) and abs(ref) > NEAR_ZERO_V:
         findings.append(_near_zero(cell, ref))
         if abs(v) > 0.02 and fits(10.0 * v):
-            findings.append(_digit(v, say("ten times too small")))
+            findings.append(_digit(v, say("ten times too small"), "tenfold"))
     return findings or [_far(cell, v, expected)]
 
 
@@ -122,23 +127,30 @@ def _with(code: str, asked: Sequence[str]) -> tuple[str, ...]:
     return (first, *asked, *rest)
 
 
-def _millivolts(v: float) -> Finding:
+def _millivolts(v: float, expected: Expectation | None) -> Finding:
+    kinds: tuple[Kind, ...] = ("millivolts",)
+    if expected is not None:
+        u = math.hypot(expected.u_v, OWN_PLATES_U_V)
+        lost: dict[Kind, float] = {"tenth": v / 10.0, "hundredth": v / 100.0}
+        kinds = (*(kind for kind, now in lost.items() if abs(now - expected.volts_v) <= OUTSIDE * u), *kinds)
     return Finding(
         "millivolts",
         "likely",
         say("Millivolts?"),
         say("{v} is far more than any cell gives. Did the meter show millivolts?", v=volts(abs(v), 0)),
         tries_for("millivolts"),
+        kinds,
     )
 
 
-def _digit(v: float, how: str) -> Finding:
+def _digit(v: float, how: str, kind: Kind) -> Finding:
     return Finding(
         "digit",
         "possible",
         say("Has the point slipped?"),
         say("{v} looks {how} for this cell: a slipped point, or a digit too many.", v=volts(v), how=how),
         tries_for("digit"),
+        (kind,),
     )
 
 
@@ -154,6 +166,7 @@ def _too_high(cell: Cell, v: float, ceiling: float) -> Finding:
             ceiling=volts(ceiling, 1),
         ),
         tries_for("too_high"),
+        hint=say("{v} is more than two such plates can give in one liquid.", v=volts(v)),
     )
 
 
@@ -165,6 +178,8 @@ def _reversed(cell: Cell, ref: float) -> Finding:
         say("Leads the other way round?"),
         say("The sign is the other way round than expected: red should be on {plate} for a plus.", plate=plate),
         tries_for("reversed"),
+        ("leads",),
+        say("The sign is not the one that is expected. Which plate is the red lead on, and which did you mean?"),
     )
 
 
@@ -178,6 +193,7 @@ def _near_zero(cell: Cell, ref: float) -> Finding:
             ref=volts(abs(ref), 1),
         ),
         _with("near_zero", skipped(cell)),
+        hint=say("Such plates give far more. Either something joins the plates, or a clip joins nothing."),
     )
 
 
@@ -200,6 +216,7 @@ def _far(cell: Cell, v: float, expected: Expectation) -> Finding:
         say("Far from expected"),
         say("{v} lies {volts_v} from {who}.", v=volts(v), volts_v=volts(abs(v - expected.volts_v)), who=who),
         _with("far", skipped(cell) if low else ()),
+        hint=say("This is far from what such plates do: look at clips, plates and liquid."),
     )
 
 
@@ -230,6 +247,7 @@ def _sign_changed(before: float, now: float) -> Finding:
             before=volts(before, signed=True),
         ),
         tries_for("reversed"),
+        ("leads",),
     )
 
 

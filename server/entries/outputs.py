@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable
+from dataclasses import asdict
 from typing import Any, cast
 
 from galvanic.bench import foretold
@@ -11,6 +12,7 @@ from galvanic.bench.class_reference import GroupCell
 from galvanic.bench.loading import in_words, remark
 from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
+from galvanic.bench.repairs import repair
 from galvanic.reference.variables import variables
 from galvanic.words import say
 from server.entries.beside import inner_of
@@ -39,7 +41,7 @@ from server.entries.models import (
     Reading,
     UnderLoad,
 )
-from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut
+from server.entries.schemas import CellWithReadings, FindingOut, MeterOut, OthersOut, PredictionOut, ReadingOut, RepairOut
 from server.labs.models import PlannedCell
 from server.labs.outputs import cell_out
 
@@ -115,7 +117,18 @@ def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
 def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
     """What is said about the readings of one cell."""
     return [
-        FindingOut(reading=reading.id, code=one.code, sure=one.sure, title=one.title, text=one.text, tries=list(one.tries))
+        FindingOut(
+            reading=reading.id,
+            code=one.code,
+            sure=one.sure,
+            title=one.title,
+            hint=one.hint or one.text,
+            text=one.text,
+            tries=list(one.tries),
+            repairs=[
+                RepairOut(**asdict(found)) for kind in one.repairs if (found := repair(kind, reading.text, reading.unit))
+            ],
+        )
         for reading in out.readings
         for one in findings.get(reading.id, ())
     ]

@@ -7,6 +7,7 @@ import uuid
 
 from pydantic import BaseModel
 
+from galvanic.bench.repairs import Kind
 from galvanic.notes import Tone
 from server.entries.beside_schemas import Beside
 from server.labs.schemas import PlannedCellOut
@@ -101,15 +102,29 @@ class PredictionsOut(BaseModel):
     expected: int
 
 
+class RepairOut(BaseModel):
+    """A correction that a group can send at one press; `turned`: with red and black the other way round."""
+
+    kind: Kind
+    label: str
+    reason: str
+    text: str
+    unit: str
+    turned: bool
+
+
 class FindingOut(BaseModel):
-    """What the checks say about one reading, and what to try, in order."""
+    """What the checks say about one reading, what to try, in order, and what could be put right at one press; `hint`: the
+    same without what would answer the question for the group."""
 
     reading: uuid.UUID
     code: str
     sure: str
     title: str
+    hint: str
     text: str
     tries: list[str]
+    repairs: list[RepairOut]
 
 
 class MeterOut(BaseModel):

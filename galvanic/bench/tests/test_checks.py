@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from galvanic.bench.checks import Expectation, check
 from galvanic.bench.class_reference import GroupCell, Reference, believe
 from galvanic.bench.faults import faults
+from galvanic.bench.repairs import repair
 from galvanic.cells import Cell
 from galvanic.planning.design import Task, design
 from galvanic.simulated.check_score import score
@@ -162,3 +163,42 @@ class WholeClasses(unittest.TestCase):
         self.assertNotEqual(list(simulated_class(hands, 3)), list(simulated_class(hands, 4)))
         for fault in SHOWN:
             self.assertTrue(faults()[fault].codes)
+
+
+class Repairs(unittest.TestCase):
+    """A remark carries what would put it right, and a hint that leaves the thinking to the group."""
+
+    def said(self, v, resolution=0.01):
+        expected = Expectation(0.95, 0.05, 3, 1.4)
+        return check(Cell.of("zinc", "lemon-juice", "copper"), v, resolution, [], expected)
+
+    def test_each_remark_names_the_correction_that_would_make_it_fit(self):
+        for v, kinds in (
+            (970.0, ("millivolts",)),
+            (95.0, ("hundredth", "millivolts")),
+            (-0.95, ("leads",)),
+            (9.5, ("tenth",)),
+        ):
+            self.assertEqual(self.said(v)[0].repairs, kinds, v)
+        self.assertEqual(self.said(0.4)[0].repairs, ())
+
+    def test_a_repair_keeps_the_digits_that_were_typed(self):
+        for kind, text, unit, gives in (
+            ("hundredth", "95", "V", ("0.95", "V", False)),
+            ("tenth", "9,50", "V", ("0.950", "V", False)),
+            ("tenfold", "0.095", "V", ("0.95", "V", False)),
+            ("millivolts", "970", "V", ("970", "mV", False)),
+            ("leads", "\u22120.95", "V", ("-0.95", "V", True)),
+        ):
+            found = repair(kind, text, unit)
+            self.assertEqual((found.text, found.unit, found.turned), gives)
+            self.assertTrue(found.label and found.reason)
+        self.assertIsNone(repair("tenth", "about one", "V"))
+
+    def test_a_hint_tells_neither_the_number_nor_the_plate(self):
+        for v in (0.4, 0.02, -0.95, 1.9):
+            (first, *_) = self.said(v)
+            self.assertTrue(first.hint)
+            self.assertNotIn("zinc", first.hint)
+            self.assertNotIn("copper", first.hint)
+            self.assertNotIn("0.9", first.hint)

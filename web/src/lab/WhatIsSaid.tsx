@@ -1,5 +1,5 @@
 import { Trans } from "@lingui/react/macro";
-import { useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 import styled from "styled-components";
 import { Bullets } from "../ui/Notes";
 import { colour } from "../ui/theme";
@@ -14,7 +14,14 @@ const Said = styled.div<{ $sure: boolean }>`
   }
 `;
 
-export type Finding = { key: string; sure: string; title: string; text: string; tries: string[] };
+export type Finding = {
+  key: string;
+  sure: string;
+  title: string;
+  text: string;
+  tries: string[];
+  more?: ReactNode;
+};
 type Props = { label: string; kept: string; findings: Finding[] };
 
 /** What the checks say of what was just recorded, brought into view and said aloud when it changes; `kept` comforts. */
@@ -28,11 +35,10 @@ export function WhatIsSaid({ label, kept, findings }: Props) {
   }, [said]);
   return (
     <div role="status" aria-label={label} ref={place}>
-      {findings.map(({ key, sure, title, text, tries }) => (
+      {findings.map(({ key, sure, title, text, tries, more }) => (
         <Said key={key} $sure={sure === "likely"}>
-          <Trans>
-            <strong>{title}</strong> {text} {kept} Try this, in order:
-          </Trans>
+          <strong>{title}</strong> {text} {kept} {more}
+          <Trans>Try this, in order:</Trans>
           <Bullets items={tries} />
         </Said>
       ))}

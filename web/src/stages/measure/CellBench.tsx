@@ -272,7 +272,14 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
             }}
             recorded={() => setDip(null)}
           />
-          <SaidOfLast findings={saidOfLast} />
+          <SaidOfLast
+            enough={enough}
+            cellId={cell.id}
+            findings={saidOfLast}
+            reading={cell.readings.find(({ id }) => id === last)}
+            outbox={outbox}
+            open={open}
+          />
         </Work>
         {open &&
           (bench.live_meter ? (
