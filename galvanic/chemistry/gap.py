@@ -28,7 +28,7 @@ from galvanic.chemistry.plate_account import LAST_DIGIT_V, Step, account_of
 from galvanic.chemistry.plate_work import OWN, WHAT, Work, at_plates
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.errors import OutOfRange
-from galvanic.notes import volts
+from galvanic.notes import capital, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.words import mark, number, say
 
@@ -156,12 +156,14 @@ def _test_of(step: Step, sign: float) -> str:
     )
 
 
-def _causes(steps: tuple[Step, ...], key: str, sign: float, at_work: str) -> list[Cause]:
-    """Causes at one plate; `at_work`: what takes part there besides its own ions, in words."""
+def _causes(steps: tuple[Step, ...], key: str, sign: float, at_work: Sequence[str]) -> list[Cause]:
+    """Causes at one plate; `at_work`: what takes part there besides its own ions, most first."""
     plate = electrodes()[key].name
     names = {code: say(name, plate=plate) for code, name in NAMES.items()}
     if at_work:
-        names["other"] = say("Other reactions on {plate} ({at_work})", plate=plate, at_work=at_work)
+        more = mark("{what} and others at {plate}")
+        only = mark("{what} at {plate}")
+        names["other"] = say(more if len(at_work) > 1 else only, what=capital(at_work[0]), plate=plate)
     return [
         Cause(
             step.code, key, names[step.code], sign * step.volts_v, step.u_v,
@@ -191,7 +193,7 @@ def explain(
     low_side, high_side = sides_of(cell)
     lower, upper = account_of(cell.negative, low_side), account_of(cell.positive, high_side)
     plates = ((upper, cell.positive, 1.0), (lower, cell.negative, -1.0))
-    at_work = {cell.negative: "", cell.positive: ""}
+    at_work: dict[str, list[str]] = {cell.negative: [], cell.positive: []}
     if cell.negative != cell.positive:
         working = at_plates(cell)
         at_work = {working.negative: _at_work(working.at_negative), working.positive: _at_work(working.at_positive)}
@@ -243,9 +245,9 @@ def explain(
     return Gap(cell, start, start_v, with_left([*causes, *seen]), measured_v, with_left([*parts, *of_cell]))
 
 
-def _at_work(works: Sequence[Work]) -> str:
+def _at_work(works: Sequence[Work]) -> list[str]:
     """What takes part at a plate besides its own metal and ions, as the panel of its reactions names it."""
-    return ", ".join(work.what for work in works if work.what and work.what != say(WHAT[OWN]) and work.share >= NAMED_SHARE)
+    return [work.what for work in works if work.what and work.what != say(WHAT[OWN]) and work.share >= NAMED_SHARE]
 
 
 def _ohm(value: float) -> str:
