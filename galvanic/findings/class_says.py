@@ -16,8 +16,6 @@ from galvanic.findings.ranked import NO_MEASUREMENT, Ranked, is_explained, unexp
 from galvanic.notes import Note
 from galvanic.statistics.drift import Shared
 
-WITNESSES = 3  # groups of a liquid with measurements, without whom nobody is said to be odd where a list is none
-
 
 @dataclass(frozen=True)
 class ClassSays:
@@ -52,10 +50,9 @@ def class_says(
     of_baths: list[Sequence[Ranked]] = [bath_notes(result) for result in results]
     if no_measurement:  # who else is odd is told by the others, once these are put right
         of_class = [one for one in of_class if one.note.code != "offset"]
-        few = [_witnesses(result, no_measurement) < WITNESSES for result in results]
         of_baths = [
-            [one for one in found if one.note.code != "outlier"] if alone else found
-            for found, alone in zip(of_baths, few, strict=True)
+            [one for one in found if one.note.code != "outlier"] if _holds(result, no_measurement) else found
+            for found, result in zip(of_baths, results, strict=True)
         ]
     spoken = unexplained([*of_class, *(one for found in of_baths for one in found)])
     said = {id(one) for one in spoken}
@@ -66,5 +63,6 @@ def class_says(
     return ClassSays(kept(of_class), [kept(found) for found in of_baths], [one.note for one in spoken])
 
 
-def _witnesses(result: ElectrolyteResult, without: Collection[str]) -> int:
-    return len({group.group for cell in result.cells for group in cell.groups} - set(without))
+def _holds(result: ElectrolyteResult, groups: Collection[str]) -> bool:
+    """Whether any of these groups has measured in a result's liquid."""
+    return any(group.group in groups for cell in result.cells for group in cell.groups)
