@@ -72,16 +72,17 @@ def group_lists(readings: Iterable[ClassReading]) -> list[GroupList]:
     """The lists of a class. Readings are in the order in which each group took them; those that no meter on a cell shows
     are no part of them."""
     shown = [reading for reading in readings if abs(reading.volts_v) <= MOST_CELL_V]
+    by_group = visits(shown)
     values = [
         GroupCell(group, cell, fmean(v for visit in found if visit.cell == cell for v in visit.values))
-        for group, found in visits(shown).items()
+        for group, found in by_group.items()
         for cell in dict.fromkeys(visit.cell for visit in found)
     ]
     plates = sorted({plate for one in values for plate in one.cell.pair})
     liquids = sorted({one.cell.electrolyte for one in values})
     account = Reference(plates, liquids, [], "")
     lists = []
-    for group, found in visits(shown).items():
+    for group, found in by_group.items():
         reference, cells = Reference(plates, liquids, values, group), dict.fromkeys(visit.cell for visit in found)
         step_v = last_digit_v(reading.resolution_v for reading in shown if reading.group == group)
         expected = {cell: reference.of(cell) for cell in cells}
