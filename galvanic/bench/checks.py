@@ -127,12 +127,17 @@ def _with(code: str, asked: Sequence[str]) -> tuple[str, ...]:
     return (first, *asked, *rest)
 
 
+def lost_points(v: float, expected: Expectation) -> dict[Kind, float]:
+    """What a number would be with its decimal point put back, V, where that is what can be expected."""
+    u = math.hypot(expected.u_v, OWN_PLATES_U_V)
+    tried: dict[Kind, float] = {"tenth": v / 10.0, "hundredth": v / 100.0}
+    return {kind: now for kind, now in tried.items() if abs(now - expected.volts_v) <= OUTSIDE * u}
+
+
 def _millivolts(v: float, expected: Expectation | None) -> Finding:
     kinds: tuple[Kind, ...] = ("millivolts",)
     if expected is not None:
-        u = math.hypot(expected.u_v, OWN_PLATES_U_V)
-        lost: dict[Kind, float] = {"tenth": v / 10.0, "hundredth": v / 100.0}
-        kinds = (*(kind for kind, now in lost.items() if abs(now - expected.volts_v) <= OUTSIDE * u), *kinds)
+        kinds = (*lost_points(v, expected), *kinds)
     return Finding(
         "millivolts",
         "likely",

@@ -5,13 +5,16 @@ Nothing is changed by itself: a repair is a new reading with the old one's numbe
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from decimal import Decimal, InvalidOperation
 from typing import Literal
 
+from galvanic.bench.readings import UNITS, parse
+from galvanic.errors import UnreadableReading
 from galvanic.words import mark, say
 
+Unit = Literal["V", "mV"]
 Kind = Literal["millivolts", "leads", "tenth", "hundredth", "tenfold"]
 WORDS: Mapping[Kind, tuple[str, str]] = {
     "millivolts": (mark("It was millivolts"), mark("wrong unit")),
@@ -32,20 +35,21 @@ class Repair:
     label: str
     reason: str
     text: str
-    unit: str
+    unit: Unit
     turned: bool = False
 
 
 def repair(kind: Kind, text: str, unit: str) -> Repair | None:
-    """The repair of a reading as it was typed; None where its text is no plain number."""
-    plain = text.strip().replace(",", ".").replace("\u2212", "-")
+    """The repair of a reading as it was typed, with the digits it had; None where there is nothing to put right so."""
     try:
-        number = Decimal(plain)
-    except InvalidOperation:
+        read = parse(text, unit)
+    except UnreadableReading:
         return None
-    if kind == "millivolts":
-        unit = "mV"
-    elif kind in POWERS:
-        plain = f"{number.scaleb(POWERS[kind]):f}"
+    if kind == "millivolts" and read.unit == "mV":
+        return None
+    size, power = float(UNITS[read.unit]), POWERS.get(kind, 0)
+    decimals = max(0, round(-math.log10(read.resolution_v / size)) - power)
+    plain = f"{read.volts_v / size * 10.0**power:.{decimals}f}"
+    now: Unit = "mV" if kind == "millivolts" or read.unit == "mV" else "V"
     label, reason = WORDS[kind]
-    return Repair(kind, say(label, text=plain, unit=unit), say(reason), plain, unit, kind == "leads")
+    return Repair(kind, say(label, text=plain, unit=now), say(reason), plain, now, kind == "leads")

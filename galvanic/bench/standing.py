@@ -16,7 +16,16 @@ from enum import StrEnum
 from statistics import fmean, median
 from typing import Protocol
 
-from galvanic.bench.checks import MILLIVOLTS_V, MOST_CELL_V, NEAR_ZERO_V, OUTSIDE, OWN_PLATES_U_V, Expectation, check
+from galvanic.bench.checks import (
+    MILLIVOLTS_V,
+    MOST_CELL_V,
+    NEAR_ZERO_V,
+    OUTSIDE,
+    OWN_PLATES_U_V,
+    Expectation,
+    check,
+    lost_points,
+)
 from galvanic.bench.class_reference import GroupCell, Reference
 from galvanic.cells import Cell
 from galvanic.notes import volts
@@ -143,10 +152,9 @@ def _comma_lost(row: Said, expected: Expectation) -> float | None:
     v = row.signed_v
     if row.resolution_v < 1.0 or abs(v - round(v)) > 1e-9:
         return None
-    u = (expected.u_v**2 + OWN_PLATES_U_V**2) ** 0.5
-    off = {part: abs(v / part - expected.volts_v) for part in (10.0, 100.0, THOUSAND)}
-    best = min(off, key=lambda part: off[part])
-    return v / best if best < THOUSAND and off[best] <= OUTSIDE * u else None
+    found = min(lost_points(v, expected).values(), key=lambda now: abs(now - expected.volts_v), default=None)
+    milli = abs(v / THOUSAND - expected.volts_v)
+    return found if found is not None and abs(found - expected.volts_v) < milli else None
 
 
 def alike(one_v: float, other_v: float) -> bool:

@@ -195,8 +195,10 @@ def curve(
 
 
 def left_of(volts_v: Array, open_v: Array) -> Array:
-    """What part of an open voltage is left, 0 to 1: how much of a shift at rest still holds under a load."""
-    return np.asarray(np.clip(volts_v / np.where(np.abs(open_v) < LEAST_OPEN_V, np.inf, open_v), 0.0, 1.0))
+    """What part of an open voltage is left, 0 to 1: how much of a shift at rest still holds under a load; all of it where
+    there is none to be pulled down."""
+    none = np.abs(open_v) < LEAST_OPEN_V
+    return np.asarray(np.where(none, 1.0, np.clip(volts_v / np.where(none, 1.0, open_v), 0.0, 1.0)))
 
 
 def _open_v(low: Halves | ManyHalves, high: Halves | ManyHalves) -> Array:

@@ -247,7 +247,7 @@ def explain(
 
 def _at_work(works: Sequence[Work]) -> list[str]:
     """What takes part at a plate besides its own metal and ions, as the panel of its reactions names it."""
-    return [work.what for work in works if work.what and work.what != say(WHAT[OWN]) and work.share >= NAMED_SHARE]
+    return [say(WHAT[work.part]) for work in works if work.part not in ("", OWN) and work.share >= NAMED_SHARE]
 
 
 def _ohm(value: float) -> str:

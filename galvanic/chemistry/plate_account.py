@@ -186,11 +186,12 @@ def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:
         (say("blow air past it"), half_cell.in_liquid(oxygen=MORE_AIR)),
         (say("make the liquid one unit of pH more acid"), half_cell.in_liquid(ph=max(0.0, half_cell.ph - MORE_ACID_PH))),
     )
+    own = float(half_cell.pairing.bulk[0, 0, 0, 0])
     last = (
         (say("rub the plate under the surface"), half_cell.bare()),
-        (say("add a few drops of that metal’s salt solution"), half_cell.with_ions(DROP)),
+        (say("add a few drops of that metal’s salt solution"), half_cell.with_ions(max(own, DROP))),
     )
-    for found in (tries, last if half_cell.plate in electrodes() and electrodes()[half_cell.plate].couple else ()):
+    for found in (tries, last if electrodes()[half_cell.plate].couple else ()):
         moved = [(do, changed.rest() - rest_v) for do, changed in found]
         do, moves_v = max(moved, key=lambda row: abs(row[1]), default=("", 0.0))
         if abs(moves_v) > LAST_DIGIT_V:

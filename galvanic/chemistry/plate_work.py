@@ -33,10 +33,10 @@ OWN_TRACES = mark("traces of its own ions that it gave off before")
 OWN_SOLID = mark("what it carries of this, as long as it lasts; then only oxygen and hydrogen")
 GROUPS = mark("groups on the carbon, as long as they last; then only oxygen and hydrogen")
 OTHERS_IONS = mark("the other metal’s ions plate out on it")
-OWN, HYDROGEN = "own ions", mark("hydrogen")
+OWN, HYDROGEN = "own ions", "hydrogen"
 WHAT = {
     "oxygen": mark("oxygen"),
-    "hydrogen": HYDROGEN,
+    HYDROGEN: mark("hydrogen"),
     OWN: mark("the plate’s own ions"),
     "solids": mark("its dull skin"),
     "peroxide": mark("oxygen, half-way"),
@@ -56,14 +56,14 @@ COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out
 @dataclass(frozen=True, slots=True)
 class Work:
     """One half-reaction at a plate, written for the liquid's pH, its share of the current, what is seen of it, and a remark
-    (empty: none); `what` takes part, in a word. Hydrogen at the negative plate has the share of what dissolves that goes
-    into it, past the wire."""
+    (empty: none); `part`: which of `WHAT` it is (empty: the metal dissolves). Hydrogen at the negative plate has the share
+    of what dissolves that goes into it, past the wire."""
 
     equation: str
     share: float
     what_is_seen: str
     remark: str
-    what: str = ""
+    part: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,7 +117,7 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     own = Work(for_ph(backwards(couple), half.ph), 1.0, say(DISSOLVES), remark)
     if bubbles < PAST_THE_WIRE:
         return (own,)
-    return own, Work(forwards(gas), min(1.0, bubbles), say(BUBBLES), say(BESIDE_THE_WIRE), say(HYDROGEN))
+    return own, Work(forwards(gas), min(1.0, bubbles), say(BUBBLES), say(BESIDE_THE_WIRE), HYDROGEN)
 
 
 def main_couple(key: str, liquid: str, at_v: float) -> str | None:
@@ -165,7 +165,7 @@ def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, .
         "plating": (forwards(foreign.key) if foreign else "", GROWS, say(OTHERS_IONS)),
     }
     works = [
-        Work(equation, parts[name] / total, say(seen), remark, say(WHAT[name]))
+        Work(equation, parts[name] / total, say(seen), remark, name)
         for name, (equation, seen, remark) in rows.items()
         if equation
     ]

@@ -191,7 +191,7 @@ def _drift(shared: list[Shared]) -> list[Ranked]:
         )
         return [
             Ranked(
-                60,
+                87,
                 Note("drift", "caution", say("The shared cell drifts"), text, evidence=_drift_rows(drift.n, drift.groups)),
             )
         ]

@@ -10,11 +10,14 @@ from galvanic.findings.class_notes import class_notes
 from galvanic.findings.compare import ClassReading, ElectrolyteResult
 from galvanic.findings.group_lists import group_lists, visits
 from galvanic.findings.left_out import LeftOutValue, left_out_notes
+from galvanic.findings.liquid_notes import liquid_notes
 from galvanic.findings.list_notes import list_notes
 from galvanic.findings.order_notes import order_notes
 from galvanic.findings.ranked import NO_MEASUREMENT, Ranked, is_explained, unexplained
 from galvanic.notes import Note
 from galvanic.statistics.drift import Shared
+
+OF_LIQUIDS = 11  # after what is said of each liquid by itself
 
 
 @dataclass(frozen=True)
@@ -46,7 +49,12 @@ def class_says(
     no_measurement |= {group for one in of_lists if one.note.code == "scale" for group in one.groups}
     open_values = [one for one in left_out if not is_explained(f"left_out_{one.standing.code}", one.group, of_lists)]
     groups = len({one.group for one in every})
-    of_class = [*of_lists, *left_out_notes(open_values, groups, len(every)), *class_notes(results, shared, checked_v)]
+    of_class = [
+        *of_lists,
+        *left_out_notes(open_values, groups, len(every)),
+        *class_notes(results, shared, checked_v),
+        *(Ranked(OF_LIQUIDS, note) for note in liquid_notes(results)),
+    ]
     of_baths: list[Sequence[Ranked]] = [bath_notes(result) for result in results]
     if no_measurement:  # who else is odd is told by the others, once these are put right
         of_class = [one for one in of_class if one.note.code != "offset"]

@@ -48,7 +48,7 @@ class GroupList:
             found.setdefault(visit.cell, []).extend(visit.values)
         return found
 
-    @property
+    @cached_property
     def means(self) -> Mapping[Cell, float]:
         """The mean of each cell, V."""
         return {cell: fmean(values) for cell, values in self.values.items()}

@@ -51,7 +51,6 @@ EXPLAINS: Mapping[str, frozenset[str]] = {
 FALSIFIES = frozenset({"nothing_read", "constant", "copied", "noise", "left_out_reversed", "left_out_millivolts", "turned"})
 """Findings after which, if they hold for everybody, nothing that the ladder says of plates is worth saying."""
 
-
 NO_MEASUREMENT = frozenset({"nothing_read", "constant", "copied", "noise", "same_numbers"})
 """Findings after which a group's list is no witness of what goes with its order."""
 

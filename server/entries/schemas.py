@@ -7,7 +7,7 @@ import uuid
 
 from pydantic import BaseModel
 
-from galvanic.bench.repairs import Kind
+from galvanic.bench.repairs import Kind, Unit
 from galvanic.notes import Tone
 from server.entries.beside_schemas import Beside
 from server.labs.schemas import PlannedCellOut
@@ -109,7 +109,7 @@ class RepairOut(BaseModel):
     label: str
     reason: str
     text: str
-    unit: str
+    unit: Unit
     turned: bool
 
 

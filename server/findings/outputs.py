@@ -11,7 +11,7 @@ from galvanic.findings.class_notes import class_offsets
 from galvanic.findings.class_says import ClassSays, class_says
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.left_out import LeftOutValue
-from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, liquid_notes, middles
+from galvanic.findings.liquid_notes import PairInLiquids, in_liquids, middles
 from galvanic.notes import Note
 from galvanic.reference.catalogue import electrolytes
 from galvanic.statistics.effects import Slope
@@ -184,7 +184,7 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
         added=any(
             (made := electrolytes()[liquid].made) is not None and made.base in liquids for liquid in liquids
         ),
-        notes=notes_out([*says.of_class, *liquid_notes(results)]),
+        notes=notes_out(says.of_class),
         foretold=in_words(
             [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
         ),

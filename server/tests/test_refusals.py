@@ -37,7 +37,9 @@ class Refusals(unittest.TestCase):
         for line in refusals():
             status = line.split()[1]
             if status.isdigit():
-                self.assertIn(int(status), {400, 401, 403, 404, 405, 408, 409, 410, 413, 415, 422, 423, 429, 500, 503, 507}, line)
+                self.assertIn(
+                    int(status), {400, 401, 403, 404, 405, 408, 409, 410, 413, 415, 422, 423, 429, 500, 503, 507}, line
+                )
 
 
 if __name__ == "__main__":

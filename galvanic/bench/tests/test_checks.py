@@ -193,7 +193,10 @@ class Repairs(unittest.TestCase):
             found = repair(kind, text, unit)
             self.assertEqual((found.text, found.unit, found.turned), gives)
             self.assertTrue(found.label and found.reason)
+        self.assertEqual(repair("hundredth", " 95 V", "V").text, "0.95")
+        self.assertEqual(repair("tenth", "9500", "mV").text, "950.0")
         self.assertIsNone(repair("tenth", "about one", "V"))
+        self.assertIsNone(repair("millivolts", "20000", "mV"), "they are millivolts already")
 
     def test_a_hint_tells_neither_the_number_nor_the_plate(self):
         for v in (0.4, 0.02, -0.95, 1.9):

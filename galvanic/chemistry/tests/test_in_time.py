@@ -55,6 +55,12 @@ class Measured(unittest.TestCase):
         short = [expect(in_a_row([cell]), 0.0).meeting.current_a for cell in (CARD, low)]
         self.assertAlmostEqual(short[1] / short[0], 1.0, delta=0.01)
 
+    def test_plates_of_which_the_model_knows_no_volts_keep_those_that_were_measured(self) -> None:
+        alike = PackCell(Cell("copper", "lemon-juice", "copper"))
+        self.assertAlmostEqual(expect(in_a_row([alike]), 1e9).meeting.open_v, 0.0, delta=0.01)
+        found = expect(in_a_row([anchored(alike, 0.12)]), 1e9)
+        self.assertAlmostEqual(found.meeting.open_v, 0.12, delta=0.002)
+
     def test_a_measured_short_circuit_is_what_the_pack_gives(self) -> None:
         for short_a in (2e-4, 1e-3):
             cell = anchored(LEMON, 0.9, 0.0, [UnderLoad(0.0, short_a)])

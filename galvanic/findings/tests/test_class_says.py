@@ -15,6 +15,7 @@ from galvanic.notes import Note
 from galvanic.planning.design import Task, design
 from galvanic.simulated.rehearsal import Entry
 from galvanic.simulated.slips import with_slips
+from galvanic.statistics.drift import Shared
 
 PLATES = ("magnesium", "zinc", "steel", "tin", "nickel", "copper")
 JUICE = "lemon-juice"
@@ -65,6 +66,27 @@ class Mistakes(unittest.TestCase):
             ("all in millivolts", "left_out_millivolts"),
         ):
             self.first(slip, code, *OF_THE_LADDER)
+
+    def test_of_two_ways_to_see_a_drift_one_is_said(self) -> None:
+        every = readings(with_slips(hands(5), 1, ["a drift with the order of cells"]))
+        group_level = [Shared(f"Bench {g}", m, 0.95 - 0.002 * m) for g in range(1, 6) for m in (5.0, 6.0, 45.0, 46.0)]
+        codes = [note.code for note in class_says(every, every, [], compare(every), group_level).in_order]
+        self.assertIn("drift", codes)
+        self.assertNotIn("order_drift", codes)
+
+    def test_what_holds_for_everybody_silences_what_liquids_do_too(self) -> None:
+        def in_two(volts: float) -> set[str]:
+            of = {"copper": 1.0, "tin": 0.5}
+            rows = [
+                ClassReading(f"G{g}", red, "zinc", liquid, round(volts * of[red] * (0.9 + 0.02 * g), 3), 0.001)
+                for g in range(4)
+                for liquid in (JUICE, "salt-water")
+                for red in ("copper", "tin")
+            ]
+            return {note.code for note in class_says(rows, rows, [], compare(rows)).in_order}
+
+        self.assertIn("what_matters", in_two(1.0))
+        self.assertNotIn("what_matters", in_two(0.0))
 
     def test_a_note_for_everybody_says_all_groups(self) -> None:
         self.assertTrue(notes("all zero")[0].title.startswith("All groups"))

@@ -9,7 +9,7 @@ from galvanic.findings.class_accounts import score_accounts
 from galvanic.findings.class_says import class_says
 from galvanic.findings.class_standing import standing_readings
 from galvanic.findings.compare import compare
-from galvanic.findings.liquid_notes import in_liquids, liquid_notes
+from galvanic.findings.liquid_notes import in_liquids
 from galvanic.findings.working import class_working
 from galvanic.planning.design import Task, design
 from galvanic.simulated.slips import usual_slips, with_slips
@@ -33,7 +33,7 @@ def texts(seed: int, language: str) -> Iterator[tuple[str, str]]:
     every = every[: len(every) // (1 + (seed % 5 == 4))]
     counting, left_out = standing_readings(every)
     results = compare(counting)
-    for note in (*class_says(every, counting, left_out, results).in_order, *liquid_notes(results)):
+    for note in class_says(every, counting, left_out, results).in_order:
         if not note.code.startswith(QUOTES):
             yield from ((note.code, text) for text in (note.title, note.text, *note.evidence))
     for pair in in_liquids(results):

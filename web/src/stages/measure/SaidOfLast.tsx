@@ -68,7 +68,7 @@ function Repairs({ cellId, repairs, reading, outbox }: RepairsProps) {
       red,
       black,
       text: repair.text,
-      unit: repair.unit === "mV" ? ("mV" as const) : ("V" as const),
+      unit: repair.unit,
       origin: "typed" as const,
       device_at: new Date().toISOString(),
       corrects: reading.id,
