@@ -15,7 +15,7 @@ from galvanic.tests.test_approved import same as said_same
 
 KEPT = Path(__file__).parent / "approved"
 NEAR_PX = 2.0
-LOOKS, LOOK_MS = 20, 150
+LOOKS, LOOK_MS, AT_REST = 40, 150, 3
 UNFOLDED = """() => {
   const all = document.querySelectorAll("main button[aria-expanded=false]:not([aria-haspopup])");
   const folded = [...all].filter((button) => !button.dataset.pressed); // once: where one opens another may close
@@ -60,11 +60,13 @@ _PLACE = re.compile(r" at (-?\d+) (-?\d+) (-?\d+) (-?\d+)")
 def as_text(page: Page) -> list[str]:
     """A page at rest as lines: what a screen reader meets, then what is drawn."""
     before: list[str] = []
+    same_as_before = 0
     for _ in range(LOOKS):
         expect(page.locator("[aria-busy=true]")).to_have_count(0)
         page.wait_for_load_state("networkidle")
         now = [*page.locator("body").aria_snapshot().splitlines(), *str(page.evaluate(DRAWN)).splitlines()]
-        if now == before:
+        same_as_before = same_as_before + 1 if now == before else 0
+        if same_as_before == AT_REST:
             break
         before = now
         page.wait_for_timeout(LOOK_MS)
@@ -78,12 +80,12 @@ def plain(line: str) -> str:
     return line.rstrip()
 
 
-def open_all(page: Page) -> None:
-    """Open everything on a page that is folded away, and what is folded away in there."""
-    for _ in range(LOOKS):
-        if not page.evaluate(UNFOLDED):
-            return
-        as_text(page)
+def unfolded(page: Page) -> list[str]:
+    """A page as text with everything open that is folded away: also what is in there, and what has come late."""
+    lines = as_text(page)
+    while page.evaluate(UNFOLDED):
+        lines = as_text(page)
+    return lines
 
 
 def same(line: str, kept: str) -> bool:

@@ -6,7 +6,7 @@ After a change that is meant: `PIPETTE_KEEP=1 ./pipette test e2e.test_kept_pages
 import os
 
 from e2e.browser import LAPTOP, PHONE
-from e2e.kept_pages import as_text, keep, open_all, unlike
+from e2e.kept_pages import keep, unfolded, unlike
 from e2e.live import BrowserTestCase
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group, Teacher
@@ -32,9 +32,7 @@ class KeptPages(BrowserTestCase):
         for name, path in pages.items():
             page.goto(path)
             page.get_by_role("heading").first.wait_for()
-            as_text(page)  # it is at rest
-            open_all(page)
-            lines = as_text(page)
+            lines = unfolded(page)
             if os.environ.get("PIPETTE_KEEP"):
                 keep(name, lines)
             with self.subTest(name):

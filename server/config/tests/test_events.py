@@ -9,7 +9,7 @@ from unittest import mock
 from asgiref.sync import async_to_sync, sync_to_async
 from django.test import SimpleTestCase
 
-from server.base.live import HUB, MOST_STREAMS, STILL_S, Still, counted, room_for
+from server.base.live import BENCH_S, BOARD_S, HUB, MOST_STREAMS, STILL_S, Still, counted, room_for, stream
 from server.base.problems import Problem
 from server.config.asgi import without_body
 from server.config.tests.test_asgi import asked
@@ -104,6 +104,29 @@ class Rights(KeptReadingsTestCase):
             clock.return_value = 1000.0 + 2 * STILL_S
             self.assertTrue(async_to_sync(still.runs)(False))
         self.assertEqual(asked_at, [1000.0 + STILL_S - 1, 1000.0 + 2 * STILL_S])
+
+    def test_boards_hear_first_and_benches_after_them(self):
+        """Whoever made a change has its answer before others ask: a board waits a moment, a bench a longer one."""
+        waited = []
+
+        async def first(group):
+            async def sleep(seconds):
+                waited.append(seconds)
+
+            async def allowed():
+                return True
+
+            told = stream(self.lab.id, group, allowed)
+            await anext(told)
+            HUB.tell(f"{self.lab.id}")
+            with mock.patch("server.base.live.asyncio.sleep", sleep):
+                self.assertIn(b"changed", await anext(told))
+            await told.aclose()
+
+        async_to_sync(first)(None)
+        async_to_sync(first)(self.tern.id)
+        self.assertEqual(waited, [BOARD_S, BENCH_S])
+        self.assertLess(BOARD_S, BENCH_S)
 
     def test_only_a_few_streams_run_for_one_group(self):
         with contextlib.ExitStack() as open_streams:

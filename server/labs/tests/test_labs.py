@@ -225,6 +225,13 @@ class Kept(TestCase):
         found = self.desk.get(f"/api/labs/{self.lab.id}/glance").json()
         self.assertEqual((found["electrolyte"], len(found["rungs"]) > 1), ("rhubarb-juice", True))
 
+    def test_a_ladder_of_two_plates_is_drawn_and_one_of_one_is_not(self):
+        lab = lab_of(self.ada, electrodes=["zinc", "copper"], groups=["Tern"])
+        for nth, cell in enumerate(PlannedCell.objects.filter(group__lab=lab)):
+            record(cell, f"0.9{nth}")
+        shown = self.desk.get(f"/api/labs/{lab.id}/glance").json()
+        self.assertEqual((len(shown["rungs"]), shown["electrolyte"]), (2, "rhubarb-juice"))
+
     def test_what_waits_is_counted(self):
         device, cell = as_group(group_of(self.lab)), cell_of(group_of(self.lab))
         send(device, "/bench/questions", {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "text": "Why?"})

@@ -90,6 +90,12 @@ class Planning(TestCase):
         self.assertIn("The plan is made anew around 2 pinned or wished cells.", self.edit("anew")["said"][0])
         self.assertFalse(self.edit("pin", cell=keys, group=3)["lab"]["groups"][3]["cells"] == anew["groups"][3]["cells"])
 
+    def test_a_pin_is_said_when_it_is_set_and_when_it_is_taken_off(self):
+        pinned = next(c for c in self.made["groups"][0]["cells"] if not c["shared"])
+        name, keys = self.made["groups"][0]["name"], {key: pinned[key] for key in KEYS}
+        self.assertEqual(self.edit("pin", cell=keys, group=0)["said"], [f"{pinned['short']} stays with {name}."])
+        self.assertEqual(self.edit("pin", cell=keys, group=0)["said"], [f"{pinned['short']} may move from {name}."])
+
     def test_a_banned_cell_is_gone_for_good(self):
         cell = cell_in(self.made, 2)
         self.assertEqual(self.count(self.edit("ban", cell=cell)["lab"], cell)["count"], 0)

@@ -15,6 +15,25 @@ def words(client, part="conclusion", text="It is lower.", **more):
     return send(client, "/bench/words", {"id": str(uuid.uuid4()), "part": part, "text": text, **more})
 
 
+class TheClasss(TestCase):
+    """What the class's notebook lacks, said by cell: with its liquid only where there are two."""
+
+    def lacks(self, *liquids):
+        ada = teacher(f"ada-{len(liquids)}")
+        lab = lab_of(ada, electrodes=["zinc", "copper"], electrolytes=liquids, groups=["Tern"])
+        for cell in lab.groups.get().cells.all():
+            record(cell)
+        return " ".join(as_teacher(ada).get(f"/api/labs/{lab.id}/notebook").json()["missing"])
+
+    def test_cells_are_named_without_their_liquid_where_there_is_one(self):
+        self.assertIn("Zn | Cu was read once only.", self.lacks("rhubarb-juice"))
+
+    def test_cells_are_named_with_it_where_there_are_two(self):
+        said = self.lacks("rhubarb-juice", "lemon-juice")
+        self.assertIn("Zn | rhubarb juice | Cu, Zn | lemon juice | Cu were measured by one group only.", said)
+        self.assertNotIn("Zn | Cu", said)
+
+
 class Writing(TestCase):
     def setUp(self):
         self.ada = teacher()

@@ -8,12 +8,14 @@ from django.core.management import call_command
 from django.db.models import Count
 from django.test import TestCase
 
+from galvanic.bench.readings import parse, parse_current
 from server.entries.counting import reading_counts
-from server.entries.models import Reading
+from server.entries.models import Prediction, Reading
 from server.findings.by_variable import changed_in
 from server.labs.models import Lab
 from server.people.models import Group, Teacher
 from server.power.chain import chain_out
+from server.power.models import PackEntry
 from server.practise.services import TEACHER, _make_lab, make_demo
 from server.tests.support import as_teacher
 
@@ -59,6 +61,17 @@ class Demo(TestCase):
 
     def test_every_reading_is_marked_as_simulated(self):
         self.assertEqual(set(Reading.objects.values_list("origin", flat=True)), {"simulated"})
+
+    def test_every_number_is_what_its_text_says(self):
+        """A device sends what was typed and what it took from it; the demo's rows are made past that door."""
+        rows = [*Prediction.objects.exclude(text=""), *Reading.objects.all()]
+        wrong = [f"{row.text} {row.unit}: {row.volts_v}" for row in rows if parse(row.text, row.unit).volts_v != row.volts_v]
+        self.assertEqual(wrong, [])
+        kinds = {"V": parse, "mA": parse_current}
+        for one in PackEntry.objects.filter(unit__in=kinds):
+            read = kinds[one.unit](one.text, one.unit)
+            value = read.volts_v if one.unit == "V" else read.current_a
+            self.assertAlmostEqual(one.value, value, delta=0.5 * one.resolution + 1e-12, msg=f"{one.text} {one.unit}")
 
     def test_the_deliberate_faults_are_there(self):
         finished = Reading.objects.filter(cell__group__lab__state="closed")

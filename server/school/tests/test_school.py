@@ -251,6 +251,8 @@ class SecondStep(TestCase):
     def test_a_recovery_code_counts_once_and_is_kept_as_a_hash(self):
         codes = self.turn_on()
         self.assertEqual(len(set(codes)), 10)
+        for code in codes:
+            self.assertRegex(code, r"^[0-9a-f]{4}(-[0-9a-f]{4}){2}$")
         self.assertFalse(
             {code.replace("-", "") for code in codes} & set(StaticToken.objects.values_list("token", flat=True))
         )
