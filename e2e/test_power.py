@@ -171,7 +171,7 @@ class BenchOfPacks(WithPacks):
         page = self.bench("Knot")
         page.get_by_role("button", name="Begin a pack").click()
         self.step(page, 1, "9.5", "0.95")
-        expect(page.get_by_role("status", name="What this pack says")).to_contain_text("Do the plates of cell 1 touch?")
+        expect(page.get_by_role("status", name="What this pack says")).to_contain_text("Is the decimal point in its place?")
         page.get_by_role("button", name="Typed wrong?").first.click()
         page.get_by_label("Cell 1 alone, V").fill("0.95")
         page.get_by_label("Why was it wrong?").fill("the point was missing")
@@ -186,6 +186,23 @@ class BenchOfPacks(WithPacks):
         board.goto(f"/labs/{self.lab.id}/power")
         board.get_by_role("button", name="What groups have built: 1 pack").click()
         expect(board.get_by_role("row", name=re.compile("Knot red LED 1 0.95 0.95"))).to_be_visible()
+
+    def test_millivolts_are_put_right_at_one_press_and_what_no_juice_gives_is_asked_about(self):
+        page = self.bench("Knot")
+        page.get_by_role("button", name="Begin a pack").click()
+        self.step(page, 1, "940", "0.94")
+        said = page.get_by_role("status", name="What this pack says")
+        expect(said).to_contain_text("Millivolts, not volts?")
+        expect(page.get_by_text("does not count yet: 940")).to_be_visible()
+        self.check_access(page)
+        page.get_by_role("button", name="It was millivolts").dblclick()
+        expect(said).to_have_text("")
+        fixed = PackEntry.objects.get(corrects__isnull=False)
+        self.assertEqual((fixed.text, fixed.unit, fixed.reason), ("940", "mV", "wrong unit"))
+        page.get_by_role("button", name="Try the red LED").click()
+        self.record(page, "Through the load, mA", "120")
+        expect(said).to_contain_text("120\u202fmA is more than these cells can drive")
+        expect(page.get_by_role("button", name="It was microamperes")).to_be_visible()
 
     def test_a_run_is_typed_over_time_and_told(self):
         page = self.bench()

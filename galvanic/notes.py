@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from galvanic.cells import Cell
 from galvanic.words import MINUS, THIN, number, say
 
-__all__ = ["MINUS", "THIN", "Action", "Note", "Tone", "capital", "digits", "said", "spread", "volts"]
+__all__ = ["MINUS", "THIN", "Action", "Note", "Tone", "amps", "capital", "digits", "said", "spread", "volts"]
 Tone = Literal["plain", "good", "caution", "wrong"]
 
 
@@ -63,3 +64,16 @@ def digits(u_v: float) -> int:
 def spread(u_v: float) -> str:
     """An uncertainty for reading."""
     return volts(u_v, digits(u_v))
+
+
+LEAST_SHOWN_A = 5e-10
+
+
+def amps(value_a: float) -> str:
+    """A current for reading: two digits, in mA, or in µA below a tenth of one."""
+    unit, shown = ("µA", 1e6 * value_a) if abs(value_a) < 1e-4 else ("mA", 1e3 * value_a)
+    if abs(value_a) < LEAST_SHOWN_A:
+        return f"0{THIN}mA"
+    shown_digits = max(0, 1 - math.floor(math.log10(abs(shown))))
+    text = number(round(shown, shown_digits), f".{min(shown_digits, 3)}f")
+    return f"{text.replace('-', MINUS)}{THIN}{unit}"

@@ -14,10 +14,10 @@ MOST_VOTED = 12  # cells: what a pack may hold
 @dataclass(frozen=True, slots=True)
 class Link:
     """A cell of the chain: what the class has of it alone, V (None where nobody measured it), and what the whole row read
-    with it joined, V."""
+    with it joined, V (None where that number does not count)."""
 
     alone_v: float | None
-    whole_v: float
+    whole_v: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,10 +28,13 @@ class Seen:
     cells: int
 
 
-def rises(links: Sequence[Link]) -> list[float]:
-    """What each cell added to the row, V: what was read with it less what was read before it."""
+def rises(links: Sequence[Link]) -> list[float | None]:
+    """What each cell added to the row, V: what was read with it less what was read before it; None without one of them."""
     before = [0.0, *(link.whole_v for link in links)]
-    return [link.whole_v - earlier for link, earlier in zip(links, before, strict=False)]
+    return [
+        None if link.whole_v is None or earlier is None else link.whole_v - earlier
+        for link, earlier in zip(links, before, strict=False)
+    ]
 
 
 def chain_findings(load: str, links: Sequence[Link], seen: Sequence[Seen]) -> list[PackFinding]:

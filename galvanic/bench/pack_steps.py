@@ -6,16 +6,17 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from galvanic.bench.pack_faults import PackRecord
+from galvanic.bench.load_standing import PackRow, pack_standings, that_count
+from galvanic.bench.pack_faults import PackFinding, PackRecord
+from galvanic.bench.standing import SOUND, Standing
 from galvanic.chemistry.demand import Demand, demand, load_of
 from galvanic.errors import GalvanicError
-from galvanic.words import mark
+from galvanic.words import mark, say
 
 Kind = Literal["cell", "alone", "sum", "load_v", "load_a", "under", "seen", "note", "run_v", "run_a", "event"]
 MOST_POSITION = 12
 PLACED: frozenset[str] = frozenset({"cell", "alone", "sum", "under"})  # kinds that belong to a cell of the row
 NUMBERS: frozenset[str] = frozenset({"alone", "sum", "load_v", "load_a", "under", "run_v", "run_a"})
-AMPERES: frozenset[str] = frozenset({"load_a", "run_a"})
 
 SEEN_LAMP = ("dark", "glows in the dark", "glows by day", "bright")
 SEEN_DEVICE = ("nothing", "sounds", "runs")
@@ -51,19 +52,9 @@ CAUTIONS = (
 )
 
 
-@dataclass(frozen=True, slots=True)
-class PackRow:
-    """One entry of a pack that was not corrected, oldest first: its kind, its cell, and the number or the words."""
-
-    kind: str
-    position: int | None
-    value: float | None
-    text: str
-
-
 def record_of(load: str, rows: Iterable[PackRow]) -> PackRecord:
-    """What a group has of its pack: of each thing the latest entry counts. A load that is none counts as unknown."""
-    latest: dict[tuple[str, int | None], PackRow] = {(row.kind, row.position): row for row in rows}
+    """What a group has of its pack: of each thing the latest entry that counts. A load that is none counts as unknown."""
+    latest: dict[tuple[str, int | None], PackRow] = {(row.kind, row.position): row for row in that_count(list(rows))}
     joined = max((place or 0 for kind, place in latest if kind in ("cell", "alone", "sum")), default=0)
 
     def number(kind: str, place: int | None = None) -> float | None:
@@ -81,6 +72,47 @@ def record_of(load: str, rows: Iterable[PackRow]) -> PackRecord:
         under_v=tuple(number("under", k) for k in places),
         lit=None if seen is None else seen.text in LIT,
     )
+
+
+TITLES: dict[str, str] = {
+    "tenth": mark("Is the decimal point in its place?"),
+    "hundredth": mark("Is the decimal point in its place?"),
+    "millivolts": mark("Millivolts, not volts?"),
+    "too_high": mark("More than these cells can give"),
+    "thousandth": mark("Is that the right unit?"),
+    "reversed": mark("The meter’s leads the other way round?"),
+}
+TRIES: dict[str, tuple[str, ...]] = {
+    "tenth": (mark("Look at the point on the display."), mark("Measure again.")),
+    "hundredth": (mark("Look at the point on the display."), mark("Measure again.")),
+    "millivolts": (mark("Look at the unit on the display."), mark("Measure again.")),
+    "too_high": (mark("Is a battery or a supply in the row? Only cells built here belong there."), mark("Measure again.")),
+    "thousandth": (
+        mark("Look at the dial and the socket: was it milliamperes?"),
+        mark("Is a battery or a supply in the row? Only cells built here belong there."),
+    ),
+    "reversed": (mark("Red towards the plus of the pack, black towards its minus."), mark("Measure again.")),
+}
+
+
+def odd_numbers(rows: Iterable[PackRow]) -> list[PackFinding]:
+    """What is odd about numbers by themselves: of each thing the latest, points of a run left to their chart."""
+    every = list(rows)
+    latest: dict[tuple[str, int | None], Standing] = {
+        (row.kind, row.position): verdict for row, verdict in zip(every, pack_standings(every), strict=True)
+    }
+    return [
+        PackFinding(
+            verdict.code,
+            "likely",
+            say(TITLES[verdict.code]),
+            verdict.why,
+            tuple(say(one) for one in TRIES[verdict.code]),
+            at,
+        )
+        for (kind, at), verdict in latest.items()
+        if verdict is not SOUND and not kind.startswith("run_")
+    ]
 
 
 @dataclass(frozen=True, slots=True)

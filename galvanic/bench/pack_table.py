@@ -7,8 +7,10 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import get_args
 
-from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, Kind
+from galvanic.bench.load_standing import AMPERES
+from galvanic.bench.pack_steps import MOST_POSITION, NUMBERS, PLACED, Kind
 from galvanic.bench.readings import parse, parse_current
+from galvanic.bench.standing import Stand
 from galvanic.bench.table_rows import BadTableText, as_written, rows_of
 from galvanic.chemistry.demand import demand, load_of
 from galvanic.errors import GalvanicError
@@ -28,7 +30,8 @@ NEEDED = (
     "as typed",
     "unit",
 )
-FURTHER = ("typed at", "counts", "why corrected")
+FURTHER = ("typed at", "counts", "why corrected", "standing", "why")
+LEFT_OUT = frozenset(stand.value for stand in (Stand.IMPOSSIBLE, Stand.TURNED))
 KINDS: frozenset[str] = frozenset(get_args(Kind))
 MOST_FAULTS = 20
 MOST_OFFSET_V = 1.0  # of a meter that is still used: common practice, no source
@@ -99,6 +102,8 @@ def _line(line: int, row: Mapping[str, str]) -> PackLine:
     if when is not None and when.tzinfo is None:
         raise ValueError(say("Its time has no time zone, for example 2026-11-05T10:20:00+00:00."))
     counts = row.get("counts", "yes").casefold() or "yes"
+    if row.get("standing", "") in LEFT_OUT:  # it does not count, and nobody has corrected it
+        counts = "yes"
     if counts not in ("yes", "no"):
         raise ValueError(say("“counts” is yes or no."))
     return PackLine(

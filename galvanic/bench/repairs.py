@@ -10,12 +10,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from galvanic.bench.readings import UNITS, parse
+from galvanic.bench.readings import UNITS, parse, parse_current
 from galvanic.errors import UnreadableReading
-from galvanic.words import mark, say
+from galvanic.words import MINUS, mark, say
 
 Unit = Literal["V", "mV"]
 Kind = Literal["millivolts", "leads", "tenth", "hundredth", "tenfold"]
+SMALLER = {"V": "mV", "A": "mA", "mA": "µA"}
+NAMES = {"mV": mark("millivolts"), "mA": mark("milliamperes"), "µA": mark("microamperes")}
 WORDS: Mapping[Kind, tuple[str, str]] = {
     "millivolts": (mark("It was millivolts"), mark("wrong unit")),
     "leads": (mark("The leads were swapped"), mark("leads were swapped")),
@@ -53,3 +55,33 @@ def repair(kind: Kind, text: str, unit: str) -> Repair | None:
     now: Unit = "mV" if kind == "millivolts" or read.unit == "mV" else "V"
     label, reason = WORDS[kind]
     return Repair(kind, say(label, text=plain, unit=now), say(reason), plain, now, kind == "leads")
+
+
+@dataclass(frozen=True, slots=True)
+class NumberRepair:
+    """The same for a number of a pack, which has no red and black of its own."""
+
+    label: str
+    reason: str
+    text: str
+    unit: str
+
+
+def number_repair(code: str, text: str, unit: str, current: bool) -> NumberRepair | None:
+    """What puts a pack's number right by the code of its verdict (`load_standing`); None where nothing does at a press."""
+    try:
+        unit = parse_current(text, unit).unit if current else parse(text, unit).unit
+    except UnreadableReading:
+        return None
+    digits = "".join(sign for sign in text if sign.isdigit() or sign in ".,")
+    if code in ("millivolts", "thousandth") and unit in SMALLER:
+        less = SMALLER[unit]
+        negative = "−" if text.strip()[:1] in ("-", MINUS) else ""
+        return NumberRepair(say("It was {unit}", unit=say(NAMES[less])), say("wrong unit"), f"{negative}{digits}", less)
+    if code in ("tenth", "hundredth") and not current:
+        found = repair("tenth" if code == "tenth" else "hundredth", text, unit)
+        return None if found is None else NumberRepair(found.label, found.reason, found.text, found.unit)
+    if code == "reversed":
+        label, reason = WORDS["leads"]
+        return NumberRepair(say(label), say(reason), digits, unit)
+    return None

@@ -12,10 +12,9 @@ from dataclasses import dataclass
 from galvanic.bench.pack_faults import PackRecord, pack_findings
 from galvanic.chemistry.polarisation import Geometry
 from galvanic.chemistry.work import plate_mass_g
-from galvanic.findings.power_notes import amps
 from galvanic.findings.runs import BACK, Run
 from galvanic.findings.verdicts import Verdict
-from galvanic.notes import volts
+from galvanic.notes import amps, volts
 from galvanic.words import mark, say
 
 SINGLE = frozenset({"turned", "bridged", "worn"})  # findings that point at one cell

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 
 from galvanic.chemistry.circuit import Pack
 from galvanic.chemistry.expected import DOUBTFUL, HOLDS, Expected, Option, Smallest, weakest
 from galvanic.chemistry.in_time import InTime
 from galvanic.chemistry.life import DAY_S, End, Life
-from galvanic.notes import THIN, Action, Note, Tone, capital, volts
+from galvanic.notes import Action, Note, Tone, amps, capital, volts
 from galvanic.words import mark, number, say, say_n
 
 CARE = Note(
@@ -49,18 +48,6 @@ SEEN = {
     "runs": mark("It runs."),
     "takes its current": mark("A resistor takes whatever it is given."),
 }
-
-
-LEAST_SHOWN_A = 5e-10
-
-
-def amps(value_a: float) -> str:
-    """A current for reading: two digits, in mA, or in µA below a tenth of one."""
-    unit, shown = ("µA", 1e6 * value_a) if abs(value_a) < 1e-4 else ("mA", 1e3 * value_a)
-    if abs(value_a) < LEAST_SHOWN_A:
-        return f"0{THIN}mA"
-    digits = max(0, 1 - math.floor(math.log10(abs(shown))))
-    return number(round(shown, digits), f".{min(digits, 3)}f") + f"{THIN}{unit}"
 
 
 def chance(share: float) -> str:

@@ -19,8 +19,8 @@ from galvanic.chemistry.demand import Demand, Resistor, demand
 from galvanic.chemistry.transient import Event, simulate
 from galvanic.chemistry.work import Quantity, area_under, metal_used_g
 from galvanic.errors import GalvanicError
-from galvanic.findings.power_notes import amps, days
-from galvanic.notes import THIN, Note, volts
+from galvanic.findings.power_notes import days
+from galvanic.notes import THIN, Note, amps, volts
 from galvanic.reference.catalogue import kept
 from galvanic.statistics.decay import LEAST_POINTS, Decay, fit_decay
 from galvanic.words import mark, number, say

@@ -26,9 +26,10 @@ from galvanic.findings.by_variable import current_by_variable, volts_by_variable
 from galvanic.findings.claims import data_of
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.findings.misconceptions import heard_in, misconceptions
-from galvanic.findings.power_notes import amps, cell_notes, chance, days, holds_note, promise, verdict_note
+from galvanic.findings.power_notes import cell_notes, chance, days, holds_note, promise, verdict_note
 from galvanic.findings.working import class_working, own_working
 from galvanic.findings.years import years
+from galvanic.notes import amps
 from galvanic.planning.about import about
 from galvanic.planning.design import Task, design
 from galvanic.planning.kit import kit

@@ -10,7 +10,8 @@ from pydantic import BaseModel
 
 
 class UnderLoadOut(BaseModel):
-    """A measurement under load as kept; `says` is the inner resistance in words, `remark` what is odd; empty: nothing."""
+    """A measurement under load as kept; `says` is the inner resistance in words, `remark` what is odd; empty: nothing.
+    `standing`: sound, doubtful, or impossible: then it counts nowhere."""
 
     id: uuid.UUID
     kind: str
@@ -19,6 +20,7 @@ class UnderLoadOut(BaseModel):
     load_ohm: float | None
     says: str
     remark: str
+    standing: str
 
 
 class ObservationOut(BaseModel):

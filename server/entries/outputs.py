@@ -9,6 +9,7 @@ from typing import Any, cast
 
 from galvanic.bench import foretold
 from galvanic.bench.class_reference import GroupCell
+from galvanic.bench.load_standing import under_load_standing
 from galvanic.bench.loading import in_words, remark
 from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
@@ -163,10 +164,14 @@ def meter_out(check: MeterCheck) -> MeterOut:
 
 def under_load_out(under: UnderLoad, open_v: float | None, u_open_v: float) -> UnderLoadOut:
     """A measurement under load, with the inner resistance it gives."""
-    inner = inner_of(open_v, u_open_v, under) if open_v is not None else None
+    verdict = under_load_standing(under.cell.cell, under.kind, under.value)
+    inner = inner_of(open_v, u_open_v, under) if open_v is not None and verdict.counts else None
+    agrees = open_v is not None and open_v * under.value > 0.0  # both below zero: the cell is written the other way round
+    odd = "" if verdict.counts and agrees else verdict.why
     return UnderLoadOut(
         id=under.id, kind=under.kind, text=under.text, unit=under.unit, load_ohm=under.load_ohm,
-        says="" if inner is None else in_words(inner), remark=remark(under.kind, under.value, open_v),
+        says="" if inner is None else in_words(inner), remark=odd or remark(under.kind, under.value, open_v),
+        standing=verdict.stand.value,
     )  # fmt: skip
 
 

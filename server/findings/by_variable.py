@@ -6,6 +6,7 @@ import math
 from collections import defaultdict
 from dataclasses import replace
 
+from galvanic.bench.load_standing import under_load_standing
 from galvanic.cells import Cell
 from galvanic.condition import Condition, condition_of
 from galvanic.findings.by_variable import Changed, current_by_variable, volts_by_variable
@@ -20,10 +21,11 @@ from server.labs.outputs import notes_out
 
 
 def short_circuits(lab: Lab) -> list[tuple[str, Cell, float]]:
-    """The latest short-circuit current of every cell, of groups that count: group, cell, A; two queries."""
+    """The latest short-circuit current of every cell that could be one, of groups that count: group, cell, A; 2 queries."""
     aside = {row.group_id: row.reason for row in SetAside.objects.filter(group__lab=lab)}
     rows = UnderLoad.objects.filter(cell__group__lab=lab, kind=UnderLoad.Kind.SHORT).select_related("cell__group")
-    latest = {row.cell_id: row for row in rows if not aside.get(row.cell.group_id)}
+    counting = (row for row in rows if not aside.get(row.cell.group_id))
+    latest = {row.cell_id: row for row in counting if under_load_standing(row.cell.cell, row.kind, row.value).counts}
     return [(row.cell.group.name, row.cell.cell, abs(row.value)) for row in latest.values()]
 
 

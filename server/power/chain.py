@@ -10,8 +10,10 @@ from typing import Any
 from django.db import IntegrityError, transaction
 
 from galvanic.bench.chain import Link, Seen, chain_findings, lit_with, nearest, rises
+from galvanic.bench.load_standing import usual_row, volts_standing
 from galvanic.bench.pack_steps import CAUTIONS, MOST_POSITION, known_load, too_much, what_is_seen
 from galvanic.bench.readings import parse
+from galvanic.bench.standing import Standing
 from galvanic.cells import Cell
 from galvanic.chemistry.expected import how_many
 from galvanic.errors import UnreadableReading
@@ -204,7 +206,11 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
         known = volts.get(cell) or volts.get(other)
         return None if known is None else abs(known[0])
 
-    links = [Link(alone(one), one.value or 0.0) for one in told.links]
+    verdicts = _verdicts(told.links)
+    links = [
+        Link(alone(one), (one.value or 0.0) if verdict.counts else None)
+        for one, verdict in zip(told.links, verdicts, strict=True)
+    ]
     load = known_load(chain.load)
     row = None if load is None else load.row
     lit = lit_with(told.seen)
@@ -229,15 +235,15 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
                 id=one.id, group=one.group.name, short=Cell(one.negative, one.electrolyte, one.positive).short,
                 negative=one.negative, electrolyte=one.electrolyte, positive=one.positive, alone_v=link.alone_v,
                 text=one.text, unit=one.unit, whole_v=link.whole_v, added_v=added,
-                mine=one.group_id == group_id,
+                why=verdict.why, mine=one.group_id == group_id,
             )
-            for one, link, added in zip(told.links, links, rises(links), strict=True)
+            for one, link, added, verdict in zip(told.links, links, rises(links), verdicts, strict=True)
         ],
         seen=told.seen[-1].text if told.seen else "",
         seen_with=told.seen[-1].cells if told.seen else None,
         lit_with=lit,
         nearest=[] if lit is None else nearest(told.votes, lit),
-        harm=too_much(load, links[-1].whole_v if links else None),
+        harm=too_much(load, next((link.whole_v for link in reversed(links) if link.whole_v is not None), None)),
         findings=[
             PackFindingOut(**asdict(finding) | {"tries": list(finding.tries)})
             for finding in chain_findings(chain.load, links, told.seen)
@@ -246,6 +252,12 @@ def chain_out(lab: Lab, group_id: uuid.UUID | None) -> ChainOut | None:
         cautions=[say(text) for text in CAUTIONS],
         most=MOST_POSITION,
     )  # fmt: skip
+
+
+def _verdicts(links: Sequence[ChainEntry]) -> list[Standing]:
+    """The verdict on what the row read at each step, by the cells that were joined then."""
+    cells = [Cell(one.negative, one.electrolyte, one.positive) for one in links]
+    return [volts_standing(one.value or 0.0, usual_row(cells[: place + 1])) for place, one in enumerate(links)]
 
 
 def _votes(votes: dict[str, int]) -> list[VotesOut]:

@@ -7,7 +7,10 @@ from collections.abc import Sequence
 from dataclasses import asdict
 from typing import cast
 
+from galvanic.bench.load_standing import AMPERES
 from galvanic.bench.pack_steps import CAUTIONS, HOW, MOST_POSITION, Kind, steps_of, too_much, what_is_seen
+from galvanic.bench.repairs import number_repair
+from galvanic.bench.standing import SOUND, Standing
 from galvanic.chemistry.circuit import MOST_CELLS
 from galvanic.chemistry.circuit import Pack as ThoughtPack
 from galvanic.chemistry.curves import PackCell
@@ -29,7 +32,6 @@ from galvanic.chemistry.life import life
 from galvanic.findings.power_notes import (
     CARE,
     ONE_BOWL,
-    amps,
     cell_notes,
     holds_note,
     in_time_note,
@@ -39,13 +41,13 @@ from galvanic.findings.power_notes import (
     verdict_note,
 )
 from galvanic.findings.runs import DONE
-from galvanic.notes import Note, said
+from galvanic.notes import Note, amps, said
 from galvanic.reference.catalogue import kept
 from galvanic.reference.further_tables import Load, loads
 from galvanic.words import say
 from server.labs.outputs import notes_out
-from server.power.models import Pack
-from server.power.packs import made_of
+from server.power.models import Pack, PackEntry
+from server.power.packs import made_of, standings_of
 from server.power.run_schemas import RunFileOut
 from server.power.schemas import (
     BenchPacks,
@@ -55,6 +57,7 @@ from server.power.schemas import (
     KeptPack,
     KindOut,
     LoadOut,
+    NumberRepairOut,
     PackAdviceOut,
     PackEntryOut,
     PackFindingOut,
@@ -111,6 +114,7 @@ def kept_pack_out(pack: Pack) -> KeptPack:
     """A group's pack as it is sent; its entries are prefetched."""
     entries = list(pack.entries.all())
     later = {entry.corrects_id: entry.id for entry in entries if entry.corrects_id}
+    verdicts = standings_of(entries)
     record, findings = made_of(pack, entries)
     return KeptPack(
         id=pack.id,
@@ -132,6 +136,9 @@ def kept_pack_out(pack: Pack) -> KeptPack:
                 corrects=entry.corrects_id,
                 reason=entry.reason,
                 received_at=entry.received_at,
+                standing=(verdict := verdicts.get(entry.id, SOUND)).stand.value,
+                why=verdict.why,
+                repair=_repair(entry, verdict),
             )
             for entry in entries
         ],
@@ -144,6 +151,13 @@ def kept_pack_out(pack: Pack) -> KeptPack:
         lit=record.lit,
         received_at=pack.received_at,
     )  # fmt: skip
+
+
+def _repair(entry: PackEntry, verdict: Standing) -> NumberRepairOut | None:
+    found = None
+    if verdict is not SOUND:
+        found = number_repair(verdict.code, entry.text, entry.unit, entry.kind in AMPERES)
+    return None if found is None else NumberRepairOut(**asdict(found))
 
 
 def bench_packs_out(packs: Sequence[Pack], chain: ChainOut | None) -> BenchPacks:

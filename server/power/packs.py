@@ -9,9 +9,12 @@ from typing import Any, TypeVar
 from django.db import IntegrityError
 from django.db.models import Prefetch
 
+from galvanic.bench.load_standing import AMPERES, PackRow, pack_standings
 from galvanic.bench.pack_faults import PackFinding, PackRecord, pack_findings
-from galvanic.bench.pack_steps import AMPERES, MOST_POSITION, NUMBERS, PLACED, PackRow, record_of
+from galvanic.bench.pack_steps import MOST_POSITION, NUMBERS, PLACED, odd_numbers, record_of
 from galvanic.bench.readings import parse, parse_current
+from galvanic.bench.standing import Standing
+from galvanic.cells import Cell
 from galvanic.errors import UnreadableReading
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.words import mark, say
@@ -175,6 +178,28 @@ def counting(entries: Iterable[Counted]) -> list[Counted]:
 
 def made_of(pack: Pack, entries: Sequence[PackEntry]) -> tuple[PackRecord, list[PackFinding]]:
     """What a pack's entries come to, and what the core says of it."""
-    rows = [PackRow(one.kind, one.position, one.value, one.text) for one in counting(entries)]
+    rows = rows_of(counting(entries), entries)
     record = record_of(pack.load, rows)
-    return record, pack_findings(record)
+    return record, [*odd_numbers(rows), *pack_findings(record)]
+
+
+def rows_of(some: Iterable[PackEntry], entries: Sequence[PackEntry]) -> list[PackRow]:
+    """Entries of a pack as the core has them; `entries` are all of it. A number corrected to itself has been looked at."""
+    typed = {one.id: (one.text, one.unit) for one in entries}
+    return [
+        PackRow(
+            one.kind,
+            one.position,
+            one.value,
+            one.text,
+            Cell(one.negative, one.electrolyte, one.positive) if one.kind == PackEntry.Kind.CELL else None,
+            one.corrects_id is not None and typed.get(one.corrects_id) == (one.text, one.unit),
+        )
+        for one in some
+    ]
+
+
+def standings_of(entries: Sequence[PackEntry]) -> dict[uuid.UUID, Standing]:
+    """The verdict on each entry of a pack that nothing corrects, by id."""
+    some = counting(entries)
+    return dict(zip((one.id for one in some), pack_standings(rows_of(some, entries)), strict=True))

@@ -41,11 +41,13 @@ class StretchOut(BaseModel):
 
 
 class RunOut(BaseModel):
-    """A pack over time: what was typed, what was done, what it says, and the model's trace of the same."""
+    """A pack over time: what was typed, what was done, what it says, and the model's trace of the same. `left_out`: how many
+    numbers do not count and are not drawn."""
 
     title: str
     volts: list[RunPointOut]
     current: list[RunPointOut]
+    left_out: int
     events: list[RunDoneOut]
     stretches: list[StretchOut]
     model: list[RunPointOut]

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import math
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from galvanic.bench.load_standing import row_most_a, usual_row
 from galvanic.bench.pack_steps import LIT, known_load
 from galvanic.cells import Cell
 from galvanic.chemistry.anchoring import anchored
@@ -20,7 +22,7 @@ from server.labs.outputs import notes_out
 from server.people.auth import Member
 from server.people.models import Teacher
 from server.power.models import Pack, PackEntry, RunFile
-from server.power.packs import counting, made_of
+from server.power.packs import counting, made_of, standings_of
 from server.power.run_schemas import RunDoneOut, RunOut, RunPointOut, StretchOut
 
 RUN = ("run_v", "run_a", "event")
@@ -42,6 +44,7 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
         else cells[0].cell.notation,
         volts=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.volts_v],
         current=[RunPointOut(t_s=point.t_s, value=point.value) for point in typed.current_a],
+        left_out=typed.left_out,
         events=[RunDoneOut(t_s=done.t_s, what=done.what) for done in typed.events],
         stretches=[
             StretchOut(name=stretch.name, from_s=stretch.from_s, to_s=stretch.to_s, joined=stretch.joined)
@@ -56,14 +59,15 @@ def run_out(actor: Teacher | Member, pack_id: uuid.UUID) -> RunOut:
 
 @dataclass(frozen=True, slots=True)
 class Typed:
-    """A run as a group has typed it, seconds from its first entry: V, A, what was done, the cells, and whether the load
-    was seen to run."""
+    """A run as a group has typed it, seconds from its first entry: V, A, what was done, the cells, whether the load was
+    seen to run, and how many numbers do not count."""
 
     cells: tuple[PackCell, ...]
     volts_v: tuple[RunPoint, ...]
     current_a: tuple[RunPoint, ...]
     events: tuple[Done, ...]
     seen: tuple[tuple[float, bool], ...] = ()
+    left_out: int = 0
 
     def told(self, load: str) -> Run:
         """The run as the core tells it, with the pack's load."""
@@ -82,19 +86,32 @@ def typed_of(pack: Pack) -> Typed:
     def seconds(at: datetime) -> float:
         return 0.0 if start is None else (at - start).total_seconds()
 
-    def points(kind: str, column: str) -> tuple[RunPoint, ...]:
-        values = {seconds(_at(entry)): entry.value for entry in mine if entry.kind == kind and entry.value is not None}
-        for began, file in files:
-            values |= {seconds(began) + t: v for t, v in zip(file.times_s, getattr(file, column), strict=False)}
-        return tuple(RunPoint(t, value) for t, value in sorted(values.items()))
+    row = [Cell(one.negative, one.electrolyte, one.positive) for one in entries if one.kind == PackEntry.Kind.CELL]
+    ceiling = {"run_v": usual_row(row).ceiling_v, "run_a": row_most_a(row)} if row else {}
+    verdicts = standings_of(list(pack.entries.all()))
 
+    def points(kind: str, column: str) -> tuple[list[RunPoint], int]:
+        typed = [entry for entry in mine if entry.kind == kind and entry.value is not None]
+        sound = [entry for entry in typed if verdicts[entry.id].counts]
+        values = {seconds(_at(entry)): entry.value or 0.0 for entry in sound}
+        beyond = len(typed) - len(sound)
+        for began, file in files:
+            for t, value in zip(file.times_s, getattr(file, column), strict=False):
+                if abs(value) <= ceiling.get(kind, math.inf):
+                    values[seconds(began) + t] = value
+                else:
+                    beyond += 1
+        return [RunPoint(t, value) for t, value in sorted(values.items())], beyond
+
+    (volts_v, high), (current_a, many) = points("run_v", "volts_v"), points("run_a", "current_a")
     done = (Done(seconds(_at(one)), one.text) for one in mine if one.kind == "event")
     return Typed(
         _cells(entries),
-        points("run_v", "volts_v"),
-        points("run_a", "current_a"),
+        tuple(volts_v),
+        tuple(current_a),
         tuple(sorted(done, key=lambda one: one.t_s)),
         tuple(sorted((seconds(_at(one)), one.text in LIT) for one in entries if one.kind == "seen")),
+        high + many,
     )
 
 

@@ -137,8 +137,18 @@ class LabPower(BaseModel):
     kinds: list[KindOut]
 
 
+class NumberRepairOut(BaseModel):
+    """A correction of a pack's number that its group can send at one press."""
+
+    label: str
+    reason: str
+    text: str
+    unit: str
+
+
 class PackEntryOut(BaseModel):
-    """One thing about a pack as kept."""
+    """One thing about a pack as kept. `standing`: sound, doubtful, impossible or turned, and `why`; with what would put it
+    right."""
 
     id: uuid.UUID
     kind: Kind
@@ -153,6 +163,9 @@ class PackEntryOut(BaseModel):
     corrects: uuid.UUID | None
     reason: str
     received_at: datetime.datetime
+    standing: str
+    why: str
+    repair: NumberRepairOut | None
 
 
 class PackFindingOut(BaseModel):
@@ -219,7 +232,8 @@ class VotesOut(BaseModel):
 
 
 class LinkOut(BaseModel):
-    """A joined cell: whose it is, what it has alone, what the whole row reads with it and how much it added."""
+    """A joined cell: whose it is, what it has alone, what the whole row reads with it and how much it added; no number of
+    the row where it does not count, and `why`."""
 
     id: uuid.UUID
     group: str
@@ -230,8 +244,9 @@ class LinkOut(BaseModel):
     alone_v: float | None
     text: str
     unit: str
-    whole_v: float
-    added_v: float
+    whole_v: float | None
+    added_v: float | None
+    why: str
     mine: bool
 
 

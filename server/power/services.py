@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+from galvanic.bench.load_standing import under_load_standing
 from galvanic.cells import Cell
 from galvanic.chemistry.anchoring import UnderLoad, anchored
 from galvanic.chemistry.circuit import Pack, in_a_row
@@ -40,7 +41,8 @@ def measured_cells(lab: Lab) -> Measured:
 
 
 def measured_under_load(lab: Lab) -> Loaded:
-    """What counts of groups' measurements under loads, by cell: the latest of each kind, of groups that are not set aside.
+    """What counts of groups' measurements under loads, by cell: the latest of each kind that could be, of groups that are
+    not set aside.
 
     Kept until the lab's next change.
     """
@@ -49,7 +51,7 @@ def measured_under_load(lab: Lab) -> Loaded:
         aside = {row.group_id: row.reason for row in SetAside.objects.filter(group__lab=lab)}  # the latest comes last
         latest: dict[tuple[object, str], KeptUnderLoad] = {}
         for row in KeptUnderLoad.objects.filter(cell__group__lab=lab).select_related("cell"):
-            if not aside.get(row.cell.group_id):
+            if not aside.get(row.cell.group_id) and under_load_standing(row.cell.cell, row.kind, row.value).counts:
                 latest[row.cell_id, row.kind] = row
         loads: dict[Cell, list[UnderLoad]] = defaultdict(list)
         for row in latest.values():

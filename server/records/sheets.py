@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+import uuid
+from collections import defaultdict
+
+from galvanic.bench.load_standing import under_load_standing
 from galvanic.bench.pack_steps import known_load
 from galvanic.reference import catalogue
 from galvanic.words import say
 from server.entries.models import Observation, UnderLoad
+from server.entries.outputs import SET_ASIDE
 from server.findings.tables import Sheet, sheets_of
 from server.labs.models import Lab, PlannedCell
 from server.power.models import PackEntry
+from server.power.packs import standings_of
 
 
 def all_sheets(lab: Lab) -> list[Sheet]:
@@ -39,12 +45,15 @@ def _loads(lab: Lab) -> Sheet:
     rows = UnderLoad.objects.filter(cell__group__lab=lab).select_related("cell__group")
     return Sheet(
         "loads",
-        (*CELL, "kind", "load, Ω", "value, V or A", "as typed", "unit", "typed at"),
+        (*CELL, "kind", "load, Ω", "value, V or A", "as typed", "unit", "typed at", "standing", "why"),
         [
-            (*_of_cell(row.cell), row.kind, row.load_ohm, row.value, row.text, row.unit, _when(row))
+            (
+                *_of_cell(row.cell), row.kind, row.load_ohm, row.value, row.text, row.unit, _when(row),
+                (verdict := under_load_standing(row.cell.cell, row.kind, row.value)).stand.value, verdict.why,
+            )
             for row in rows.order_by("cell__group__position", "cell__position", "received_at")
         ],
-    )
+    )  # fmt: skip
 
 
 def _notes(lab: Lab) -> Sheet:
@@ -67,13 +76,17 @@ def _packs(lab: Lab) -> Sheet:
         .select_related("pack", "group")
         .order_by("group__position", "pack__received_at", "received_at", "id")
     )
-    corrected = {row.corrects_id for row in rows}
+    of_pack: dict[uuid.UUID, list[PackEntry]] = defaultdict(list)
+    for row in rows:
+        of_pack[row.pack_id].append(row)
+    verdicts = {key: one for entries in of_pack.values() for key, one in standings_of(entries).items()}
     loads = {row.pack.load: known_load(row.pack.load) for row in rows}
     return Sheet(
         "packs",
         (
             "group", "pack", "load", "for", "what", "cell of the row", "negative", "electrolyte", "positive",
             "value, V or A", "as typed", "unit", "typed at", "counts", "why corrected",
+            "standing", "why",
         ),
         [
             (
@@ -81,7 +94,9 @@ def _packs(lab: Lab) -> Sheet:
                 row.kind, row.position, plates.get(row.negative, row.negative),
                 liquids.get(row.electrolyte, row.electrolyte), plates.get(row.positive, row.positive), row.value,
                 row.text, row.unit, _when(row),
-                "no" if row.id in corrected else "yes", row.reason,
+                "yes" if row.id in verdicts and verdicts[row.id].counts else "no", row.reason,
+                verdicts[row.id].stand.value if row.id in verdicts else SET_ASIDE,
+                verdicts[row.id].why if row.id in verdicts else "",
             )
             for row in rows
         ],

@@ -19,6 +19,8 @@ BUILT = sampled.WORK / "web-built"  # what is the same for every copy: sources w
 PARTS = ("src", "dist")
 # Where a script first asks which mistake is switched on, as the instrumenter writes it and the bundler shortens it.
 SWITCH = re.compile(r"(\w+)\.__stryker__\s*\|\|=\s*\{\}")
+FAILED = re.compile(r"^(?:FAIL|ERROR): \S+ \((\S+?)\)", re.MULTILINE)
+MOST_LEFT_OUT = 3  # tests that a loaded machine may fail without saying anything about mistakes
 TELLS = """{mutantCoverage: (() => {
   const seen = new Set(); let waiting = [];
   const tell = () => { if (waiting.length) console.debug("pipette-covered " + waiting.join(",")); waiting = []; };
@@ -105,9 +107,12 @@ def what_tests_reach(copy: Path, scripts: dict[Path, str]) -> tuple[dict[str, se
         rows = [json.loads(line) for file in (copy / ".run" / "times").glob("*") for line in file.read_text().splitlines()]
         closing = (done.stdout.splitlines() or [""])[-1]
         print(f"which browser tests come where: {time.monotonic() - start:.0f} s; {closing}", flush=True)
-        if done.returncode:
+        failed = set(FAILED.findall(done.stderr))
+        if done.returncode and not 0 < len(failed) <= MOST_LEFT_OUT:
             sys.exit(f"The browser tests fail with all mistakes switched off; mend that first.\n{done.stderr[-3000:]}")
-        kept.write_text(json.dumps(rows), encoding="utf-8")
+        for test in failed:
+            print(f"left out, since it fails with all mistakes switched off: {test}", flush=True)
+        kept.write_text(json.dumps([row for row in rows if row[0] not in failed]), encoding="utf-8")
     reached: dict[str, set[str]] = defaultdict(set)
     took: dict[str, float] = {}
     for test, value in json.loads(kept.read_text(encoding="utf-8")):

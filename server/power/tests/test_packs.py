@@ -12,6 +12,7 @@ from django.utils import timezone
 from server.labs.opening import close_lab
 from server.power.models import Pack, PackEntry
 from server.power.packs import counting
+from server.records.sheets import all_sheets
 from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
 
 
@@ -112,6 +113,51 @@ class Packs(TestCase):
         rows = counting(pack.entries.order_by("received_at"))
         self.assertEqual([row.text for row in rows if row.kind == "sum"], ["0.59", "0.93"])
 
+    def test_a_number_that_cannot_be_counts_nowhere_and_is_put_right_at_a_press(self):
+        self.join(1, "0.95", "0.95")
+        self.join(2, "940", "1.89")
+        pack = self.shown()[0]
+        odd = next(entry for entry in pack["entries"] if entry["text"] == "940")
+        self.assertEqual((odd["standing"], odd["repair"]["text"], odd["repair"]["unit"]), ("impossible", "940", "mV"))
+        self.assertEqual([(one["code"], one["cell"]) for one in pack["findings"]], [("millivolts", 2)])
+        self.assertIsNone(pack["steps"][1]["alone_v"])
+        told = {key: odd["repair"][key] for key in ("text", "unit", "reason")}
+        fixed = self.enter("alone", position=2, corrects=odd["id"], **told)
+        self.assertEqual(fixed.status_code, 200, fixed.content)
+        pack = self.shown()[0]
+        self.assertEqual((pack["findings"], pack["steps"][1]["alone_v"]), ([], 0.94))
+
+    def test_currents_that_no_juice_gives_and_currents_below_zero_are_asked_about(self):
+        self.join(1, "0.95", "0.95")
+        self.enter("load_a", "120", unit="mA")
+        self.assertEqual([one["code"] for one in self.shown()[0]["findings"]], ["thousandth"])
+        self.enter("load_a", "-0.3", unit="mA")
+        pack = self.shown()[0]
+        entry = pack["entries"][-1]
+        self.assertEqual((entry["standing"], entry["repair"]["text"]), ("doubtful", "0.3"))
+        self.assertEqual([one["code"] for one in pack["findings"]], ["reversed"])
+
+    def test_a_runs_values_beyond_its_cells_are_left_out_and_counted(self):
+        self.join(1, "0.95", "0.95")
+        for text in ("0.90", "0.89", "890"):
+            self.enter("run_v", text, unit="V")
+        run = self.tern.get(f"/api/packs/{self.pack}/run").json()
+        self.assertEqual((len(run["volts"]), run["left_out"]), (2, 1))
+
+    def test_a_number_corrected_to_itself_has_been_looked_at_and_counts(self):
+        self.join(1, "4.2", "0.95")
+        wrong = next(entry for entry in self.shown()[0]["entries"] if entry["kind"] == "alone")
+        self.assertEqual(wrong["standing"], "impossible")
+        self.enter("alone", "4.2", position=1, unit="V", corrects=wrong["id"], reason="looked again")
+        self.assertEqual(self.shown()[0]["steps"][0]["alone_v"], 4.2)
+
+    def test_the_table_of_packs_says_how_each_number_stands(self):
+        self.join(1, "940", "0.94")
+        table = next(sheet for sheet in all_sheets(self.lab) if sheet.name == "packs")
+        rows = [dict(zip(table.headings, row, strict=True)) for row in table.rows]
+        self.assertEqual([(row["counts"], row["standing"]) for row in rows if row["what"] != "cell"],
+                         [("no", "impossible"), ("yes", "sound")])  # fmt: skip
+
     def test_a_correction_is_of_the_same_cell(self):
         self.join(1, "0.95", "0.95")
         first = next(entry for entry in self.shown()[0]["entries"] if entry["kind"] == "alone")
@@ -209,5 +255,5 @@ class Packs(TestCase):
         for _ in range(3):
             self.pack = self.begin()
             self.join(1, "0.95", "0.95")
-        with self.assertNumQueries(6):  # session with its group, packs, their entries and files, the lab, its chain
+        with self.assertNumQueries(7):  # session with group, packs, entries, files, own materials, the lab, its chain
             self.shown()

@@ -16,7 +16,7 @@ const LEFT = 40;
 type Chain = Schemas["ChainOut"];
 
 const said = (chain: Chain) =>
-  t`${plural(chain.links.length, { one: "# cell", other: "# cells" })} joined${chain.links.map((link) => `, ${link.group} ${volts(link.whole_v, 2)}`).join("")}. Foretold: ${
+  t`${plural(chain.links.length, { one: "# cell", other: "# cells" })} joined${chain.links.map((link) => `, ${link.group} ${link.whole_v === null ? t`does not count` : volts(link.whole_v, 2)}`).join("")}. Foretold: ${
     chain.foretold.map((one) => `${one.cells}: ${volts(one.open_v, 2)}, ${one.said}`).join("; ") || t`covered`
   }.`;
 
@@ -26,7 +26,7 @@ export function ChainStems({ chain }: { chain: Chain }) {
   const sure = chain.foretold.findIndex((one) => one.verdict === "runs") + 1 || chain.foretold.length;
   const columns = Math.max(sure, chain.links.length + 1, ...chain.votes.map((vote) => vote.cells), 4);
   const foretold = chain.foretold.slice(0, columns);
-  const wholes = chain.links.map((link) => link.whole_v);
+  const wholes = chain.links.flatMap((link) => link.whole_v ?? []);
   const high = Math.max(...foretold.map((one) => one.open_v), ...wholes, chain.full_v ?? 0, 0.5) * 1.07;
   const low = Math.min(0, ...wholes);
   const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP] });
@@ -78,15 +78,28 @@ export function ChainStems({ chain }: { chain: Chain }) {
           </g>
         ))}
         {chain.links.map((link, index) => {
-          const from = chain.links[index - 1]?.whole_v ?? 0;
-          const [upper, lower] = [Math.min(y(from), y(link.whole_v)), Math.max(y(from), y(link.whole_v))];
+          const whole = link.whole_v;
+          if (whole === null)
+            return (
+              <g key={link.id}>
+                <text x={x(index)} y={y(0) - 8} textAnchor="middle" fontWeight={700} fill={colour.wrong}>
+                  ?
+                </text>
+                <text x={x(index)} y={BOTTOM + 38} textAnchor="middle">
+                  {link.group}
+                </text>
+              </g>
+            );
+          const from = whole - (link.added_v ?? whole);
+          const [upper, lower] = [Math.min(y(from), y(whole)), Math.max(y(from), y(whole))];
+          const takesAway = (link.added_v ?? 0) < 0;
           return (
             <g key={link.id}>
               <rect
                 x={x(index) - bar / 2}
                 width={bar}
-                y={Math.min(y(0), y(link.whole_v))}
-                height={Math.abs(y(link.whole_v) - y(0))}
+                y={Math.min(y(0), y(whole))}
+                height={Math.abs(y(whole) - y(0))}
                 fill={colour.readingPale}
                 stroke="none"
               />
@@ -95,12 +108,12 @@ export function ChainStems({ chain }: { chain: Chain }) {
                 width={bar}
                 y={upper}
                 height={Math.max(2, lower - upper)}
-                fill={link.added_v < 0 ? colour.white : colour.reading}
+                fill={takesAway ? colour.white : colour.reading}
                 stroke={colour.reading}
-                strokeDasharray={link.added_v < 0 ? "3 3" : undefined}
+                strokeDasharray={takesAway ? "3 3" : undefined}
               />
               <text className="number" x={x(index)} y={upper - 8} textAnchor="middle" fontWeight={700}>
-                {number(link.whole_v, 2)}
+                {number(whole, 2)}
               </text>
               <text x={x(index)} y={BOTTOM + 38} textAnchor="middle">
                 {link.group}

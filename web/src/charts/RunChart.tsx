@@ -1,4 +1,4 @@
-import { t } from "@lingui/core/macro";
+import { plural, t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { current, number, volts } from "../format";
@@ -74,6 +74,14 @@ export function RunChart({ run }: { run: Run }) {
             least: 0.001,
           }}
         />
+      )}
+      {run.left_out > 0 && (
+        <p>
+          {plural(run.left_out, {
+            one: "# value lies outside the picture: it does not count.",
+            other: "# values lie outside the picture: they do not count.",
+          })}
+        </p>
       )}
     </>
   );

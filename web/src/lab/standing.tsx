@@ -9,7 +9,8 @@ import { SetAside } from "./SetAside";
 type Reading = Pick<Schemas["ReadingOut"], "id" | "aside" | "standing" | "corrected_by">;
 
 /** Whether a reading is left out by its verdict until somebody says so. */
-export const leftOut = (reading: Reading) => reading.standing === "impossible" || reading.standing === "turned";
+export const leftOut = (reading: Pick<Reading, "standing">) =>
+  reading.standing === "impossible" || reading.standing === "turned";
 
 /** Whether a reading does not count, for whatever reason: it is drawn struck through. */
 export const struck = (reading: Reading) => reading.corrected_by !== null || Boolean(reading.aside) || leftOut(reading);

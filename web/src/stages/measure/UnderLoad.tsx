@@ -2,6 +2,7 @@ import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { leftOut } from "../../lab/standing";
 import { only } from "../../api/outbox";
 import { asTyped } from "../../format";
 import { MainButton } from "../../ui/Button";
@@ -64,9 +65,14 @@ function OneLoad({ cell, kind, title, how, unit, open, outbox }: LoadProps) {
       <Soft>{how}</Soft>
       {kept.map((one, index) => (
         <p key={one.id}>
-          <Num as={index + 1 < kept.length ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>{" "}
+          <Num as={index + 1 < kept.length || leftOut(one) ? "s" : "span"}>{asTyped(one.text, one.unit)}</Num>{" "}
           {index + 1 === kept.length && one.says}
-          {index + 1 === kept.length && one.remark && <WrongText as="span" role="status">{` ${one.remark}`}</WrongText>}
+          {index + 1 === kept.length && one.remark && (
+            <WrongText
+              as="span"
+              role="status"
+            >{` ${leftOut(one) ? t`Does not count: ${one.remark}` : one.remark}`}</WrongText>
+          )}
         </p>
       ))}
       {waiting.map((one) => (

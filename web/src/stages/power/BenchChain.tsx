@@ -82,8 +82,9 @@ export function BenchChain({ chain, bench, how, outbox }: Props) {
         <p role="status">
           <Trans>
             {plural(chain.links.length, { one: "# cell", other: "# cells" })} joined; the whole reads{" "}
-            <Num>{number(last?.whole_v ?? 0, 2)} V</Num>.
+            <Num>{last ? asTyped(last.text, last.unit) : ""}</Num>.
           </Trans>
+          {last?.why && ` ${last.why}`}
           {chain.lit_with !== null && t` It ran with ${chain.lit_with}.`}
           {chain.my_vote !== null && t` You said ${chain.my_vote}.`}
         </p>
@@ -225,8 +226,10 @@ function Mine({ link, open, add }: MineProps) {
     >
       <p>
         <Trans>
-          Your {link.short}: the whole <Num>{asTyped(link.text, link.unit)}</Num>, {number(link.added_v, 2, true)} V.
-        </Trans>{" "}
+          Your {link.short}: the whole <Num>{asTyped(link.text, link.unit)}</Num>
+        </Trans>
+        {link.added_v === null ? ". " : `, ${number(link.added_v, 2, true)} V. `}
+        {link.why && <WrongText as="span">{`${t`Does not count: ${link.why}`} `}</WrongText>}
         {open && (
           <TextButton onPress={() => setAsking(!asking)} aria-expanded={asking}>
             {asking ? t`Leave it as it is` : t`Typed wrong?`}

@@ -2,7 +2,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { Link } from "react-router";
 import { useBeginChain, useChain } from "../../api/chain";
-import { number } from "../../format";
+import { asTyped, number } from "../../format";
 import { useIdOf } from "../../api/newId";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
@@ -70,8 +70,16 @@ export function ChainPart({ id, load, loadName, cell, short }: Props) {
                       <th scope="row">{link.group}</th>
                       <td>{link.short}</td>
                       <td data-number>{link.alone_v === null ? "" : number(link.alone_v, 2)}</td>
-                      <td data-number>{number(link.whole_v, 2)}</td>
-                      <td data-number>{number(link.added_v, 2, true)}</td>
+                      <td data-number>
+                        {link.whole_v === null ? (
+                          <Soft as="span">
+                            <s>{asTyped(link.text, link.unit)}</s> {link.why}
+                          </Soft>
+                        ) : (
+                          number(link.whole_v, 2)
+                        )}
+                      </td>
+                      <td data-number>{link.added_v === null ? "" : number(link.added_v, 2, true)}</td>
                     </tr>
                   ))}
                 </tbody>

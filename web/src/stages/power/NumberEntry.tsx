@@ -2,9 +2,11 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
-import { MainButton, TextButton } from "../../ui/Button";
+import { Button, MainButton, TextButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Num, Row, Soft, WrongText } from "../../ui/layout";
+import { standingOf } from "../../lab/standing";
+import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { asTyped } from "../../format";
 import type { Shown } from "./packView";
@@ -29,7 +31,7 @@ type Props = {
   now: Shown | undefined;
   open: boolean;
   /** Keep it; what the server said if it would not. */
-  record: (text: string, corrects: { id: string; reason: string } | null) => Promise<string | null>;
+  record: (text: string, corrects: { id: string; reason: string } | null, unit?: string) => Promise<string | null>;
 };
 
 /** One number: measured again, the latest counts; typed wrong, it is corrected with a reason. The text goes as typed. */
@@ -90,6 +92,18 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
           )}
         </p>
       )}
+      {now && now.why && (
+        <p>
+          <strong style={{ color: colour.wrong }}>{standingOf(now)}</strong>
+        </p>
+      )}
+      {open && now?.repair && (
+        <AtOnePress
+          key={now.id}
+          repair={now.repair}
+          send={(repair) => record(repair.text, { id: now.id, reason: repair.reason }, repair.unit)}
+        />
+      )}
       {shown && (
         <Row>
           <Field>
@@ -114,5 +128,30 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
       {correcting && <TextField label={t`Why was it wrong?`} value={reason} onChange={setReason} maxLength={200} />}
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
     </Ask>
+  );
+}
+
+type Repair = NonNullable<Shown["repair"]>;
+
+/** A correction that the group may send at one press: the old number stays, struck through, with the reason. */
+function AtOnePress({ repair, send }: { repair: Repair; send: (repair: Repair) => Promise<string | null> }) {
+  const [pressed, setPressed] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const press = async () => {
+    setPressed(true);
+    const refusal = await send(repair);
+    setWrong(refusal);
+    setPressed(refusal === null);
+  };
+  return (
+    <Row>
+      <Soft>
+        <Trans>If you are sure:</Trans>
+      </Soft>
+      <Button isDisabled={pressed} onPress={() => void press()}>
+        {repair.label}
+      </Button>
+      {wrong && <WrongText role="alert">{wrong}</WrongText>}
+    </Row>
   );
 }

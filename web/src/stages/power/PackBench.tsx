@@ -59,8 +59,14 @@ export function PackBench({ view, data, bench, outbox }: Props) {
       how={how}
       now={latest(view, kind, position)}
       open={open}
-      record={(text, corrects) =>
-        add(kind, { position, text, unit, corrects: corrects?.id ?? null, reason: corrects?.reason ?? "" })
+      record={(text, corrects, repaired) =>
+        add(kind, {
+          position,
+          text,
+          unit: repaired ?? unit,
+          corrects: corrects?.id ?? null,
+          reason: corrects?.reason ?? "",
+        })
       }
     />
   );

@@ -17,6 +17,9 @@ export type Shown = {
   positive: string;
   waiting: boolean;
   replaced: boolean;
+  standing: string;
+  why: string;
+  repair: Kept["repair"];
 };
 
 export type View = {
@@ -66,6 +69,9 @@ export function viewsOf(data: Schemas["BenchPacks"], waiting: Pending[]): View[]
             positive: body.positive ?? "",
             waiting: !sent,
             replaced: false,
+            standing: "sound",
+            why: "",
+            repair: null,
           })),
         ],
       };
