@@ -15,7 +15,7 @@ from galvanic.errors import UnreadableReading
 from galvanic.words import MINUS, mark, say
 
 Unit = Literal["V", "mV"]
-Kind = Literal["millivolts", "leads", "tenth", "hundredth", "tenfold"]
+Kind = Literal["millivolts", "leads", "tenth", "hundredth", "tenfold", "cell"]
 SMALLER = {"V": "mV", "A": "mA", "mA": "µA"}
 NAMES = {"mV": mark("millivolts"), "mA": mark("milliamperes"), "µA": mark("microamperes")}
 WORDS: Mapping[Kind, tuple[str, str]] = {
@@ -24,6 +24,7 @@ WORDS: Mapping[Kind, tuple[str, str]] = {
     "tenth": (mark("A decimal point was lost: {text} {unit}"), mark("decimal point lost")),
     "hundredth": (mark("A decimal point was lost: {text} {unit}"), mark("decimal point lost")),
     "tenfold": (mark("The point slipped: {text} {unit}"), mark("point slipped")),
+    "cell": (mark("That was cell {position}, {short}"), mark("belongs to another cell")),
 }
 POWERS: Mapping[Kind, int] = {"tenth": -1, "hundredth": -2, "tenfold": 1}
 
@@ -55,6 +56,12 @@ def repair(kind: Kind, text: str, unit: str) -> Repair | None:
     now: Unit = "mV" if kind == "millivolts" or read.unit == "mV" else "V"
     label, reason = WORDS[kind]
     return Repair(kind, say(label, text=plain, unit=now), say(reason), plain, now, kind == "leads")
+
+
+def to_other_cell(text: str, unit: Unit, position: int, short: str) -> Repair:
+    """The number as it was typed, at the cell of the group's list where it was read."""
+    label, reason = WORDS["cell"]
+    return Repair("cell", say(label, position=position, short=short), say(reason), text, unit)
 
 
 @dataclass(frozen=True, slots=True)

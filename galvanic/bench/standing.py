@@ -11,7 +11,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Hashable, Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from statistics import fmean, median
 from typing import Protocol
@@ -227,6 +227,35 @@ def _turned_throughout(rows: Sequence[Said], expected: Mapping[Cell, Expectation
         if len(known) >= LEAST_WHOLE and other >= WHOLE * len(known):
             found.add(group)
     return frozenset(found)
+
+
+def previewed(rows: Iterable[Said], verdicts: Mapping[Hashable, Standing]) -> dict[Hashable, Standing]:
+    """The verdicts; what does not count and could be put right says what it would be, beside the other groups' values."""
+    every = list(rows)
+    out: dict[Hashable, Standing] = {}
+    for row in every:
+        verdict = verdicts.get(row.id)
+        if verdict is None:
+            continue
+        out[row.id] = verdict
+        if not verdict.counts and verdict.repaired_v is not None:
+            others = [
+                other.signed_v
+                for other in every
+                if other.cell == row.cell and other.group != row.group and verdicts.get(other.id, SOUND).counts
+            ]
+            out[row.id] = replace(verdict, why=f"{verdict.why} {_preview(verdict.repaired_v, others)}")
+    return out
+
+
+def _preview(repaired_v: float, others: Sequence[float]) -> str:
+    if not others:
+        return say("Put right, it would be {v}; no other group has this cell.", v=volts(repaired_v, signed=True))
+    return say(
+        "Put right, it would be {v}; other groups have {mean}.",
+        v=volts(repaired_v, signed=True),
+        mean=volts(fmean(others), signed=True),
+    )
 
 
 def values_that_count(rows: Iterable[Said], verdicts: Mapping[Hashable, Standing]) -> list[GroupCell]:

@@ -12,6 +12,7 @@ from galvanic.bench.standing import values_that_count
 from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.preparing import preparation
 from server.base.kept import answer_json, as_json
+from server.entries.belonging import belongs_to
 from server.entries.checking import check_rows, reference_of
 from server.entries.entry import MeterIn, PredictionIn, ReadingIn
 from server.entries.hands import CellInHand, hands_of, with_what_is_beside
@@ -73,6 +74,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     # So does how its readings stand.
     own = verdicts if lab.show_values else verdicts_on(lab, hand.rows)
     own = {**doubts_on(counting(hand.rows, own), with_class if lab.show_values else alone), **own}
+    belongs = belongs_to(hand, findings, lambda cell: with_class if cell in uncovered else alone)
     now, steps = timezone.now(), steps_of(lab)
     return BenchOut(
         predict=lab.predict,
@@ -101,7 +103,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
         cells=[
             BenchCell(
                 **{**dict(cell.sent), "readings": judged(cell.sent.readings, own)},
-                findings=findings_out(cell.sent, findings),
+                findings=findings_out(cell.sent, findings, belongs),
                 asked=cell.asked,
                 beside=beside_out(cell.planned, counting(cell.rows, own)),
                 others=others_out(cell.planned, values) if cell.planned.id in uncovered else None,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from collections.abc import Iterable, Sequence
 from typing import Any
 
@@ -26,6 +27,7 @@ def fetch_readings(cells: Sequence[PlannedCell], there: set[str] | None = None) 
     what was asked of the group, as plain lists."""
     there = kinds_there(cells, ["asked", ASIDES]) if there is None else there
     readings = Reading.objects.with_aside() if ASIDES in there else Reading.objects.all()
+    readings = readings.annotate(later=models.F("correction__id"))  # which may be another cell's
     prefetch_related_objects(list(cells), Prefetch("readings", queryset=readings, to_attr="kept_readings"))
     if "asked" in there:
         prefetch_related_objects(list(cells), Prefetch("asked", to_attr="kept_asked"))
@@ -81,6 +83,12 @@ def readings_of(planned: PlannedCell) -> list[Reading]:
     """The readings of a cell whose readings are fetched (`fetch_readings`), oldest first."""
     readings: list[Reading] = planned.__dict__["kept_readings"]
     return readings
+
+
+def later_of(reading: Reading) -> uuid.UUID | None:
+    """The entry that replaced a fetched reading; None where it stands."""
+    later: uuid.UUID | None = reading.__dict__["later"]
+    return later
 
 
 def asked_of(planned: PlannedCell) -> list[AskedAgain]:

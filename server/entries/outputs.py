@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Iterable
-from dataclasses import asdict
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Any, cast
 
 from galvanic.bench import foretold
+from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell
 from galvanic.bench.load_standing import under_load_standing
 from galvanic.bench.loading import in_words, remark
 from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
-from galvanic.bench.repairs import repair
+from galvanic.bench.repairs import Repair, Unit, repair, to_other_cell
 from galvanic.reference.variables import variables
 from galvanic.words import say
 from server.entries.beside import inner_of
@@ -29,7 +29,7 @@ from server.entries.beside_schemas import (
     UnderLoadOut,
 )
 from server.entries.checking import Findings, Row
-from server.entries.fetched import asked_of, readings_of
+from server.entries.fetched import asked_of, later_of, readings_of
 from server.entries.meter_checks import verdict_of
 from server.entries.models import (
     Actual,
@@ -86,11 +86,10 @@ def with_readings(cells: Iterable[PlannedCell]) -> list[CellWithReadings]:
     shown = []
     for planned in cells:
         readings = readings_of(planned)
-        corrected = {r.corrects_id: r.id for r in readings if r.corrects_id}
         shown.append(
             CellWithReadings(
                 **cell_out(planned).model_dump(),
-                readings=[reading_out(r, planned, corrected.get(r.id)) for r in readings],
+                readings=[reading_out(r, planned, later_of(r)) for r in readings],
             )
         )
     return shown
@@ -110,13 +109,12 @@ def current_rows(cells: Iterable[PlannedCell]) -> list[Row]:
     rows = []
     for planned in cells:
         readings = readings_of(planned)
-        corrected = {r.corrects_id for r in readings}
-        rows += [row_of(r, planned) for r in readings if r.id not in corrected and not r.aside]
+        rows += [row_of(r, planned) for r in readings if later_of(r) is None and not r.aside]
     return rows
 
 
-def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
-    """What is said about the readings of one cell."""
+def findings_out(out: CellWithReadings, findings: Findings, belongs: Mapping[uuid.UUID, PlannedCell]) -> list[FindingOut]:
+    """What is said about the readings of one cell; `belongs`: those that would fit another cell of the list, and which."""
     return [
         FindingOut(
             reading=reading.id,
@@ -126,13 +124,35 @@ def findings_out(out: CellWithReadings, findings: Findings) -> list[FindingOut]:
             hint=one.hint or one.text,
             text=one.text,
             tries=list(one.tries),
-            repairs=[
-                RepairOut(**asdict(found)) for kind in one.repairs if (found := repair(kind, reading.text, reading.unit))
-            ],
+            repairs=[*_repairs(one, out, reading), *_elsewhere(belongs.get(reading.id) if n == 0 else None, out, reading)],
         )
         for reading in out.readings
-        for one in findings.get(reading.id, ())
+        for n, one in enumerate(findings.get(reading.id, ()))
     ]
+
+
+def _repairs(one: Finding, cell: CellWithReadings, reading: ReadingOut) -> Iterator[RepairOut]:
+    """What puts a reading right at its own cell."""
+    for kind in one.repairs:
+        found = repair(kind, reading.text, reading.unit)
+        if found is not None:
+            red, black = (reading.black, reading.red) if found.turned else (reading.red, reading.black)
+            yield _repair_out(found, cell.id, red, black)
+
+
+def _elsewhere(there: PlannedCell | None, cell: CellWithReadings, reading: ReadingOut) -> Iterator[RepairOut]:
+    """The same number at another cell of the list, red and black as they were meant."""
+    if there is not None:
+        meant = (there.positive, there.negative) if reading.red == cell.positive else (there.negative, there.positive)
+        found = to_other_cell(reading.text, cast(Unit, reading.unit), there.position, there.cell.short)
+        yield _repair_out(found, there.id, *meant)
+
+
+def _repair_out(found: Repair, cell: uuid.UUID, red: str, black: str) -> RepairOut:
+    return RepairOut(
+        kind=found.kind, label=found.label, reason=found.reason, text=found.text, unit=found.unit,
+        cell_id=cell, red=red, black=black,
+    )  # fmt: skip
 
 
 def is_asked(planned: PlannedCell) -> bool:

@@ -103,14 +103,16 @@ class PredictionsOut(BaseModel):
 
 
 class RepairOut(BaseModel):
-    """A correction that a group can send at one press; `turned`: with red and black the other way round."""
+    """A correction that a group can send at one press: the new reading, at its cell, with its leads."""
 
     kind: Kind
     label: str
     reason: str
     text: str
     unit: Unit
-    turned: bool
+    cell_id: uuid.UUID
+    red: str
+    black: str
 
 
 class FindingOut(BaseModel):

@@ -99,10 +99,11 @@ def _origin(cell: PlannedCell, said: str) -> str:
 
 
 def _corrected(cell: PlannedCell, entry: ReadingIn) -> Reading | None:
-    """The reading an entry corrects: of the same cell, not corrected before, with a reason."""
+    """The reading an entry corrects: of this cell, or of another of the group's list that it was typed at by mistake; not
+    corrected before, with a reason."""
     if entry.corrects is None:
         return None
-    wrong = Reading.objects.filter(cell=cell, id=entry.corrects).first()
+    wrong = Reading.objects.filter(cell__group_id=cell.group_id, id=entry.corrects).first()
     if wrong is None:
         raise not_found("reading")
     if not entry.reason.strip():

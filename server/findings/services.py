@@ -9,7 +9,7 @@ from datetime import datetime
 
 from django.db.models import F, Q
 
-from galvanic.bench.standing import Standing
+from galvanic.bench.standing import Standing, previewed
 from galvanic.cells import Cell
 from galvanic.findings.compare import ClassReading, ElectrolyteResult, compare
 from galvanic.statistics.drift import Shared
@@ -80,7 +80,7 @@ def kept_readings(lab: Lab) -> Kept:
         return Kept(
             [one for key, one in readings.items() if key not in out],
             [one for key, one in shared.items() if key not in out],
-            _left_out(out),
+            _left_out(previewed(rows, out)),
             rows,
             verdicts,
             [readings[key] for key in order],

@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
+from galvanic.bench.standing import previewed
 from galvanic.cells import Cell
 from server.base.kept import answer_json, as_json
 from server.entries.beside_schemas import Beside
@@ -84,6 +85,7 @@ def _board(lab: Lab) -> BoardOut:
     hands = hands_of(lab, rooms)
     questions = sorted((one for hand in hands for one in hand.questions), key=lambda one: (one.received_at, one.id))
     attention = visits_of(lab, rooms, hands, READINGS_PER_CELL, steps, now)
+    verdicts = previewed((row for hand in hands for row in hand.rows), attention.verdicts)
     groups = [
         GroupBoard(
             id=g.id,
@@ -94,7 +96,7 @@ def _board(lab: Lab) -> BoardOut:
             aside=hand.aside,
             cells=[
                 BoardCell(
-                    **{**dict(one.sent), "readings": judged(one.sent.readings, attention.verdicts)},
+                    **{**dict(one.sent), "readings": judged(one.sent.readings, verdicts)},
                     flag=attention.flags.get(one.planned.id),
                     asked=one.asked,
                     begun=one.begun,

@@ -8,7 +8,7 @@ from typing import Any
 
 from galvanic.bench.class_reference import Reference
 from galvanic.bench.readings import parse
-from galvanic.bench.standing import Stand, doubtful, standings, values_that_count
+from galvanic.bench.standing import Stand, doubtful, previewed, standings, values_that_count
 from galvanic.cells import Cell
 from galvanic.simulated.slips import SLIPS, with_slips
 
@@ -52,6 +52,19 @@ def rows_of(entries):
 def verdicts(values, **more):
     found = standings(said(values, **more), ACCOUNT)
     return [found[n].stand.value if n in found else "counts" for n in range(len(values))]
+
+
+class Previews(unittest.TestCase):
+    def test_what_could_be_put_right_says_what_it_would_be_beside_the_others(self):
+        rows = said([0.95, -0.97, 0.93, 970.0])
+        shown = previewed(rows, standings(rows, ACCOUNT))
+        for number, would_be in ((1, "+0.97"), (3, "+0.97")):
+            self.assertIn(f"it would be {would_be}\u202fV; other groups have +0.94\u202fV", shown[number].why)
+        self.assertEqual(set(shown), {1, 3})
+
+    def test_where_nobody_else_has_the_cell_it_says_so(self):
+        rows = said([970.0])
+        self.assertIn("no other group has this cell", previewed(rows, standings(rows, ACCOUNT))[0].why)
 
 
 class Verdicts(unittest.TestCase):

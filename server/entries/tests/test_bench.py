@@ -163,6 +163,16 @@ class Correcting(TestCase):
         other = record(cell_of(group_of(self.lab, "Knot")), "1")
         self.refused("not_found", corrects=other.id, reason="why")
 
+    def test_a_number_typed_at_the_wrong_cell_is_corrected_at_its_own(self):
+        group = self.cell.group
+        own = cell_of(group, 2)
+        moved = record(own, "0.53", corrects=self.wrong.id, reason="belongs to another cell")
+        cells = {cell["id"]: cell for cell in as_group(group).get("/api/bench").json()["cells"]}
+        (old,) = cells[str(self.cell.id)]["readings"]
+        self.assertEqual((old["corrected_by"], old["standing"]), (str(moved.id), "set aside"))
+        self.assertEqual([one["text"] for one in cells[str(own.id)]["readings"]], ["0.53"])
+        self.assertEqual([r.id for r in Reading.objects.current()], [moved.id])
+
     def test_an_entry_is_corrected_once_and_a_correction_can_be_corrected(self):
         right = record(self.cell, "9.4", corrects=self.wrong.id, reason="unit")
         self.refused("already_corrected", corrects=self.wrong.id, reason="unit")

@@ -274,7 +274,6 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           />
           <SaidOfLast
             enough={enough}
-            cellId={cell.id}
             findings={saidOfLast}
             reading={cell.readings.find(({ id }) => id === last)}
             outbox={outbox}
@@ -298,6 +297,8 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
           waiting={mine}
           correcting={correcting}
           correct={open ? setCorrecting : null}
+          said={last}
+          outbox={outbox}
           remove={outbox.remove}
         />
         {cell.level && (

@@ -9,7 +9,9 @@ import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { leftOut, standingOf, struck } from "../../lab/standing";
 import { useNames } from "../../lab/useNames";
+import type { Outbox } from "../../lab/useOutbox";
 import { Copy } from "./Copy";
+import { Repairs } from "./SaidOfLast";
 
 const List = styled.ol`
   border-top: 1px solid ${colour.hairline};
@@ -46,15 +48,19 @@ type Props = {
   correcting: string | null;
   correct: ((id: string) => void) | null;
   remove: (id: string) => Promise<void>;
+  /** The reading that is remarked on above the record. */
+  said: string | undefined;
+  outbox: Outbox;
 };
 
 /** Everything recorded for this cell, in order; corrected entries stay, struck through, with the reason. */
-export function CellRecord({ cell, waiting, correcting, correct, remove }: Props) {
+export function CellRecord({ cell, waiting, correcting, correct, remove, said, outbox }: Props) {
   const { symbol } = useNames();
   const reasonFor = new Map(
     cell.readings.filter((reading) => reading.corrects).map((reading) => [reading.corrects, reading.reason]),
   );
   const flagged = new Set(cell.findings.map((finding) => finding.reading));
+  const repairsOf = (id: string) => cell.findings.find((finding) => finding.reading === id)?.repairs ?? [];
   const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.id));
   if (cell.readings.length === 0 && unsent.length === 0)
     return (
@@ -74,7 +80,7 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
             )}
             <small>
               <Trans>red on {symbol(reading.red)}</Trans>
-              {reading.corrected_by && t`, corrected: ${reasonFor.get(reading.id) ?? ""}`}
+              {reading.corrected_by && t`, corrected: ${reasonFor.get(reading.id) ?? t`it was another cell’s`}`}
               {reading.corrects && t`, a correction`}
               {reading.offset_v !== 0 && t`, ${volts(reading.offset_v, 3, true)} of the meter taken off`}
               {reading.origin === "meter" && t`, from the meter`}
@@ -86,6 +92,9 @@ export function CellRecord({ cell, waiting, correcting, correct, remove }: Props
               {flagged.has(reading.id) && !reading.corrected_by && !leftOut(reading) && t`, remarked on`}
               {!reading.corrected_by && !reading.aside && leftOut(reading) && `, ${standingOf(reading)}`}
             </small>
+            {correct && leftOut(reading) && reading.id !== said && (
+              <Repairs repairs={repairsOf(reading.id)} reading={reading} outbox={outbox} />
+            )}
             {correct && !reading.corrected_by && correcting !== reading.id && (
               <TextButton onPress={() => correct(reading.id)} aria-label={t`Correct ${reading.text} ${reading.unit}`}>
                 <Trans>Correct</Trans>

@@ -12,7 +12,6 @@ type Finding = Schemas["FindingOut"];
 type Reading = Schemas["ReadingOut"];
 type Props = {
   enough: boolean;
-  cellId: string;
   findings: Finding[];
   reading: Reading | undefined;
   outbox: Outbox;
@@ -23,7 +22,7 @@ type Props = {
  * What the checks say of the reading that was just recorded, directly under it, with what puts it right at one press.
  * Until the group has its readings, or asks, without what it should think of first.
  */
-export function SaidOfLast({ enough, cellId, findings, reading, outbox, open }: Props) {
+export function SaidOfLast({ enough, findings, reading, outbox, open }: Props) {
   const [told, setTold] = useState<string | null>(null);
   const plainly = enough || (reading !== undefined && told === reading.id);
   return (
@@ -42,7 +41,7 @@ export function SaidOfLast({ enough, cellId, findings, reading, outbox, open }: 
               </TextButton>
             )}
             {open && reading && (
-              <Repairs key={reading.id} cellId={cellId} repairs={finding.repairs} reading={reading} outbox={outbox} />
+              <Repairs key={reading.id} repairs={finding.repairs} reading={reading} outbox={outbox} />
             )}
           </>
         ),
@@ -51,22 +50,21 @@ export function SaidOfLast({ enough, cellId, findings, reading, outbox, open }: 
   );
 }
 
-type RepairsProps = { cellId: string; repairs: Finding["repairs"]; reading: Reading; outbox: Outbox };
+type RepairsProps = { repairs: Finding["repairs"]; reading: Reading; outbox: Outbox };
 
 /** Corrections that the group may send: the old number stays, struck through, with the reason. */
-function Repairs({ cellId, repairs, reading, outbox }: RepairsProps) {
+export function Repairs({ repairs, reading, outbox }: RepairsProps) {
   const [pressed, setPressed] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   if (repairs.length === 0) return null;
   const send = async (repair: Finding["repairs"][number]) => {
     setPressed(true);
     const id = newId();
-    const [red, black] = repair.turned ? [reading.black, reading.red] : [reading.red, reading.black];
     const body = {
       id,
-      cell_id: cellId,
-      red,
-      black,
+      cell_id: repair.cell_id,
+      red: repair.red,
+      black: repair.black,
       text: repair.text,
       unit: repair.unit,
       origin: "typed" as const,
@@ -74,7 +72,7 @@ function Repairs({ cellId, repairs, reading, outbox }: RepairsProps) {
       corrects: reading.id,
       reason: repair.reason,
     };
-    const refusal = await outbox.add({ kind: "reading", id, cell_id: cellId, body });
+    const refusal = await outbox.add({ kind: "reading", id, cell_id: repair.cell_id, body });
     if (refusal === null) return;
     await outbox.remove(id);
     setWrong(refusal);
