@@ -185,6 +185,7 @@ class LeftOutOut(BaseModel):
     group: str
     short: str
     electrolyte: str
+    condition: str
     text: str
     unit: str
     standing: str

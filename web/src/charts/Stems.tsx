@@ -160,8 +160,8 @@ export function Stems({ result }: { result: Result }) {
             <line
               x1={right}
               x2={right}
-              y1={y(rung.low_v)}
-              y2={y(rung.high_v)}
+              y1={y(Math.max(low, rung.low_v))}
+              y2={y(Math.min(high, rung.high_v))}
               stroke={colour.reading}
               strokeWidth={2.5}
             />

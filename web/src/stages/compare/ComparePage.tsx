@@ -50,10 +50,14 @@ function OneLiquid({
   result,
   hold,
   lab,
+  out,
+  toGroups,
 }: {
   result: Result;
   hold: ((anchor: string) => void) | null;
   lab: string | null;
+  out: number;
+  toGroups: () => void;
 }) {
   const { plate } = useNames();
   return (
@@ -96,6 +100,17 @@ function OneLiquid({
           ]}
         />
         <Dumbbells result={result} />
+        {out > 0 && (
+          <p>
+            {plural(out, {
+              one: "# value lies outside the picture: it does not count.",
+              other: "# values lie outside the picture: they do not count.",
+            })}{" "}
+            <TextButton onPress={toGroups}>
+              <Trans>Which, and why</Trans>
+            </TextButton>
+          </p>
+        )}
         <CellTable result={result} />
         {lab && <BesideCells lab={lab} result={result} />}
       </Column>
@@ -105,6 +120,10 @@ function OneLiquid({
 
 type Compare = Schemas["CompareOut"];
 const tabOf = (bath: { electrolyte: string; condition: string }) => `${bath.electrolyte}|${bath.condition}`;
+
+/** How many readings of a liquid do not count and are not drawn: by their verdict, or set aside. */
+const outOf = (data: Compare, { electrolyte, condition }: Result) =>
+  data.left_out.filter((one) => one.electrolyte === electrolyte && one.condition === condition).length;
 
 type ViewProps = {
   data: Compare;
@@ -155,6 +174,8 @@ export function CompareView({ data, tab, setTab, hold, before, changed, strength
             result={result}
             hold={hold ? (anchor) => hold(result.electrolyte, anchor) : null}
             lab={hold ? data.id : null}
+            out={outOf(data, result)}
+            toGroups={() => setTab("groups")}
           />
         </TabPanel>
       ))}
