@@ -28,9 +28,10 @@ from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.findings.class_says import class_says
 from galvanic.findings.class_standing import standing_readings
 from galvanic.findings.compare import compare, differences_of
+from galvanic.findings.loop_notes import loop_note
 from galvanic.reference import catalogue
 from galvanic.statistics.ladder import fit
-from galvanic.statistics.ladder_checks import closure, odd_readings
+from galvanic.statistics.ladder_checks import odd_readings
 
 UNKNOWN, FAILED = 2, 1
 TWO_WORDS, FOUR_WORDS = 2, 4  # of `gap`: a cell of two solutions with its volts, or plates, liquid and volts
@@ -89,7 +90,7 @@ def _at(row: dict[str, str], make: Callable[[dict[str, str]], T]) -> T:
 
 
 def run_ladder(options: argparse.Namespace) -> None:
-    """One ladder for each electrolyte; closure and odd readings on standard error."""
+    """One ladder for each electrolyte; whether it adds up, and odd readings, on standard error."""
     out = []
     counting, left_out = standing_readings(readings(options.file))
     for value in left_out:
@@ -118,16 +119,8 @@ def run_ladder(options: argparse.Namespace) -> None:
             say(f"{name}: no pair of different plates, so no ladder")
             continue
         fitted = fit(data)
-        closed = closure(data, fitted)
-        if closed.loops:
-            worst = closed.loops[0]
-            around = " – ".join(catalogue.electrodes()[key].symbol for key in worst.electrodes)
-            say(
-                f"{name}: {len(closed.loops)} loops; widest {around}: {worst.sum_v:+.3f} V ± {worst.u_v:.3f} V; "
-                f"chi-square {closed.chi2:.1f} for {closed.dof} degrees of freedom"
-            )
-        else:
-            say(f"{name}: no loop to check the ladder by")
+        loops = loop_note(data)
+        say(f"{name}: no loop to check the ladder by" if loops is None else f"{name}: {loops.title}. {loops.text}")
         if fitted.tau_v:
             say(f"{name}: groups differ by {fitted.tau_v:.3f} V beyond their own scatter")
         for odd, t in odd_readings(data, fitted):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
@@ -20,88 +19,6 @@ ODD = 3.0  # studentised residual beyond which a reading is called odd
 RANK_DRAWS = 2000
 NODES, LEAST_V2 = 15, 1e-12
 FALSE_OFFSETS = 0.03
-
-
-@dataclass(frozen=True, slots=True)
-class Loop:
-    """Cells around a loop, which should add up to nothing: the sum in V with its standard uncertainty."""
-
-    electrodes: tuple[str, ...]
-    sum_v: float
-    u_v: float
-
-
-@dataclass(frozen=True, slots=True)
-class Closure:
-    """All independent loops, widest first; χ² of the fit by the readings' own uncertainties, and its p-value."""
-
-    loops: tuple[Loop, ...]
-    chi2: float
-    dof: int
-    p: float | None
-
-
-def pair_means(differences: Sequence[Difference]) -> dict[tuple[str, str], tuple[float, float]]:
-    """Weighted mean and standard uncertainty of each pair, V, with names in alphabetical order (first less second)."""
-    sums: dict[tuple[str, str], list[float]] = defaultdict(lambda: [0.0, 0.0])
-    for d in differences:
-        first, second = sorted((d.red, d.black))
-        weight = d.u_v**-2
-        sums[first, second][0] += weight * (d.volts_v if d.red == first else -d.volts_v)
-        sums[first, second][1] += weight
-    return {pair: (total / weight, weight**-0.5) for pair, (total, weight) in sums.items()}
-
-
-def closure(differences: Sequence[Difference], ladder: Ladder) -> Closure:
-    """Does the ladder add up? One loop for each pair beyond a spanning tree; `ladder` is the fit of the same readings."""
-    means = pair_means(differences)
-    near: dict[str, list[str]] = defaultdict(list)
-    parent: dict[str, str] = {name: name for name in ladder.electrodes}
-
-    def root(name: str) -> str:
-        while parent[name] != name:
-            name = parent[name]
-        return name
-
-    spare = []
-    for first, second in sorted(means, key=lambda pair: means[pair][1]):
-        if root(first) == root(second):
-            spare.append((first, second))
-        else:
-            parent[root(first)] = root(second)
-            near[first].append(second)
-            near[second].append(first)
-    loops = []
-    for first, second in spare:
-        path = _path(near, second, first)
-        total, variance = means[first, second][0], means[first, second][1] ** 2
-        for a, b in zip(path, path[1:], strict=False):
-            value, u = means[min(a, b), max(a, b)]
-            total += value if a < b else -value
-            variance += u**2
-        loops.append(Loop((first, *path[:-1]), total, math.sqrt(variance)))
-    own = np.array([d.u_v for d in differences])
-    chi2 = float((ladder.residual_v**2 / own**2).sum())
-    p = None
-    if ladder.dof > 0:
-        from scipy.special import chdtrc
-
-        p = float(chdtrc(ladder.dof, chi2))
-    return Closure(tuple(sorted(loops, key=lambda loop: -abs(loop.sum_v))), chi2, ladder.dof, p)
-
-
-def _path(near: Mapping[str, Sequence[str]], start: str, end: str) -> list[str]:
-    came: dict[str, str] = {start: start}
-    queue = [start]
-    for name in queue:
-        for other in near[name]:
-            if other not in came:
-                came[other] = name
-                queue.append(other)
-    path = [end]
-    while path[-1] != start:
-        path.append(came[path[-1]])
-    return path[::-1]
 
 
 def odd_readings(differences: Sequence[Difference], ladder: Ladder) -> list[tuple[Difference, float]]:

@@ -35,7 +35,7 @@ from galvanic.statistics.decay import fit_decay
 from galvanic.statistics.drift import Shared, shared_cell_drift
 from galvanic.statistics.effects import liquid_effect, slope, two_way
 from galvanic.statistics.ladder import Difference, fit
-from galvanic.statistics.ladder_checks import closure, group_offsets, next_cells, odd_readings, rank_agreement, robust_ladder
+from galvanic.statistics.ladder_checks import group_offsets, next_cells, odd_readings, rank_agreement, robust_ladder
 from galvanic.statistics.misfit import misfit
 from galvanic.statistics.outliers import downweight_outliers
 from galvanic.statistics.repeats import one_way, pooled, summarise, unsteady
@@ -188,7 +188,6 @@ def fits() -> Iterator[str]:
             yield from told(
                 [of_class.reach_v("copper", "zinc"), of_class.difference_v("tin", "nickel")], f"{at} {seed} reach"
             )
-            yield from told(closure(rows, ladder), f"{at} {seed} closure")
             yield from told([(d.red, d.black, d.group, t) for d, t in odd_readings(rows, ladder)[:6]], f"{at} {seed} odd")
             odd = misfit(rows)
             likely = (odd.adds_up, odd.power, odd.loops, odd.cells[:2], odd.suspects[:3])

@@ -139,7 +139,8 @@ def left_out_of(left_out: Sequence[LeftOut]) -> list[LeftOutOut]:
         LeftOutOut(
             reading=one.reading.id, cell_id=one.reading.cell_id, group=one.reading.cell.group.name,
             short=one.reading.cell.cell.short, electrolyte=one.reading.cell.electrolyte,
-            condition=one.reading.cell.condition, text=one.reading.text, unit=one.reading.unit, standing=one.standing.stand.value, code=one.standing.code, why=one.standing.why,
+            condition=one.reading.cell.condition, text=one.reading.text, unit=one.reading.unit,
+            standing=one.standing.stand.value, code=one.standing.code, why=one.standing.why,
             repaired_v=one.standing.repaired_v,
         )
         for one in left_out

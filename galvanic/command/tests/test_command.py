@@ -3,7 +3,6 @@
 import csv
 import io
 import json
-import re
 import subprocess
 import sys
 import unittest
@@ -118,11 +117,8 @@ class Command(unittest.TestCase):
             ["electrolyte", "electrode", "potential_v", "u_v", "low_v", "high_v", "table_v"],
         )
         self.assertAlmostEqual(float(found["tin"]["potential_v"]) - float(found["zinc"]["potential_v"]), 0.55, delta=0.08)
-        self.assertIn("loops", err)
         self.assertRegex(err, r"odd: D, (Fe − Zn|Zn − Fe)")
-        widest = re.search(r"widest (.*?): ([+-]?[\d.]+) V", err)
-        self.assertLessEqual({"Fe", "Zn"}, set(widest[1].split(" – ")))
-        self.assertAlmostEqual(abs(float(widest[2])), 0.08, delta=0.02)  # a quarter of what one group of four has too much
+        self.assertIn("lemon juice: Too few loops to tell. ", err)  # as the page says it: one group of four
 
     def test_ladder_says_what_it_could_not_do(self):
         text = "group,red,black,electrolyte,volts\nA,Cu,Zn,vinegar,0.9\nA,Sn,Ni,vinegar,0.1\nA,C,Pt,tap water,0.1\n"
