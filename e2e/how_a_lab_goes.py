@@ -86,7 +86,7 @@ class Walk:
     def predict(self) -> None:
         page = self.phone
         page.get_by_role("button", name="zinc", exact=True).first.tap()
-        page.get_by_label("How many volts?").fill("1.1")
+        page.get_by_label("How many volts by the table?").fill("1.1")
         page.get_by_role("button", name="Keep this prediction").tap()
         expect(page.get_by_text(re.compile("You predicted: zinc negative"))).to_be_visible()
         self.laptop.get_by_role("button", name="Skip").click()

@@ -2,10 +2,12 @@
 
 import re
 
+from django.utils import timezone
 from playwright.sync_api import expect
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
+from galvanic.reference.catalogue import electrodes
 from server.entries.models import Prediction
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import close_lab
@@ -214,7 +216,8 @@ class Planning(BrowserTestCase):
 class Predicting(BrowserTestCase):
     def setUp(self):
         super().setUp()
-        self.lab = lab_of(teacher("ada"))
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada)
 
     def test_two_taps_and_a_number_on_a_phone_with_the_network_cut(self):
         page = self.device(PHONE, touch=True)
@@ -224,23 +227,79 @@ class Predicting(BrowserTestCase):
         expect(page.get_by_text("minus a minus is plus")).to_be_visible()
         expect(page.get_by_text("V = ?")).to_be_visible()
         self.check_access(page)
-        page.get_by_label("How many volts?").fill("1.1")
+        page.get_by_label("How many volts by the table?").fill("1.1")
+        page.get_by_text("less than the table", exact=True).tap()
+        page.get_by_role("button", name="of what is in the liquid").tap()
         page.get_by_role("button", name="Keep this prediction").tap()
-        expect(page.get_by_text(re.compile("You predicted: zinc negative"))).to_be_visible()
-        expect(page.get_by_text("by the table")).to_be_visible()
+        said = page.get_by_role("region", name="Your prediction")
+        expect(said).to_contain_text("You predicted: zinc negative, 1.1\u202fV")
+        expect(said).to_contain_text("The meter will show less than the table.")
+        expect(said).not_to_contain_text("by the table")  # the working comes when the meter has spoken
         self.assertEqual(Prediction.objects.count(), 0)
         page.context.set_offline(False)
         expect(page.get_by_text("All readings sent")).to_be_visible()
-        self.assertEqual(Prediction.objects.get().text, "1.1")
+        kept = Prediction.objects.get()
+        self.assertEqual((kept.text, kept.way, kept.because), ("1.1", "less", "the liquid"))
+        self.type_reading(page, "0.95")
+        expect(said).to_contain_text("You said less. It is less, by 0.15\u202fV.")
+        expect(said).to_contain_text("by the table")
+        self.check_access(page)
+
+    def test_help_fades_and_a_wrong_way_stands_until_the_meter_speaks(self):
+        page, tern = self.device(PHONE, touch=True), group_of(self.lab)
+        for position in (1, 2):
+            cell = cell_of(tern, position)
+            Prediction.objects.create(
+                cell=cell, negative=cell.negative, text="1", unit="V", volts_v=1.0, received_at=timezone.now()
+            )
+        self.joined(page, tern, "/bench/3")
+        cell = cell_of(tern, 3)
+        page.get_by_role("button", name=electrodes()[cell.positive].name, exact=True).tap()  # the other way round
+        expect(page.get_by_text("V = ?")).to_have_count(0)
+        page.get_by_role("button", name="The two values").tap()
+        expect(page.get_by_text(re.compile("^E°"))).to_have_count(2)
+        page.get_by_role("button", name="The lines").tap()
+        expect(page.get_by_text("V = ?")).to_be_visible()
+        page.get_by_label("How many volts by the table?").fill("0.5")
+        page.get_by_role("button", name="Keep this prediction").tap()
+        said = page.get_by_role("region", name="Your prediction")
+        expect(said).to_contain_text("You predicted")
+        expect(said).not_to_contain_text("below zero")
+        self.type_reading(page, "0.5")
+        expect(said).to_contain_text("below zero: by the table the other plate is the negative one")
+
+    def test_another_level_asks_what_the_change_will_do_once(self):
+        lab = lab_of(
+            self.ada, varies="spacing", conditions=["1 cm apart", "2 cm apart", "4 cm apart"], electrodes=["zinc", "copper"]
+        )
+        tern = group_of(lab)
+        first, second, third = (tern.cells.filter(condition=at).first() for at in self.levels(tern))
+        page = self.device(PHONE, touch=True)
+        self.joined(page, tern, f"/bench/{second.position}")
+        expect(page.get_by_text(f"Predict: {second.condition} instead of {first.condition}")).to_be_visible()
+        self.check_access(page)
+        page.get_by_text(f"about the same as with {first.condition}").or_(
+            page.get_by_text("about the same", exact=True)
+        ).tap()
+        page.get_by_role("button", name="Keep this prediction").tap()
+        expect(page.get_by_text(f"You predicted: about the same as with {first.condition}")).to_be_visible()
+        self.until(page, lambda: Prediction.objects.filter(cell=second, way="same", text="").exists(), "not kept")
+        page.goto(f"/bench/{third.position}")
+        expect(page.get_by_role("textbox", name="Reading in")).to_be_visible()
+        expect(page.get_by_role("region", name="Predict")).to_have_count(0)
+
+    def levels(self, group):
+        """The conditions of a group's cells of its first kind, in the order of its list."""
+        return list(dict.fromkeys(group.cells.order_by("position").values_list("condition", flat=True)))
 
     def test_what_is_no_number_comes_back_and_measuring_goes_on_without(self):
         page = self.device()
         self.joined(page, group_of(self.lab))
         page.get_by_role("button", name="copper", exact=True).click()
-        page.get_by_label("How many volts?").fill("lots")
+        page.get_by_label("How many volts by the table?").fill("lots")
         page.get_by_role("button", name="Keep this prediction").click()
         expect(page.get_by_role("alert")).to_contain_text("lots")
-        expect(page.get_by_label("How many volts?")).to_have_value("lots")
+        expect(page.get_by_label("How many volts by the table?")).to_have_value("lots")
         page.get_by_role("button", name="Skip").click()
         expect(page.get_by_role("button", name="Predict this cell first")).to_be_visible()
         self.type_reading(page, "0.95")

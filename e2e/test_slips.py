@@ -42,7 +42,7 @@ class Slips(BrowserTestCase):
         wrong = record(self.cell, "970")
         phone = self.device(size=PHONE, touch=True)
         release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook"))
-        self.joined(phone, group_of(self.lab, "Knot"), f"/bench?cell={self.cell.id}")
+        self.joined(phone, group_of(self.lab, "Knot"), f"/bench/{self.cell.position}")
         phone.goto("/bench/notebook")
         expect(phone.get_by_text(re.compile("does not count yet: 970.*a thousand times too much")).first).to_be_visible()
 
@@ -85,7 +85,7 @@ class Slips(BrowserTestCase):
         """A value typed at the wrong cell, pressed twice with the network cut: one correction, where it was read."""
         own = group_of(self.lab, "Knot").cells.filter(negative="zinc", positive="tin").first()
         phone = self.device(size=PHONE, touch=True)
-        self.joined(phone, group_of(self.lab, "Knot"), f"/bench?cell={self.cell.id}")
+        self.joined(phone, group_of(self.lab, "Knot"), f"/bench/{self.cell.position}")
         self.type_reading(phone, "0.53")
         said = phone.get_by_role("status", name="What this reading says")
         button = said.get_by_role("button", name=re.compile(f"That was cell {own.position}"))

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import median
+from typing import Literal
 
 from galvanic.bench.checks import MOST_CELL_V
-from galvanic.words import say
+from galvanic.notes import volts
+from galvanic.words import mark, say
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,3 +55,30 @@ def in_words(found: Sequence[Foretold]) -> str:
         n_found=len(found),
         middle=middle,
     )
+
+
+Way = Literal["more", "less", "same"]
+SAME_V = 0.035  # what two readings of one cell may differ by: nobody could foretell finer (common practice, no source)
+ANSWERS: dict[tuple[str, str], str] = {
+    ("more", "more"): mark("You said more. It is more, by {by}."),
+    ("more", "less"): mark("You said more. It is less, by {by}."),
+    ("more", "same"): mark("You said more. It is about the same ({by} apart)."),
+    ("less", "more"): mark("You said less. It is more, by {by}."),
+    ("less", "less"): mark("You said less. It is less, by {by}."),
+    ("less", "same"): mark("You said less. It is about the same ({by} apart)."),
+    ("same", "more"): mark("You said about the same. It is more, by {by}."),
+    ("same", "less"): mark("You said about the same. It is less, by {by}."),
+    ("same", "same"): mark("You said about the same. It is, within {by}."),
+}
+
+
+def way_of(measured_v: float, against_v: float) -> Way:
+    """Whether a size in V is more, less or about the same as another."""
+    by = abs(measured_v) - abs(against_v)
+    return "same" if abs(by) <= SAME_V else "more" if by > 0.0 else "less"
+
+
+def told(said: Way, measured_v: float, against_v: float) -> str:
+    """What became of “more, less or the same”: the meter's size against the table's difference, or another level's."""
+    shown = abs(round(abs(measured_v), 2) - round(abs(against_v), 2))  # of the numbers as they are read
+    return say(ANSWERS[said, way_of(measured_v, against_v)], by=volts(shown))

@@ -19,6 +19,11 @@ class WorkedLine:
     why: str
 
 
+def table_value(plate: str) -> str:
+    """A plate's standard potential for reading. Raises NoTableEntry for an inert plate."""
+    return volts(electrodes()[plate].table_v(), signed=True)
+
+
 def worked(cell: Cell, negative: str) -> list[WorkedLine]:
     """Table voltage of a cell if `negative` (one of its two electrodes) is the negative plate.
 

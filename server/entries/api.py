@@ -9,9 +9,10 @@ from ninja import Router
 from galvanic.bench.loading import how_short, how_to_load
 from galvanic.bench.readings import READABLE
 from galvanic.bench.standing import values_that_count
-from galvanic.chemistry.subtraction import worked_or_reason
+from galvanic.chemistry.subtraction import table_value, worked_or_reason
 from galvanic.preparing import preparation
 from server.base.kept import answer_json, as_json
+from server.entries.asked_first import asked_of_hand
 from server.entries.belonging import belongs_to
 from server.entries.checking import check_rows, reference_of
 from server.entries.entry import MeterIn, PredictionIn, ReadingIn
@@ -33,6 +34,7 @@ from server.entries.schemas import (
     MeterOut,
     PredictionOut,
     ReadingOut,
+    TableValue,
     WorkedLine,
     Working,
 )
@@ -75,6 +77,7 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     own = verdicts if lab.show_values else verdicts_on(lab, hand.rows)
     own = {**doubts_on(counting(hand.rows, own), with_class if lab.show_values else alone), **own}
     belongs = belongs_to(hand, findings, lambda cell: with_class if cell in uncovered else alone)
+    asked, counts = asked_of_hand(hand), counting(hand.rows, own)
     now, steps = timezone.now(), steps_of(lab)
     return BenchOut(
         predict=lab.predict,
@@ -109,8 +112,10 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
                 others=others_out(cell.planned, values) if cell.planned.id in uncovered else None,
                 preparation=preparation(cell.planned.cell),
                 cautions=cautions(lab, cell.planned.cell.pair, [cell.planned.electrolyte]),
-                prediction=latest_prediction(cell.planned),
+                prediction=latest_prediction(cell.planned, counts, asked[cell.planned.id].first),
                 working=[_working(cell.planned, plate) for plate in cell.planned.cell.pair] if lab.predict else [],
+                asks=asked[cell.planned.id].what if lab.predict else "nothing",
+                against=asked[cell.planned.id].against,
             )
             for cell in hand.cells
         ],
@@ -124,7 +129,9 @@ def has_own(hand: CellInHand) -> bool:
 
 def _working(planned: PlannedCell, negative: str) -> Working:
     lines, reason = worked_or_reason(planned.cell, negative)
-    return Working(negative=negative, lines=[WorkedLine(text=line.text, why=line.why) for line in lines], reason=reason)
+    values = [] if reason else [TableValue(plate=key, text=table_value(key)) for key in planned.cell.pair]
+    told = [WorkedLine(text=line.text, why=line.why) for line in lines]
+    return Working(negative=negative, values=values, lines=told, reason=reason)
 
 
 @router.post(

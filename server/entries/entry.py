@@ -45,11 +45,14 @@ class ReadingIn(CellEntry):
 
 
 class PredictionIn(CellEntry):
-    """Which plate a group expects to be negative, and how many volts, without a sign."""
+    """Which plate a group expects to be negative, and how many volts, without a sign; `way`: whether the meter will show
+    more, less or the same as the table (or as the first level; then without a number), and `because`: why."""
 
     negative: Key
     text: AsTyped
     unit: Literal["V", "mV"]
+    way: Literal["", "more", "less", "same"] = ""
+    because: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
 class UnderLoadIn(CellEntry):

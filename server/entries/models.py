@@ -352,14 +352,27 @@ class QuestionAnswer(models.Model):
 
 
 class Prediction(models.Model):
-    """What a group expects of a cell before it is built; a later one stands beside the earlier, none is changed."""
+    """What a group expects of a cell before it is built; a later one stands beside the earlier, none is changed.
+
+    `way`: whether the meter will show more, less or the same as the table's difference, or, of another level of what the lab
+    changes, as the first; then without a number. `because`: why, in a word.
+    """
+
+    class Way(models.TextChoices):
+        """More, less or about the same."""
+
+        MORE = "more"
+        LESS = "less"
+        SAME = "same"
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     cell = models.ForeignKey("labs.PlannedCell", on_delete=models.PROTECT, related_name="predictions")
     negative = models.CharField(max_length=60)
     text = models.CharField(max_length=32)
     unit = models.CharField(max_length=2)
-    volts_v = models.FloatField()
+    volts_v = models.FloatField(null=True, blank=True)
+    way = models.CharField(max_length=4, blank=True, choices=Way.choices)
+    because = models.CharField(max_length=200, blank=True)
     device_at = models.DateTimeField(null=True, blank=True)
     device_said = models.CharField(max_length=64, blank=True)
     taken_at = models.DateTimeField(null=True, blank=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable, Iterator, Mapping
+from statistics import fmean
 from typing import Any, cast
 
 from galvanic.bench import foretold
@@ -162,18 +163,30 @@ def is_asked(planned: PlannedCell) -> bool:
     return asked is not None and (newest is None or newest < asked)
 
 
-def prediction_out(kept: Prediction) -> PredictionOut:
+def prediction_out(kept: Prediction, told: str = "") -> PredictionOut:
     """A prediction as it is sent."""
     return PredictionOut(
-        id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v,
-        remark=foretold.remark(kept.volts_v),
+        id=kept.id, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v, way=kept.way,
+        because=kept.because, remark="" if kept.volts_v is None else foretold.remark(kept.volts_v), told=told,
     )  # fmt: skip
 
 
-def latest_prediction(planned: PlannedCell) -> PredictionOut | None:
-    """What a group predicted last of a cell; predictions are prefetched."""
+def latest_prediction(planned: PlannedCell, rows: Iterable[Row], first: PlannedCell | None = None) -> PredictionOut | None:
+    """What a group predicted last of a cell, and what became of it; predictions are prefetched. `rows`: the group's readings
+    that count; `first`: the cell of the same kind that a level is held against, the table without one."""
     predictions = list(planned.predictions.all())
-    return prediction_out(predictions[-1]) if predictions else None
+    if not predictions:
+        return None
+    kept, every = predictions[-1], list(rows)
+    means = {
+        cell.id: fmean(own) if (own := [row.signed_v for row in every if row.cell_id == cell.id]) else None
+        for cell in (planned, *([] if first is None else [first]))
+    }
+    against = planned.cell.table_v if first is None else means[first.id]
+    measured = means[planned.id]
+    if not kept.way or measured is None or against is None:
+        return prediction_out(kept)
+    return prediction_out(kept, foretold.told(cast(foretold.Way, kept.way), measured, against))
 
 
 def meter_out(check: MeterCheck) -> MeterOut:

@@ -10,9 +10,18 @@ from server.entries.entry import PredictionIn
 from server.entries.models import Prediction, Reading
 from server.entries.once import keep_once, open_cell
 from server.labs.changes import announce
+from server.labs.models import PlannedCell
 from server.people.auth import Member
 
 MAX_PREDICTIONS_PER_CELL = 20
+
+
+def first_of_kind(cell: PlannedCell) -> PlannedCell | None:
+    """The first cell of the group's list with the same plates and liquid, at another level; None where this is it."""
+    same = {"negative": cell.negative, "electrolyte": cell.electrolyte, "positive": cell.positive}
+    before = PlannedCell.objects.filter(group_id=cell.group_id, position__lt=cell.position, **same)
+    first: PlannedCell | None = before.exclude(condition=cell.condition).order_by("position").first()
+    return first
 
 
 def record_prediction(*, actor: Member, entry: PredictionIn) -> Prediction:
@@ -30,11 +39,12 @@ def _create(actor: Member, entry: PredictionIn) -> Prediction:
         raise Problem(409, "too_late", say("You have measured this cell already, so it is no prediction any more."))
     if entry.negative not in (cell.negative, cell.positive):
         raise Problem(422, "wrong_plate", say("Choose one of this cell’s two plates."), field="negative")
+    of_change = bool(entry.way) and not entry.text.strip() and first_of_kind(cell) is not None
     try:
-        parsed = parse(entry.text, entry.unit)
+        parsed = None if of_change else parse(entry.text, entry.unit)
     except UnreadableReading as error:
         raise Problem(422, error.code, str(error), field="text") from error
-    if parsed.volts_v < 0.0:
+    if parsed is not None and parsed.volts_v < 0.0:
         message = say("Say which plate is negative instead of a minus sign. Your number stays in the box.")
         raise Problem(422, "no_sign", message, field="text")
     if Prediction.objects.filter(cell=cell).count() >= MAX_PREDICTIONS_PER_CELL:
@@ -52,7 +62,9 @@ def _create(actor: Member, entry: PredictionIn) -> Prediction:
         cell=cell,
         negative=entry.negative,
         text=entry.text.strip(),
-        unit=parsed.unit,
-        volts_v=parsed.volts_v,
+        unit=entry.unit if parsed is None else parsed.unit,
+        volts_v=None if parsed is None else parsed.volts_v,
+        way=entry.way,
+        because=" ".join(entry.because.split()),
         **arrival.columns,
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import datetime
 import uuid
+from typing import Literal
 
 from pydantic import BaseModel
 
@@ -47,14 +48,18 @@ class CellWithReadings(PlannedCellOut):
 
 
 class PredictionOut(BaseModel):
-    """A prediction as kept; `remark` is what is odd about it, empty where it could be."""
+    """A prediction as kept; `remark` is what is odd about it, empty where it could be; `told` what became of its way, as
+    soon as the cell is read."""
 
     id: uuid.UUID
     negative: str
     text: str
     unit: str
-    volts_v: float
+    volts_v: float | None
+    way: str
+    because: str
     remark: str
+    told: str
 
 
 class WorkedLine(BaseModel):
@@ -64,10 +69,19 @@ class WorkedLine(BaseModel):
     why: str
 
 
+class TableValue(BaseModel):
+    """A plate's value in the table, as it is read."""
+
+    plate: str
+    text: str
+
+
 class Working(BaseModel):
-    """The subtraction if `negative` is the negative plate; no lines and a reason where the table has no entry."""
+    """The subtraction if `negative` is the negative plate, and the two values of the table by themselves; no lines and a
+    reason where the table has no entry."""
 
     negative: str
+    values: list[TableValue]
     lines: list[WorkedLine]
     reason: str
 
@@ -79,7 +93,9 @@ class GroupPrediction(BaseModel):
     negative: str
     text: str
     unit: str
-    volts_v: float
+    volts_v: float | None
+    way: str
+    because: str
 
 
 class PredictedCell(BaseModel):
@@ -151,7 +167,8 @@ class OthersOut(BaseModel):
 class BenchCell(CellWithReadings):
     """A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
     reading, the latest prediction, and the subtraction both ways round. `others` stay covered (None) until the group has
-    its own readings and the teacher shows them."""
+    its own readings and the teacher shows them. `asks`: which prediction is asked for, of the cell, of what another level
+    changes (once; `against` is the first's condition), or none."""
 
     findings: list[FindingOut]
     asked: bool
@@ -161,6 +178,8 @@ class BenchCell(CellWithReadings):
     cautions: list[str]
     prediction: PredictionOut | None
     working: list[Working]
+    asks: Literal["cell", "change", "nothing"]
+    against: str
 
 
 class BenchOut(BaseModel):

@@ -161,6 +161,8 @@ def predictions_of(lab: Lab) -> Predictions:
     predicted: dict[Cell, dict[str, float]] = defaultdict(dict)
     rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
     for row in rows:
+        if row.volts_v is None:  # what changes was foretold, not how much
+            continue
         sign = 1.0 if row.negative == row.cell.negative else -1.0
         predicted[row.cell.cell][row.cell.group.name] = sign * row.volts_v
     return predicted

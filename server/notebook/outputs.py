@@ -16,6 +16,7 @@ from galvanic.words import say, say_n
 from server.claims.outputs import claims_out
 from server.claims.schemas import RubricRow
 from server.claims.services import claims_of, rubric_of
+from server.entries.asked_first import asked_of_hand
 from server.entries.checking import Row
 from server.entries.hands import CellInHand, hands_of, with_what_is_beside
 from server.entries.meter_checks import checks_of, verdict_of
@@ -23,7 +24,7 @@ from server.entries.outputs import beside_out, current_rows, latest_prediction
 from server.entries.standing import Verdicts, counting, judged, verdicts_on
 from server.findings.services import compare_lab, kept_readings, shows_class, verdicts_with_doubts
 from server.labs.lookups import signatures
-from server.labs.models import Lab
+from server.labs.models import Lab, PlannedCell
 from server.labs.policy import cautions
 from server.notebook.evidence import Evidence
 from server.notebook.models import Words
@@ -71,7 +72,8 @@ def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut
     with_what_is_beside(hand)
     written = written_of([group])[group.id]
     verdicts = verdicts_with_doubts(lab) if teacher or shows_class(lab) else verdicts_on(lab, hand.rows)
-    cells = [_book_cell(cell, results, verdicts) for cell in hand.cells]
+    counts, asked = counting(hand.rows, verdicts), asked_of_hand(hand)
+    cells = [_book_cell(cell, results, verdicts, counts, asked[cell.planned.id].first) for cell in hand.cells]
     one_bath = len({(cell.electrolyte, cell.condition) for cell in cells}) < 2
     names = [cell.planned.cell.short if one_bath else cell.planned.cell.notation for cell in hand.cells]
     checks = checks_of(group)
@@ -122,12 +124,14 @@ def _head(lab: Lab, lacks: Sequence[str]) -> BookHead:
     )  # fmt: skip
 
 
-def _book_cell(cell: CellInHand, results: Results, verdicts: Verdicts) -> BookCell:
+def _book_cell(
+    cell: CellInHand, results: Results, verdicts: Verdicts, every: Sequence[Row], first: PlannedCell | None
+) -> BookCell:
     planned, rows = cell.planned, counting(cell.rows, verdicts)
     return BookCell(
         **{**dict(cell.sent), "readings": judged(cell.sent.readings, verdicts)},
         table_v=planned.cell.table_v,
-        prediction=latest_prediction(planned),
+        prediction=latest_prediction(planned, every, first),
         beside=beside_out(planned, rows),
         own=_own(cell, rows),
         classes=_class_value(*results[planned.cell]) if planned.cell in results else None,

@@ -47,8 +47,9 @@ def predictions(request: HttpRequest, lab_id: uuid.UUID) -> PredictionsOut:
         told = by_cell.setdefault(planned.cell, {})
         for kept in planned.predictions.all():
             told[planned.group.name] = GroupPrediction(
-                group=planned.group.name, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v
-            )
+                group=planned.group.name, negative=kept.negative, text=kept.text, unit=kept.unit, volts_v=kept.volts_v,
+                way=kept.way, because=kept.because,
+            )  # fmt: skip
     return PredictionsOut(
         cells=[
             PredictedCell(

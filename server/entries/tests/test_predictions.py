@@ -54,6 +54,30 @@ class Predicting(TestCase):
         self.assertEqual(self.say(cell_id=str(cell_of(self.tern, 2).id)).json()["code"], "lab_closed")
         self.assertEqual(Prediction.objects.count(), 0)
 
+    def test_more_or_less_and_why_are_kept_and_answered_when_the_meter_has_spoken(self):
+        kept = self.say("1.10", way="less", because="  the   liquid ").json()
+        self.assertEqual((kept["way"], kept["because"], kept["told"]), ("less", "the liquid", ""))
+        record(self.cell, "0.94")
+        told = self.client.get("/api/bench").json()["cells"][0]["prediction"]["told"]
+        self.assertEqual(told, "You said less. It is less, by 0.16\u202fV.")
+
+    def test_a_prediction_without_a_number_is_only_of_another_level(self):
+        self.assertEqual(self.say("", way="less").json()["code"], "unreadable_reading")
+        changes = {"varies": "spacing", "conditions": ["1 cm apart", "4 cm apart"], "electrodes": ["zinc", "copper"]}
+        tern = group_of(lab_of(self.ada, title="Far apart", **changes))
+        device, (first, second) = as_group(tern), [cell_of(tern, at) for at in (1, 2)]
+        shown = device.get("/api/bench").json()["cells"]
+        self.assertEqual([cell["asks"] for cell in shown[:2]], ["cell", "change"])
+        self.assertEqual(shown[1]["against"], first.condition)
+        body = {"negative": "zinc", "text": "", "unit": "V", "way": "same"}
+        said = send(device, "/bench/predictions", body | {"id": str(uuid.uuid4()), "cell_id": str(second.id)})
+        self.assertEqual((said.status_code, said.json()["volts_v"]), (200, None))
+        record(first, "0.90")
+        record(second, "0.80")
+        told = device.get("/api/bench").json()["cells"][1]["prediction"]["told"]
+        self.assertEqual(told, "You said about the same. It is less, by 0.10\u202fV.")
+        self.assertEqual(as_teacher(self.ada).get(f"/api/labs/{second.group.lab_id}/compare").status_code, 200)
+
     def test_measuring_needs_no_prediction(self):
         record(self.cell)
         self.assertEqual(len(self.client.get("/api/bench").json()["cells"][0]["readings"]), 1)

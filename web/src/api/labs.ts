@@ -31,11 +31,6 @@ export const useReviseLab = () =>
     dataOf(PUT("/api/labs/{lab_id}", { params: { path: { lab_id: id } }, body })),
   );
 
-export const useEditPlan = () =>
-  useChange(({ id, body }: { id: string; body: Schemas["EditIn"] }) =>
-    dataOf(POST("/api/labs/{lab_id}/plan", { params: { path: { lab_id: id } }, body })),
-  );
-
 export const useSetTimes = () =>
   useChange(({ id, body }: { id: string; body: Schemas["TimesIn"] }) =>
     dataOf(PUT("/api/labs/{lab_id}/times", { params: { path: { lab_id: id } }, body })),

@@ -133,6 +133,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
     !skipped &&
     counting.length === 0 &&
     cell.prediction === null &&
+    cell.asks === "cell" &&
     cell.working.length > 0 &&
     !only(outbox.waiting, "prediction").some((one) => one.cell_id === cell.id && one.refusal === null);
   // Not negative first while the group guesses: the order would tell.
@@ -178,6 +179,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const predict = bench.predict && (
     <Predict
       cell={cell}
+      before={bench.cells.filter((one) => one.id !== cell.id && one.prediction?.text).length}
       outbox={outbox}
       open={open && counting.length === 0}
       skipped={skipped}

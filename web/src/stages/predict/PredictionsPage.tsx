@@ -2,6 +2,7 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import { usePredictions } from "../../api/bench";
+import type { Schemas } from "../../api/client";
 import { useLab } from "../../api/labs";
 import { Frame } from "../../ui/Frame";
 import { StageLine, reached } from "../../lab/StageLine";
@@ -35,6 +36,17 @@ const Name = styled.th`
   }
 `;
 
+/** Whether the meter was to show more or less than the table (or than at the first level), as an arrow that says so. */
+const WAYS: Record<string, string> = { more: "↑", less: "↓", same: "=" };
+
+/** How many said each way, in a line. */
+function ways(cell: Schemas["PredictedCell"]): string {
+  const count = (way: string) => cell.predictions.filter((one) => one.way === way).length;
+  const [more, less, same] = [count("more"), count("less"), count("same")];
+  if (more + less + same === 0) return "";
+  return t`${more} expect more on the meter (↑), ${less} less (↓), ${same} about the same (=)`;
+}
+
 /** What every group expects, cell by cell, before it is measured. */
 export function PredictionsPage({ id }: { id: string }) {
   const lab = useLab(id);
@@ -45,7 +57,8 @@ export function PredictionsPage({ id }: { id: string }) {
   const { cells, made, expected } = predictions.data;
   const said = cells.filter((cell) => cell.predictions.length > 0);
   const otherWay = said.reduce(
-    (sum, cell) => sum + cell.predictions.filter((prediction) => prediction.negative !== cell.negative).length,
+    (sum, cell) =>
+      sum + cell.predictions.filter((prediction) => prediction.text && prediction.negative !== cell.negative).length,
     0,
   );
   const notes: MarginNote[] = [
@@ -103,11 +116,18 @@ export function PredictionsPage({ id }: { id: string }) {
                             <svg width="11" height="11" viewBox="0 0 14 14" aria-hidden>
                               <path d="M7 1l6 6-6 6-6-6z" fill="none" stroke={colour.prediction} strokeWidth="2" />
                             </svg>
-                            {prediction.group}: {names.symbol(prediction.negative)},{" "}
-                            <Num>{asTyped(prediction.text, prediction.unit)}</Num>
+                            {prediction.group}:{" "}
+                            {prediction.text && (
+                              <>
+                                {names.symbol(prediction.negative)},{" "}
+                                <Num>{asTyped(prediction.text, prediction.unit)}</Num>
+                              </>
+                            )}
+                            {prediction.way && ` ${WAYS[prediction.way] ?? ""}`}
                           </li>
                         ))}
                       </Said>
+                      {ways(cell) && <Soft>{ways(cell)}</Soft>}
                     </td>
                   </tr>
                 ))}

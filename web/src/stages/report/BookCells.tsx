@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { asTyped, decimalsFor, moment, number, volts } from "../../format";
 import { Kept, anchorOf } from "../../lab/Kept";
 import { leftOut, standingOf, struck } from "../../lab/standing";
+import { becauseSaid } from "../../lab/predicted";
 import { type Names, bathName } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
@@ -71,7 +72,7 @@ export function BookCell({ cell, names, nth }: Props) {
           {names.plate(cell.negative)} and {names.plate(cell.positive)} in {bathName(names, cell)}
         </Trans>
       </h3>
-      {cell.prediction && (
+      {cell.prediction?.text && (
         <p>
           <Trans>
             Expected: {names.plate(cell.prediction.negative)} negative,{" "}
@@ -79,6 +80,8 @@ export function BookCell({ cell, names, nth }: Props) {
           </Trans>
         </p>
       )}
+      {cell.prediction?.told && <p>{cell.prediction.told}</p>}
+      {cell.prediction?.because && <Soft>{t`because: ${becauseSaid(cell.prediction.because)}`}</Soft>}
       <Readings cell={cell} names={names} nth={nth} />
       <Kept beside={cell.beside} />
       {own && (

@@ -1,0 +1,50 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import { Picks } from "../../ui/controls";
+import { TextButton } from "../../ui/Button";
+import { TextField } from "../../ui/fields";
+import { Row, Soft } from "../../ui/layout";
+import { type Way, becauseSaid, reasons } from "../../lab/predicted";
+
+type WayProps = { label: string; way: Way | ""; choose: (way: Way) => void; against: string };
+
+/** One tap: more, less or about the same. */
+export function MoreOrLess({ label, way, choose, against }: WayProps) {
+  return (
+    <Picks
+      label={label}
+      options={[
+        { key: "more", name: against ? t`more than with ${against}` : t`more than the table` },
+        { key: "less", name: against ? t`less than with ${against}` : t`less than the table` },
+        { key: "same", name: t`about the same` },
+      ]}
+      value={way}
+      onChange={(key) => choose(key as Way)}
+    />
+  );
+}
+
+/** Why: a tap or a few words, or nothing. */
+export function Because({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  return (
+    <div>
+      <TextField
+        label={t`because … (if you like)`}
+        value={value in reasons() ? becauseSaid(value) : value}
+        onChange={onChange}
+        maxLength={200}
+        autoComplete="off"
+      />
+      <Row role="group" aria-label={t`Reasons to tap`}>
+        <Soft>
+          <Trans>or tap:</Trans>
+        </Soft>
+        {Object.entries(reasons()).map(([key, name]) => (
+          <TextButton key={key} onPress={() => onChange(key)}>
+            {name}
+          </TextButton>
+        ))}
+      </Row>
+    </div>
+  );
+}
