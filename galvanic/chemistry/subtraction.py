@@ -33,7 +33,7 @@ def worked(cell: Cell, negative: str) -> list[WorkedLine]:
     up, down = electrodes()[positive], electrodes()[negative]
     high_v, low_v = up.table_v(), down.table_v()
     lines = [
-        WorkedLine(f"V = E({up.symbol}) {MINUS} E({down.symbol})", say("positive plate minus negative plate")),
+        WorkedLine(f"V = E°({up.symbol}) {MINUS} E°({down.symbol})", say("positive plate minus negative plate")),
         WorkedLine(
             f"V = ({volts(high_v, signed=True)}) {MINUS} ({volts(low_v, signed=True)})",
             say("both from the table, signs kept"),

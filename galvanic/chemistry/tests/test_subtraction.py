@@ -16,7 +16,7 @@ class Subtraction(unittest.TestCase):
         # Zn −0.76 V, Cu +0.34 V, 1.10 V: any general chemistry text.
         self.assertEqual(
             self.lines(Cell("zinc", "milk", "copper"), "zinc"),
-            [f"V = E(Cu) {MINUS} E(Zn)", f"V = (+0.34 V) {MINUS} ({MINUS}0.76 V)", "V = 0.34 V + 0.76 V", "V = 1.10 V"],
+            [f"V = E°(Cu) {MINUS} E°(Zn)", f"V = (+0.34 V) {MINUS} ({MINUS}0.76 V)", "V = 0.34 V + 0.76 V", "V = 1.10 V"],
         )
 
     def test_without_a_negative_value_there_is_no_double_negative(self):

@@ -227,7 +227,14 @@ function KeptPrediction({ cell, kept, remark, again }: KeptProps) {
       {kept.because && <Soft>{t`because: ${becauseSaid(kept.because)}`}</Soft>}
       {remark && <Soft role="status">{remark}</Soft>}
       {read && cell.prediction?.told && <p role="status">{cell.prediction.told}</p>}
-      {read && kept.text && working && working.lines.length > 0 && <Subtraction working={working} help="lines" whole />}
+      {read && kept.text && working && working.lines.length > 0 && (
+        <details>
+          <summary>
+            <Trans>The working by the table</Trans>
+          </summary>
+          <Subtraction working={working} help="lines" whole />
+        </details>
+      )}
       {again && (
         <p>
           <TextButton onPress={again}>
