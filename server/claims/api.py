@@ -35,7 +35,7 @@ def bench_claims(request: HttpRequest) -> ClaimsOut:
     """The group's own claims, all versions."""
     actor = actor_of(request)
     lab = lab_of_group(actor)
-    return claims_out(lab, services.claims_of(actor, lab), packs_of(actor), None if shows_class(lab) else actor)
+    return claims_out(lab, services.claims_of(actor, lab), packs_of(actor), None if shows_class(lab) else actor, actor)
 
 
 @router.post("/bench/claims", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_claim")

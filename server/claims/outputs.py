@@ -5,6 +5,8 @@ from __future__ import annotations
 import uuid
 from collections.abc import Mapping, Sequence
 
+from django.utils import timezone
+
 from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES
 from galvanic.findings.compare import ElectrolyteResult
@@ -24,6 +26,7 @@ from server.claims.schemas import (
 from server.entries.models import Reading
 from server.findings.by_variable import noted_in, really_in
 from server.findings.models import Answer, Claim
+from server.findings.policy import opened_cells
 from server.findings.services import compare_lab, own_results
 from server.labs.models import Lab
 from server.labs.schemas import CellIO
@@ -31,8 +34,14 @@ from server.people.auth import Member
 from server.power.models import Pack
 
 
-def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), own_only: Member | None = None) -> ClaimsOut:
-    """Claims with what the core says of each now; a constant number of queries.
+def claims_out(
+    lab: Lab,
+    rows: Sequence[Claim],
+    own_packs: Sequence[Pack] = (),
+    own_only: Member | None = None,
+    group: Member | None = None,
+) -> ClaimsOut:
+    """Claims with what the core says of each now; a constant number of queries. `group`: who sees them, if not a teacher.
 
     `own_packs`: those that a group may claim something of. `own_only`: a group that may not see what the class found; its
     claims are weighed on its own readings alone.
@@ -43,7 +52,12 @@ def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), 
     results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
     really = really_in(noted_in(lab)) if rows else {}
     return ClaimsOut(
-        claims=[_claim(claim, results, really, readings, packs, claim.id not in revised) for claim in rows],
+        claims=[
+            _held(out, claim, tries) if group is not None else out
+            for claim in rows
+            for tries in [services.tries_of(claim, rows)]
+            for out in [_claim(claim, results, really, readings, packs, tries, claim.id not in revised)]
+        ],
         causes=[
             *(
                 CauseChoice(key=key, name=say(one.name), implies=say(one.implies), of_pack=False)
@@ -57,7 +71,17 @@ def claims_out(lab: Lab, rows: Sequence[Claim], own_packs: Sequence[Pack] = (), 
         packs=[PackChoice(id=pack.id, name=services.name_of_pack(pack)) for pack in own_packs],
         rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
         released=list(lab.released),
+        opens=[] if group is None else [CellIO.of(cell) for cell in sorted(opened_cells(group), key=lambda c: c.notation)],
     )
+
+
+def _held(out: ClaimOut, claim: Claim, tries: services.Tries) -> ClaimOut:
+    """A claim without what the numbers say to it, as long as that is held back from its group."""
+    left_s = tries.hold_s - (timezone.now() - claim.received_at).total_seconds()
+    if left_s <= 0.0:
+        return out
+    covered = {"verdict": "held", "held_s": left_s, "says": "", "question": "", "evidence": "", "heard": []}
+    return out.model_copy(update=covered)
 
 
 def _claim(
@@ -66,6 +90,7 @@ def _claim(
     really: Really,
     readings: Mapping[uuid.UUID, Reading],
     packs: Mapping[uuid.UUID, Pack],
+    tries: services.Tries,
     latest: bool,
 ) -> ClaimOut:
     own = [readings[key] for key in claim.cited if key in readings]
@@ -81,12 +106,16 @@ def _claim(
         cause=claim.cause,
         cause_name=next((say(one[claim.cause].name) for one in (CAUSES, PACK_CAUSES) if claim.cause in one), claim.cause),
         reasoning=claim.reasoning,
+        against=claim.against,
         cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, short=one.cell.cell.short) for one in own],
         may_show=claim.may_show,
         revises=claim.revises_id,
         latest=latest,
         received_at=claim.received_at,
         verdict=tested.verdict.code,
+        held_s=0.0,
+        tries=tries.versions,
+        causes=tries.causes,
         says=tested.verdict.text,
         question=tested.verdict.question,
         evidence=tested.evidence,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
@@ -22,6 +22,7 @@ class ClaimIn(BaseModel):
     pack: uuid.UUID | None = None
     cause: Key
     reasoning: Annotated[str, StringConstraints(max_length=1500)]
+    against: Annotated[str, StringConstraints(max_length=600)] = ""
     cited: Annotated[list[uuid.UUID], Field(max_length=30)]
     may_show: bool = False
     revises: uuid.UUID | None = None
@@ -64,7 +65,10 @@ class AnswerOut(BaseModel):
 
 
 class ClaimOut(BaseModel):
-    """A version of a claim, what the core says of it, and the teacher's answer. `latest` if no later version revises it."""
+    """A version of a claim, what the core says of it, and the teacher's answer. `latest` if no later version revises it.
+
+    `held_s`: so long the numbers' verdict is held back from the group that makes one version after the other; `tries`:
+    versions of the group about the same thing up to this one, and `causes` how many different ones."""
 
     id: uuid.UUID
     group: str
@@ -74,12 +78,16 @@ class ClaimOut(BaseModel):
     cause: str
     cause_name: str
     reasoning: str
+    against: str
     cited: list[CitedOut]
     may_show: bool
     revises: uuid.UUID | None
     latest: bool
     received_at: datetime.datetime
-    verdict: Code
+    verdict: Code | Literal["held"]
+    held_s: float
+    tries: int
+    causes: int
     says: str
     question: str
     evidence: str
@@ -128,13 +136,15 @@ class PacksWeighedOut(BaseModel):
 
 
 class ClaimsOut(BaseModel):
-    """All claims of a lab, or of a group, with the causes there are, the rubric, and what is released."""
+    """All claims of a lab, or of a group, with the causes there are, the rubric, and what is released. `opens`: the cells
+    whose explanation a group has opened by a claim."""
 
     claims: list[ClaimOut]
     causes: list[CauseChoice]
     packs: list[PackChoice]
     rubric: list[RubricRow]
     released: list[str]
+    opens: list[CellIO]
 
 
 class AnswerIn(BaseModel):

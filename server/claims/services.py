@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import timedelta
 from typing import Any
 
 from django.db import transaction
@@ -82,7 +83,8 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
         announce(actor.lab_id, actor.group_id)
         return Claim.objects.create(
             id=entry.id, group_id=actor.group_id, **about, pack=entry.pack, cause=entry.cause, reasoning=reasoning,
-            cited=cited, may_show=entry.may_show, revises=_earlier(actor, entry), received_at=timezone.now(),
+            against=" ".join(entry.against.split()), cited=cited, may_show=entry.may_show,
+            revises=_earlier(actor, entry), received_at=timezone.now(),
         )  # fmt: skip
 
     return keep_once(Claim, actor, entry.id, create)[0]
@@ -190,6 +192,33 @@ def claims_of(actor: Teacher | Member, lab: Lab) -> list[Claim]:
     answers = Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
     rows = Claim.objects.visible_to(actor).filter(group__lab=lab)
     return list(rows.select_related("group").prefetch_related(answers))
+
+
+HOLD_S, MOST_HOLD_S, SOON = 30.0, 180.0, timedelta(minutes=10)
+
+
+@dataclass(frozen=True, slots=True)
+class Tries:
+    """How often a group has tried: versions about the same thing up to this one, different causes among them, and how long
+    the verdict is held back from it, s."""
+
+    versions: int
+    causes: int
+    hold_s: float
+
+
+def tries_of(claim: Claim, rows: Sequence[Claim]) -> Tries:
+    """Of all claims, those of the same group about the same thing up to this one. The verdict on a first one comes at once;
+    each version that follows within ten minutes waits half a minute longer, so that nobody clicks through all causes."""
+    about = [
+        one
+        for one in rows
+        if one.group_id == claim.group_id
+        and (one.cell, one.pack) == (claim.cell, claim.pack)
+        and one.received_at <= claim.received_at
+    ]
+    soon = [one for one in about if one.id != claim.id and claim.received_at - one.received_at <= SOON]
+    return Tries(len(about), len({one.cause for one in about}), min(HOLD_S * len(soon), MOST_HOLD_S))
 
 
 def packs_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Pack]:

@@ -38,8 +38,8 @@ from server.findings.explain_schemas import (
     WhatIfOut,
     WorkOut,
 )
-from server.findings.policy import lab_for_group
-from server.findings.services import compare_lab
+from server.findings.policy import lab_for_explaining, lab_for_group
+from server.findings.services import compare_lab, own_results, shows_class
 from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
 from server.labs.schemas import CellIO
@@ -53,13 +53,13 @@ BOTH = [TeacherAuth(), GroupAuth()]
 U_MEASURED_V = 0.02
 
 
-def _lab(request: HttpRequest, lab_id: uuid.UUID) -> Any:
-    """The lab for its teacher; for a group of it once Explain is released."""
+def _lab(request: HttpRequest, lab_id: uuid.UUID, cell: Cell | None = None) -> Any:
+    """The lab for its teacher; for a group of it once Explain is released, or this cell opened by its claim."""
     actor: Teacher | Member = actor_of(request)
     if isinstance(actor, Member):
         if actor.lab_id != lab_id:
             raise not_found("lab")
-        return lab_for_group(actor, "explain")
+        return lab_for_group(actor, "explain") if cell is None else lab_for_explaining(actor, cell)
     return lab_for_teacher(teacher_of(request), lab_id)
 
 
@@ -82,11 +82,13 @@ def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
 @router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
 def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> ExplainOut:
     """Where the volts of one cell went, and what happens at each plate."""
-    cell, lab = data.cell, _lab(request, lab_id)
+    cell = data.cell
+    lab, actor = _lab(request, lab_id, cell), actor_of(request)
     own = _own_first(request, lab)
     if own is not None and cell not in own:
         raise Problem(403, "own_first", say("Measure this cell yourselves first; then you see where its volts went."))
-    one = _found(compare_lab(lab), cell)
+    covered = isinstance(actor, Member) and not shows_class(lab)
+    one = _found(own_results(lab, actor) if covered else compare_lab(lab), cell)
     u_v = U_MEASURED_V if one.u_v is None else one.u_v
     gap, work = explain(cell, one.mean_v, u_measured_v=u_v), at_plates(cell)
     return ExplainOut(
@@ -121,10 +123,11 @@ def _usual(cell: Cell) -> Outcome:
 
 @router.post("/what-if", response={200: WhatIfOut, **REFUSED}, auth=BOTH, operation_id="what_if")
 def post_what_if(request: HttpRequest, data: WhatIfIn) -> WhatIfOut:
-    """What a cell would do if something were different; nothing is kept. For a group once Explain is released."""
-    if isinstance(actor := actor_of(request), Member):
-        lab_for_group(actor, "explain")
+    """What a cell would do if something were different; nothing is kept. For a group once Explain is released, or the cell
+    is opened by its claim."""
     cell = data.cell.cell
+    if isinstance(actor := actor_of(request), Member):
+        lab_for_explaining(actor, cell)
     plates, liquids = catalogue.electrodes(), catalogue.electrolytes()
     if not set(cell.pair) <= set(plates) or cell.electrolyte not in liquids or cell.negative == cell.positive:
         raise Problem(422, "unknown_material", say("That cell is not in the catalogue."), field="cell")

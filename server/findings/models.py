@@ -27,6 +27,10 @@ class ClaimQuerySet(models.QuerySet["Claim"]):
         """Those of labs in which the teacher may work."""
         return self.filter(of_teacher(actor, "group__lab", work=True))
 
+    def that_open(self) -> ClaimQuerySet:
+        """Those that open the explanation of their cell: with a reading cited, and what would speak against them."""
+        return self.exclude(negative="").exclude(against="").filter(cited__len__gt=0)
+
 
 class AnswerQuerySet(models.QuerySet["Answer"]):
     """The teacher's answers."""
@@ -42,7 +46,7 @@ class Claim(models.Model):
     """A group's cause for a cell's gap, with the readings it cites and its reasoning; a later version names the earlier.
 
     No plates: it is about the whole ladder, or about the group's `pack` (its id). `may_show`: the group lets the teacher
-    show it to the class.
+    show it to the class. `against`: what would speak against it, in the group's words.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -54,6 +58,7 @@ class Claim(models.Model):
     pack = models.UUIDField(null=True, blank=True)
     cause = models.CharField(max_length=20)
     reasoning = models.CharField(max_length=1500, blank=True)
+    against = models.CharField(max_length=600, blank=True)
     cited = ArrayField(models.UUIDField(), default=list)
     may_show = models.BooleanField(default=False)
     revises = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="revision")

@@ -182,7 +182,7 @@ class Claiming(AClass):
         self.claim(cited=[])
         self.claim(cited=[str(other.first().id)])
         self.claim()
-        evidence = [claim["evidence"] for claim in self.device.get("/api/bench/claims").json()["claims"]]
+        evidence = [claim["evidence"] for claim in self.get("claims").json()["claims"]]
         self.assertIn("No reading is cited", evidence[0])
         self.assertIn("of other cells", evidence[1])
         self.assertEqual(evidence[2], "")
@@ -193,8 +193,50 @@ class Claiming(AClass):
         with mock.patch("server.claims.services.weigh", return_value=Verdict("fits", "It fits.", "Why?")):
             self.claim(cited=[], **leads)
             self.claim(**leads)
-            verdicts = [claim["verdict"] for claim in self.device.get("/api/bench/claims").json()["claims"]]
+            verdicts = [claim["verdict"] for claim in self.get("claims").json()["claims"]]
         self.assertEqual(verdicts, ["cannot_tell", "fits"])
+
+    def test_a_claim_with_a_reading_and_what_speaks_against_it_opens_the_explanation_of_its_cell(self):
+        plates = {key: getattr(self.cell, key) for key in ("negative", "electrolyte", "positive", "condition")}
+
+        def explained(**other):
+            return self.device.get(f"/api/labs/{self.lab.id}/explain", plates | other)
+
+        self.assertEqual(explained().json()["code"], "not_released")
+        self.release("claims")
+        self.assertEqual(explained().json()["code"], "claim_first")
+        self.claim()  # without what would speak against it
+        self.claim(cited=[], against="If a scratched plate gave the same.")
+        self.assertEqual(explained().json()["code"], "claim_first")
+        self.claim(against="If a scratched plate gave the same.")
+        self.assertEqual(explained().status_code, 200)
+        own = Reading.objects.filter(cell=self.cell)
+        self.assertAlmostEqual(explained().json()["measured_v"], sum(one.volts_v for one in own) / len(own), delta=0.2)
+        self.assertEqual(explained().json()["groups"], 1)  # the class's values stay covered
+        other = self.tern.cells.exclude(negative=plates["negative"], positive=plates["positive"]).first()
+        self.assertEqual(explained(negative=other.negative, positive=other.positive).json()["code"], "claim_first")
+        opens = self.device.get("/api/bench/claims").json()["opens"]
+        self.assertEqual([one["negative"] for one in opens], [plates["negative"]])
+        what_if = {"cell": plates, "stir": True}
+        self.assertNotEqual(send(self.device, "/what-if", what_if).status_code, 403)
+        knot = as_group(group_of(self.lab, "Knot"))
+        self.assertEqual(knot.get(f"/api/labs/{self.lab.id}/explain", plates).json()["code"], "claim_first")
+
+    def test_who_clicks_through_the_causes_waits_longer_for_each_and_the_teacher_sees_how_many(self):
+        self.release("claims")
+        for cause in ("film", "acid", "size"):
+            self.claim(cause=cause)
+        own = self.device.get("/api/bench/claims").json()["claims"]
+        self.assertEqual([one["verdict"] == "held" for one in own], [False, True, True])
+        self.assertTrue(25 < own[1]["held_s"] <= 30 < 55 < own[2]["held_s"] <= 60)
+        self.assertEqual((own[2]["says"], own[2]["heard"]), ("", []))
+        seen = self.get("claims").json()["claims"]
+        self.assertNotIn("held", [one["verdict"] for one in seen])
+        self.assertEqual([(one["tries"], one["causes"]) for one in seen], [(1, 1), (2, 2), (3, 3)])
+        later = timezone.now() + timedelta(minutes=2)
+        with mock.patch("server.claims.outputs.timezone.now", return_value=later):
+            again = self.device.get("/api/bench/claims").json()["claims"]
+        self.assertNotIn("held", [one["verdict"] for one in again])
 
     def test_other_groups_readings_cannot_be_cited_and_other_claims_not_seen(self):
         self.release("claims")

@@ -7,6 +7,7 @@ export const VERDICTS = {
   cancels: t`It is there, and does not make this gap`,
   cannot_tell: t`Your data cannot tell`,
   contradicted: t`The numbers speak against it`,
+  held: t`The numbers answer in a moment`,
 } as const;
 
 /** The same in a word or two, for lists. */
@@ -16,4 +17,5 @@ export const IN_SHORT = {
   cancels: t`it cancels`,
   cannot_tell: t`cannot tell`,
   contradicted: t`disagree`,
+  held: t`in a moment`,
 } as const;

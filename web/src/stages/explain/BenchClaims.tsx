@@ -31,6 +31,7 @@ const Versions = styled.ol`
 `;
 
 type Bench = Schemas["BenchOut"];
+const keyOf = (cell: Schemas["CellIO"]) => `${cell.negative}|${cell.electrolyte}|${cell.positive}|${cell.condition}`;
 /** Stands for all cells in the choice of a cell. */
 const LADDER = "ladder";
 
@@ -53,9 +54,10 @@ function ClaimForm({
   const [cellId, setCellId] = useKept(`${ticked}:cell`, revises ? (revises.pack ?? "") : (bench.cells[0]?.id ?? ""));
   const [cause, setCause] = useKept(`${ticked}:cause`, revises?.cause ?? "");
   const [reasoning, setReasoning] = useKept(`${slot}:reasoning`, revises?.reasoning ?? "");
+  const [against, setAgainst] = useKept(`${slot}:against`, revises?.against ?? "");
   const [cited, setCited] = useKept<string[]>(`${ticked}:cited`, revises?.cited.map((one) => one.id) ?? []);
   const [mayShow, setMayShow] = useKept(`${ticked}:show`, revises?.may_show ?? false);
-  const id = useIdOf([cellId, cause, reasoning, cited, mayShow, record.data]);
+  const id = useIdOf([cellId, cause, reasoning, against, cited, mayShow, record.data]);
   const measured = bench.cells.filter((cell) => cell.readings.length > 0);
   const whole = cellId === LADDER;
   const pack = data.packs.find((one) => one.id === cellId);
@@ -73,6 +75,9 @@ function ClaimForm({
       .filter((reading) => reading.corrected_by === null && !reading.aside)
       .map((reading) => ({ ...reading, cell })),
   );
+  /** Whether there is something that this claim would open. */
+  const opening =
+    !whole && !pack && !data.released.includes("explain") && !data.opens.some((one) => keyOf(one) === keyOf(about));
   const near = whole ? counts : counts.filter((count) => count.cell.short === about.short);
   return (
     <form
@@ -86,6 +91,7 @@ function ClaimForm({
             pack: pack?.id ?? null,
             cause,
             reasoning,
+            against,
             cited,
             may_show: mayShow,
             revises: revises?.id ?? null,
@@ -93,6 +99,7 @@ function ClaimForm({
           {
             onSuccess: () => {
               setReasoning("");
+              setAgainst("");
               setCited([]);
               setCause("");
               done();
@@ -160,6 +167,22 @@ function ClaimForm({
           rows={4}
           maxLength={1500}
         />
+        {choice && (
+          <TextField
+            label={t`What would speak against it?`}
+            value={against}
+            onChange={setAgainst}
+            rows={2}
+            maxLength={600}
+          />
+        )}
+        {opening && (!against.trim() || cited.length === 0) && (
+          <Soft>
+            <Trans>
+              With a reading and with what would speak against it, your claim opens where the volts of this cell went.
+            </Trans>
+          </Soft>
+        )}
         <Tick isSelected={mayShow} onChange={setMayShow}>
           <Trans>Our teacher may show this to the class</Trans>
         </Tick>
@@ -191,6 +214,8 @@ export function BenchClaims() {
   }
   const { data } = claims;
   const open = data.released.includes("claims");
+  const isOpen = (cell: Schemas["CellIO"]) =>
+    data.released.includes("explain") || data.opens.some((one) => keyOf(one) === keyOf(cell));
   const target = data.claims.find((claim) => claim.id === revising) ?? null;
   return (
     <Frame
@@ -240,6 +265,15 @@ export function BenchClaims() {
                       </Trans>
                     </p>
                   )}
+                  {claim.latest &&
+                    claim.cell &&
+                    (isOpen(claim.cell) ? (
+                      <p>
+                        <Link to={`/bench/explain?cell=${encodeURIComponent(keyOf(claim.cell))}`}>
+                          <Trans>Where its volts went</Trans>
+                        </Link>
+                      </p>
+                    ) : null)}
                   {claim.latest ? (
                     <p>
                       <TextButton onPress={() => setRevising(claim.id)}>

@@ -3,7 +3,9 @@ import { Trans } from "@lingui/react/macro";
 import { Link, Navigate, useSearchParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench } from "../../api/bench";
+import { useBenchClaims } from "../../api/claims";
 import { useAccounts } from "../../api/findings";
+import { ButtonLink } from "../../ui/Button";
 import { Frame } from "../../ui/Frame";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
@@ -30,10 +32,42 @@ function ownCells(bench: Schemas["BenchOut"]) {
   return [...new Map(found.map((one) => [one.key, one])).values()];
 }
 
+const cellOf = ({ negative, electrolyte, positive, condition }: Schemas["CellIO"]) => ({
+  negative,
+  electrolyte,
+  positive,
+  condition,
+});
+
+/** A group thinks first: its claim opens where the volts of that cell went. */
+function ClaimFirst() {
+  return (
+    <Frame title={t`Where the volts went`}>
+      <Column>
+        <h1>
+          <Trans>First your claim</Trans>
+        </h1>
+        <p>
+          <Trans>
+            Say what took the volts of a cell, with a reading that shows it and what would speak against it. Then it
+            opens here.
+          </Trans>
+        </p>
+        <p>
+          <ButtonLink to="/bench/claims">
+            <Trans>To your claims</Trans>
+          </ButtonLink>
+        </p>
+      </Column>
+    </Frame>
+  );
+}
+
 /** Where the volts went in the group's own cells, on its own device. */
 export function BenchExplain() {
   const bench = useBench();
   const released = bench.data?.released.includes("explain") ?? false;
+  const claims = useBenchClaims();
   const accounts = useAccounts(released ? bench.data?.lab_id : undefined);
   const names = useNames();
   const [search, setSearch] = useSearchParams();
@@ -41,9 +75,11 @@ export function BenchExplain() {
     if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
     return <Waiting title={t`Where the volts went`} error={bench.error} />;
   }
-  const all = ownCells(bench.data);
+  const opened = new Set((claims.data?.opens ?? []).map((one) => Object.values(cellOf(one)).join("|")));
+  const all = ownCells(bench.data).filter((one) => released || opened.has(one.key));
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
-  if (!released) return <NotYet />;
+  if (!released && bench.data.released.includes("claims") && claims.data && all.length === 0) return <ClaimFirst />;
+  if (!released && all.length === 0) return <NotYet />;
   return (
     <Frame
       title={t`Where the volts went, ${bench.data.lab}`}
@@ -70,7 +106,11 @@ export function BenchExplain() {
             </Soft>
           )}
         </Column>
-        <Column>{accounts.data ? <AllCells data={accounts.data} /> : <ProblemNote problem={accounts.error} />}</Column>
+        {released && (
+          <Column>
+            {accounts.data ? <AllCells data={accounts.data} /> : <ProblemNote problem={accounts.error} />}
+          </Column>
+        )}
       </Columns>
     </Frame>
   );

@@ -41,11 +41,25 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
           </Trans>
         </p>
       ))}
-      <p>
-        <strong>{VERDICTS[claim.verdict]}.</strong> {claim.says}
-      </p>
+      {claim.against && (
+        <p>
+          <Trans>Against it would speak: “{claim.against}”</Trans>
+        </p>
+      )}
+      {claim.verdict === "held" ? (
+        <p role="status">
+          <Trans>
+            This is version {claim.tries} in a short time. The numbers answer in {Math.ceil(claim.held_s)} s: what would
+            you see if it were so, and what if not?
+          </Trans>
+        </p>
+      ) : (
+        <p>
+          <strong>{VERDICTS[claim.verdict]}.</strong> {claim.says}
+        </p>
+      )}
       {claim.evidence && <p>{claim.evidence}</p>}
-      {asks && (
+      {asks && claim.verdict !== "held" && (
         <p>
           <strong>{claim.heard[0]?.question ?? claim.question}</strong>
         </p>

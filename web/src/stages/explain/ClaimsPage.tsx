@@ -133,7 +133,12 @@ export function ClaimsPage({ id }: { id: string }) {
               />
               <Select
                 label={t`Numbers`}
-                options={[{ key: "", name: t`all` }, ...Object.entries(IN_SHORT).map(([key, name]) => ({ key, name }))]}
+                options={[
+                  { key: "", name: t`all` },
+                  ...Object.entries(IN_SHORT)
+                    .filter(([key]) => key !== "held")
+                    .map(([key, name]) => ({ key, name })),
+                ]}
                 value={numbers}
                 onChange={(value) => set({ numbers: value })}
               />
@@ -169,6 +174,14 @@ export function ClaimsPage({ id }: { id: string }) {
             <Column key={chosen.id}>
               <h2>{chosen.group}</h2>
               <ClaimText claim={chosen} asks={false} />
+              {chosen.tries > 1 && (
+                <Soft>
+                  <Trans>
+                    {plural(chosen.tries, { one: "# version", other: "# versions" })} of it so far, with{" "}
+                    {plural(chosen.causes, { one: "# cause", other: "# different causes" })}.
+                  </Trans>
+                </Soft>
+              )}
               <Earlier versions={earlier} />
               <AnswerClaim
                 kept={`answer:${earlier.at(-1)?.id ?? chosen.id}`}
