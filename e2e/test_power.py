@@ -204,6 +204,26 @@ class BenchOfPacks(WithPacks):
         expect(said).to_contain_text("120\u202fmA is more than these cells can drive")
         expect(page.get_by_role("button", name="It was microamperes")).to_be_visible()
 
+    def test_a_bridge_that_was_dried_is_forgotten_when_the_newest_whole_fits(self):
+        page = self.bench()
+        page.get_by_role("button", name="Begin a pack").click()
+        self.step(page, 1, "0.95", "0.95")
+        self.step(page, 2, "0.93", "1.15")
+        said = page.get_by_role("status", name="What this pack says")
+        expect(said).to_contain_text("Cell 2 adds")
+        self.record(page, "Across cell 2, all joined, V", "0.21")
+        self.check_access(page)
+        self.step(page, 3, "0.94", "2.80")  # dried, and the next cell joined
+        expect(said).to_have_text("")
+        page.get_by_role("button", name="Measure an earlier step again").click()
+        page.get_by_role("group", name="Measure an earlier step again").get_by_role(
+            "button", name="Measure again"
+        ).last.click()
+        page.get_by_label("Cells 1 to 2, V").fill("1.87")
+        page.get_by_label("Cells 1 to 2, V").press("Enter")
+        self.until(page, lambda: PackEntry.objects.filter(kind="sum", text="1.87").exists(), "not kept")
+        self.check_access(page)
+
     def test_a_run_is_typed_over_time_and_told(self):
         page = self.bench()
         page.get_by_text("a resistor", exact=True).click()

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from galvanic.bench.pack_faults import PackFinding, PackRecord, pack_findings
+from galvanic.bench.pack_faults import pack_findings
+from galvanic.bench.pack_record import PackFinding, PackRecord
 from galvanic.bench.pack_steps import LIT, known_load
 
 MOST_VOTED = 12  # cells: what a pack may hold

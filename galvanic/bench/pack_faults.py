@@ -9,98 +9,28 @@ the one that tells them apart. Thresholds are common practice, no source; bench/
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
 from statistics import median
-from typing import Literal
 
-from galvanic.chemistry.demand import Demand, Diode
+from galvanic.bench.pack_record import NOTHING_A, NOTHING_V, PackFinding, PackRecord, at_place
+from galvanic.bench.pack_sums import STEP_V, sum_findings
 from galvanic.notes import volts
 from galvanic.words import say
 
-Sure = Literal["likely", "possible"]
-
-STEP_V = 0.09  # a step that is off by less is the meter, the drift of a fresh cell, and hands
-TURNED = 0.6  # of a cell's own voltage, taken away instead of added
-WHOLE = 0.75  # of a cell's own voltage lost: more than a film of liquid does
 SAGS = 0.2  # of the others' middle voltage under the same load; sound cells of unequal size still have a quarter
 LOST_V = 0.15  # between the cells and the load
-NOTHING_V, NOTHING_A = 0.05, 2e-6
 MOST_PACK_A = 0.3  # more than short circuits of such packs give
 ENOUGH_V = 0.2  # above an LED’s least voltage it would glow if it stood the right way round
-
-
-@dataclass(frozen=True, slots=True)
-class PackRecord:
-    """What a group has of its pack, cell 1 at the minus; None where nothing was measured.
-
-    `alone_v` each cell before it was joined; `sums_v` of the cells 1 to k; with the load on: `load_v` across it, `load_a`
-    through it, `under_v` across each cell. `lit`: whether the load was seen to run, and `load` what it was.
-    """
-
-    alone_v: tuple[float | None, ...]
-    sums_v: tuple[float | None, ...]
-    load: Demand | None = None
-    load_v: float | None = None
-    load_a: float | None = None
-    under_v: tuple[float | None, ...] = ()
-    lit: bool | None = None
-
-    @property
-    def open_v(self) -> float | None:
-        """The last sum that was measured."""
-        return next((v for v in reversed(self.sums_v) if v is not None), None)
-
-    @property
-    def least_v(self) -> float:
-        """The volts from which the load does anything."""
-        return self.load.row.voltage_v.low if self.load is not None and self.load.row is not None else 0.0
-
-    @property
-    def blocked(self) -> bool:
-        """Whether an LED stands across all the volts and neither shines nor takes a current."""
-        if self.load is None or self.load_v is None or self.open_v is None or not isinstance(self.load.takes, Diode):
-            return False
-        dark = self.lit is not True and (self.load_a is None or abs(self.load_a) <= NOTHING_A)
-        return dark and self.load_v > 0.9 * self.open_v
-
-
-@dataclass(frozen=True, slots=True)
-class PackFinding:
-    """One thing about a pack: code, how sure, title, text, what to try in order, and the cell (from 1) or None."""
-
-    code: str
-    sure: Sure
-    title: str
-    text: str
-    tries: tuple[str, ...]
-    cell: int | None = None
-
-
-def _leads() -> PackFinding:
-    return PackFinding(
-        "leads",
-        "likely",
-        say("The meter’s leads the other way round?"),
-        say("All sums have the opposite sign of the cells."),
-        (say("Black lead to the minus of cell 1, red lead to the plus of the last cell."), say("Measure again.")),
-    )
 
 
 def pack_findings(record: PackRecord) -> list[PackFinding]:
     """What the numbers say; empty where all is as it should be. Steps that are off are mended first: what the load shows
     follows from them."""
-    steps = _steps(record)
-    if steps:
-        turned_leads = _steps(replace(record, sums_v=tuple(None if v is None else -v for v in record.sums_v)))
-        return steps if turned_leads else [_leads()]
+    sums = sum_findings(record)
+    if sums:
+        return sums
     if record.load is None or record.open_v is None:
         return _odd_current(record)
     return _odd_current(record) or _lost(record) or _sagging(record) or _blocks(record) or _ammeter(record) or _which(record)
-
-
-def _steps(record: PackRecord) -> list[PackFinding]:
-    return [finding for k in range(len(record.sums_v)) if (finding := _step(record, k)) is not None]
 
 
 def _odd_current(record: PackRecord) -> list[PackFinding]:
@@ -127,62 +57,6 @@ def _odd_current(record: PackRecord) -> list[PackFinding]:
         say("Do the two legs touch?"),
     )
     return [PackFinding("past_the_load", "likely", say("A current, and no light"), text, tries)]
-
-
-def _at(values: Sequence[float | None], k: int) -> float | None:
-    return values[k] if 0 <= k < len(values) else None
-
-
-def _step(record: PackRecord, k: int) -> PackFinding | None:
-    """What joining cell k + 1 added, against what it gives alone."""
-    alone, now, before = _at(record.alone_v, k), record.sums_v[k], 0.0 if k == 0 else record.sums_v[k - 1]
-    if alone is None or now is None or before is None:
-        return None
-    added, cell = now - before, k + 1
-    short = alone - added
-    if abs(short) <= STEP_V:
-        return None
-    gives = say(
-        "Cell {cell} alone gives {alone}, joined it adds {added}.",
-        cell=cell,
-        alone=volts(alone),
-        added=volts(added, signed=True),
-    )
-    if abs(alone) > STEP_V and added * alone < 0.0 and abs(added) > TURNED * abs(alone):
-        follow = (
-            say("Follow the wire: the plus of cell {k} goes to the minus of cell {cell}.", k=k, cell=cell)
-            if k
-            else say("Its minus is the end.")
-        )
-        tries = (follow, say("Change the two clips of cell {cell}, measure the whole again.", cell=cell))
-        title = say("Cell {cell} the wrong way round?", cell=cell)
-        return PackFinding("turned", "likely", title, say("{gives} It works against the others.", gives=gives), tries, cell)
-    if short < 0.0:
-        tries = (say("Measure the cell alone again."), say("Is a battery, or a cell of another group, in the row?"))
-        title = say("More than cell {cell} has", cell=cell)
-        text = say("{gives} A sum cannot be more than its cells.", gives=gives)
-        return PackFinding("more_than_its_cell", "possible", title, text, tries, cell)
-    return _taken(record, k, say("{gives} {short} is missing.", gives=gives, short=volts(short)), short > WHOLE * alone)
-
-
-def _taken(record: PackRecord, k: int, text: str, whole: bool) -> PackFinding:
-    """A step that adds too little: liquid between two cups, or plates that touch."""
-    cell, under = k + 1, _at(record.under_v, k)
-    if k == 0 or (under is not None and abs(under) < NOTHING_V):
-        title = say("Do the plates of cell {cell} touch?", cell=cell)
-    elif whole:
-        title = say("Cell {cell} adds almost nothing: do its plates touch, or does liquid join the cups?", cell=cell)
-    else:
-        title = say("Cell {cell} adds too little: liquid between cup {k} and cup {cell}?", cell=cell, k=k)
-    tell = say(
-        "Leave all joined, measure across cell {cell}, then across cell {k}: one near zero means "
-        "that its plates touch; both lower than alone means that liquid joins the cups.",
-        cell=cell,
-        k=k,
-    )
-    dry = say("Dry the table and the outside of the cups, lift wires and clips out of the liquid.")
-    tries = (*((tell,) if k else ()), dry, say("Measure the whole again."))
-    return PackFinding("bridged", "likely", title, text, tries, cell)
 
 
 def _lost(record: PackRecord) -> list[PackFinding]:
@@ -214,7 +88,7 @@ def _sagging(record: PackRecord) -> list[PackFinding]:
     known = [(k, v) for k, v in enumerate(record.under_v) if v is not None]
     out = []
     for k, value in known if len(known) > 2 else []:
-        others, alone = median(v for j, v in known if j != k), _at(record.alone_v, k)
+        others, alone = median(v for j, v in known if j != k), at_place(record.alone_v, k)
         if others < NOTHING_V or value > SAGS * others or (alone is not None and alone < STEP_V):
             continue
         driven = say(" The others drive it backwards: it takes power, warms and makes gas.") if value < -NOTHING_V else ""

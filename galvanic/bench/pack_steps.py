@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from galvanic.bench.load_standing import PackRow, pack_standings, that_count
-from galvanic.bench.pack_faults import PackFinding, PackRecord
+from galvanic.bench.pack_record import PackFinding, PackRecord
 from galvanic.bench.standing import SOUND, Standing
 from galvanic.chemistry.demand import Demand, demand, load_of
 from galvanic.errors import GalvanicError

@@ -9,7 +9,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from galvanic.bench.pack_faults import PackRecord, pack_findings
+from galvanic.bench.pack_faults import pack_findings
+from galvanic.bench.pack_record import PackRecord
 from galvanic.chemistry.polarisation import Geometry
 from galvanic.chemistry.work import plate_mass_g
 from galvanic.findings.runs import BACK, Run

@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from galvanic.bench.faults import faults
-from galvanic.bench.pack_faults import PackRecord, pack_findings
+from galvanic.bench.pack_faults import pack_findings
+from galvanic.bench.pack_record import PackRecord
 from galvanic.chemistry.circuit import Curves, Pack, in_a_row
 from galvanic.chemistry.curves import Anchor, PackCell
 from galvanic.chemistry.demand import Demand, demand

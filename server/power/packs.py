@@ -10,7 +10,8 @@ from django.db import IntegrityError
 from django.db.models import Prefetch
 
 from galvanic.bench.load_standing import AMPERES, PackRow, pack_standings
-from galvanic.bench.pack_faults import PackFinding, PackRecord, pack_findings
+from galvanic.bench.pack_faults import pack_findings
+from galvanic.bench.pack_record import PackFinding, PackRecord
 from galvanic.bench.pack_steps import MOST_POSITION, NUMBERS, PLACED, odd_numbers, record_of
 from galvanic.bench.readings import parse, parse_current
 from galvanic.bench.standing import Standing

@@ -5,7 +5,8 @@ import unittest
 import numpy as np
 
 from galvanic.bench.faults import faults
-from galvanic.bench.pack_faults import PackRecord, pack_findings
+from galvanic.bench.pack_faults import pack_findings
+from galvanic.bench.pack_record import PackRecord
 from galvanic.cells import Cell
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import demand
@@ -49,6 +50,30 @@ class Steps(unittest.TestCase):
 
     def test_leads_the_other_way_round_are_one_finding_not_three(self):
         self.assertEqual(codes(sums_v=(-0.95, -1.9, -2.84)), [("leads", None)])
+
+    def test_after_a_mend_the_newest_whole_counts_and_what_was_measured_before_it_accuses_nobody(self):
+        four = {"alone_v": (0.95, 0.94, 0.94, 0.93)}
+        dried = (0.95, 1.88, 2.05, 3.72)  # the bridge at cell 3 was found and dried, then cell 4 joined
+        self.assertEqual(codes(**four, sums_v=dried), [])
+        self.assertEqual(codes(**four, sums_v=(0.95, 1.88, 2.05, 2.97)), [("bridged", 3)], "not dried: it is as it was")
+        self.assertEqual(codes(**four, sums_v=(0.95, 1.88, 2.05, 1.90)), [("turned", 4)], "dried, and cell 4 turned")
+
+    def test_a_mended_row_no_longer_hides_what_the_load_shows(self):
+        dark = {"load": LED, "lit": False, "load_v": 3.70, "load_a": 0.0}
+        four = {"alone_v": (0.95, 0.94, 0.94, 0.93), "sums_v": (0.95, 1.88, 2.05, 3.72)}
+        self.assertEqual(codes(**four, **dark), [("led_turned", None)])
+
+    def test_a_pile_a_little_short_in_every_cell_is_no_row_of_bridges(self):
+        pile = {"alone_v": (0.7,) * 10, "sums_v": tuple(0.59 * k for k in range(1, 11))}
+        self.assertEqual(codes(**pile), [("each_a_little", None)])
+
+    def test_a_whole_that_is_far_short_with_nothing_in_between_is_halved(self):
+        pile = {"alone_v": (0.8,) * 10, "sums_v": (*(None,) * 9, 2.5)}
+        (said,) = pack_findings(PackRecord(**pile))
+        self.assertEqual(said.code, "halve")
+        self.assertIn("make 8.00\u202fV, together they give 2.50\u202fV: 5.50\u202fV is missing", said.text)
+        self.assertIn("cells 1 to 5", said.tries[0])
+        self.assertEqual(codes(**(pile | {"sums_v": (*(None,) * 9, 7.6)})), [])
 
     def test_what_was_not_measured_is_not_judged(self):
         self.assertEqual(codes(alone_v=(0.95, None, 0.95), sums_v=(0.95, None, 1.9)), [])

@@ -2,7 +2,7 @@
 
 import unittest
 
-from galvanic.bench.pack_faults import PackRecord
+from galvanic.bench.pack_record import PackRecord
 from galvanic.cells import Cell
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import demand

@@ -3,6 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import { Button, MainButton, TextButton } from "../../ui/Button";
+import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Num, Row, Soft, WrongText } from "../../ui/layout";
 import { standingOf } from "../../lab/standing";
@@ -34,9 +35,12 @@ type Props = {
   record: (text: string, corrects: { id: string; reason: string } | null, unit?: string) => Promise<string | null>;
 };
 
+const AMPERES = ["µA", "mA", "A"];
+
 /** One number: measured again, the latest counts; typed wrong, it is corrected with a reason. The text goes as typed. */
 export function NumberEntry({ slot, label, unit, how, now, open, record }: Props) {
   const [text, setText] = useKept(slot, "");
+  const [current, setCurrent] = useKept<string>(`choice:${slot}:unit`, unit);
   const [asking, setAsking] = useState<"" | "again" | "correct">("");
   const [reason, setReason] = useKept(`${slot}:reason`, "");
   const [wrong, setWrong] = useState<string | null>(null);
@@ -52,7 +56,7 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
     setAsking("");
     setWrong(null);
     if (corrects) setReason("");
-    const refusal = await record(typed, corrects);
+    const refusal = await record(typed, corrects, unit === "mA" ? current : undefined);
     if (refusal === null) return;
     setText((later) => later || typed);
     setAsking((later) => later || asked);
@@ -108,7 +112,7 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
         <Row>
           <Field>
             <TextField
-              label={`${label}, ${unit}`}
+              label={`${label}, ${unit === "mA" ? current : unit}`}
               value={text}
               onChange={(value) => {
                 setText(value);
@@ -120,6 +124,14 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
               isDisabled={!open}
             />
           </Field>
+          {unit === "mA" && (
+            <Picks
+              label={t`Unit`}
+              options={AMPERES.map((one) => ({ key: one, name: one }))}
+              value={current}
+              onChange={setCurrent}
+            />
+          )}
           <MainButton type="submit" isDisabled={!open}>
             {correcting ? t`Correct` : t`Record`}
           </MainButton>

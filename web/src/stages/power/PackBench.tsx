@@ -72,6 +72,9 @@ export function PackBench({ view, data, bench, outbox }: Props) {
   );
   const alone = n > 0 && latest(view, "alone", n);
   const sum = n > 0 && latest(view, "sum", n);
+  /** Where a bridge is suspected, the two cells across which a measurement tells. */
+  const suspect = view.kept?.findings.find((finding) => finding.code === "bridged")?.cell ?? null;
+  const bridged = suspect === null ? [] : [suspect, suspect - 1].filter((place) => place > 0);
   const lamp = data.loads.some((load) => load.key === view.load && load.lamp);
   return (
     <Columns $left="minmax(0, 1fr)">
@@ -88,6 +91,17 @@ export function PackBench({ view, data, bench, outbox }: Props) {
           lit={view.kept?.lit ?? false}
         />
         {view.kept && <StepTable pack={view.kept} />}
+        {n > 1 && (
+          <Disclosure title={t`Measure an earlier step again`} detail={t`each cell alone, each sum`}>
+            {Array.from({ length: n - 1 }, (_, index) => index + 1).map((place) => (
+              <div key={place}>
+                {entry("alone", t`Cell ${place} alone`, "V", "", place)}
+                {latest(view, "sum", place) &&
+                  entry("sum", place === 1 ? t`Cell 1` : t`Cells 1 to ${place}`, "V", "", place)}
+              </div>
+            ))}
+          </Disclosure>
+        )}
       </Column>
       <Column>
         {n > 0 && (
@@ -111,6 +125,9 @@ export function PackBench({ view, data, bench, outbox }: Props) {
           </>
         )}
         <PackSays findings={view.kept?.findings ?? []} />
+        {bridged.map((place) => (
+          <div key={`across ${place}`}>{entry("under", t`Across cell ${place}, all joined`, "V", "", place)}</div>
+        ))}
         {open && (n === 0 || sum) && n < data.most && (
           <JoinNext
             kinds={kindsOf(bench, row)}

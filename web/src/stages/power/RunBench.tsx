@@ -127,9 +127,9 @@ export function RunBench({ view, data, bench, open, outbox, add }: Props) {
           how={unit === "mA" ? (data.how["load_a"] ?? "") : ""}
           now={undefined}
           open={open}
-          record={(text) => {
+          record={(text, _corrects, typed) => {
             setEntered(Date.now()); // the next number is due so long after this one, whenever the server has it
-            return add(unit === "mA" ? "run_a" : "run_v", { text, unit });
+            return add(unit === "mA" ? "run_a" : "run_v", { text, unit: typed ?? unit });
           }}
         />
       </Next>
