@@ -193,7 +193,7 @@ class BenchOfPacks(WithPacks):
         self.step(page, 1, "940", "0.94")
         said = page.get_by_role("status", name="What this pack says")
         expect(said).to_contain_text("Millivolts, not volts?")
-        expect(page.get_by_text("does not count yet: 940")).to_be_visible()
+        expect(page.get_by_text("recorded, does not count yet")).to_be_visible()
         self.check_access(page)
         page.get_by_role("button", name="It was millivolts").dblclick()
         expect(said).to_have_text("")

@@ -36,7 +36,8 @@ BACK = 0.9  # of the voltage before: it has come back
 # Uncertainty of one current of a run, as a share of the least: a school meter’s last digit (common practice, no source).
 READ = 0.01
 TWO_PARTS = mark(
-    "The first fall is the liquid at the plates running short of acid and oxygen, the slow one the plates changing."
+    "The first fall may be the liquid at the plates running short of acid and oxygen, the slow one the plates changing. "
+    "Stirring would tell: it brings back the first."
 )
 MOST_MODEL_S = 8 * 3600.0  # longer runs are told without the model's trace: evaporation and crusts are not in it
 

@@ -114,7 +114,7 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
             say("95 % interval, Student’s t with {dof} degrees of freedom", dof=between.dof),
             f"{number(factor, '.3f')} × {number(cell.u_v, '.4f')} V",
             say(
-                "± {half_v}: {low_v} to {high_v}",
+                "{half_v} either way: {low_v} to {high_v}",
                 half_v=volts(half_v, 3),
                 low_v=volts(cell.low_v, 3),
                 high_v=volts(cell.high_v, 3),

@@ -181,6 +181,10 @@ def _check_meters(groups: Sequence[Group], opened: datetime, rng: np.random.Gene
     MeterCheck.objects.bulk_create(checks)
 
 
+WAYS = ("less", "less", "same", "less", "more")  # than the table: what groups expect of the meter, most of them rightly
+REASONS = ("the liquid", "", "the plates", "a guess", "seen before", "")
+
+
 def _predict_cells(group: Group, done: float, opened: datetime, rng: np.random.Generator) -> None:
     """What a group expects of each cell before it measures it: the table's difference, but for the scenario's slips."""
     slips = {slip["kind"] for slip in SCENARIO["slip"] if slip["group"] == group.name}
@@ -200,6 +204,8 @@ def _predict_cells(group: Group, done: float, opened: datetime, rng: np.random.G
                 text=f"{volts_v:.2f}",
                 unit="V",
                 volts_v=round(volts_v, 2),
+                way=WAYS[(group.position + 2 * planned.position) % len(WAYS)],
+                because=REASONS[(2 * group.position + planned.position) % len(REASONS)],
                 device_at=at,
                 received_at=at,
             )

@@ -15,6 +15,7 @@ import { useInAddress } from "../../ui/useInAddress";
 import { Overtaken } from "../../ui/Overtaken";
 import { Legend } from "../../ui/voices";
 import { withoutActions } from "../../lab/planNotes";
+import { PlusMinus } from "../../lab/PlusMinus";
 import { bathName, useNames } from "../../lab/useNames";
 import { AnchorChoice } from "./AnchorChoice";
 import { BesideCells } from "./BesideCells";
@@ -99,6 +100,7 @@ function OneLiquid({
               : []),
           ]}
         />
+        <PlusMinus />
         <Dumbbells result={result} />
         {out > 0 && (
           <p>

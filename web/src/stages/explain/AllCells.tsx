@@ -24,8 +24,8 @@ export function AllCells({ data }: { data: Schemas["AccountsOut"] }) {
       </h2>
       <Soft>
         <Trans>
-          How far each misses the groups’ values of the {data.common} cells that all answer, root mean square. Shorter
-          is better.
+          How far each misses the groups’ values of the {data.common} cells that all answer, far misses counted more.
+          Shorter is better.
         </Trans>
         {data.outliers > 0 &&
           ` ${plural(data.outliers, { one: "# value that nothing else bears out is left out.", other: "# values that nothing else bears out are left out." })}`}

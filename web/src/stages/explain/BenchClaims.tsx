@@ -19,6 +19,7 @@ import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { useIdOf } from "../../api/newId";
 import { bathName, useNames } from "../../lab/useNames";
+import { struck } from "../../lab/standing";
 import { ClaimText } from "./ClaimParts";
 
 const Versions = styled.ol`
@@ -71,9 +72,7 @@ function ClaimForm({
       </Soft>
     );
   const counts = bench.cells.flatMap((cell) =>
-    cell.readings
-      .filter((reading) => reading.corrected_by === null && !reading.aside)
-      .map((reading) => ({ ...reading, cell })),
+    cell.readings.filter((reading) => !struck(reading)).map((reading) => ({ ...reading, cell })),
   );
   /** Whether there is something that this claim would open. */
   const opening =

@@ -11,6 +11,7 @@ import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
 import { Behind } from "../../ui/Behind";
+import { PlusMinus } from "../../lab/PlusMinus";
 import { useNames } from "../../lab/useNames";
 
 /** Stays in view at the foot of the window: what was pressed may stand far above it. */
@@ -101,6 +102,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           test for it.
         </Trans>
       </Soft>
+      <PlusMinus />
       <GapBars found={found} open={open} press={(key) => setOpen(open === key ? null : key)} />
       {causes.length > 0 && (
         <Working aria-live="polite">

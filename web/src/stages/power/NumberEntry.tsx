@@ -6,8 +6,7 @@ import { Button, MainButton, TextButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Num, Row, Soft, WrongText } from "../../ui/layout";
-import { standingOf } from "../../lab/standing";
-import { colour } from "../../ui/theme";
+import { leftOut } from "../../lab/standing";
 import { useKept } from "../../ui/useKept";
 import { asTyped } from "../../format";
 import type { Shown } from "./packView";
@@ -75,6 +74,7 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
         <p>
           <Num>{asTyped(now.text, now.unit || unit)}</Num>{" "}
           {now.waiting ? t`safe on this device, not sent yet` : t`recorded`}
+          {leftOut(now) && <WrongText as="span">{`, ${t`does not count yet`}`}</WrongText>}
           {". "}
           {open && (
             <>
@@ -94,11 +94,6 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
               )}
             </>
           )}
-        </p>
-      )}
-      {now && now.why && (
-        <p>
-          <strong style={{ color: colour.wrong }}>{standingOf(now)}</strong>
         </p>
       )}
       {open && now?.repair && (

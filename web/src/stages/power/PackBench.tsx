@@ -74,7 +74,7 @@ export function PackBench({ view, data, bench, outbox }: Props) {
   const sum = n > 0 && latest(view, "sum", n);
   /** Where a bridge is suspected, the two cells across which a measurement tells. */
   const suspect = view.kept?.findings.find((finding) => finding.code === "bridged")?.cell ?? null;
-  const bridged = suspect === null ? [] : [suspect, suspect - 1].filter((place) => place > 0);
+  const bridged = suspect === null || !open ? [] : [suspect, suspect - 1].filter((place) => place > 0);
   const lamp = data.loads.some((load) => load.key === view.load && load.lamp);
   return (
     <Columns $left="minmax(0, 1fr)">
@@ -91,7 +91,7 @@ export function PackBench({ view, data, bench, outbox }: Props) {
           lit={view.kept?.lit ?? false}
         />
         {view.kept && <StepTable pack={view.kept} />}
-        {n > 1 && (
+        {open && n > 1 && (
           <Disclosure title={t`Measure an earlier step again`} detail={t`each cell alone, each sum`}>
             {Array.from({ length: n - 1 }, (_, index) => index + 1).map((place) => (
               <div key={place}>

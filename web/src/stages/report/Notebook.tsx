@@ -6,6 +6,7 @@ import { moment, number } from "../../format";
 import { useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { PlusMinus } from "../../lab/PlusMinus";
 import { BookCell } from "./BookCells";
 import { BookPacks } from "./BookPacks";
 import { citables } from "./citable";
@@ -106,6 +107,7 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
           </Trans>
         </Soft>
       </section>
+      {measured.length > 0 && <PlusMinus />}
       {measured.map((cell) => (
         <BookCell key={cell.id} cell={cell} names={names} nth={book.cells.indexOf(cell) + 1} />
       ))}
