@@ -198,6 +198,26 @@ class Planning(BrowserTestCase):
         self.page.get_by_role("button", name="Keep this title").click()
         expect(self.page.get_by_role("banner").get_by_text("Tuesday's class")).to_be_visible()
 
+    def test_a_form_in_two_tabs_says_that_the_other_has_kept_and_takes_nothing_back_unasked(self):
+        lab = lab_of(self.ada, opened=False)
+        first, second = self.page, self.page.context.new_page()
+        for tab in (first, second):
+            tab.goto(f"/labs/{lab.id}/setup")
+            expect(tab.get_by_role("button", name="Keep this plan")).to_be_enabled()
+        first.get_by_label("The question").fill("What does acid do?")
+        first.get_by_role("button", name="Keep this plan").dblclick()
+        expect(first.get_by_role("heading", name="Who does what, when")).to_be_visible()
+        second.get_by_label("Title").fill("From the other tab")
+        second.get_by_role("button", name="Keep this plan").click()
+        expect(second.get_by_text("changed in another window")).to_be_visible()
+        lab.refresh_from_db()
+        self.assertEqual((lab.title, lab.question), ("A lab", "What does acid do?"))
+        expect(second.get_by_label("Title")).to_have_value("From the other tab")
+        second.get_by_role("button", name="Keep this plan").click()
+        expect(second.get_by_role("heading", name="Who does what, when")).to_be_visible()
+        lab.refresh_from_db()
+        self.assertEqual(lab.title, "From the other tab")
+
     def test_of_a_closed_lab_it_is_shown_what_was_planned_and_its_title_and_question_can_be_changed(self):
         lab = lab_of(self.ada, question="Is the table right?")
         close_lab(actor=self.ada, lab_id=lab.id)

@@ -26,7 +26,7 @@ from server.labs.lookups import draft_for_teacher, lab_for_teacher
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import last_change
 from server.labs.planning.revising import revision
-from server.labs.planning.tasks import planned, settings_of, steps_of, stock_of
+from server.labs.planning.tasks import mark_of, planned, settings_of, steps_of, stock_of
 from server.labs.policy import cautions, sheet_of, signed, stage_of
 from server.labs.schemas import (
     ActionOut,
@@ -210,6 +210,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
     return LabOut(
         **(line(lab) | {"group_count": len(groups)}),
         settings=settings_of(lab),
+        mark=mark_of(lab, [group.name for group in groups]),
         edition=lab.edition,
         code=lab.join_code or "",
         groups=[

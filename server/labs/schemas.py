@@ -209,9 +209,11 @@ class PlanDetail(BaseModel):
 
 
 class LabOut(LabLine):
-    """A lab whole. `plan` is None where the cells cannot be judged as a plan (brought in from a file)."""
+    """A lab whole. `plan` is None where the cells cannot be judged as a plan (brought in from a file); `mark` tells whether
+    its settings are still as a form found them."""
 
     settings: LabSettings
+    mark: str
     edition: str
     code: str
     groups: list[GroupPlan]

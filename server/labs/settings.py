@@ -105,8 +105,10 @@ class LabSettings(BaseModel):
 
 
 class NewLab(LabSettings):
-    """A lab as a teacher plans it."""
+    """A lab as a teacher plans it. `seen`: the mark of the draft that a form was opened with, so that one window does not
+    take back what another has changed; empty: whatever it is now."""
 
     title: str
     date: datetime.date
+    seen: Annotated[str, StringConstraints(max_length=40)] = ""
     groups: Annotated[list[Annotated[str, StringConstraints(max_length=60)]], Field(max_length=60)]

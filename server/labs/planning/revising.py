@@ -10,9 +10,11 @@ from django.db import transaction
 
 from galvanic.planning.design import Plan, Task
 from galvanic.planning.plan_changes import Laid, what_moved
+from galvanic.words import mark
+from server.base.problems import Refusal
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import forget_earlier
-from server.labs.planning.tasks import pinned_in, planned, shared_in, stock_of, task_of
+from server.labs.planning.tasks import mark_of, pinned_in, planned, shared_in, stock_of, task_of
 from server.labs.services import (
     check_materials,
     designed,
@@ -26,6 +28,15 @@ from server.labs.settings import NewLab
 from server.people.codes import pins
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
+
+CHANGED_ELSEWHERE = Refusal(
+    409,
+    "changed_elsewhere",
+    mark(
+        "This lab was changed in another window since this form was opened. What you typed stays here; press again to "
+        "keep it."
+    ),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +69,11 @@ def revision(actor: Teacher, lab: Lab, plan: NewLab) -> Revision:
 @transaction.atomic
 def revise_lab(*, actor: Teacher, lab_id: uuid.UUID, plan: NewLab) -> Revision:
     """Change what a draft is about; groups that keep their name keep their PIN. Raises Problem; then nothing is changed."""
-    revised = revision(actor, draft_of(actor, lab_id), plan)
+    lab = draft_of(actor, lab_id)
+    before = mark_of(lab, list(lab.groups.values_list("name", flat=True)))
+    revised = revision(actor, lab, plan)
+    if plan.seen not in ("", before) and mark_of(revised.lab, revised.names) != before:  # the same twice is no change
+        raise CHANGED_ELSEWHERE()
     revised.lab.save()
     _regroup(revised.lab, revised.groups, revised.names)
     forget_earlier(revised.lab)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, replace
 from typing import Any
@@ -30,6 +32,12 @@ def settings_of(lab: Lab) -> LabSettings:
     """
     kept = {name: getattr(lab, name) for name in LabSettings.model_fields}
     return LabSettings.model_construct(**kept | {"varies": Varies(lab.varies), "steps": StepsIO(**asdict(steps_of(lab)))})
+
+
+def mark_of(lab: Lab, names: Sequence[str]) -> str:
+    """What tells whether a lab's title, day, groups and settings are still as a form found them."""
+    told = [lab.title, lab.date.isoformat(), list(names), settings_of(lab).model_dump(mode="json")]
+    return hashlib.sha256(json.dumps(told, sort_keys=True).encode()).hexdigest()[:20]
 
 
 def stock_of(teacher: Teacher, electrodes: Sequence[str]) -> dict[str, int]:

@@ -136,6 +136,16 @@ class Planning(TestCase):
         plates = {p for g in revised["groups"] for c in g["cells"] for p in (c["negative"], c["positive"])}
         self.assertEqual(plates, {"zinc", "tin", "copper", "nickel"})
 
+    def test_a_form_that_is_older_than_another_windows_change_takes_nothing_back_unasked(self):
+        opened = self.made["mark"]
+        first = self.revise(WIDE | {"minutes": 75, "seen": opened})["lab"]
+        self.assertEqual(first["settings"]["minutes"], 75)
+        self.assertEqual(self.revise(WIDE | {"minutes": 75, "seen": opened})["lab"]["mark"], first["mark"], "pressed twice")
+        other = WIDE | {"title": "The other window", "seen": opened}
+        self.assertEqual(self.revise(other)["code"], "changed_elsewhere")
+        self.assertEqual(self.client.get(f"/api{self.path}").json()["settings"]["minutes"], 75)
+        self.assertEqual(self.revise(other | {"seen": ""})["lab"]["title"], "The other window")
+
     def test_scarce_plates_limit_the_groups(self):
         Shelf.objects.create(owner=self.ada, material="magnesium", count=2)
         anew = self.edit("anew")["lab"]

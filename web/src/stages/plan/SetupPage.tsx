@@ -80,8 +80,17 @@ function Setup({ lab, materials, begin }: Props) {
   };
   const keep = () => {
     if (!plan) return;
-    const body = { ...plan, title: typed.title };
-    if (lab) revise.mutate({ id: lab.id, body }, { onSuccess: (answer) => done(lab.id, answer.said) });
+    const body = { ...plan, title: typed.title, seen: typed.seen ?? "" };
+    if (lab)
+      revise.mutate(
+        { id: lab.id, body },
+        {
+          onSuccess: (answer) => done(lab.id, answer.said),
+          // Once said, the next press keeps what is typed here.
+          onError: (error) =>
+            error.body.code === "changed_elsewhere" && setTyped((before) => ({ ...start, ...before, seen: "" })),
+        },
+      );
     else create.mutate(body, { onSuccess: (made) => done(made.id, []) });
   };
   return (

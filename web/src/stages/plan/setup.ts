@@ -35,7 +35,14 @@ const typedOf = (settings: Schemas["LabSettings"]) => ({
 });
 
 /** What is typed while a lab is set up; numbers stay text until they are one. */
-export type Typed = ReturnType<typeof typedOf> & { template: string; title: string; date: string; names: string };
+export type Typed = ReturnType<typeof typedOf> & {
+  template: string;
+  title: string;
+  date: string;
+  names: string;
+  /** The mark of the draft that the form was opened with; none for a new lab. */
+  seen?: string;
+};
 
 export const empty = (usual: Schemas["LabSettings"]): Typed => ({
   ...typedOf(usual),
@@ -93,6 +100,7 @@ export function withGroups(names: string, n: number): string {
 
 /** What a kept draft would look like typed. */
 export const fromLab = (lab: Schemas["LabOut"]): Typed => ({
+  seen: lab.mark,
   ...typedOf(lab.settings),
   template: "",
   title: lab.title,
@@ -111,6 +119,7 @@ export function planOf(typed: Typed): NewLab | null {
   if (Number.isNaN(load_ohm)) return null;
   if (Number.isNaN(scatter_v) || Number.isNaN(cup_ml)) return null;
   return {
+    seen: "",
     title: typed.title.trim() || t`Untitled`,
     date: typed.date,
     minutes,
