@@ -100,3 +100,49 @@ class Slips(BrowserTestCase):
             (moved.cell_id, moved.text, moved.red, moved.reason), (own.id, "0.53", "tin", "belongs to another cell")
         )
         expect(phone.get_by_text("corrected: it was another cell’s")).to_be_visible()
+
+
+class FlatAndHalf(BrowserTestCase):
+    """A group whose meter's battery is flat reads too much in proportion; another stops after one cell."""
+
+    def setUp(self):
+        super().setUp()
+        self.ada = teacher("ada")
+        self.lab = lab_of(self.ada, groups=("Tern", "Knot", "Ruff", "Gannet"))
+        readings = []
+        for number, name in enumerate(("Tern", "Knot", "Ruff", "Gannet")):
+            cells = list(group_of(self.lab, name).cells.all())
+            for planned in cells[: 1 if name == "Gannet" else len(cells)]:
+                volts = {("zinc", "copper"): 0.95, ("zinc", "tin"): 0.53}.get((planned.negative, planned.positive), 0.42)
+                part = 1.25 if name == "Ruff" else 1.0
+                readings += [(planned, f"{part * (volts + 0.004 * number + 0.001 * nth):.3f}") for nth in range(3)]
+        record_all(readings)
+
+    def tearDown(self):
+        connections.close_all()
+        super().tearDown()
+
+    def test_every_page_names_the_meter_and_the_group_that_stopped_and_none_breaks(self):
+        desk = self.device()
+        self.signed_in(desk)
+        base = f"/labs/{self.lab.id}"
+        desk.goto(f"{base}/compare")
+        expect(desk.get_by_text("Ruff’s meter reads too much")).to_be_visible()
+        expect(desk.get_by_role("complementary").get_by_text("does not fit")).to_have_count(0)  # one cause, one sentence
+        self.check_access(desk)
+        desk.goto(f"{base}/board")
+        gannet = desk.get_by_role("button", name=re.compile("Gannet.*0 of 3 readings|Gannet, .*, 0 of 3"))
+        expect(gannet.first).to_be_visible()
+        for path in ("explain", "power", "report", "notebook", f"notebook/{group_of(self.lab, 'Gannet').id}"):
+            desk.goto(f"{base}/{path}")
+            expect(desk.get_by_role("heading").first).to_be_visible()
+            expect(desk.get_by_text("Something went wrong")).to_have_count(0)
+            expect(desk.get_by_text(re.compile("NaN|Infinity"))).to_have_count(0)
+        phone = self.device(size=PHONE, touch=True)
+        release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook"))
+        self.joined(phone, group_of(self.lab, "Gannet"))
+        for path in ("/bench/results", "/bench/notebook"):
+            phone.goto(path)
+            expect(phone.get_by_role("heading").first).to_be_visible()
+            self.assertLessEqual(phone.evaluate("document.documentElement.scrollWidth"), PHONE["width"])
+            expect(phone.get_by_text(re.compile("NaN|Something went wrong"))).to_have_count(0)
