@@ -31,6 +31,10 @@ function OnTheShelf({ material, unit }: { material: Stocked; unit: "piece" | "li
   const set = useSetShelf(material.key);
   const [count, setCount] = useState<string | null>(null);
   const [price, setPrice] = useState<string | null>(null);
+  // What was typed stands until the cupboard shows it: what is saved next would take it back. Typed meanwhile, it stays.
+  const [kept, setKept] = useState<{ count: string | null; price: string | null } | null>(null);
+  if (count !== null && count === kept?.count && asNumber(count) === material.shelf.count) setCount(null);
+  if (price !== null && price === kept?.price && asNumber(price) === material.shelf.price) setPrice(null);
   const shown = (typed: string | null, kept: number | null) => typed ?? (kept === null ? "" : String(kept));
   const [there, cost] = [asNumber(shown(count, material.shelf.count)), asNumber(shown(price, material.shelf.price))];
   const wrong =
@@ -41,11 +45,7 @@ function OnTheShelf({ material, unit }: { material: Stocked; unit: "piece" | "li
     set.mutate(
       { count: there, price: cost },
       {
-        // What was typed meanwhile stays.
-        onSuccess: () => {
-          setCount((now) => (now === sent.count ? null : now));
-          setPrice((now) => (now === sent.price ? null : now));
-        },
+        onSuccess: () => setKept(sent),
       },
     );
   };

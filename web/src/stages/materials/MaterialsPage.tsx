@@ -92,6 +92,10 @@ export function MaterialsPage() {
   const [changing, setChanging] = useState(false);
   const heading = useRef<HTMLDivElement>(null);
   const at = address.get("at");
+  const now = useRef(at);
+  useEffect(() => {
+    now.current = at;
+  }, [at]);
   useEffect(() => {
     if (at && phone) heading.current?.scrollIntoView();
   }, [at, phone]);
@@ -158,10 +162,14 @@ export function MaterialsPage() {
   const plate = own.data?.electrodes.find((electrode) => electrode.key === at);
   const liquid = own.data?.electrolytes.find((electrolyte) => electrolyte.key === at);
   const names = new Map(stocked.map((one) => [one.key, one.name]));
-  const done = () => open(null);
+  /** A form is done when all is shown anew: who has opened something else since then stays there. */
+  const doneWith = (key: string | null) => {
+    if (now.current === at) open(key);
+  };
+  const done = () => doneWith(null);
   const forms: Record<Make, ReactNode> = {
-    "make-liquid": <MakeLiquid materials={materials.data} done={open} />,
-    "make-two": <TwoSolutions materials={materials.data} done={open} />,
+    "make-liquid": <MakeLiquid materials={materials.data} done={doneWith} />,
+    "make-two": <TwoSolutions materials={materials.data} done={doneWith} />,
     "make-plate": <OwnElectrode materials={materials.data} changes={null} done={done} />,
     "make-numbers": <OwnElectrolyte materials={materials.data} changes={null} done={done} />,
   };
