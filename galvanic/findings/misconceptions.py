@@ -1,7 +1,8 @@
-"""Misconceptions as groups write them, found by rule in their reasoning, each with its contradiction and a question back.
+"""Misconceptions as groups write them, heard in their reasoning, each with its contradiction and a question back.
 
-The rules (reference/misconceptions.toml) look for a few words together, so they can miss and mishear: what they find is
-put as a question, never as a mark.
+The rules (reference/misconceptions.toml, English) look for a few words together; where they are silent the trained ear
+(`ear.py`, both languages) may hear something. Both can miss and mishear: what they find is put as a question, never as a
+mark.
 """
 
 from __future__ import annotations
@@ -11,6 +12,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from galvanic.findings.class_accounts import electronegativity
+from galvanic.findings.ear import hear, sentences_of
 from galvanic.findings.liquid_notes import in_liquids
 from galvanic.findings.verdicts import ClaimData
 from galvanic.notes import volts
@@ -27,8 +29,8 @@ Against = Callable[[ClaimData], str]
 
 @dataclass(frozen=True, slots=True)
 class Misconception:
-    """One misconception: its name, the words that betray it (all, in any order) and those that take it back, what speaks
-    against it, a question, and which contradiction to look for in the data."""
+    """One misconception: its name, the words that betray it (all, in any order; none where only the ear hears it) and those
+    that take it back, what speaks against it, a question, and which contradiction to look for in the data."""
 
     key: str
     name: str
@@ -134,14 +136,23 @@ def misconceptions() -> Mapping[str, Misconception]:
 
 def keys_heard(text: str) -> list[str]:
     """Keys of the misconceptions that a text seems to hold, most specific first; a question holds none."""
-    keys = []
-    for sentence in re.findall(r"[^.!?;\n]+[.!?;\n]?", text.casefold().replace("\u2019", "'")):
-        if sentence.rstrip().endswith("?") or DENIED.search(sentence):
-            continue
-        for row in misconceptions().values():
-            if all(re.search(word, sentence) for word in row.words) and not re.search(row.but_not, sentence):
-                keys.append((len(row.words), row.key))
+    keys: list[tuple[int, str]] = []
+    for sentence in sentences_of(text):
+        if not sentence.endswith("?"):
+            keys += by_rule(sentence) or [(0, key) for key in hear(sentence)]
     return list(dict.fromkeys(key for _, key in sorted(keys, key=lambda item: -item[0])))
+
+
+def by_rule(sentence: str) -> list[tuple[int, str]]:
+    """What the rules find in a sentence, each with how many words of it they looked for; nothing in a denial."""
+    small = sentence.casefold().replace("\u2019", "'")
+    if DENIED.search(small):
+        return []
+    return [
+        (len(row.words), row.key)
+        for row in misconceptions().values()
+        if row.words and all(re.search(word, small) for word in row.words) and not re.search(row.but_not, small)
+    ]
 
 
 def heard_in(text: str, data: ClaimData) -> list[Heard]:

@@ -225,7 +225,7 @@ def results() -> Iterator[str]:
         yield from told(own_working(shown, [0.002] * len(shown), [0.001] * len(shown)), "own working")
     data = data_of(NAMES[0], LEMON, compare(_class(21)))
     for row in misconceptions().values():
-        yield from told(heard_in(" ".join(row.words), data), row.key)
+        yield from told(heard_in(f"{row.name}.", data), row.key)
     for share in (0.01, 0.1, 0.4, 0.6, 0.94, 0.96, 0.99):
         yield f"{share} {chance(share)}"
     for seconds in (5.0, 70.0, 4000.0, 9e3, 1e5, 3e6, 2e7):
