@@ -40,5 +40,5 @@ def other_cell(v: float, own: Cell, said: Iterable[Finding], cells: Iterable[Lis
     say nothing of this kind, or where no other or several fit."""
     if not ODD & {one.code for one in said}:
         return None
-    found = [one for one in cells if one.cell != own and one.near(v)]
-    return found[0] if len(found) == 1 else None
+    found = {one.cell: one for one in cells if one.cell != own and one.near(v)}  # a cell may be on the list twice
+    return next(iter(found.values())) if len(found) == 1 else None

@@ -90,9 +90,9 @@ def _a_little_each(record: PackRecord, found: list[PackFinding]) -> list[PackFin
 def _whole(record: PackRecord) -> list[PackFinding]:
     """A whole that is far below its single cells, with nothing measured on the way: halve it."""
     places = [k for k, v in enumerate(record.sums_v) if v is not None]
-    if not places or places[-1] == 0:
+    last = places[-1] if places else 0
+    if last == 0 or len(places) == last + 1:  # every step is measured, and none is off
         return []
-    last = places[-1]
     singles = [at_place(record.alone_v, k) for k in range(last + 1)]
     due, now = sum(v or 0.0 for v in singles), record.sums_v[last] or 0.0
     if any(v is None for v in singles) or due - now <= max(STEP_V * (last + 1) ** 0.5, MISSING * due):

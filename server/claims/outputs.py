@@ -51,13 +51,12 @@ def claims_out(
     revised = {claim.revises_id for claim in rows if claim.revises_id}
     results = (compare_lab(lab) if own_only is None else own_results(lab, own_only)) if rows else []
     really = really_in(noted_in(lab)) if rows else {}
+    tries = services.tries_among(rows)
+    shown = [_claim(one, results, really, readings, packs, tries[one.id], one.id not in revised) for one in rows]
+    if group is not None:
+        shown = [_held(out, claim, tries[claim.id]) for out, claim in zip(shown, rows, strict=True)]
     return ClaimsOut(
-        claims=[
-            _held(out, claim, tries) if group is not None else out
-            for claim in rows
-            for tries in [services.tries_of(claim, rows)]
-            for out in [_claim(claim, results, really, readings, packs, tries, claim.id not in revised)]
-        ],
+        claims=shown,
         causes=[
             *(
                 CauseChoice(key=key, name=say(one.name), implies=say(one.implies), of_pack=False)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
@@ -207,18 +208,19 @@ class Tries:
     hold_s: float
 
 
-def tries_of(claim: Claim, rows: Sequence[Claim]) -> Tries:
-    """Of all claims, those of the same group about the same thing up to this one. The verdict on a first one comes at once;
-    each version that follows within ten minutes waits half a minute longer, so that nobody clicks through all causes."""
-    about = [
-        one
-        for one in rows
-        if one.group_id == claim.group_id
-        and (one.cell, one.pack) == (claim.cell, claim.pack)
-        and one.received_at <= claim.received_at
-    ]
-    soon = [one for one in about if one.id != claim.id and claim.received_at - one.received_at <= SOON]
-    return Tries(len(about), len({one.cause for one in about}), min(HOLD_S * len(soon), MOST_HOLD_S))
+def tries_among(rows: Iterable[Claim]) -> dict[uuid.UUID, Tries]:
+    """Of claims in the order in which they came, the tries of each. The verdict on a first one comes at once; each version
+    that follows within ten minutes waits half a minute longer, so that nobody clicks through all causes."""
+    earlier: dict[tuple[object, ...], list[Claim]] = defaultdict(list)
+    found = {}
+    for claim in rows:
+        about = earlier[
+            claim.group_id, claim.negative, claim.electrolyte, claim.positive, claim.condition, claim.pack
+        ]  # fmt: skip
+        soon = sum(claim.received_at - one.received_at <= SOON for one in about)
+        about.append(claim)
+        found[claim.id] = Tries(len(about), len({one.cause for one in about}), min(HOLD_S * soon, MOST_HOLD_S))
+    return found
 
 
 def packs_in(claims: Iterable[Claim]) -> dict[uuid.UUID, Pack]:

@@ -9,11 +9,11 @@ from datetime import datetime
 from typing import Any
 
 from django.db import transaction
-from django.db.models import Model
+from django.db.models import Model, Q
 
 from galvanic.words import say
 from server.base.problems import Problem, not_found
-from server.entries.models import Observation, Question
+from server.entries.models import Observation, Prediction, Question
 from server.findings.models import Claim
 from server.labs.models import Lab
 from server.labs.services import lab_to_change, owned
@@ -23,10 +23,11 @@ from server.people.models import Teacher
 from server.records.models import Removal
 
 REMOVED = "(removed on request)"
-REMOVABLE: dict[str, tuple[type[Model], str]] = {
-    "note": (Observation, "text"), "question": (Question, "text"), "words": (Words, "text"), "claim": (Claim, "reasoning"),
+REMOVABLE: dict[str, tuple[type[Model], tuple[str, ...]]] = {
+    "note": (Observation, ("text",)), "question": (Question, ("text",)), "words": (Words, ("text",)),
+    "claim": (Claim, ("reasoning", "against")), "reason": (Prediction, ("because",)),
 }  # fmt: skip
-TO_GROUP = {"note": "cell__group", "question": "cell__group", "words": "group", "claim": "group"}
+TO_GROUP = {"note": "cell__group", "question": "cell__group", "words": "group", "claim": "group", "reason": "cell__group"}
 LEAST_WORD, MOST_FOUND, MOST_DAYS = 2, 200, 3650
 
 
@@ -49,12 +50,22 @@ def find_words(lab: Lab, words: str) -> list[FoundWords]:
         raise Problem(422, "short", say("Type at least two letters of what you look for."), field="words")
     asked = set(Removal.objects.filter(lab=lab).values_list("row", flat=True))
     found = []
-    for kind, (model, column) in REMOVABLE.items():
+    for kind, (model, columns) in REMOVABLE.items():
         to_group = TO_GROUP[kind]
-        rows: Any = model.objects.filter(**{f"{to_group}__lab": lab, f"{column}__icontains": wanted})  # type: ignore[attr-defined]
+        holds = Q(*((f"{column}__icontains", wanted) for column in columns), _connector=Q.OR)
+        rows: Any = model.objects.filter(holds, **{f"{to_group}__lab": lab})  # type: ignore[attr-defined]
         for row in rows.select_related(to_group)[:MOST_FOUND]:
             group = row.cell.group if to_group.startswith("cell") else row.group
-            found.append(FoundWords(kind, row.id, group.name, getattr(row, column), row.received_at, row.id in asked))
+            found.append(
+                FoundWords(
+                    kind,
+                    row.id,
+                    group.name,
+                    " ".join(getattr(row, column) for column in columns),
+                    row.received_at,
+                    row.id in asked,
+                )
+            )
     return sorted(found, key=lambda one: one.at, reverse=True)[:MOST_FOUND]
 
 

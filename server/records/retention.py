@@ -124,8 +124,8 @@ def _remove_words(lab: Lab) -> int:
     asked = list(Removal.objects.filter(lab=lab, done_at=None).select_related("teacher"))
     with _allowed():
         for one in asked:
-            model, column = REMOVABLE[one.kind]
-            model.objects.filter(pk=one.row).update(**{column: REMOVED})  # type: ignore[attr-defined]
+            model, columns = REMOVABLE[one.kind]
+            model.objects.filter(pk=one.row).update(**dict.fromkeys(columns, REMOVED))  # type: ignore[attr-defined]
         Removal.objects.filter(id__in=[one.id for one in asked]).update(done_at=timezone.now())
         keep_deed(lab.owner, "removed_words", lab, f"{len(asked)} of them")
         announce(lab.id)

@@ -38,6 +38,11 @@ class OtherCell(unittest.TestCase):
         self.assertIsNone(found(0.475))  # between both
         self.assertIsNone(found(0.70))
 
+    def test_a_cell_that_is_on_the_list_twice_is_one(self):
+        twice = [*listed(), Listed(7, ZINC_TIN, Expectation(0.52, U_V, 3, 2.0))]
+        said = check(ZINC_COPPER, 0.53, 0.01, [], Expectation(0.95, U_V, 3, 2.0))
+        self.assertEqual(other_cell(0.53, ZINC_COPPER, said, twice).cell, ZINC_TIN)
+
     def test_what_the_group_read_itself_says_more_than_what_is_expected(self):
         self.assertEqual(found(0.475, own=((ZINC_TIN, 0.48), (TIN_COPPER, 0.40))), 2)
         self.assertIsNone(found(0.53, own=((ZINC_TIN, 0.53 - OWN_V - 0.001),)))

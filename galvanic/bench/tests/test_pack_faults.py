@@ -74,6 +74,8 @@ class Steps(unittest.TestCase):
         self.assertIn("make 8.00\u202fV, together they give 2.50\u202fV: 5.50\u202fV is missing", said.text)
         self.assertIn("cells 1 to 5", said.tries[0])
         self.assertEqual(codes(**(pile | {"sums_v": (*(None,) * 9, 7.6)})), [])
+        small = {"alone_v": (0.5,) * 12, "sums_v": tuple(0.415 * k for k in range(1, 13))}
+        self.assertEqual(codes(**small), [], "every step is measured, and none is off by more than hands")
 
     def test_what_was_not_measured_is_not_judged(self):
         self.assertEqual(codes(alone_v=(0.95, None, 0.95), sums_v=(0.95, None, 1.9)), [])

@@ -8,9 +8,10 @@ from django.db import IntegrityError, transaction
 from django.test import TestCase
 from django.utils import timezone
 
-from server.entries.models import Observation, Photo, Reading
+from server.entries.models import Observation, Photo, Prediction, Reading
 from server.entries.photos import path_of
 from server.entries.tests.pictures import jpeg
+from server.findings.models import Claim
 from server.labs.models import Lab
 from server.people.models import Deed
 from server.records.models import Removal
@@ -105,6 +106,26 @@ class OnRequest(TestCase):
         self.assertEqual(self.find().json()["found"], [])
         self.assertIsNotNone(Removal.objects.get().done_at)
         self.assertEqual(purge().words, 0)
+
+    def test_the_reason_of_a_prediction_and_what_speaks_against_a_claim_are_found_and_taken_out(self):
+        Prediction.objects.create(
+            cell=self.cell,
+            negative="zinc",
+            text="1",
+            unit="V",
+            volts_v=1.0,
+            because="Priya says so",
+            received_at=timezone.now(),
+        )
+        Claim.objects.create(
+            group=self.cell.group, cause="film", reasoning="We saw it.", against="Ask Priya", received_at=timezone.now()
+        )
+        found = {one["kind"]: one["id"] for one in self.find().json()["found"]}
+        self.assertEqual(set(found), {"note", "reason", "claim"})
+        self.remove([{"kind": kind, "id": key} for kind, key in found.items()])
+        self.assertEqual(purge().words, 3)
+        self.assertEqual((Prediction.objects.get().because, Claim.objects.get().against), (REMOVED, REMOVED))
+        self.assertEqual(self.find().json()["found"], [])
 
     def test_asking_twice_is_asking_once(self):
         (found,) = self.find().json()["found"]

@@ -18,7 +18,13 @@ const CHOICES = [
   { key: "365", name: t`a year after closing` },
   { key: ALWAYS, name: t`as long as the lab` },
 ];
-const KINDS = { note: t`note`, question: t`question`, words: t`notebook`, claim: t`claim` } as const;
+const KINDS = {
+  note: t`note`,
+  question: t`question`,
+  words: t`notebook`,
+  claim: t`claim`,
+  reason: t`reason of a prediction`,
+} as const;
 
 /** How long each kind of thing is kept. */
 function HowLong({ id }: { id: string }) {
