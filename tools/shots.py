@@ -215,7 +215,8 @@ def predict(page: Page, url: str) -> None:
     code = page.locator("aside p").first.inner_text()
     as_group(page, url, code, PIN)
     page.get_by_role("button", name="zinc", exact=True).click()
-    page.get_by_label("How many volts?").fill("1.1")
+    page.get_by_label("How many volts by the table?").fill("1.1")
+    page.get_by_text("less than the table", exact=True).click()
 
 
 Take = Callable[[Page, str], None]

@@ -1,8 +1,7 @@
 """Misconceptions as groups write them, heard in their reasoning, each with its contradiction and a question back.
 
-The rules (reference/misconceptions.toml, English) look for a few words together; where they are silent the trained ear
-(`ear.py`, both languages) may hear something. Both can miss and mishear: what they find is put as a question, never as a
-mark.
+The rules (reference/misconceptions.toml, English) look for a few words together; beside them listens the trained ear
+(`ear.py`, both languages). Both can miss and mishear: what they find is put as a question, never as a mark.
 """
 
 from __future__ import annotations
@@ -139,7 +138,7 @@ def keys_heard(text: str) -> list[str]:
     keys: list[tuple[int, str]] = []
     for sentence in sentences_of(text):
         if not sentence.endswith("?"):
-            keys += by_rule(sentence) or [(0, key) for key in hear(sentence)]
+            keys += [*by_rule(sentence), *((0, key) for key in hear(sentence))]
     return list(dict.fromkeys(key for _, key in sorted(keys, key=lambda item: -item[0])))
 
 

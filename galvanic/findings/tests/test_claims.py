@@ -183,6 +183,19 @@ HELD = {
     "meter_uses_up": "It was used up by the meter.",
     "more_electrons": "Copper has more electrons.",
     "dries_out": "The voltage drops because it dries out.",
+    # only the trained ear hears these
+    "copper_is_anode": "In our cup the anode is copper.",
+    "copper_takes_ions": "The copper gets its plus because it takes positive ions.",
+    "zinc_loses_protons": "Zinc gives away its protons.",
+    "current_in_volts": "We had a current of 0.93 volts.",
+    "cathode_grows_zinc": "The zinc settles on the copper and makes it heavier.",
+    "metals_let_electrodes_go": "The electrodes run through the wire to the copper.",
+    "aluminium_plus": "Aluminium has the biggest number, so it is the plus.",
+    "depth_no_matter": "The depth doesn't matter for the current.",
+    "pairs_in_one_fruit": "Two pairs in one lemon give double the volts.",
+    "one_cell_lights_led": "One lemon is enough to light an LED.",
+    "parallel_more_volts": "Side by side the cells give more volts.",
+    "aa_acid": "An AA battery gets its power from the acid inside.",
 }
 SOUND = (
     "Zinc dissolves at the negative plate and gives its electrons to the wire.",
