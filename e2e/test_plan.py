@@ -294,6 +294,33 @@ class Predicting(BrowserTestCase):
         self.type_reading(page, "0.5")
         expect(said).to_contain_text("below zero: by the table the other plate is the negative one")
 
+    def test_help_fades_for_what_waits_on_the_device_too(self):
+        page, tern = self.device(PHONE, touch=True), group_of(self.lab)
+        self.joined(page, tern)
+        page.context.set_offline(True)
+        page.get_by_role("button", name=electrodes()[cell_of(tern).negative].name, exact=True).tap()
+        expect(page.get_by_text("V = ?")).to_be_visible()
+        page.get_by_label("How many volts by the table?").fill("1.1")
+        page.get_by_role("button", name="Keep this prediction").tap()
+        expect(page.get_by_role("region", name="Your prediction")).to_be_visible()
+        page.get_by_role("button", name=re.compile("Cell 2")).or_(
+            page.get_by_role("link", name=re.compile("Cell 2"))
+        ).first.tap()
+        page.get_by_role("button", name=electrodes()[cell_of(tern, 2).negative].name, exact=True).tap()
+        expect(page.get_by_text("V = ?")).to_have_count(0)
+        expect(page.get_by_text(re.compile("^E°"))).to_have_count(2)
+
+    def test_of_a_plate_that_is_not_in_the_table_the_table_is_not_asked_about(self):
+        tern = group_of(lab_of(self.ada, electrodes=["graphite", "copper"], groups=["Tern"]))
+        page = self.device(PHONE, touch=True)
+        self.joined(page, tern)
+        page.get_by_role("button", name="copper", exact=True).tap()
+        page.get_by_label("How many volts?").fill("0.3")
+        expect(page.get_by_text("less than the table")).to_have_count(0)
+        page.get_by_role("button", name="it is a guess").tap()
+        page.get_by_role("button", name="Keep this prediction").tap()
+        self.until(page, lambda: Prediction.objects.filter(because="a guess", way="").exists(), "not kept")
+
     def test_another_level_asks_what_the_change_will_do_once(self):
         lab = lab_of(
             self.ada, varies="spacing", conditions=["1 cm apart", "2 cm apart", "4 cm apart"], electrodes=["zinc", "copper"]

@@ -43,6 +43,9 @@ class Slips(BrowserTestCase):
         phone = self.device(size=PHONE, touch=True)
         release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook"))
         self.joined(phone, group_of(self.lab, "Knot"), f"/bench/{self.cell.position}")
+        expect(
+            phone.get_by_role("heading", name="Third reading of 3")
+        ).to_be_visible()  # what does not count is none of three
         phone.goto("/bench/notebook")
         expect(phone.get_by_text(re.compile("does not count yet: 970.*a thousand times too much")).first).to_be_visible()
 

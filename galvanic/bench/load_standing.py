@@ -25,7 +25,8 @@ from galvanic.words import say
 TIMES, LEAST_A = 20.0, 10e-3  # a current is asked about beyond so many short circuits of the model, and above this, A
 LEAST_CURRENT_A = 1e-6
 NEAR_USUAL = 0.3  # of what is usual: a number with its point put right comes so near
-VOLTS, AMPERES = frozenset({"alone", "sum", "load_v", "under", "run_v"}), frozenset({"load_a", "run_a"})
+VOLTS, AMPERES = frozenset({"alone", "sum", "load_v", "under", "across", "run_v"}), frozenset({"load_a", "run_a"})
+BESIDE_OTHERS = frozenset({"under", "across"})
 OF_ALL = frozenset({"load_v", "run_v"})  # volts of the whole pack with its load on
 
 
@@ -153,5 +154,5 @@ def _of(row: PackRow, value: float, cells: Mapping[int | None, Cell]) -> Standin
         return volts_standing(value, usual_row(whole), whole=True)
     if row.kind == "sum":
         return volts_standing(value, usual_row([cells.get(k) for k in range(1, (row.position or 1) + 1)]))
-    # Under a load the others can drive a cell backwards, by all they have.
-    return volts_standing(value, usual_row(whole if row.kind == "under" else [cells.get(row.position)]))
+    # With the others joined these can drive a cell backwards, by all they have.
+    return volts_standing(value, usual_row(whole if row.kind in BESIDE_OTHERS else [cells.get(row.position)]))

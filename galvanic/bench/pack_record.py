@@ -16,8 +16,9 @@ NOTHING_V, NOTHING_A = 0.05, 2e-6
 class PackRecord:
     """What a group has of its pack, cell 1 at the minus; None where nothing was measured.
 
-    `alone_v` each cell before it was joined; `sums_v` of the cells 1 to k; with the load on: `load_v` across it, `load_a`
-    through it, `under_v` across each cell. `lit`: whether the load was seen to run, and `load` what it was.
+    `alone_v` each cell before it was joined; `sums_v` of the cells 1 to k; `across_v` each cell with all joined
+    and no load; with the load on: `load_v` across it, `load_a` through it, `under_v` across each cell. `lit`: whether the
+    load was seen to run, and `load` what it was.
     """
 
     alone_v: tuple[float | None, ...]
@@ -27,6 +28,7 @@ class PackRecord:
     load_a: float | None = None
     under_v: tuple[float | None, ...] = ()
     lit: bool | None = None
+    across_v: tuple[float | None, ...] = ()
 
     @property
     def open_v(self) -> float | None:

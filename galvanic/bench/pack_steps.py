@@ -13,10 +13,10 @@ from galvanic.chemistry.demand import Demand, demand, load_of
 from galvanic.errors import GalvanicError
 from galvanic.words import mark, say
 
-Kind = Literal["cell", "alone", "sum", "load_v", "load_a", "under", "seen", "note", "run_v", "run_a", "event"]
+Kind = Literal["cell", "alone", "sum", "load_v", "load_a", "under", "across", "seen", "note", "run_v", "run_a", "event"]
 MOST_POSITION = 12
-PLACED: frozenset[str] = frozenset({"cell", "alone", "sum", "under"})  # kinds that belong to a cell of the row
-NUMBERS: frozenset[str] = frozenset({"alone", "sum", "load_v", "load_a", "under", "run_v", "run_a"})
+PLACED: frozenset[str] = frozenset({"cell", "alone", "sum", "under", "across"})  # kinds that belong to a cell of the row
+NUMBERS: frozenset[str] = frozenset({"alone", "sum", "load_v", "load_a", "under", "across", "run_v", "run_a"})
 
 SEEN_LAMP = ("dark", "glows in the dark", "glows by day", "bright")
 SEEN_DEVICE = ("nothing", "sounds", "runs")
@@ -70,6 +70,7 @@ def record_of(load: str, rows: Iterable[PackRow]) -> PackRecord:
         load_v=number("load_v"),
         load_a=number("load_a"),
         under_v=tuple(number("under", k) for k in places),
+        across_v=tuple(number("across", k) for k in places),
         lit=None if seen is None else seen.text in LIT,
     )
 

@@ -156,10 +156,12 @@ def _step(record: PackRecord, k: int) -> PackFinding | None:
 
 def _taken(record: PackRecord, k: int, text: str, whole: bool) -> PackFinding:
     """A step that adds too little: liquid between two cups, or plates that touch."""
-    cell, under = k + 1, at_place(record.under_v, k)
-    if k == 0 or (under is not None and abs(under) < NOTHING_V):
-        title = say("Do the plates of cell {cell} touch?", cell=cell)
-    elif whole:
+    cell = k + 1
+    own, before = at_place(record.across_v, k), at_place(record.across_v, k - 1)
+    nothing = next((place for v, place in ((own, cell), (before, k)) if v is not None and abs(v) < NOTHING_V), None)
+    if k == 0 or nothing is not None:
+        title = say("Do the plates of cell {cell} touch?", cell=nothing or cell)
+    elif whole and (own is None or before is None):
         title = say("Cell {cell} adds almost nothing: do its plates touch, or does liquid join the cups?", cell=cell)
     else:
         title = say("Cell {cell} adds too little: liquid between cup {k} and cup {cell}?", cell=cell, k=k)

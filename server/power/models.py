@@ -83,8 +83,8 @@ class PackEntry(OfRow):
 
     class Kind(models.TextChoices):
         """What it is: a cell of the row; volts of a cell alone, of cells 1 to `position` joined, across the load, across a
-        cell under load; the current through the load; what the load was seen to do; a remark. Over time: volts, current, and
-        what was done."""
+        cell under load, across one with all joined and no load; the current through the load; what the load was seen to do;
+        a remark. Over time: volts, current, and what was done."""
 
         CELL = "cell"
         ALONE = "alone"
@@ -92,6 +92,7 @@ class PackEntry(OfRow):
         LOAD_V = "load_v"
         LOAD_A = "load_a"
         UNDER = "under"
+        ACROSS = "across"
         SEEN = "seen"
         NOTE = "note"
         RUN_V = "run_v"

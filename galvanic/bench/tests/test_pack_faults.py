@@ -45,6 +45,21 @@ class Steps(unittest.TestCase):
         self.assertIn("measure across cell 2, then across cell 1", said.tries[0])
         self.assertIn("0.69", said.text)
 
+    def test_across_the_two_cells_tells_plates_that_touch_from_liquid_between_cups(self):
+        two = {"alone_v": (0.95, 0.94), "sums_v": (0.95, 1.05)}
+        for across, title in (
+            ((None, None), "do its plates touch, or does liquid join the cups?"),
+            ((0.94, 0.01), "Do the plates of cell 2 touch?"),
+            ((0.02, 0.93), "Do the plates of cell 1 touch?"),
+            ((0.55, 0.50), "liquid between cup 1 and cup 2?"),
+        ):
+            (said,) = pack_findings(PackRecord(**two, across_v=across))
+            self.assertIn(title, said.title, across)
+
+    def test_what_was_measured_across_without_a_load_is_no_sag_under_one(self):
+        lit = {"load": LED, "load_v": 1.7, "load_a": 1e-4, "lit": True}
+        self.assertEqual(codes(**lit, across_v=(0.95, 0.94, 0.94)), [])
+
     def test_more_than_its_cell_is_asked_about(self):
         self.assertEqual(codes(sums_v=(0.95, 1.9, 4.4)), [("more_than_its_cell", 3)])
 

@@ -113,6 +113,18 @@ class Packs(TestCase):
         rows = counting(pack.entries.order_by("received_at"))
         self.assertEqual([row.text for row in rows if row.kind == "sum"], ["0.59", "0.93"])
 
+    def test_across_single_cells_tells_what_is_wrong_and_is_no_number_under_the_load(self):
+        self.join(1, "0.95", "0.95")
+        self.join(2, "0.94", "1.05")
+        for place, text in ((1, "0.01"), (2, "0.93")):
+            self.assertEqual(self.enter("across", text, position=place, unit="V").status_code, 200)
+        (said,) = self.shown()[0]["findings"]
+        self.assertIn("Do the plates of cell 1 touch?", said["title"])
+        self.enter("sum", "1.88", position=2, unit="V")
+        self.enter("seen", "glows in the dark")
+        self.enter("load_v", "1.6")
+        self.assertEqual(self.shown()[0]["findings"], [], "measured without a load, it says nothing of clips under one")
+
     def test_a_number_that_cannot_be_counts_nowhere_and_is_put_right_at_a_press(self):
         self.join(1, "0.95", "0.95")
         self.join(2, "940", "1.89")

@@ -1,4 +1,4 @@
-import { plural, t } from "@lingui/core/macro";
+import { t } from "@lingui/core/macro";
 import { scaleLinear } from "@visx/scale";
 import type { Schemas } from "../api/client";
 import { current, number, volts } from "../format";
@@ -6,6 +6,7 @@ import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { ReadingMark } from "../ui/voices";
 import { Drawing } from "./Drawing";
+import { Outside } from "./Outside";
 import { roundStep, steps } from "./spread";
 import { packWord } from "../ui/packWords";
 
@@ -75,14 +76,7 @@ export function RunChart({ run }: { run: Run }) {
           }}
         />
       )}
-      {run.left_out > 0 && (
-        <p>
-          {plural(run.left_out, {
-            one: "# value lies outside the picture: it does not count.",
-            other: "# values lie outside the picture: they do not count.",
-          })}
-        </p>
-      )}
+      <Outside n={run.left_out} />
     </>
   );
 }

@@ -15,6 +15,10 @@ export const leftOut = (reading: Pick<Reading, "standing">) =>
 /** Whether a reading does not count, for whatever reason: it is drawn struck through. */
 export const struck = (reading: Reading) => reading.corrected_by !== null || Boolean(reading.aside) || leftOut(reading);
 
+/** The readings of a cell that count. */
+export const counted = <R extends Reading>({ readings }: { readings: R[] }): R[] =>
+  readings.filter((one) => !struck(one));
+
 /** Why a reading does not count yet, or what speaks against it; empty where nothing does. */
 export function standingOf(reading: Pick<Schemas["ReadingOut"], "standing" | "why">): string {
   if (reading.standing === "impossible" || reading.standing === "turned") return t`does not count yet: ${reading.why}`;

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/findings";
 import { Waiting } from "../../ui/Waiting";
 import { Dumbbells } from "../../charts/Dumbbells";
+import { Outside } from "../../charts/Outside";
 import { Stems } from "../../charts/Stems";
 import { ButtonLink, TextButton } from "../../ui/Button";
 import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
@@ -102,17 +103,11 @@ function OneLiquid({
         />
         <PlusMinus />
         <Dumbbells result={result} />
-        {out > 0 && (
-          <p>
-            {plural(out, {
-              one: "# value lies outside the picture: it does not count.",
-              other: "# values lie outside the picture: they do not count.",
-            })}{" "}
-            <TextButton onPress={toGroups}>
-              <Trans>Which, and why</Trans>
-            </TextButton>
-          </p>
-        )}
+        <Outside n={out}>
+          <TextButton onPress={toGroups}>
+            <Trans>Which, and why</Trans>
+          </TextButton>
+        </Outside>
         <CellTable result={result} />
         {lab && <BesideCells lab={lab} result={result} />}
       </Column>
@@ -123,7 +118,7 @@ function OneLiquid({
 type Compare = Schemas["CompareOut"];
 const tabOf = (bath: { electrolyte: string; condition: string }) => `${bath.electrolyte}|${bath.condition}`;
 
-/** How many readings of a liquid do not count and are not drawn: by their verdict, or set aside. */
+/** How many readings of a liquid do not count by their verdict and are not drawn. */
 const outOf = (data: Compare, { electrolyte, condition }: Result) =>
   data.left_out.filter((one) => one.electrolyte === electrolyte && one.condition === condition).length;
 

@@ -19,6 +19,7 @@ import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { useIdOf } from "../../api/newId";
 import { bathName, useNames } from "../../lab/useNames";
+import { cellKey } from "../../lab/cellKey";
 import { struck } from "../../lab/standing";
 import { ClaimText } from "./ClaimParts";
 
@@ -32,7 +33,11 @@ const Versions = styled.ol`
 `;
 
 type Bench = Schemas["BenchOut"];
-const keyOf = (cell: Schemas["CellIO"]) => `${cell.negative}|${cell.electrolyte}|${cell.positive}|${cell.condition}`;
+
+/** Whether the group may see where the volts of a cell went: shown to all, or opened by its claim. */
+const opens = (data: Schemas["ClaimsOut"], cell: Schemas["CellIO"]) =>
+  data.released.includes("explain") || data.opens.some((one) => cellKey(one) === cellKey(cell));
+
 /** Stands for all cells in the choice of a cell. */
 const LADDER = "ladder";
 
@@ -75,8 +80,7 @@ function ClaimForm({
     cell.readings.filter((reading) => !struck(reading)).map((reading) => ({ ...reading, cell })),
   );
   /** Whether there is something that this claim would open. */
-  const opening =
-    !whole && !pack && !data.released.includes("explain") && !data.opens.some((one) => keyOf(one) === keyOf(about));
+  const opening = !whole && !pack && !opens(data, about);
   const near = whole ? counts : counts.filter((count) => count.cell.short === about.short);
   return (
     <form
@@ -213,8 +217,7 @@ export function BenchClaims() {
   }
   const { data } = claims;
   const open = data.released.includes("claims");
-  const isOpen = (cell: Schemas["CellIO"]) =>
-    data.released.includes("explain") || data.opens.some((one) => keyOf(one) === keyOf(cell));
+  const isOpen = (cell: Schemas["CellIO"]) => opens(data, cell);
   const target = data.claims.find((claim) => claim.id === revising) ?? null;
   return (
     <Frame
@@ -264,15 +267,13 @@ export function BenchClaims() {
                       </Trans>
                     </p>
                   )}
-                  {claim.latest &&
-                    claim.cell &&
-                    (isOpen(claim.cell) ? (
-                      <p>
-                        <Link to={`/bench/explain?cell=${encodeURIComponent(keyOf(claim.cell))}`}>
-                          <Trans>Where its volts went</Trans>
-                        </Link>
-                      </p>
-                    ) : null)}
+                  {claim.latest && claim.cell && isOpen(claim.cell) && (
+                    <p>
+                      <Link to={`/bench/explain?cell=${encodeURIComponent(cellKey(claim.cell))}`}>
+                        <Trans>Where its volts went</Trans>
+                      </Link>
+                    </p>
+                  )}
                   {claim.latest ? (
                     <p>
                       <TextButton onPress={() => setRevising(claim.id)}>

@@ -10,6 +10,7 @@ import { Frame } from "../../ui/Frame";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { Column, Columns, Soft } from "../../ui/layout";
+import { cellKey } from "../../lab/cellKey";
 import { BenchLine } from "../../lab/BenchLine";
 import { NotYet } from "../../lab/NotYet";
 import { useNames } from "../../lab/useNames";
@@ -23,7 +24,7 @@ function ownCells(bench: Schemas["BenchOut"]) {
   const found = bench.cells
     .filter((cell) => cell.readings.length > 0)
     .map(({ negative, electrolyte, positive, condition, short }) => ({
-      key: `${negative}|${electrolyte}|${positive}|${condition}`,
+      key: cellKey({ negative, electrolyte, positive, condition }),
       gap: null,
       short,
       bath: { electrolyte, condition },
@@ -31,13 +32,6 @@ function ownCells(bench: Schemas["BenchOut"]) {
     }));
   return [...new Map(found.map((one) => [one.key, one])).values()];
 }
-
-const cellOf = ({ negative, electrolyte, positive, condition }: Schemas["CellIO"]) => ({
-  negative,
-  electrolyte,
-  positive,
-  condition,
-});
 
 /** A group thinks first: its claim opens where the volts of that cell went. */
 function ClaimFirst() {
@@ -75,7 +69,7 @@ export function BenchExplain() {
     if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
     return <Waiting title={t`Where the volts went`} error={bench.error} />;
   }
-  const opened = new Set((claims.data?.opens ?? []).map((one) => Object.values(cellOf(one)).join("|")));
+  const opened = new Set((claims.data?.opens ?? []).map(cellKey));
   const all = ownCells(bench.data).filter((one) => released || opened.has(one.key));
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
   if (!released && bench.data.released.includes("claims") && claims.data && all.length === 0) return <ClaimFirst />;

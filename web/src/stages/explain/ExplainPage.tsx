@@ -12,6 +12,7 @@ import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
 import { EvidenceOf } from "../../lab/EvidenceOf";
+import { cellKey } from "../../lab/cellKey";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
 import { bathName, useNames } from "../../lab/useNames";
@@ -27,7 +28,7 @@ type Compare = Schemas["CompareOut"];
 export function cellsOf(data: Compare) {
   return data.electrolytes.flatMap((result) =>
     result.cells.map((cell) => ({
-      key: `${cell.negative}|${result.electrolyte}|${cell.positive}|${result.condition}`,
+      key: cellKey({ ...cell, electrolyte: result.electrolyte, condition: result.condition }),
       gap: cell.gap_v as number | null,
       short: cell.short,
       bath: { electrolyte: result.electrolyte, condition: result.condition },

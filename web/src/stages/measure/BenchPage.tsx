@@ -1,5 +1,6 @@
 import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import { counted } from "../../lab/standing";
 import { useEffect, useRef, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
@@ -29,7 +30,6 @@ type Cell = Bench["cells"][number];
 /** A device's clock this far from the server's is remarked on. */
 const SKEW_MS = 120_000;
 const NONE: Cell[] = [];
-const currentOf = (cell: Cell) => cell.readings.filter((reading) => reading.corrected_by === null && !reading.aside);
 
 /** What is known of the group's meter, and the way to check it. */
 function meterNote(bench: Bench, outbox: Outbox, check: () => void): MarginNote {
@@ -201,7 +201,7 @@ function JoinedBench() {
     if (bench.error instanceof Problem && bench.error.status === 401) return <Navigate to="/join" replace />;
     return <Waiting title={t`Bench`} error={bench.error} />;
   }
-  const first = cells.findIndex((cell) => currentOf(cell).length < bench.data.wanted);
+  const first = cells.findIndex((cell) => counted(cell).length < bench.data.wanted);
   if (number === undefined && cells.length > 0)
     return <Navigate to={`/bench/${(first === -1 ? cells.length - 1 : first) + 1}`} replace />;
   const cell = cells[here];
@@ -227,7 +227,7 @@ function JoinedBench() {
           cells={cells.map((one) => ({
             id: one.id,
             short: one.level && alike ? one.level.text : one.short,
-            done: currentOf(one).length >= bench.data.wanted,
+            done: counted(one).length >= bench.data.wanted,
           }))}
         />
       }

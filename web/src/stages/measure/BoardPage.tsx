@@ -19,7 +19,8 @@ import { CellDetail } from "./CellDetail";
 import { GroupDetail } from "./GroupDetail";
 import { questionNotes } from "./Questions";
 import { RoomControls, ShowValues } from "./RoomControls";
-import { AskAgain, Relieve, currentOf, into } from "./boardParts";
+import { counted } from "../../lab/standing";
+import { AskAgain, Relieve, into } from "./boardParts";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 import { useInAddress } from "../../ui/useInAddress";
@@ -61,8 +62,8 @@ function Joining({ board }: { board: Board }) {
 
 function notesOf(board: Board): MarginNote[] {
   const cells = board.groups.flatMap((group) => group.cells);
-  const entries = cells.reduce((sum, cell) => sum + Math.min(board.wanted, currentOf(cell).length), 0);
-  const done = cells.filter((cell) => currentOf(cell).length >= board.wanted).length;
+  const entries = cells.reduce((sum, cell) => sum + Math.min(board.wanted, counted(cell).length), 0);
+  const done = cells.filter((cell) => counted(cell).length >= board.wanted).length;
   const unchecked = board.groups.filter((group) => group.meter === null);
   const notes: MarginNote[] = board.visits.map((visit) => ({
     code: `visit-${visit.code}-${visit.group}`,

@@ -10,7 +10,7 @@ import { Num, Spread } from "../../ui/layout";
 import { onTheWall } from "../../ui/wall";
 import { RoomLanes } from "./RoomLanes";
 import { TimeLeft } from "./TimeLeft";
-import { currentOf } from "./boardParts";
+import { counted } from "../../lab/standing";
 
 /** A third larger than on the desk, with nothing that is for the teacher alone. */
 const Wall = styled.main`
@@ -48,7 +48,7 @@ export function BoardProjector({ id }: { id: string }) {
   const { data } = board;
   const link = join.data;
   const cells = data.groups.flatMap((group) => group.cells);
-  const entries = cells.reduce((sum, cell) => sum + Math.min(data.wanted, currentOf(cell).length), 0);
+  const entries = cells.reduce((sum, cell) => sum + Math.min(data.wanted, counted(cell).length), 0);
   return (
     <Wall>
       <title>{t`Projector, ${data.title} · Pipette`}</title>

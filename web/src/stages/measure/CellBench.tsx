@@ -13,6 +13,7 @@ import { Disclosure } from "../../ui/controls";
 import { Bullets } from "../../ui/Notes";
 import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
+import { counted, leftOut } from "../../lab/standing";
 import { useKept } from "../../ui/useKept";
 import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
@@ -83,8 +84,7 @@ type Props = {
 /** How the last two readings differ, in words; nothing of one that is remarked on or turned round, which says so itself. */
 function trendOf(cell: Cell): string | null {
   const remarked = new Set(cell.findings.map((finding) => finding.reading));
-  const counted = cell.readings.filter((reading) => reading.corrected_by === null && !reading.aside);
-  const [before, last] = counted.slice(-2);
+  const [before, last] = counted(cell).slice(-2);
   if (!before || !last || remarked.has(before.id) || remarked.has(last.id) || before.red !== last.red) return null;
   const change = last.signed_v - before.signed_v;
   const shown = Math.abs(change) < 1 ? `${number(1000 * change, 0, true)} mV` : volts(change, 2, true);
@@ -118,8 +118,10 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
       .map(({ id, body, sent }) => ({ id, text: body.text, unit: body.unit, volts: sent?.volts_v ?? null })),
   ];
   const readable = new RegExp(bench.readable, "i");
+  const out = new Set(cell.readings.filter(leftOut).map((reading) => reading.id));
   const counting = levels.filter(
-    (level) => level.volts !== null || readable.test(level.text.normalize("NFKC").replace(/\s+/g, "")),
+    ({ id, volts: value, text }) =>
+      !out.has(id) && (value !== null || readable.test(text.normalize("NFKC").replace(/\s+/g, ""))),
   );
   const enough = counting.length >= wanted;
   const putIn = () => {
@@ -179,7 +181,7 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const predict = bench.predict && (
     <Predict
       cell={cell}
-      before={bench.cells.filter((one) => one.id !== cell.id && one.prediction?.text).length}
+      cells={bench.cells}
       outbox={outbox}
       open={open && counting.length === 0}
       skipped={skipped}

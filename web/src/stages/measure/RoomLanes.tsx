@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { clock } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { colour, font } from "../../ui/theme";
-import { currentOf } from "./boardParts";
+import { counted } from "../../lab/standing";
 import { bathName, useNames } from "../../lab/useNames";
 
 const NAME_REM = 7;
@@ -217,7 +217,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
                 </Still>
               </Place>
               {group.cells.map((cell, index) => {
-                const filled = currentOf(cell).length;
+                const filled = counted(cell).length;
                 const kind = filled >= board.wanted ? "done" : filled > 0 ? "some" : "none";
                 return (
                   <Place key={cell.id} $from={spanOf(index).from} $to={spanOf(index).to}>

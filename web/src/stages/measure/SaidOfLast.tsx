@@ -3,10 +3,10 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import type { Schemas } from "../../api/client";
+import { AtOnePress } from "../../lab/AtOnePress";
 import { WhatIsSaid } from "../../lab/WhatIsSaid";
 import type { Outbox } from "../../lab/useOutbox";
-import { Button, TextButton } from "../../ui/Button";
-import { Row, Soft, WrongText } from "../../ui/layout";
+import { TextButton } from "../../ui/Button";
 
 type Finding = Schemas["FindingOut"];
 type Reading = Schemas["ReadingOut"];
@@ -52,13 +52,9 @@ export function SaidOfLast({ enough, findings, reading, outbox, open }: Props) {
 
 type RepairsProps = { repairs: Finding["repairs"]; reading: Reading; outbox: Outbox };
 
-/** Corrections that the group may send: the old number stays, struck through, with the reason. */
+/** The repairs of a reading, each a reading that corrects it. */
 export function Repairs({ repairs, reading, outbox }: RepairsProps) {
-  const [pressed, setPressed] = useState(false);
-  const [wrong, setWrong] = useState<string | null>(null);
-  if (repairs.length === 0) return null;
   const send = async (repair: Finding["repairs"][number]) => {
-    setPressed(true);
     const id = newId();
     const body = {
       id,
@@ -73,24 +69,8 @@ export function Repairs({ repairs, reading, outbox }: RepairsProps) {
       reason: repair.reason,
     };
     const refusal = await outbox.add({ kind: "reading", id, cell_id: repair.cell_id, body });
-    if (refusal === null) return;
-    await outbox.remove(id);
-    setWrong(refusal);
-    setPressed(false);
+    if (refusal !== null) await outbox.remove(id);
+    return refusal;
   };
-  return (
-    <>
-      <Row>
-        <Soft>
-          <Trans>If you are sure:</Trans>
-        </Soft>
-        {repairs.map((repair) => (
-          <Button key={repair.kind} isDisabled={pressed} onPress={() => void send(repair)}>
-            {repair.label}
-          </Button>
-        ))}
-      </Row>
-      {wrong && <WrongText role="alert">{wrong}</WrongText>}
-    </>
-  );
+  return <AtOnePress repairs={repairs} send={send} />;
 }

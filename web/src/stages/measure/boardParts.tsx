@@ -7,10 +7,6 @@ import { ProblemNote } from "../../ui/ProblemNote";
 
 type Board = Schemas["BoardOut"];
 
-/** The readings of a cell that count. */
-export const currentOf = (cell: Schemas["BoardCell"]) =>
-  cell.readings.filter((reading) => reading.corrected_by === null && !reading.aside);
-
 /** Seconds into the lab at a moment. */
 export const into = (board: Board, at: string) =>
   board.opened_at ? (Date.parse(at) - Date.parse(board.opened_at)) / 1000 : 0;

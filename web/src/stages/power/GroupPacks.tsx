@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useImportPacks, useLabPacks, usePackRun } from "../../api/packs";
 import { RunChart, isDrawn } from "../../charts/RunChart";
 import { number } from "../../format";
+import { leftOut } from "../../lab/standing";
 import { Behind } from "../../ui/Behind";
 import { Button } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
@@ -16,7 +17,7 @@ import { colour } from "../../ui/theme";
 import { packWord } from "../../ui/packWords";
 
 const last = (pack: Schemas["KeptPack"], kind: string) =>
-  pack.entries.findLast((entry) => entry.kind === kind && entry.corrected_by === null);
+  pack.entries.findLast((entry) => entry.kind === kind && entry.corrected_by === null && !leftOut(entry));
 
 /** A group's pack over time: what it typed, the model's line beside, and what it says. */
 function RunOf({ pack }: { pack: Schemas["KeptPack"] }) {

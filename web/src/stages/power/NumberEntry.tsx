@@ -2,10 +2,11 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
-import { Button, MainButton, TextButton } from "../../ui/Button";
+import { MainButton, TextButton } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Num, Row, Soft, WrongText } from "../../ui/layout";
+import { AtOnePress } from "../../lab/AtOnePress";
 import { leftOut } from "../../lab/standing";
 import { useKept } from "../../ui/useKept";
 import { asTyped } from "../../format";
@@ -99,7 +100,7 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
       {open && now?.repair && (
         <AtOnePress
           key={now.id}
-          repair={now.repair}
+          repairs={[now.repair]}
           send={(repair) => record(repair.text, { id: now.id, reason: repair.reason }, repair.unit)}
         />
       )}
@@ -135,30 +136,5 @@ export function NumberEntry({ slot, label, unit, how, now, open, record }: Props
       {correcting && <TextField label={t`Why was it wrong?`} value={reason} onChange={setReason} maxLength={200} />}
       {wrong && <WrongText role="alert">{wrong}</WrongText>}
     </Ask>
-  );
-}
-
-type Repair = NonNullable<Shown["repair"]>;
-
-/** A correction that the group may send at one press: the old number stays, struck through, with the reason. */
-function AtOnePress({ repair, send }: { repair: Repair; send: (repair: Repair) => Promise<string | null> }) {
-  const [pressed, setPressed] = useState(false);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const press = async () => {
-    setPressed(true);
-    const refusal = await send(repair);
-    setWrong(refusal);
-    setPressed(refusal === null);
-  };
-  return (
-    <Row>
-      <Soft>
-        <Trans>If you are sure:</Trans>
-      </Soft>
-      <Button isDisabled={pressed} onPress={() => void press()}>
-        {repair.label}
-      </Button>
-      {wrong && <WrongText role="alert">{wrong}</WrongText>}
-    </Row>
   );
 }

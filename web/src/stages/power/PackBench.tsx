@@ -126,7 +126,7 @@ export function PackBench({ view, data, bench, outbox }: Props) {
         )}
         <PackSays findings={view.kept?.findings ?? []} />
         {bridged.map((place) => (
-          <div key={`across ${place}`}>{entry("under", t`Across cell ${place}, all joined`, "V", "", place)}</div>
+          <div key={`across ${place}`}>{entry("across", t`Across cell ${place}, all joined`, "V", "", place)}</div>
         ))}
         {open && (n === 0 || sum) && n < data.most && (
           <JoinNext

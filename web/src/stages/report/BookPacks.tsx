@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { usePackRun } from "../../api/packs";
 import { RunChart, isDrawn } from "../../charts/RunChart";
 import { asTyped, number } from "../../format";
+import { leftOut } from "../../lab/standing";
 import { useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
 import { Num, Scroll, Table } from "../../ui/layout";
@@ -45,7 +46,7 @@ const UNDER: Partial<Record<Pack["entries"][number]["kind"], string>> = {
 /** A pack as it was built: its cells, what they gave alone and together, and what the numbers say. */
 function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
   const names = useNames();
-  const counting = pack.entries.filter((entry) => entry.corrected_by === null);
+  const counting = pack.entries.filter((entry) => entry.corrected_by === null && !leftOut(entry));
   const cells = counting.filter((entry) => entry.kind === "cell");
   const cellAt = (position: number) => {
     const cell = cells.findLast((entry) => entry.position === position);

@@ -1,4 +1,5 @@
 import { plural, t } from "@lingui/core/macro";
+import { counted } from "../../lab/standing";
 import type { Schemas } from "../../api/client";
 import { asTyped, lower } from "../../format";
 
@@ -11,9 +12,7 @@ export function citables(book: Book): Citable[] {
   const of = (kind: Citable["kind"], id: string, name: string, about: string) => ({ kind, id, name, about });
   return [
     ...book.cells.flatMap((cell) => [
-      ...cell.readings
-        .filter((one) => one.corrected_by === null && !one.aside)
-        .map((one) => of("reading", one.id, asTyped(one.text, one.unit), cell.short)),
+      ...counted(cell).map((one) => of("reading", one.id, asTyped(one.text, one.unit), cell.short)),
       ...cell.beside.under_load.map((one) =>
         of(
           "load",
