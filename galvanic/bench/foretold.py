@@ -14,20 +14,22 @@ from galvanic.words import mark, say
 
 @dataclass(frozen=True, slots=True)
 class Foretold:
-    """A prediction, signed as the cell is written, against what the same group then measured, V."""
+    """A prediction, signed as the cell is written, against what the same group then measured, V; `as_written`: whether the
+    plate that was said to be negative is the one that is written first; without volts the order alone was foretold."""
 
-    predicted_v: float
+    as_written: bool
+    predicted_v: float | None
     measured_v: float
 
     @property
     def right_plate(self) -> bool:
         """Whether the plate that was said to be negative was."""
-        return (self.predicted_v >= 0.0) == (self.measured_v >= 0.0)
+        return self.as_written == (self.measured_v >= 0.0)
 
     @property
-    def off_v(self) -> float:
-        """Prediction less measurement, V."""
-        return self.predicted_v - self.measured_v
+    def off_v(self) -> float | None:
+        """Prediction less measurement, V; None where only the order was foretold."""
+        return None if self.predicted_v is None else self.predicted_v - self.measured_v
 
 
 def remark(volts_v: float) -> str:
@@ -47,13 +49,15 @@ def in_words(found: Sequence[Foretold]) -> str:
     if not found:
         return ""
     right = sum(one.right_plate for one in found)
-    middle = median(abs(one.off_v) for one in found)
+    off_v = [abs(one.off_v) for one in found if one.off_v is not None]
+    if not off_v:
+        return say("{right} of {n_found} predictions named the right negative plate.", right=right, n_found=len(found))
     return say(
         "{right} of {n_found} predictions named the right negative plate. Half of them were within "
         "{middle:.2f}\u202fV of what the group then measured.",
         right=right,
         n_found=len(found),
-        middle=middle,
+        middle=median(off_v),
     )
 
 
@@ -76,6 +80,13 @@ def way_of(measured_v: float, against_v: float) -> Way:
     """Whether a size in V is more, less or about the same as another."""
     by = abs(measured_v) - abs(against_v)
     return "same" if abs(by) <= SAME_V else "more" if by > 0.0 else "less"
+
+
+def order_told(right: bool, said: str, other: str) -> str:
+    """What became of a prediction of the negative plate: `said` was named, `other` is the cell's other one."""
+    if right:
+        return say("You said {said} is the negative plate. The meter says so too.", said=said)
+    return say("You said {said} is the negative plate. The meter says {other}.", said=said, other=other)
 
 
 def told(said: Way, measured_v: float, against_v: float) -> str:

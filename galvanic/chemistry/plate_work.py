@@ -49,6 +49,18 @@ BUBBLES = mark("bubbles of hydrogen, where it is enough")
 NOTHING = mark("nothing to be seen")
 GROWS = mark("metal grows on the plate")
 BARED = mark("its dull skin turns to bright metal")
+OF_THE_LIQUID = mark("what the liquid holds is oxidised; the plate itself does not dissolve")
+IN_WORDS = {
+    "liquid": mark("what is in the liquid gives electrons to the plate; the plate itself stays as it is"),
+    "": mark("the metal goes into the liquid bit by bit and leaves its electrons in the plate"),
+    "oxygen": mark("oxygen from the air, dissolved in the liquid, takes electrons from the plate"),
+    HYDROGEN: mark("hydrogen in the liquid takes electrons from the metal and becomes gas"),
+    OWN: mark("ions of the same metal take electrons from the plate and become metal on it"),
+    "solids": mark("the plate’s own dull skin takes electrons and becomes bright metal"),
+    "peroxide": mark("oxygen takes electrons from the plate, but stops half-way to water"),
+    "groups": mark("groups on the carbon take electrons, as long as they last"),
+    "plating": mark("ions of the other metal take electrons from the plate and become metal on it"),
+}
 BESIDE_THE_WIRE = mark("at this plate too: what goes this way drives nothing through the wire")
 COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out on it, and the reading does not last")
 
@@ -64,6 +76,11 @@ class Work:
     what_is_seen: str
     remark: str
     part: str = ""
+
+    @property
+    def in_words(self) -> str:
+        """The same without an equation, for a class that has none yet."""
+        return say(IN_WORDS[self.part])
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +125,7 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     other = max(0.0, float(oxidised(at, plates, liquids)[0, 0, 0]))
     couple = main_couple(key, liquid, float(at[0, 0, 0]))
     if couple is None or metal <= other:
-        return (Work(say("what the liquid holds is oxidised; the plate itself does not dissolve"), 1.0, say(NOTHING), ""),)
+        return (Work(say(OF_THE_LIQUID), 1.0, say(NOTHING), "", "liquid"),)
     remark = say("through pores in its oxide skin") if bool(plates.filmed[0, 0, 0]) else ""
     if float(plating(at, liquids, pairing)[0, 0, 0]) > DISPLACED * metal:
         remark = say(COVERED)

@@ -18,7 +18,7 @@ from pathlib import Path
 
 import numpy as np
 
-WIDTH = 1 << 14  # places that features are hashed to
+WIDTH = 1 << 16  # places that features are hashed to
 TABLE = Path(__file__).parent / "sentences" / "ear.npz"
 WORDS = TABLE.with_name("words.csv")
 REACH = 6  # ideas of a clause that are told in their order

@@ -1,8 +1,9 @@
 """How a value came from its readings, line by line, as a student is asked to show it.
 
-Every line has a sum that can be typed into a calculator and gives what is printed, within rounding. Names and steps are
-those of the “Guide to the expression of uncertainty in measurement” (JCGM 100:2008): 4.2 for the scatter, 4.3.7 for the last
-digit, 5.1 for both together, G.3 for the interval.
+Every line has a sum that can be typed into a calculator and gives what is printed, within rounding. Below the upper level a
+mean stands beside how far its values lie apart. At the upper level names and steps are those of the “Guide to the expression
+of uncertainty in measurement” (JCGM 100:2008): 4.2 for the scatter, 4.3.7 for the last digit, 5.1 for both together, G.3 for
+the interval.
 """
 
 from __future__ import annotations
@@ -12,6 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from galvanic.findings.compare import CellResult, ElectrolyteResult
+from galvanic.level import Level
 from galvanic.notes import MINUS, volts
 from galvanic.statistics.repeats import coverage, last_digit_v, summarise
 from galvanic.words import number, say
@@ -38,7 +40,9 @@ def decimals_of_value(value_v: float) -> int:
     return next((n for n in range(5) if abs(round(value_v, n) - value_v) < 1e-9), 4)
 
 
-def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolutions_v: Sequence[float]) -> tuple[Line, ...]:
+def own_working(
+    shown_v: Sequence[float], offsets_v: Sequence[float], resolutions_v: Sequence[float], level: Level = Level.UPPER
+) -> tuple[Line, ...]:
     """How a group's value of a cell came from its readings, each with as many digits as were typed.
 
     `shown_v`: what the meter showed, V, red on the positive plate; `offsets_v`: what it showed with its leads together, as
@@ -61,6 +65,8 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
     ]
     typed = [finest if offset else step for offset, step in zip(offsets_v, own, strict=True)]
     lines.append(Line(say("mean"), _mean(corrected, typed), volts(found.mean_v, digits + 1)))
+    if not level.has_logarithms:
+        return (*lines, *_apart(say("largest less smallest"), corrected, digits, level))
     last = Line(say("last digit of the meter"), f"{_short(resolution_v)} V ÷ √12", volts(found.u_b_v, 4))
     if found.s_v is None or found.u_a_v is None:
         return (
@@ -85,7 +91,7 @@ def own_working(shown_v: Sequence[float], offsets_v: Sequence[float], resolution
     )
 
 
-def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ...]:
+def class_working(result: ElectrolyteResult, cell: CellResult, level: Level = Level.UPPER) -> tuple[Line, ...]:
     """How a cell's class value came from the groups' values, with its 95 % interval."""
     means = [one.summary.mean_v for one in cell.groups if one.group not in cell.outliers]
     last_digit_v = max(one.summary.u_b_v for one in cell.groups if one.group not in cell.outliers)
@@ -95,6 +101,8 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
         if one.group in cell.outliers
     ]
     lines.append(Line(say("mean of the groups"), _mean(means, [3] * len(means)), volts(cell.mean_v, 4)))
+    if not level.has_logarithms:
+        return (*lines, *_apart(say("largest group’s value less the smallest"), means, 3, level))
     between = result.between
     if between is None or cell.u_v is None or cell.low_v is None or cell.high_v is None:
         return (*lines, Line(say("interval"), "", say("none: no cell of this liquid was measured by two groups")))
@@ -121,6 +129,14 @@ def class_working(result: ElectrolyteResult, cell: CellResult) -> tuple[Line, ..
             ),
         ),
     )
+
+
+def _apart(name: str, values_v: Sequence[float], decimals: int, level: Level) -> tuple[Line, ...]:
+    """How far values lie apart, as a difference of two of them; the first level has the mean alone."""
+    if len(values_v) < 2 or level is Level.FIRST:
+        return ()
+    low, high = (round(value, decimals) for value in (min(values_v), max(values_v)))
+    return (Line(name, f"{_n(high, decimals)} V {MINUS} {_in_sum(low, decimals)} V", volts(high - low, decimals)),)
 
 
 def _n(value: float, decimals: int) -> str:

@@ -7,6 +7,7 @@ from typing import Any
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 
+from server.asking.api import router as asking
 from server.base import errors
 from server.base.incoming import CleanParser
 from server.claims.api import router as claims
@@ -82,5 +83,6 @@ for router in (
     removing,
     practise,
     homework,
+    asking,
 ):
     api.add_router("", router)

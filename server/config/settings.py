@@ -68,6 +68,7 @@ INSTALLED_APPS = [
     "server.power",
     "server.notebook",
     "server.homework",
+    "server.asking",
     "server.records",
     "server.practise",
 ]

@@ -10,6 +10,7 @@ from galvanic.bench.loading import how_short, how_to_load
 from galvanic.bench.readings import READABLE
 from galvanic.bench.standing import values_that_count
 from galvanic.chemistry.subtraction import table_value, worked_or_reason
+from galvanic.level import Level
 from galvanic.preparing import preparation
 from server.base.kept import answer_json, as_json
 from server.entries.asked_first import asked_of_hand
@@ -77,10 +78,11 @@ def _bench(actor: Member, lab: Lab) -> BenchOut:
     own = verdicts if lab.show_values else verdicts_on(lab, hand.rows)
     own = {**doubts_on(counting(hand.rows, own), with_class if lab.show_values else alone), **own}
     belongs = belongs_to(hand, findings, lambda cell: with_class if cell in uncovered else alone)
-    asked, counts = asked_of_hand(hand), counting(hand.rows, own)
+    asked, counts = asked_of_hand(hand, Level(lab.level)), counting(hand.rows, own)
     now, steps = timezone.now(), steps_of(lab)
     return BenchOut(
         predict=lab.predict,
+        level=Level(lab.level),
         short_circuit=lab.short_circuit,
         load_ohm=lab.load_ohm,
         how_short=how_short(),

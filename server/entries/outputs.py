@@ -15,6 +15,8 @@ from galvanic.bench.loading import in_words, remark
 from galvanic.bench.logger import Trace, judged, settled_v, thinned
 from galvanic.bench.readings import as_shown
 from galvanic.bench.repairs import Repair, Unit, repair, to_other_cell
+from galvanic.cells import Cell
+from galvanic.reference.catalogue import electrodes
 from galvanic.reference.variables import variables
 from galvanic.words import say
 from server.entries.beside import inner_of
@@ -184,9 +186,19 @@ def latest_prediction(planned: PlannedCell, rows: Iterable[Row], first: PlannedC
     }
     against = planned.cell.table_v if first is None else means[first.id]
     measured = means[planned.id]
+    if kept.volts_v is None and not kept.way and measured is not None:
+        return prediction_out(kept, _order_told(planned.cell, kept.negative, measured))
     if not kept.way or measured is None or against is None:
         return prediction_out(kept)
     return prediction_out(kept, foretold.told(cast(foretold.Way, kept.way), measured, against))
+
+
+def _order_told(cell: Cell, said: str, measured_v: float) -> str:
+    """What became of a prediction of the negative plate."""
+    plates = electrodes()
+    other = cell.positive if said == cell.negative else cell.negative
+    right = (said == cell.negative) == (measured_v >= 0.0)
+    return foretold.order_told(right, plates[said].name, plates[other].name)
 
 
 def meter_out(check: MeterCheck) -> MeterOut:

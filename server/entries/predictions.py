@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from galvanic.bench.readings import parse
 from galvanic.errors import UnreadableReading
+from galvanic.level import Level
 from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.entry import PredictionIn
@@ -24,6 +25,15 @@ def first_of_kind(cell: PlannedCell) -> PlannedCell | None:
     return first
 
 
+def _without_number(cell: PlannedCell, entry: PredictionIn) -> bool:
+    """Whether a prediction needs no volts: of what another level changes, or of the order of the plates alone."""
+    if entry.text.strip():
+        return False
+    if entry.way:
+        return first_of_kind(cell) is not None
+    return not Level(cell.group.lab.level).has_equations
+
+
 def record_prediction(*, actor: Member, entry: PredictionIn) -> Prediction:
     """Keep a prediction; the same id again changes nothing.
 
@@ -39,9 +49,8 @@ def _create(actor: Member, entry: PredictionIn) -> Prediction:
         raise Problem(409, "too_late", say("You have measured this cell already, so it is no prediction any more."))
     if entry.negative not in (cell.negative, cell.positive):
         raise Problem(422, "wrong_plate", say("Choose one of this cell’s two plates."), field="negative")
-    of_change = bool(entry.way) and not entry.text.strip() and first_of_kind(cell) is not None
     try:
-        parsed = None if of_change else parse(entry.text, entry.unit)
+        parsed = None if _without_number(cell, entry) else parse(entry.text, entry.unit)
     except UnreadableReading as error:
         raise Problem(422, error.code, str(error), field="text") from error
     if parsed is not None and parsed.volts_v < 0.0:

@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from galvanic.bench.repairs import Kind, Unit
+from galvanic.level import Level
 from galvanic.notes import Tone
 from server.entries.beside_schemas import Beside
 from server.labs.schemas import PlannedCellOut
@@ -167,8 +168,8 @@ class OthersOut(BaseModel):
 class BenchCell(CellWithReadings):
     """A cell on a group's bench: cautions for its materials, what the checks say, whether the teacher asks for another
     reading, the latest prediction, and the subtraction both ways round. `others` stay covered (None) until the group has
-    its own readings and the teacher shows them. `asks`: which prediction is asked for, of the cell, of what another level
-    changes (once; `against` is the first's condition), or none."""
+    its own readings and the teacher shows them. `asks`: which prediction is asked for: of the cell, of the order of its
+    plates alone, of what another level changes (once; `against` is the first's condition), or none."""
 
     findings: list[FindingOut]
     asked: bool
@@ -178,12 +179,13 @@ class BenchCell(CellWithReadings):
     cautions: list[str]
     prediction: PredictionOut | None
     working: list[Working]
-    asks: Literal["cell", "change", "nothing"]
+    asks: Literal["cell", "order", "change", "nothing"]
     against: str
 
 
 class BenchOut(BaseModel):
-    """A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if for loads.
+    """A group's own bench; `predict` if the teacher asks for predictions, `load_ohm` and `short_circuit` if
+    for loads; `level`: how far words and workings go.
 
     `minutes_in` counts without pauses; `covered` says whether the others' values stay covered; `readable` is a pattern of
     what can be a reading, for a page without network; `live_meter` if there is a connected one. `settle_again_s` is the wait
@@ -191,6 +193,7 @@ class BenchOut(BaseModel):
     """
 
     predict: bool
+    level: Level
     short_circuit: bool
     load_ohm: float | None
     how_short: str

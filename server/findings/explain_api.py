@@ -12,13 +12,14 @@ from django.http import HttpRequest
 from ninja import Query, Router
 
 from galvanic.cells import Cell
-from galvanic.chemistry.gap import drawn, explain
-from galvanic.chemistry.plate_work import at_plates
+from galvanic.chemistry.gap import Cause, drawn, explain
+from galvanic.chemistry.plate_work import Work, at_plates
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.what_if import Change, Outcome, inside_a, what_if
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import TEXTBOOK, AccountsResult, CellRow, score_accounts
 from galvanic.findings.compare import ElectrolyteResult
+from galvanic.level import Level
 from galvanic.reference import catalogue
 from galvanic.reference.catalogue import kept
 from galvanic.words import say
@@ -79,6 +80,14 @@ def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
     raise not_found(say("cell with a reading that counts"))
 
 
+def _cause(cause: Cause, level: Level) -> CauseOut:
+    return CauseOut(**asdict(cause) | ({} if level.has_logarithms else {"equation": ""}))
+
+
+def _work(row: Work, level: Level) -> WorkOut:
+    return WorkOut(**asdict(row) | ({} if level.has_equations else {"equation": row.in_words}))
+
+
 @router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
 def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> ExplainOut:
     """Where the volts of one cell went, and what happens at each plate."""
@@ -91,23 +100,25 @@ def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -
     one = _found(own_results(lab, actor) if covered else compare_lab(lab), cell)
     u_v = U_MEASURED_V if one.u_v is None else one.u_v
     gap, work = explain(cell, one.mean_v, u_measured_v=u_v), at_plates(cell)
+    level = Level(lab.level) if isinstance(actor, Member) else Level.UPPER
     return ExplainOut(
+        level=level,
         notation=cell.notation,
         short=cell.short,
         cell=data,
         start=gap.start,
         by_table=gap.by_table,
         start_v=gap.start_v,
-        causes=[CauseOut(**asdict(cause)) for cause in gap.causes],
-        steps=[StepOut(**asdict(step)) for step in drawn(gap)],
+        causes=[_cause(cause, level) for cause in gap.causes],
+        steps=[StepOut(**asdict(step) | {"causes": [_cause(cause, level) for cause in step.causes]}) for step in drawn(gap)],
         measured_v=gap.measured_v,
         u_measured_v=u_v,
         n=one.n,
         groups=len(one.groups),
         negative_plate=work.negative,
         positive_plate=work.positive,
-        at_negative=[WorkOut(**asdict(row)) for row in work.at_negative],
-        at_positive=[WorkOut(**asdict(row)) for row in work.at_positive],
+        at_negative=[_work(row, level) for row in work.at_negative],
+        at_positive=[_work(row, level) for row in work.at_positive],
     )
 
 

@@ -6,6 +6,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from galvanic.level import Level
 from server.labs.schemas import CellIO
 
 
@@ -34,7 +35,8 @@ class StepOut(BaseModel):
 
 
 class WorkOut(BaseModel):
-    """One half-reaction, its share of the current (hydrogen at the negative plate: of what dissolves) and what is seen."""
+    """One half-reaction, its share of the current (hydrogen at the negative plate: of what dissolves) and what is seen; in
+    words instead of an equation for a group at the first level."""
 
     equation: str
     share: float
@@ -43,8 +45,10 @@ class WorkOut(BaseModel):
 
 
 class ExplainOut(BaseModel):
-    """One cell: where the volts went, and what happens at each plate. `negative_plate` is the one that really is."""
+    """One cell: where the volts went, and what happens at each plate. `negative_plate` is the one that really is; `level`:
+    how far it is told; below the upper one causes have no working."""
 
+    level: Level
     notation: str
     short: str
     cell: CellIO

@@ -40,6 +40,7 @@ from server.findings.services import (
     Kept,
     LeftOut,
     Predictions,
+    Said,
     came_late,
     checked_offsets,
     compare_lab,
@@ -52,13 +53,13 @@ from server.labs.outputs import notes_out
 from server.labs.policy import stage_of
 
 
-def _foretold(result: CellResult, predicted: Mapping[str, float]) -> dict[str, Foretold]:
+def _foretold(result: CellResult, predicted: Mapping[str, Said]) -> dict[str, Foretold]:
     """Predictions of the groups that have measured the cell."""
     own = {g.group: g.summary.mean_v for g in result.groups}
-    return {group: Foretold(volts, own[group]) for group, volts in predicted.items() if group in own}
+    return {group: Foretold(*said, own[group]) for group, said in predicted.items() if group in own}
 
 
-def cell_row(result: CellResult, predicted: Mapping[str, float], elsewhere: Sequence[Elsewhere]) -> CellRow:
+def cell_row(result: CellResult, predicted: Mapping[str, Said], elsewhere: Sequence[Elsewhere]) -> CellRow:
     """One cell as it is sent."""
     return CellRow(
         short=result.cell.short, negative=result.cell.negative, positive=result.cell.positive, table_v=result.table_v,

@@ -29,12 +29,13 @@ class GroupMean(BaseModel):
 
 
 class PredictedOut(BaseModel):
-    """What a group predicted of a cell, signed as the cell is written; `off_v` is prediction less the group's own mean."""
+    """What a group predicted of a cell, signed as the cell is written; `off_v` is prediction less the group's own mean. Both
+    are None where the order alone was foretold."""
 
     group: str
-    signed_v: float
+    signed_v: float | None
     right_sign: bool
-    off_v: float
+    off_v: float | None
 
 
 class ElsewhereOut(BaseModel):

@@ -20,7 +20,9 @@ from server.entries.standing import Verdicts, verdicts_on, with_doubts
 from server.labs.models import Lab
 from server.people.auth import Member
 
-Predictions = Mapping[Cell, Mapping[str, float]]
+# Whether the plate that is written first was named negative, and V signed so; None where the order alone was foretold.
+Said = tuple[bool, float | None]
+Predictions = Mapping[Cell, Mapping[str, Said]]
 PARTS = ("compare", "explain", "claims", "power", "notebook")
 
 
@@ -157,14 +159,15 @@ def checked_offsets(lab: Lab) -> dict[str, float | None]:
 
 
 def predictions_of(lab: Lab) -> Predictions:
-    """Each group's latest prediction of each cell, signed as the cell is written; one query."""
-    predicted: dict[Cell, dict[str, float]] = defaultdict(dict)
+    """Each group's latest prediction of each cell, as the cell is written; one query."""
+    predicted: dict[Cell, dict[str, Said]] = defaultdict(dict)
     rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
     for row in rows:
-        if row.volts_v is None:  # what changes was foretold, not how much
+        if row.volts_v is None and row.way:  # what changes was foretold, not which way round
             continue
-        sign = 1.0 if row.negative == row.cell.negative else -1.0
-        predicted[row.cell.cell][row.cell.group.name] = sign * row.volts_v
+        as_written = row.negative == row.cell.negative
+        volts_v = None if row.volts_v is None else row.volts_v if as_written else -row.volts_v
+        predicted[row.cell.cell][row.cell.group.name] = (as_written, volts_v)
     return predicted
 
 

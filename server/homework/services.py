@@ -16,12 +16,9 @@ from server.base.problems import Problem, Refusal
 from server.homework.models import Homework, Tried
 from server.homework.schemas import HomeworkIn, TriedIn
 from server.labs.models import Lab
-from server.people import limits
-from server.people.address import client_address
-from server.people.codes import join_code, plain_code
+from server.people.by_code import free_code, row_by_code
 from server.people.deeds import keep_deed
-from server.people.device import device_of
-from server.people.models import Teacher, WrongTry
+from server.people.models import Teacher
 from server.people.sharing import to_change
 
 MAX_HOMEWORK, MAX_TRIES, MAX_OF_DEVICE = 12, 6000, 200
@@ -50,13 +47,9 @@ def set_homework(*, actor: Teacher, lab_id: uuid.UUID, data: HomeworkIn) -> Home
         )
     Homework.objects.filter(lab=lab, ended_at=None).update(ended_at=timezone.now())
     keep_deed(actor, "homework", lab)
-    return Homework.objects.create(lab=lab, teacher=actor, code=_free_code(), symptoms=chosen, benches=data.benches)
-
-
-def _free_code() -> str:
-    while Homework.objects.filter(code=(code := join_code())).exists():
-        pass
-    return code
+    return Homework.objects.create(
+        lab=lab, teacher=actor, code=free_code(Homework.objects.all()), symptoms=chosen, benches=data.benches
+    )
 
 
 @transaction.atomic
@@ -70,21 +63,9 @@ def end_homework(*, actor: Teacher, homework_id: uuid.UUID) -> None:
 
 def open_homework(*, request: HttpRequest, code: str) -> Homework:
     """The homework that a device opens by its code. Raises Problem: wrong_code, or too_many_tries with seconds to wait."""
-    row = _by_code(request, code)
+    row: Homework = row_by_code(Homework.objects.all(), request, code, WRONG_CODE)
     if row.ended_at is not None:
         raise WRONG_CODE()
-    return row
-
-
-def _by_code(request: HttpRequest, code: str) -> Homework:
-    wanted = plain_code(code)[:20]
-    what = limits.Try(WrongTry.Door.JOIN, wanted, client_address(request), device_of(request))
-    limits.check(what)
-    row: Homework | None = Homework.objects.of_code(wanted).select_related("lab").first()
-    if row is None:
-        limits.failed(what)
-        raise WRONG_CODE()
-    limits.succeeded(what)
     return row
 
 
@@ -93,7 +74,7 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
 
     Raises Problem: wrong_code, too_many_tries, unknown_fault, enough, or id_taken where another homework has the id.
     """
-    row = _by_code(request, data.code)
+    row: Homework = row_by_code(Homework.objects.all(), request, data.code, WRONG_CODE)
     one = Try(str(data.device), data.symptom, data.fault, data.named, tuple(dict.fromkeys(data.hands)))
     if data.symptom not in row.symptoms or not one.known:
         raise STRANGE()

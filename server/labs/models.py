@@ -15,6 +15,7 @@ from django.db import models
 from django.db.models import Case, Count, Exists, F, OuterRef, Q, Value, When
 
 from galvanic.cells import Cell
+from galvanic.level import Level
 from server.labs.settings import Varies
 from server.people.auth import Member
 from server.people.models import Share, Teacher, of_teacher
@@ -115,6 +116,7 @@ class Lab(models.Model):
     repeats = models.PositiveSmallIntegerField(default=2)
     scatter_v = models.FloatField(default=0.05)
     age = models.CharField(max_length=5, default="14-15")
+    level = models.CharField(max_length=6, choices=[(v.value, v.name.title()) for v in Level], default=Level.MIDDLE.value)
     activities = ArrayField(models.CharField(max_length=20), default=list)
     steps = models.JSONField(default=dict)
     wished = models.JSONField(default=list)

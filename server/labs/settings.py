@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 from pydantic import BaseModel, Field, StringConstraints, create_model
 
 from galvanic.bench.loading import LEAST_OHM, MOST_OHM
+from galvanic.level import Level
 from galvanic.planning.kit import CUP_ML
 from galvanic.planning.safety import AGE_BANDS, AgeBand
 from galvanic.planning.schedule import Steps
@@ -90,6 +91,7 @@ class LabSettings(BaseModel):
     repeats: Annotated[int, Field(ge=1, le=10)] = 2
     scatter_v: Annotated[float, Field(ge=0.001, le=1.0)] = SCATTER_V
     age: AgeBand = AGE_BANDS[1]
+    level: Level = Level.MIDDLE
     activities: Annotated[list[Annotated[str, StringConstraints(max_length=20)]], Field(max_length=10)] = []
     steps: StepsIO = StepsIO(**asdict(Steps()))
     cup_ml: Annotated[float, Field(ge=5, le=1000)] = CUP_ML
@@ -101,7 +103,10 @@ class LabSettings(BaseModel):
 
     def columns(self) -> dict[str, Any]:
         """The settings as a lab keeps them."""
-        return self.model_dump(include=set(LabSettings.model_fields)) | {"varies": self.varies.value}
+        return self.model_dump(include=set(LabSettings.model_fields)) | {
+            "varies": self.varies.value,
+            "level": self.level.value,
+        }
 
 
 class NewLab(LabSettings):

@@ -11,6 +11,7 @@ from galvanic.cells import Cell
 from galvanic.findings.compare import CellResult, ElectrolyteResult
 from galvanic.findings.notebook import PARTS, Book, CellInBook, missing, missing_numbers
 from galvanic.findings.working import Line, class_working, own_working
+from galvanic.level import Level
 from galvanic.statistics.repeats import last_digit_v, summarise
 from galvanic.words import say, say_n
 from server.claims.outputs import claims_out
@@ -72,8 +73,9 @@ def notebook_out(actor: Teacher | Member, lab: Lab, group: Group) -> NotebookOut
     with_what_is_beside(hand)
     written = written_of([group])[group.id]
     verdicts = verdicts_with_doubts(lab) if teacher or shows_class(lab) else verdicts_on(lab, hand.rows)
-    counts, asked = counting(hand.rows, verdicts), asked_of_hand(hand)
-    cells = [_book_cell(cell, results, verdicts, counts, asked[cell.planned.id].first) for cell in hand.cells]
+    level = Level(lab.level)
+    counts, asked = counting(hand.rows, verdicts), asked_of_hand(hand, level)
+    cells = [_book_cell(cell, results, verdicts, counts, asked[cell.planned.id].first, level) for cell in hand.cells]
     one_bath = len({(cell.electrolyte, cell.condition) for cell in cells}) < 2
     names = [cell.planned.cell.short if one_bath else cell.planned.cell.notation for cell in hand.cells]
     checks = checks_of(group)
@@ -131,7 +133,7 @@ def _head(lab: Lab, lacks: Sequence[str]) -> BookHead:
 
 
 def _book_cell(
-    cell: CellInHand, results: Results, verdicts: Verdicts, every: Sequence[Row], first: PlannedCell | None
+    cell: CellInHand, results: Results, verdicts: Verdicts, every: Sequence[Row], first: PlannedCell | None, level: Level
 ) -> BookCell:
     planned, rows = cell.planned, counting(cell.rows, verdicts)
     return BookCell(
@@ -139,12 +141,12 @@ def _book_cell(
         table_v=planned.cell.table_v,
         prediction=latest_prediction(planned, every, first),
         beside=beside_out(planned, rows),
-        own=_own(cell, rows),
-        classes=_class_value(*results[planned.cell]) if planned.cell in results else None,
+        own=_own(cell, rows, level),
+        classes=_class_value(*results[planned.cell], level) if planned.cell in results else None,
     )
 
 
-def _own(cell: CellInHand, rows: Sequence[Row]) -> ValueOut | None:
+def _own(cell: CellInHand, rows: Sequence[Row], level: Level) -> ValueOut | None:
     """A group's own value of a cell, from its readings that count."""
     counts = {row.id for row in rows}
     readings = [one for one in cell.sent.readings if one.id in counts]
@@ -157,14 +159,15 @@ def _own(cell: CellInHand, rows: Sequence[Row]) -> ValueOut | None:
         [sign * one.volts_v for sign, one in zip(signs, readings, strict=True)],
         [sign * one.offset_v for sign, one in zip(signs, readings, strict=True)],
         [one.resolution_v for one in readings],
+        level,
     )
     return ValueOut(mean_v=found.mean_v, u_v=found.u_v, low_v=None, high_v=None, groups=1, working=_lines(lines))
 
 
-def _class_value(result: ElectrolyteResult, cell: CellResult) -> ValueOut:
+def _class_value(result: ElectrolyteResult, cell: CellResult, level: Level) -> ValueOut:
     return ValueOut(
         mean_v=cell.mean_v, u_v=cell.u_v, low_v=cell.low_v, high_v=cell.high_v, groups=len(cell.groups),
-        working=_lines(class_working(result, cell)),
+        working=_lines(class_working(result, cell, level)),
     )  # fmt: skip
 
 
@@ -220,7 +223,7 @@ def class_book_out(actor: Teacher, lab: Lab) -> ClassBookOut:
         ClassCell(
             short=cell.cell.short, negative=cell.cell.negative, electrolyte=cell.cell.electrolyte,
             positive=cell.cell.positive, condition=cell.cell.condition, table_v=cell.table_v,
-            by=[one.group for one in cell.groups], classes=_class_value(result, cell),
+            by=[one.group for one in cell.groups], classes=_class_value(result, cell, Level(lab.level)),
         )
         for result in results
         for cell in result.cells

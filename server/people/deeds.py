@@ -61,6 +61,8 @@ DEEDS = {
     "answered": mark("Answered a claim"),
     "rubric": mark("Set the rubric"),
     "gave_back": mark("Gave a notebook back"),
+    "asked_class": mark("Asked the class a question"),
+    "ended_question": mark("Ended a question to the class"),
     "homework": mark("Set homework"),
     "ended_homework": mark("Ended homework"),
     "elsewhere": mark("Put a value from elsewhere beside the class’s"),

@@ -83,6 +83,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         electrodes=SCENARIO["electrodes"],
         electrolytes=SCENARIO["electrolytes"],
         groups=SCENARIO["groups"],
+        level=SCENARIO["level"],
         question=SCENARIO["question"],
         kept=SCENARIO["kept"],
     )

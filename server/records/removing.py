@@ -12,6 +12,7 @@ from django.db import transaction
 from django.db.models import Model, Q
 
 from galvanic.words import say
+from server.asking.models import ClassAnswer
 from server.base.problems import Problem, not_found
 from server.entries.models import Observation, Prediction, Question
 from server.findings.models import Claim
@@ -25,9 +26,10 @@ from server.records.models import Removal
 REMOVED = "(removed on request)"
 REMOVABLE: dict[str, tuple[type[Model], tuple[str, ...]]] = {
     "note": (Observation, ("text",)), "question": (Question, ("text",)), "words": (Words, ("text",)),
-    "claim": (Claim, ("reasoning", "against")), "reason": (Prediction, ("because",)),
+    "claim": (Claim, ("reasoning", "against")), "reason": (Prediction, ("because",)), "answer": (ClassAnswer, ("text",)),
 }  # fmt: skip
 TO_GROUP = {"note": "cell__group", "question": "cell__group", "words": "group", "claim": "group", "reason": "cell__group"}
+TO_LAB = {kind: f"{way}__lab" for kind, way in TO_GROUP.items()} | {"answer": "question__lab"}  # an answer is nobody's
 LEAST_WORD, MOST_FOUND, MOST_DAYS = 2, 200, 3650
 
 
@@ -51,22 +53,29 @@ def find_words(lab: Lab, words: str) -> list[FoundWords]:
     asked = set(Removal.objects.filter(lab=lab).values_list("row", flat=True))
     found = []
     for kind, (model, columns) in REMOVABLE.items():
-        to_group = TO_GROUP[kind]
+        to_group = TO_GROUP.get(kind)
         holds = Q(*((f"{column}__icontains", wanted) for column in columns), _connector=Q.OR)
-        rows: Any = model.objects.filter(holds, **{f"{to_group}__lab": lab})  # type: ignore[attr-defined]
-        for row in rows.select_related(to_group)[:MOST_FOUND]:
-            group = row.cell.group if to_group.startswith("cell") else row.group
+        rows: Any = model.objects.filter(holds, **{TO_LAB[kind]: lab})  # type: ignore[attr-defined]
+        for row in (rows.select_related(to_group) if to_group else rows)[:MOST_FOUND]:
             found.append(
                 FoundWords(
                     kind,
                     row.id,
-                    group.name,
+                    _group_of(row, to_group),
                     " ".join(getattr(row, column) for column in columns),
                     row.received_at,
                     row.id in asked,
                 )
             )
     return sorted(found, key=lambda one: one.at, reverse=True)[:MOST_FOUND]
+
+
+def _group_of(row: Any, to_group: str | None) -> str:
+    """The name of the group that typed a row; empty where nobody is named."""
+    if to_group is None:
+        return ""
+    name: str = (row.cell.group if to_group.startswith("cell") else row.group).name
+    return name
 
 
 @transaction.atomic
@@ -76,7 +85,7 @@ def ask_removal(*, actor: Teacher, lab_id: uuid.UUID, things: Sequence[tuple[str
     lab = lab_to_change(actor, lab_id)
     for kind, row in things:
         model, _ = REMOVABLE[kind]
-        if not model.objects.filter(**{"pk": row, f"{TO_GROUP[kind]}__lab": lab}).exists():  # type: ignore[attr-defined]
+        if not model.objects.filter(**{"pk": row, TO_LAB[kind]: lab}).exists():  # type: ignore[attr-defined]
             raise not_found(kind)
     before = Removal.objects.filter(lab=lab).count()
     Removal.objects.bulk_create(

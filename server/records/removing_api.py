@@ -18,7 +18,7 @@ from server.records import removing
 
 router = Router(auth=TeacherAuth())
 REFUSED = {404: ProblemOut, 422: ProblemOut}
-Kind = Literal["note", "question", "words", "claim", "reason"]
+Kind = Literal["note", "question", "words", "claim", "reason", "answer"]
 
 
 class KeptForOut(BaseModel):

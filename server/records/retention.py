@@ -11,6 +11,8 @@ from django.contrib.sessions.models import Session
 from django.db import connection, transaction
 from django.utils import timezone
 
+from server.asking.models import ClassAnswer, ClassQuestion
+from server.asking.services import KEPT as ASKED_KEPT
 from server.entries.models import (
     Actual,
     KeptTrace,
@@ -66,8 +68,8 @@ def _allowed() -> Iterator[None]:
 
 def purge() -> Purged:
     """Remove what was deleted 30 days ago or more, photographs and notes whose time is over, words whose removal is asked
-    for, homework of long ago, and sessions and wrong tries that are over. What was removed from a lab stands in its
-    teacher's list of deeds."""
+    for, homework and questions to classes of long ago, and sessions and wrong tries that are over. What was removed from a
+    lab stands in its teacher's list of deeds."""
     before = timezone.now() - KEPT
     over = [_remove_over(lab) for lab in _labs_over()]
     asked = Removal.objects.filter(done_at=None).values("lab")
@@ -82,6 +84,9 @@ def purge() -> Purged:
         homework = Homework.objects.filter(set_at__lt=timezone.now() - HOMEWORK_KEPT)
         Tried.objects.filter(homework__in=homework).delete()
         homework.delete()
+        asked = ClassQuestion.objects.filter(asked_at__lt=timezone.now() - ASKED_KEPT)
+        ClassAnswer.objects.filter(question__in=asked).delete()
+        asked.delete()
     old_sessions, _ = GroupSession.objects.filter(joined_at__lt=timezone.now() - ENDED_SESSIONS).delete()
     web_sessions, _ = Session.objects.filter(expire_date__lt=timezone.now()).delete()
     SignedIn.objects.exclude(session_key__in=Session.objects.values("session_key")).delete()

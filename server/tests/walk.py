@@ -19,6 +19,7 @@ from django_otp.oath import totp
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from galvanic.simulated.drill import case as drill_case
+from server.asking.models import ClassQuestion
 from server.entries.models import Photo, Question, Reading
 from server.entries.tests.pictures import jpeg
 from server.findings.models import Elsewhere
@@ -220,6 +221,13 @@ CASES: dict[str, Callable[[World], Asked]] = {
     "set_homework": lambda w: (w.desk, {"lab_id": w.lab.id}, {"symptoms": ["zero"], "benches": 3}),
     "open_homework": lambda w: (w.stranger, NOTHING, {"code": Homework.objects.get().code}),
     "keep_try": lambda w: (w.stranger, NOTHING, _homework(w)),
+    "ask_class": lambda w: (w.desk, {"lab_id": w.lab.id}, {"text": "What gives more volts?", "options": ["a", "b"], "fits": 0}),
+    "open_question": lambda w: (w.stranger, NOTHING, {"code": ClassQuestion.objects.get().code}),
+    "keep_answer": lambda w: (
+        w.stranger, NOTHING,
+        {"id": w.id("answer"), "code": ClassQuestion.objects.get().code, "device": w.id("phone"), "choice": 1},
+    ),
+    "end_question": lambda w: (w.desk, {"question_id": ClassQuestion.objects.get().id}, None),
     "end_homework": lambda w: (w.desk, {"homework_id": Homework.objects.get().id}, None),
     "hand_over_table": lambda w: (w.desk, NOTHING, {"file": file("class.csv", TABLE)}),
     "look_again": lambda w: (w.desk, {"table_id": TableIn.objects.get().id}, {"columns": {}}),

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.findings.notebook import PARTS, Book, CellInBook, missing, missing_numbers
 from galvanic.findings.working import class_working, own_working
+from galvanic.level import Level
 from galvanic.notes import MINUS
 
 NUMBER = re.compile(r"[\d.]+")
@@ -46,6 +47,17 @@ class Workings(unittest.TestCase):
         self.assertEqual(
             [line.gives.split("\u202f")[0] for line in lines], ["0.940", "0.0100", "0.0058", "0.0029", "0.0065"]
         )
+
+    def test_below_the_upper_level_no_root_is_drawn(self):
+        given = ([0.94, 0.95, 0.93], [0.0, 0.0, 0.0], [0.01] * 3)
+        mean, apart = own_working(*given, Level.MIDDLE)
+        self.assertEqual((mean.gives, apart.sum, apart.gives), ("0.940\u202fV", "0.95 V − 0.93 V", "0.02\u202fV"))
+        self.assertEqual(own_working(*given, Level.FIRST), (mean,))
+        readings = [ClassReading(group, "copper", "zinc", "lemon-juice", v, 0.01) for group, v in (("a", 0.9), ("b", 0.95))]
+        (result,) = compare(readings)
+        mean, apart = class_working(result, result.cells[0], Level.MIDDLE)
+        self.assertEqual((mean.sum, apart.sum), ("(0.900 + 0.950) V ÷ 2", "0.950 V − 0.900 V"))
+        self.assert_calculates([mean, apart])
 
     def test_each_reading_stands_with_the_digits_that_were_typed(self):
         lines = own_working([0.9, 0.94, 0.95], [0.0] * 3, [0.1, 0.01, 0.01])

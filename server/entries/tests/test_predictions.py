@@ -61,6 +61,21 @@ class Predicting(TestCase):
         told = self.client.get("/api/bench").json()["cells"][0]["prediction"]["told"]
         self.assertEqual(told, "You said less. It is less, by 0.16\u202fV.")
 
+    def test_at_the_first_level_the_order_alone_is_foretold_and_answered(self):
+        self.assertEqual(self.say("").json()["code"], "unreadable_reading")
+        tern = group_of(lab_of(self.ada, title="Order", level="first", electrodes=["zinc", "copper"]))
+        device, cell = as_group(tern), cell_of(tern)
+        self.assertEqual([one["asks"] for one in device.get("/api/bench").json()["cells"]], ["order"])
+        body = {"negative": "copper", "text": "", "unit": "V", "cell_id": str(cell.id), "because": "it shines"}
+        self.assertEqual(send(device, "/bench/predictions", body | {"id": str(uuid.uuid4())}).status_code, 200)
+        record(cell, "0.90")
+        told = device.get("/api/bench").json()["cells"][0]["prediction"]["told"]
+        self.assertEqual(told, "You said copper is the negative plate. The meter says zinc.")
+        compared = as_teacher(self.ada).get(f"/api/labs/{tern.lab_id}/compare").json()
+        self.assertEqual(compared["foretold"], "0 of 1 predictions named the right negative plate.")
+        (said,) = compared["electrolytes"][0]["cells"][0]["predicted"]
+        self.assertEqual((said["signed_v"], said["off_v"], said["right_sign"]), (None, None, False))
+
     def test_a_prediction_without_a_number_is_only_of_another_level(self):
         self.assertEqual(self.say("", way="less").json()["code"], "unreadable_reading")
         changes = {"varies": "spacing", "conditions": ["1 cm apart", "4 cm apart"], "electrodes": ["zinc", "copper"]}

@@ -222,6 +222,20 @@ class Claiming(AClass):
         knot = as_group(group_of(self.lab, "Knot"))
         self.assertEqual(knot.get(f"/api/labs/{self.lab.id}/explain", plates).json()["code"], "claim_first")
 
+    def test_a_group_reads_the_explanation_at_its_level_and_the_teacher_all_of_it(self):
+        self.release("explain")
+        about = {key: getattr(self.cell, key) for key in ("negative", "electrolyte", "positive", "condition")}
+        equations = {}
+        for level in ("first", "middle", "upper"):
+            Lab.objects.filter(id=self.lab.id).update(level=level)
+            group, own = self.device.get(f"/api/labs/{self.lab.id}/explain", about), self.get("explain", **about)
+            self.assertEqual((group.json()["level"], own.json()["level"]), (level, "upper"))
+            causes = [cause["equation"] for cause in group.json()["causes"]]
+            causes += [cause["equation"] for step in group.json()["steps"] for cause in step["causes"]]
+            equations[level] = any(causes), any("→" in work["equation"] for work in group.json()["at_negative"])
+            self.assertTrue(any(cause["equation"] for cause in own.json()["causes"]))
+        self.assertEqual(equations, {"first": (False, False), "middle": (False, True), "upper": (True, True)})
+
     def test_who_clicks_through_the_causes_waits_longer_for_each_and_the_teacher_sees_how_many(self):
         self.release("claims")
         for cause in ("film", "acid", "size"):

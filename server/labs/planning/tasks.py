@@ -10,6 +10,7 @@ from typing import Any
 
 from galvanic.cells import Cell
 from galvanic.conditions import plate_sets
+from galvanic.level import Level
 from galvanic.planning.design import Plan, Shared, Task, judge
 from galvanic.planning.schedule import Steps
 from server.labs.models import Lab, PlannedCell
@@ -30,8 +31,9 @@ def settings_of(lab: Lab) -> LabSettings:
 
     Labs from before keep only the minutes that were not the usual ones.
     """
+    chosen = {"varies": Varies(lab.varies), "level": Level(lab.level), "steps": StepsIO(**asdict(steps_of(lab)))}
     kept = {name: getattr(lab, name) for name in LabSettings.model_fields}
-    return LabSettings.model_construct(**kept | {"varies": Varies(lab.varies), "steps": StepsIO(**asdict(steps_of(lab)))})
+    return LabSettings.model_construct(**kept | chosen)
 
 
 def mark_of(lab: Lab, names: Sequence[str]) -> str:

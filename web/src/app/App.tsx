@@ -11,6 +11,9 @@ import { Broken } from "./Broken";
 import { Frame } from "../ui/Frame";
 import {
   AccountPage,
+  AnswerPage,
+  AskPage,
+  AskProjector,
   BenchClaims,
   BenchCompare,
   BenchExplain,
@@ -134,6 +137,7 @@ export function App() {
             <Route path="/first" element={<FirstPage />} />
             <Route path="/check" element={<CheckPage />} />
             <Route path="/link" element={<LinkPage />} />
+            <Route path="/answer" element={<AnswerPage />} />
             <Route path="/practise" element={<PractisePage />} />
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
@@ -214,6 +218,8 @@ export function App() {
             <Route path="/labs/:id/report" element={<OfLab page={ReportPage} />} />
             <Route path="/labs/:id/notebook" element={<OfLab page={ClassNotebook} />} />
             <Route path="/labs/:id/notebook/:group" element={<OfLab page={GroupNotebook} />} />
+            <Route path="/labs/:id/ask" element={<OfLab page={AskPage} />} />
+            <Route path="/labs/:id/ask/projector" element={<OfLab page={AskProjector} />} />
             <Route path="/labs/:id/practise" element={<OfLab page={HomeworkPage} />} />
             <Route path="/labs/:id/power" element={<OfLab page={PowerPage} />} />
             <Route path="/labs/:id/power/projector" element={<OfLab page={ChainProjector} />} />

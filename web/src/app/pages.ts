@@ -61,6 +61,9 @@ export const GroupNotebook = page(
   "report",
   async () => (await import("../stages/report/GroupNotebook")).GroupNotebook,
 ).Page;
+export const AskPage = page("ask", async () => (await import("../stages/ask/AskPage")).AskPage).Page;
+export const AskProjector = page("ask", async () => (await import("../stages/ask/AskProjector")).AskProjector).Page;
+export const AnswerPage = page("ask", async () => (await import("../stages/ask/AnswerPage")).AnswerPage).Page;
 export const PowerPage = page("power", async () => (await import("../stages/power/PowerPage")).PowerPage).Page;
 export const ChainProjector = page(
   "power",

@@ -144,9 +144,9 @@ function Predicted({ data }: { data: Compare }) {
                 <td>
                   {row.cell.short}, {row.liquid}
                 </td>
-                <td data-number>◇ {number(row.signed_v, 2)}</td>
+                <td data-number>◇ {row.signed_v === null ? t`the plate alone` : number(row.signed_v, 2)}</td>
                 <td>{row.right_sign ? t`yes` : t`no`}</td>
-                <td data-number>{number(row.off_v, 2, true)}</td>
+                <td data-number>{row.off_v === null ? "" : number(row.off_v, 2, true)}</td>
               </tr>
             ))}
           </tbody>

@@ -92,7 +92,9 @@ export function BenchExplain() {
             <>
               <CellChoice cells={all} value={chosen.key} change={(key) => setSearch({ cell: key })} />
               <OneCell key={chosen.key} lab={bench.data.lab_id} cell={chosen.cell} />
-              <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+              {bench.data.level !== "first" && (
+                <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
+              )}
             </>
           ) : (
             <Soft>
@@ -100,7 +102,7 @@ export function BenchExplain() {
             </Soft>
           )}
         </Column>
-        {released && (
+        {released && bench.data.level !== "first" && (
           <Column>
             {accounts.data ? <AllCells data={accounts.data} /> : <ProblemNote problem={accounts.error} />}
           </Column>

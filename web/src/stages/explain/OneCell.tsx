@@ -97,10 +97,16 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           : t`${found.notation}: where ${volts(Math.abs(missing), 2)} came from`}
       </h1>
       <Soft>
-        <Trans>
-          From the printed table to what the class measured, one cause at a time. Press a cause for its working and a
-          test for it.
-        </Trans>
+        {found.level === "upper" ? (
+          <Trans>
+            From the printed table to what the class measured, one cause at a time. Press a cause for its working and a
+            test for it.
+          </Trans>
+        ) : (
+          <Trans>
+            From the printed table to what the class measured, one cause at a time. Press a cause for a test for it.
+          </Trans>
+        )}
       </Soft>
       <PlusMinus />
       <GapBars found={found} open={open} press={(key) => setOpen(open === key ? null : key)} />
@@ -109,11 +115,13 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           {causes.map((cause) => (
             <div key={cause.name}>
               <h2>
-                {cause.name}: {volts(cause.volts_v, 3, true)} ± {number(cause.u_v, 3)}
+                {cause.name}: {sized(cause, found.level)}
               </h2>
-              <p>
-                <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
-              </p>
+              {cause.equation && (
+                <p>
+                  <Num style={{ whiteSpace: "normal" }}>{cause.equation}</Num>
+                </p>
+              )}
               <p>
                 <Trans>A test for it: {cause.test}.</Trans>
               </p>
@@ -123,12 +131,20 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
       )}
       <Plates>
         <PlateWork
-          title={t`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`}
+          title={
+            found.level === "first"
+              ? t`Negative plate, ${names.plate(found.negative_plate)}`
+              : t`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`
+          }
           rows={found.at_negative}
           dissolves
         />
         <PlateWork
-          title={t`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`}
+          title={
+            found.level === "first"
+              ? t`Positive plate, ${names.plate(found.positive_plate)}`
+              : t`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`
+          }
           rows={found.at_positive}
         />
       </Plates>
@@ -140,45 +156,61 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           </Trans>
         </p>
       )}
-      <Behind label={t`Numbers of all causes`}>
-        <Scroll>
-          <Table>
-            <caption hidden>
-              <Trans>From the table to the meter, in volts</Trans>
-            </caption>
-            <thead>
-              <tr>
-                <th scope="col">
-                  <Trans>step</Trans>
-                </th>
-                <th scope="col" data-number>
-                  <Trans>adds, V</Trans>
-                </th>
-                <th scope="col" data-number>
-                  ± u, V
-                </th>
+      {found.level !== "first" && <AllCauses found={found} />}
+    </Overtaken>
+  );
+}
+
+/** What a cause adds: about so much at the first level, with its uncertainty above. */
+const sized = (cause: Schemas["CauseOut"], level: Schemas["ExplainOut"]["level"]) =>
+  level === "first"
+    ? t`about ${volts(cause.volts_v, 1, true)}`
+    : `${volts(cause.volts_v, 3, true)} ± ${number(cause.u_v, 3)}`;
+
+/** The causes as a table, with their workings where there are some. */
+function AllCauses({ found }: { found: Schemas["ExplainOut"] }) {
+  const worked = found.causes.some((cause) => cause.equation);
+  return (
+    <Behind label={t`Numbers of all causes`}>
+      <Scroll>
+        <Table>
+          <caption hidden>
+            <Trans>From the table to the meter, in volts</Trans>
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">
+                <Trans>step</Trans>
+              </th>
+              <th scope="col" data-number>
+                <Trans>adds, V</Trans>
+              </th>
+              <th scope="col" data-number>
+                ± u, V
+              </th>
+              {worked && (
                 <th scope="col">
                   <Trans>working</Trans>
                 </th>
-                <th scope="col">
-                  <Trans>test</Trans>
-                </th>
+              )}
+              <th scope="col">
+                <Trans>test</Trans>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.causes.map((cause) => (
+              <tr key={cause.name}>
+                <td>{cause.name}</td>
+                <td data-number>{number(cause.volts_v, 3, true)}</td>
+                <td data-number>{number(cause.u_v, 3)}</td>
+                {worked && <td>{cause.equation}</td>}
+                <td>{cause.test}</td>
               </tr>
-            </thead>
-            <tbody>
-              {found.causes.map((cause) => (
-                <tr key={cause.name}>
-                  <td>{cause.name}</td>
-                  <td data-number>{number(cause.volts_v, 3, true)}</td>
-                  <td data-number>{number(cause.u_v, 3)}</td>
-                  <td>{cause.equation}</td>
-                  <td>{cause.test}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
-        </Scroll>
-      </Behind>
-    </Overtaken>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
+    </Behind>
   );
 }

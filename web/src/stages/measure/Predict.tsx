@@ -11,7 +11,7 @@ import { useNames } from "../../lab/useNames";
 import { type Outbox } from "../../lab/useOutbox";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
-import { type Keep, OfTheCell, OfTheChange } from "./PredictForms";
+import { type Keep, OfTheCell, OfTheChange, OfTheOrder } from "./PredictForms";
 import { Diamond, Panel } from "./PredictParts";
 import { type Help, Subtraction } from "./Subtraction";
 
@@ -79,19 +79,11 @@ export function Predict({ cell, cells, outbox, open, skipped, setSkipped, done }
     setSkipped(true);
     done();
   };
-  return cell.asks === "change" ? (
-    <OfTheChange cell={cell} keep={keep} skip={skip} wrong={wrong} setWrong={setWrong} />
-  ) : (
-    <OfTheCell
-      cell={cell}
-      group={outbox.group}
-      help={FADES[foretold(cells, outbox, cell.id)] ?? "none"}
-      keep={keep}
-      skip={skip}
-      wrong={wrong}
-      setWrong={setWrong}
-    />
-  );
+  const form = { cell, keep, skip, wrong, setWrong };
+  if (cell.asks === "change") return <OfTheChange {...form} />;
+  if (cell.asks === "order") return <OfTheOrder {...form} group={outbox.group} />;
+  const help = FADES[foretold(cells, outbox, cell.id)] ?? "none";
+  return <OfTheCell {...form} group={outbox.group} help={help} />;
 }
 
 type Kept = Pick<Schemas["PredictionOut"], "negative" | "text" | "unit"> & { way?: string; because?: string };
@@ -109,9 +101,13 @@ function KeptPrediction({ cell, kept, remark, again }: KeptProps) {
           <Trans>
             <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
           </Trans>
+        ) : !kept.way ? (
+          <Trans>
+            <Diamond /> You predicted: {names.plate(kept.negative)} negative
+          </Trans>
         ) : (
           <Trans>
-            <Diamond /> You predicted: {waySaid(kept.way ?? "", cell.against)}
+            <Diamond /> You predicted: {waySaid(kept.way, cell.against)}
           </Trans>
         )}
       </h2>

@@ -37,7 +37,6 @@ type OfProps = {
 
 /** The plate, the number, and whether the meter will show more or less than the table. */
 export function OfTheCell({ cell, group, help, keep, skip, wrong, setWrong }: OfProps & { group: string; help: Help }) {
-  const names = useNames();
   const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
   const [text, setText] = useKept(`${group}:predict:${cell.id}`, "");
   const [way, setWay] = useKept<Way | "">(`predict:${cell.id}:way`, "");
@@ -56,26 +55,15 @@ export function OfTheCell({ cell, group, help, keep, skip, wrong, setWrong }: Of
           <Diamond /> Predict: which plate will be negative?
         </Trans>
       </h2>
-      <Row role="group" aria-label={t`The negative plate`}>
-        {[cell.negative, cell.positive]
-          .sort((a, b) => names.plate(a).localeCompare(names.plate(b)))
-          .map((plate) => (
-            <Button
-              key={plate}
-              aria-pressed={negative === plate}
-              onPress={() => {
-                setNegative(plate);
-                setWrong(null);
-              }}
-            >
-              {negative === plate ? "◆ " : ""}
-              {names.plate(plate)}
-            </Button>
-          ))}
-        <TextButton onPress={skip}>
-          <Trans>Skip the prediction</Trans>
-        </TextButton>
-      </Row>
+      <NegativePlate
+        cell={cell}
+        value={negative}
+        choose={(plate) => {
+          setNegative(plate);
+          setWrong(null);
+        }}
+        skip={skip}
+      />
       {working && (
         <Work
           onSubmit={(event) => {
@@ -108,6 +96,75 @@ export function OfTheCell({ cell, group, help, keep, skip, wrong, setWrong }: Of
           </Ask>
         </Work>
       )}
+      {wrong && <Wrong>{wrong}</Wrong>}
+    </Panel>
+  );
+}
+
+type PlateProps = {
+  cell: Schemas["BenchCell"];
+  value: string | null;
+  choose: (plate: string) => void;
+  skip: () => void;
+};
+
+/** Which plate, in an order that gives nothing away. */
+function NegativePlate({ cell, value, choose, skip }: PlateProps) {
+  const names = useNames();
+  return (
+    <Row role="group" aria-label={t`The negative plate`}>
+      {[cell.negative, cell.positive]
+        .sort((a, b) => names.plate(a).localeCompare(names.plate(b)))
+        .map((plate) => (
+          <Button key={plate} aria-pressed={value === plate} onPress={() => choose(plate)}>
+            {value === plate ? "◆ " : ""}
+            {names.plate(plate)}
+          </Button>
+        ))}
+      <TextButton onPress={skip}>
+        <Trans>Skip the prediction</Trans>
+      </TextButton>
+    </Row>
+  );
+}
+
+/** The plate alone, and why: for a class that has no table yet. */
+export function OfTheOrder({ cell, group, keep, skip, wrong, setWrong }: OfProps & { group: string }) {
+  const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
+  const [because, setBecause] = useKept(`${group}:predict:${cell.id}:because`, "");
+  const send = async () => {
+    if (!negative) return setWrong(t`Choose a plate first.`);
+    await keep({ negative, text: "", way: "", because });
+  };
+  return (
+    <Panel aria-label={t`Predict`}>
+      <h2>
+        <Trans>
+          <Diamond /> Predict: which plate will be negative?
+        </Trans>
+      </h2>
+      <NegativePlate
+        cell={cell}
+        value={negative}
+        choose={(plate) => {
+          setNegative(plate);
+          setWrong(null);
+        }}
+        skip={skip}
+      />
+      <Work
+        onSubmit={(event) => {
+          event.preventDefault();
+          void send();
+        }}
+      >
+        {negative && <Because value={because} onChange={setBecause} />}
+        <Ask>
+          <MainButton type="submit">
+            <Trans>Keep this prediction</Trans>
+          </MainButton>
+        </Ask>
+      </Work>
       {wrong && <Wrong>{wrong}</Wrong>}
     </Panel>
   );

@@ -225,6 +225,9 @@ export function PlanPage({ id }: { id: string }) {
               {anew ? t`Copy, planned anew` : t`Copy this lab`}
             </Button>
           ))}
+          <ButtonLink to={`/labs/${id}/ask`}>
+            <Trans>Ask the class</Trans>
+          </ButtonLink>
           <ButtonLink to={`/labs/${id}/practise`}>
             <Trans>Practice as homework</Trans>
           </ButtonLink>

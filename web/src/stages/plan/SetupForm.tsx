@@ -27,10 +27,20 @@ const OFTEN: { key: Typed["varies"]; name: string }[] = [
   { key: "temperature", name: t`temperature` },
 ];
 const OTHER = "other";
-const AGES: { key: Typed["age"]; name: string }[] = [
-  { key: "11-13", name: t`11 to 13` },
-  { key: "14-15", name: t`14 to 15` },
-  { key: "16-18", name: t`16 to 18` },
+/** With the level that is usual at that age. */
+const AGES: { key: Typed["age"]; name: string; level: Typed["level"] }[] = [
+  { key: "11-13", name: t`11 to 13`, level: "first" },
+  { key: "14-15", name: t`14 to 15`, level: "middle" },
+  { key: "16-18", name: t`16 to 18`, level: "upper" },
+];
+const LEVELS: { key: Typed["level"]; name: string; has: string }[] = [
+  { key: "first", name: t`first`, has: t`Order, sign and what is seen; no equations, no logarithms.` },
+  { key: "middle", name: t`middle`, has: t`Half-equations and differences of E°; no logarithms.` },
+  {
+    key: "upper",
+    name: t`upper`,
+    has: t`Nernst, what the liquid does to each plate, and how uncertain each value is.`,
+  },
 ];
 const HINTS: Partial<Record<Typed["varies"], string>> = {
   surface: t`“freshly rubbed” and “as it was”, for example: each gets plates of its own, marked so.`,
@@ -50,6 +60,12 @@ const Safety = styled.div<{ $stop: boolean }>`
   overflow-y: auto;
   background: ${colour.page};
 `;
+
+/** Another age brings its usual level, unless another level was chosen. */
+function ofAge(typed: Typed, age: Typed["age"]): Partial<Typed> {
+  const usual = (of: Typed["age"]) => AGES.find((one) => one.key === of)?.level ?? typed.level;
+  return { age, level: typed.level === usual(typed.age) ? usual(age) : typed.level };
+}
 
 type Props = {
   typed: Typed;
@@ -215,7 +231,14 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         label={t`Age of the students`}
         options={AGES}
         value={typed.age}
-        onChange={(age) => change({ age: age as Typed["age"] })}
+        onChange={(age) => change(ofAge(typed, age as Typed["age"]))}
+      />
+      <Picks
+        label={t`How far groups’ pages go`}
+        hint={LEVELS.find((level) => level.key === typed.level)?.has}
+        options={LEVELS}
+        value={typed.level}
+        onChange={(level) => change({ level: level as Typed["level"] })}
       />
       <Disclosure title={t`More choices`} detail={t`minutes of the steps, repeats, predictions, what else goes on`}>
         <Form as="div">

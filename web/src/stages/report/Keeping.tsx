@@ -24,6 +24,7 @@ const KINDS = {
   words: t`notebook`,
   claim: t`claim`,
   reason: t`reason of a prediction`,
+  answer: t`answer to a question to the class`,
 } as const;
 
 /** How long each kind of thing is kept. */
