@@ -70,6 +70,9 @@ class KeptPages(BrowserTestCase):
                 "explain": f"{closed}/explain?cell={cell.negative}|{cell.electrolyte}|{cell.positive}",
                 "claims": f"{closed}/claims",
                 "power": f"{closed}/power?cell={JUICE}&cell={JUICE}&cell={JUICE}",
+                "ask": f"{closed}/ask",
+                "ask-projector": f"{closed}/ask/projector",
+                "homework": f"{closed}/practise",
                 "report": f"{closed}/report",
                 "notebook": f"{closed}/notebook",
                 "notebook-group": f"{closed}/notebook/{group.id}",
@@ -77,6 +80,10 @@ class KeptPages(BrowserTestCase):
                 "school": "/school",
             },
         )
+
+    def test_a_strangers(self):
+        page = self.device(PHONE, touch=True)
+        self.look(page, {"join": "/join", "sign-in": "/sign-in", "answer": "/answer", "nowhere": "/nowhere"})
 
     def test_a_groups(self):
         group = Group.objects.filter(lab=self.closed).order_by("position").first()

@@ -10,7 +10,7 @@ import numpy as np
 from galvanic.bench.attention import GroupState, Left, Work, relief, sound_values, state_of, visits
 from galvanic.bench.checks import check
 from galvanic.bench.class_reference import Earlier, GroupCell, Reference
-from galvanic.bench.foretold import Foretold, in_words
+from galvanic.bench.foretold import Foretold, in_words, order_told
 from galvanic.bench.loading import by_load, by_short, remark
 from galvanic.bench.loading import in_words as inner_in_words
 from galvanic.bench.meter import judge
@@ -170,7 +170,9 @@ def benches() -> Iterator[str]:
         ("load", -0.3, None),
     ):
         yield f"{kind} {value} {remark(kind, value, volts)}"
-    yield in_words([Foretold(1.1, 0.95), Foretold(-0.5, 0.45), Foretold(0.4, 0.41)])
+    yield in_words([Foretold(True, 1.1, 0.95), Foretold(False, -0.5, 0.45), Foretold(True, 0.4, 0.41)])
+    yield in_words([Foretold(True, None, 0.95), Foretold(False, None, 0.45)])
+    yield from (order_told(right, "zinc", "copper") for right in (True, False))
     finding = check(LEMON, -0.94, 0.001, [], Reference(["zinc", "copper"], ["lemon-juice"], [], "Tern").of(LEMON))
     states = [
         GroupState("Tern", 2.0, 3, 3.0, [("Zn | Cu", one) for one in finding], None, True, False),

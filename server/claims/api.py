@@ -7,6 +7,7 @@ import uuid
 from django.http import HttpRequest
 from ninja import Router
 
+from galvanic.findings.rubric import Row, RowLevel
 from galvanic.words import say
 from server.claims import services
 from server.claims.outputs import claims_out
@@ -67,7 +68,7 @@ def post_answer(request: HttpRequest, claim_id: uuid.UUID, data: AnswerIn) -> Do
 @router.put("/labs/{uuid:lab_id}/rubric", response={200: Done, **REFUSED}, auth=TeacherAuth(), operation_id="set_rubric")
 def put_rubric(request: HttpRequest, lab_id: uuid.UUID, data: RubricIn) -> Done:
     """Set the rows of the rubric."""
-    rows = [(row.name, row.most) for row in data.rows]
+    rows = [Row(one.name, one.most, tuple(RowLevel(**level.model_dump()) for level in one.levels)) for one in data.rows]
     services.set_rubric(actor=teacher_of(request), lab_id=lab_id, rows=rows)
     return DONE
 

@@ -95,11 +95,20 @@ class ClaimOut(BaseModel):
     answer: AnswerOut | None
 
 
+class RubricLevel(BaseModel):
+    """What is worth so many points, with an example (empty: none)."""
+
+    points: Annotated[int, Field(ge=0, le=20)]
+    text: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+    example: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
 class RubricRow(BaseModel):
-    """A row of the rubric and the most points it gives."""
+    """A row of the rubric, the most points it gives, and what is worth how many."""
 
     name: Annotated[str, StringConstraints(max_length=40)]
     most: Annotated[int, Field(ge=1, le=20)]
+    levels: Annotated[list[RubricLevel], Field(max_length=8)] = []
 
 
 class PackChoice(BaseModel):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass, replace
 from datetime import timedelta
 from typing import Any
 
@@ -19,6 +19,7 @@ from galvanic.findings.claims import CAUSES, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
 from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
+from galvanic.findings.rubric import Row, usual_rubric
 from galvanic.findings.verdicts import ClaimData, Verdict, data_of
 from galvanic.words import mark, say, speaking
 from server.base.problems import Problem, not_found
@@ -38,7 +39,6 @@ from server.power.packs import made_of
 from server.power.runs import data_of_pack
 
 MAX_CLAIMS, MAX_CITED = 60, 30
-USUAL_RUBRIC = ((mark("Claim"), 2), (mark("Evidence"), 3), (mark("Reasoning"), 3))
 MAX_ROWS, MOST_POINTS = 8, 20
 NONE_CITED = mark("No reading is cited. Which of yours shows it?")
 
@@ -168,21 +168,23 @@ def answer_claim(*, actor: Teacher, claim_id: uuid.UUID, text: str, marks: dict[
 def rubric_of(lab: Lab) -> list[dict[str, Any]]:
     """The lab's rubric, the usual one where the teacher has made none, in the lab's language: marks go by its names."""
     with speaking(lab.language):
-        return list(lab.rubric) or [{"name": say(name), "most": most} for name, most in USUAL_RUBRIC]
+        return list(lab.rubric) or [asdict(row) for row in usual_rubric()]
 
 
 @transaction.atomic
-def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[tuple[str, int]]) -> Lab:
-    """Set the rows of the rubric. Raises Problem: not_found, or rubric."""
+def set_rubric(*, actor: Teacher, lab_id: uuid.UUID, rows: Sequence[Row]) -> Lab:
+    """Set the rows of the rubric with their levels. Raises Problem: not_found, or rubric."""
     lab = lab_to_change(actor, lab_id)
-    tidy = [(" ".join(name.split()), most) for name, most in rows if name.strip()]
-    if not 1 <= len(tidy) <= MAX_ROWS or len({name for name, _ in tidy}) != len(tidy):
+    tidy = [replace(row, name=" ".join(row.name.split())) for row in rows if row.name.strip()]
+    if not 1 <= len(tidy) <= MAX_ROWS or len({row.name for row in tidy}) != len(tidy):
         raise Problem(
             422, "rubric", say("A rubric has 1 to {max_rows} rows, each with its own name.", max_rows=MAX_ROWS), field="rows"
         )
-    if any(not 1 <= most <= MOST_POINTS for _, most in tidy):
+    if any(not 1 <= row.most <= MOST_POINTS for row in tidy):
         raise Problem(422, "rubric", say("A row gives 1 to {most_points} points.", most_points=MOST_POINTS), field="rows")
-    lab.rubric = [{"name": name, "most": most} for name, most in tidy]
+    if any(not 0 <= one.points <= row.most for row in tidy for one in row.levels):
+        raise Problem(422, "rubric", say("A level gives from 0 to the most points of its row."), field="rows")
+    lab.rubric = [asdict(row) for row in tidy]
     lab.save(update_fields=["rubric"])
     keep_deed(actor, "rubric", lab)
     return lab

@@ -161,12 +161,14 @@ def _own(cell: CellInHand, rows: Sequence[Row], level: Level) -> ValueOut | None
         [one.resolution_v for one in readings],
         level,
     )
-    return ValueOut(mean_v=found.mean_v, u_v=found.u_v, low_v=None, high_v=None, groups=1, working=_lines(lines))
+    u_v = found.u_v if level.has_equations else None
+    return ValueOut(mean_v=found.mean_v, u_v=u_v, low_v=None, high_v=None, groups=1, working=_lines(lines))
 
 
 def _class_value(result: ElectrolyteResult, cell: CellResult, level: Level) -> ValueOut:
     return ValueOut(
-        mean_v=cell.mean_v, u_v=cell.u_v, low_v=cell.low_v, high_v=cell.high_v, groups=len(cell.groups),
+        mean_v=cell.mean_v, u_v=cell.u_v if level.has_equations else None, low_v=cell.low_v,
+        high_v=cell.high_v, groups=len(cell.groups),
         working=_lines(class_working(result, cell, level)),
     )  # fmt: skip
 

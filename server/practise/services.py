@@ -34,6 +34,7 @@ from server.labs.sharing import share_lab
 from server.people.auth import Member
 from server.people.models import Group, Teacher
 from server.power.packs import packs_of
+from server.practise.asked import ask_before_and_after
 from server.practise.earlier import make_earlier_labs
 from server.practise.homework import practise_at_home
 from server.practise.notebooks import write_notebooks
@@ -115,6 +116,7 @@ def _make_lab(teacher: Teacher, described: dict[str, Any], rng: np.random.Genera
         _claim_of_packs(groups, rng)
         write_notebooks(teacher, groups, SCENARIO["notebook"], rng)
         practise_at_home(teacher, lab, SCENARIO["homework"], day, SCENARIO["seed"])
+        ask_before_and_after(teacher, lab, SCENARIO["asked"], day, SCENARIO["seed"])
         build_chain(groups, begun, SCENARIO["chain"], SCENARIO["potential_v"], rng)
     else:
         release(actor=teacher, lab_id=lab.id, parts=("power",))

@@ -279,6 +279,22 @@ class Claiming(AClass):
         for client in (as_teacher(teacher("bea")), self.device):
             self.assertIn(send(client, path, {"text": "x"}).status_code, (401, 404))
 
+    def test_a_rubric_says_what_is_worth_how_many_to_the_teacher_and_the_group(self):
+        self.release("claims")
+        usual = self.device.get("/api/bench/claims").json()["rubric"]
+        self.assertEqual([row["most"] for row in usual], [2, 3, 3])
+        self.assertTrue(all([one["points"] for one in row["levels"]] == list(range(row["most"] + 1)) for row in usual))
+
+        def put(**level):
+            rows = [{"name": "Idea", "most": 4, "levels": [{"points": 2, "text": "half of it"} | level]}]
+            return self.client.put(f"/api/labs/{self.lab.id}/rubric", {"rows": rows}, content_type="application/json")
+
+        self.assertEqual(put(points=5).json()["code"], "rubric")
+        self.assertEqual(put(text="").status_code, 422)
+        self.assertEqual(put(example="one plate").status_code, 200)
+        (row,) = self.device.get("/api/bench/claims").json()["rubric"]
+        self.assertEqual(row["levels"], [{"points": 2, "text": "half of it", "example": "one plate"}])
+
     def test_the_database_keeps_claims_and_answers_as_they_are(self):
         self.release("claims")
         self.claim()

@@ -92,7 +92,7 @@ function barsOf(found: Schemas["ExplainOut"]): Bar[] {
     ...found.steps.map((step) => ({
       key: step.code,
       name: step.name,
-      detail: `± ${number(step.u_v, 2)} V`,
+      detail: found.level === "first" ? "" : `± ${number(step.u_v, 2)} V`,
       from: step.from_v,
       to: step.to_v,
       kind: "cause" as const,
@@ -178,7 +178,7 @@ export function GapBars({ found, open, press }: Props) {
                   <line x1={x(bar.to)} x2={x(bar.to)} y1={y + 10} y2={y + row - 10} stroke={colour.hairline} />
                 )}
                 <text x={right + 6} y={y + 5} fontWeight={600}>
-                  {number(value, bar.kind === "cause" ? 3 : 2, bar.kind === "cause")}
+                  {number(value, bar.kind === "cause" && found.level !== "first" ? 3 : 2, bar.kind === "cause")}
                 </text>
               </g>
             );

@@ -36,6 +36,9 @@ function Enter({ given, opened }: { given: string; opened: (question: Question) 
   }, [given]);
   return (
     <Narrow>
+      <h1>
+        <Trans>A question to the class</Trans>
+      </h1>
       <Form
         aria-label={t`The question`}
         onSubmit={(event) => {
@@ -103,7 +106,7 @@ function Answer({ question }: { question: Question }) {
     );
   return (
     <Form
-      aria-label={t`Your answer`}
+      aria-label={t`The question`}
       onSubmit={(event) => {
         event.preventDefault();
         send();

@@ -14,8 +14,15 @@ const Side = styled.div`
   flex-wrap: wrap;
   gap: 2.5rem;
   align-items: start;
+  ol {
+    padding-left: 1.6rem;
+    list-style: upper-alpha;
+  }
   li {
     margin: 0.5rem 0;
+  }
+  li::marker {
+    font-weight: 700;
   }
 `;
 
@@ -37,7 +44,7 @@ function slideOf(asked: Schemas["AskedOut"]): Slide {
           </p>
         </div>
         {asked.options.length > 0 && (
-          <ol type="A">
+          <ol>
             {asked.options.map((option) => (
               <li key={option.text}>{option.text}</li>
             ))}

@@ -3,8 +3,9 @@ import { Trans } from "@lingui/react/macro";
 import { useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useAnswerClaim, useSetRubric } from "../../api/claims";
-import { Button, Key, MainButton, TextButton } from "../../ui/Button";
+import { useAnswerClaim } from "../../api/claims";
+import { Key, MainButton, TextButton } from "../../ui/Button";
+import { MarkField } from "../../lab/Marks";
 import { Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";
@@ -20,7 +21,7 @@ const Points = styled(Row)`
 `;
 
 const Short = styled.div`
-  width: 9rem;
+  width: 13rem;
 `;
 
 /** Points as typed: null where nothing is, NaN where it is no number. */
@@ -95,12 +96,10 @@ export function AnswerClaim({
       <Points>
         {rubric.map((row, place) => (
           <Short key={row.name}>
-            <TextField
-              label={t`${row.name}, of ${row.most}`}
+            <MarkField
+              row={row}
               value={marks[row.name] ?? ""}
               onChange={(typed) => setMarks((now) => ({ ...now, [row.name]: typed }))}
-              inputMode="decimal"
-              maxLength={6}
               autoFocus={focus && place === 0}
               error={looked ? wrong(row) : null}
             />
@@ -133,51 +132,6 @@ export function AnswerClaim({
         </MainButton>
       </Row>
       <ProblemNote problem={answer.error} />
-    </Form>
-  );
-}
-
-/** The teacher's own rows of marks. */
-export function RubricForm({ lab, rows }: { lab: string; rows: Rubric }) {
-  const set = useSetRubric();
-  const [text, setText] = useState(rows.map((row) => `${row.name}: ${row.most}`).join("\n"));
-  const [wrong, setWrong] = useState<string | null>(null);
-  const keep = () => {
-    const read = text
-      .split("\n")
-      .filter((line) => line.trim())
-      .map((line) => ({ line, found: /^(.*\S)\s*:\s*(\d+)$/.exec(line.trim()) }));
-    const odd = read.find((one) => one.found === null);
-    setWrong(odd ? t`“${odd.line.trim()}” needs a colon and whole points, as in “Evidence: 3”.` : null);
-    if (!odd)
-      set.mutate({ id: lab, rows: read.map(({ found }) => ({ name: found?.[1] ?? "", most: Number(found?.[2]) })) });
-  };
-  return (
-    <Form
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-    >
-      <TextField
-        label={t`Rows, one a line, with the most points: “Evidence: 3”`}
-        value={text}
-        onChange={setText}
-        rows={4}
-        maxLength={400}
-        error={wrong}
-      />
-      <Row>
-        <Button type="submit">
-          <Trans>Keep the rubric</Trans>
-        </Button>
-        {set.isSuccess && (
-          <Soft role="status">
-            <Trans>Kept.</Trans>
-          </Soft>
-        )}
-      </Row>
-      <ProblemNote problem={set.error} />
     </Form>
   );
 }

@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench } from "../../api/bench";
 import { useBenchClaims, useRecordClaim } from "../../api/claims";
+import { WhatCounts } from "../../lab/Marks";
 import { Frame } from "../../ui/Frame";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
@@ -235,6 +236,7 @@ export function BenchClaims() {
           <div>
             <Column>
               <h1>{target ? t`A new version` : t`Your claim`}</h1>
+              <WhatCounts rubric={data.rubric} />
             </Column>
             <ClaimForm
               key={revising ?? "new"}

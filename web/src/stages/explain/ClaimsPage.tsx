@@ -18,7 +18,8 @@ import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
 import { useNames } from "../../lab/useNames";
 import { IN_SHORT } from "../../lab/verdicts";
-import { AnswerClaim, RubricForm } from "./AnswerClaim";
+import { AnswerClaim } from "./AnswerClaim";
+import { RubricForm } from "./RubricForm";
 import { ClaimText, aboutOf, earlierOf } from "./ClaimParts";
 
 type Claim = Schemas["ClaimOut"];

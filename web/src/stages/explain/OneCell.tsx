@@ -48,15 +48,17 @@ const Plates = styled.div`
   }
 `;
 
+type PlateProps = { title: string; rows: Schemas["WorkOut"][]; dissolves?: boolean; inWords: boolean };
+
 /** `dissolves`: the negative plate, where shares are of what dissolves and the metal itself comes first. */
-function PlateWork({ title, rows, dissolves }: { title: string; rows: Schemas["WorkOut"][]; dissolves?: boolean }) {
+function PlateWork({ title, rows, dissolves, inWords }: PlateProps) {
   return (
     <section>
       <h2>{title}</h2>
       <ul>
         {rows.map((row, place) => (
           <li key={row.equation}>
-            <Num style={{ whiteSpace: "normal" }}>{row.equation}</Num>
+            {inWords ? row.equation : <Num style={{ whiteSpace: "normal" }}>{row.equation}</Num>}
             <small>
               {[
                 rows.length > 1 && !dissolves && t`${number(100 * row.share, 0)} % of the current`,
@@ -108,7 +110,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           </Trans>
         )}
       </Soft>
-      <PlusMinus />
+      {found.level !== "first" && <PlusMinus />}
       <GapBars found={found} open={open} press={(key) => setOpen(open === key ? null : key)} />
       {causes.length > 0 && (
         <Working aria-live="polite">
@@ -137,6 +139,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
               : t`Negative plate, ${names.plate(found.negative_plate)} (anode, oxidation)`
           }
           rows={found.at_negative}
+          inWords={found.level === "first"}
           dissolves
         />
         <PlateWork
@@ -146,6 +149,7 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
               : t`Positive plate, ${names.plate(found.positive_plate)} (cathode, reduction)`
           }
           rows={found.at_positive}
+          inWords={found.level === "first"}
         />
       </Plates>
       {found.negative_plate !== found.cell.negative && (

@@ -12,6 +12,7 @@ import { moment } from "../../format";
 import { BenchLine } from "../../lab/BenchLine";
 import { newId } from "../../api/newId";
 import { useOutbox } from "../../lab/useOutbox";
+import { WhatCounts } from "../../lab/Marks";
 import { Frame } from "../../ui/Frame";
 import { MainButton } from "../../ui/Button";
 import { OnScreen } from "../../ui/layout";
@@ -79,6 +80,16 @@ export function BenchNotebook() {
       title: one.refusal === null ? t`Waits to be sent` : t`Not handed in`,
       text: one.refusal ?? one.held?.message ?? t`It is handed in as soon as there is a network.`,
     })),
+    ...(book.rubric.some((row) => row.levels.length > 0)
+      ? [
+          {
+            code: "counts",
+            tone: "plain" as const,
+            title: t`How it is marked`,
+            text: <WhatCounts rubric={book.rubric} />,
+          },
+        ]
+      : []),
     {
       code: "take-away",
       tone: "plain",

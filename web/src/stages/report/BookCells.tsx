@@ -87,7 +87,7 @@ export function BookCell({ cell, names, nth }: Props) {
       {own && (
         <p>
           <Trans>
-            Our value: <Num>{withU(own.mean_v, own.u_v)}</Num> (one standard uncertainty).
+            Our value: <Num>{withU(own.mean_v, own.u_v)}</Num>.
           </Trans>{" "}
           {cell.table_v === null ? (
             t`The table has no entry for this pair.`

@@ -3,6 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useGiveBack } from "../../api/notebook";
+import { MarkField } from "../../lab/Marks";
 import { MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";
@@ -80,13 +81,11 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
       }}
     >
       {book.rubric.map((row) => (
-        <TextField
+        <MarkField
           key={row.name}
-          label={t`${row.name}, of ${row.most}`}
+          row={row}
           value={now.marks[row.name] ?? ""}
           onChange={(typed) => set({ marks: { ...now.marks, [row.name]: typed } })}
-          inputMode="decimal"
-          maxLength={6}
           error={looked ? wrong(row) : null}
         />
       ))}

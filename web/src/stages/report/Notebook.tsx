@@ -107,7 +107,7 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
           </Trans>
         </Soft>
       </section>
-      {measured.length > 0 && <PlusMinus />}
+      {measured.some((cell) => typeof cell.own?.u_v === "number") && <PlusMinus />}
       {measured.map((cell) => (
         <BookCell key={cell.id} cell={cell} names={names} nth={book.cells.indexOf(cell) + 1} />
       ))}

@@ -1,0 +1,80 @@
+import { t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { TextButton } from "../ui/Button";
+import { Behind } from "../ui/Behind";
+import { TextField } from "../ui/fields";
+import { Soft } from "../ui/layout";
+
+type Row = Schemas["RubricRow"];
+
+const Levels = styled.ul`
+  display: grid;
+  gap: 0.25rem;
+  padding: 0;
+  list-style: none;
+  font-size: 0.94rem;
+`;
+
+type MarkProps = {
+  row: Row;
+  value: string;
+  onChange: (typed: string) => void;
+  error: string | null;
+  autoFocus?: boolean;
+};
+
+/** Points for one row: typed, or by pressing the level that is described. */
+export function MarkField({ row, value, onChange, error, autoFocus }: MarkProps) {
+  return (
+    <div>
+      <TextField
+        label={t`${row.name}, of ${row.most}`}
+        value={value}
+        onChange={onChange}
+        inputMode="decimal"
+        maxLength={6}
+        {...(autoFocus !== undefined && { autoFocus })}
+        error={error}
+      />
+      {row.levels.length > 0 && (
+        <Behind label={t`What is worth how many: ${row.name}`}>
+          <Levels>
+            {row.levels.map((level) => (
+              <li key={`${level.points}${level.text}`}>
+                <TextButton
+                  onPress={() => onChange(String(level.points))}
+                >{t`${level.points}: ${level.text}`}</TextButton>
+              </li>
+            ))}
+          </Levels>
+        </Behind>
+      )}
+    </div>
+  );
+}
+
+/** What a group is marked by, before it writes: each row with its levels and an example of each. */
+export function WhatCounts({ rubric }: { rubric: Row[] }) {
+  if (rubric.every((row) => row.levels.length === 0)) return null;
+  return (
+    <Behind label={t`What counts`}>
+      {rubric.map((row) => (
+        <section key={row.name}>
+          <h3>{t`${row.name}, of ${row.most}`}</h3>
+          <Levels>
+            {row.levels.map((level) => (
+              <li key={`${level.points}${level.text}`}>
+                <Trans>
+                  {level.points}: {level.text}
+                </Trans>
+                {level.example && <Soft as="span">{t`, for example “${level.example}”`}</Soft>}
+              </li>
+            ))}
+          </Levels>
+        </section>
+      ))}
+    </Behind>
+  );
+}
