@@ -127,6 +127,7 @@ class Lab(models.Model):
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
     language = models.CharField(max_length=5, default="en", db_default="en")
+    template = models.CharField(max_length=40, blank=True)
     short_circuit = models.BooleanField(default=False)
     packs = models.BooleanField(default=False)
     load_ohm = models.FloatField(null=True, blank=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 from typing import Any
 
 from django.http import HttpRequest
@@ -14,6 +15,7 @@ from galvanic.condition import condition_of, said
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
+from galvanic.planning.lessons import lesson
 from galvanic.planning.level_notes import level_notes
 from galvanic.planning.plan_notes import packs_note, plan_notes
 from galvanic.planning.safety import set_up_notes
@@ -35,6 +37,7 @@ from server.labs.schemas import (
     CountOut,
     GroupPlan,
     LabOut,
+    LessonOut,
     LevelSet,
     NoteOut,
     PlanDetail,
@@ -180,7 +183,17 @@ def whole(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
 def template_out(row: Mapping[str, Any]) -> TemplateOut:
     """A ready lab to begin with, in the language around."""
     words = {field: say(row[field]) for field in ("name", "about", "question", "kept")}
-    return TemplateOut(**dict(row) | words | {"conditions": [said(text) for text in row["conditions"]]})
+    more = {
+        "conditions": [said(text) for text in row["conditions"]],
+        "groups": [say(name) for name in row.get("groups", ())],
+    }
+    return TemplateOut(**dict(row) | words | more | {"lesson": lesson_out(row["key"])})
+
+
+def lesson_out(key: str) -> LessonOut | None:
+    """How the lesson of a template goes, in the language around."""
+    found = lesson(key)
+    return None if found is None else LessonOut.model_validate(asdict(found))
 
 
 def variables_out() -> list[VariableOut]:
@@ -222,6 +235,7 @@ def lab_out(lab: Lab, groups: list[Group], hands: list[list[PlannedCell]], judge
         signed=signed(lab, sheet_of(lab)),
         plan=None if judged is None else detail(*judged, steps),
         last_change=last_change(lab),
+        lesson=lesson_out(lab.template),
     )
 
 

@@ -210,7 +210,7 @@ class PlanDetail(BaseModel):
 
 class LabOut(LabLine):
     """A lab whole. `plan` is None where the cells cannot be judged as a plan (brought in from a file); `mark` tells whether
-    its settings are still as a form found them."""
+    its settings are still as a form found them; `lesson`: how that of its template goes."""
 
     settings: LabSettings
     mark: str
@@ -222,6 +222,7 @@ class LabOut(LabLine):
     signed: bool
     plan: PlanDetail | None
     last_change: str | None
+    lesson: LessonOut | None
 
 
 class EditIn(BaseModel):
@@ -261,8 +262,25 @@ class PreviewOut(BaseModel):
     plan: PlanDetail
 
 
+class LessonStepOut(BaseModel):
+    """Minutes of a lesson and what happens in them."""
+
+    minutes: int
+    what: str
+
+
+class LessonOut(BaseModel):
+    """How a lesson goes: steps, what to ask, what to expect, what goes wrong, and what groups that are early can do."""
+
+    steps: list[LessonStepOut]
+    asks: list[str]
+    expect: str
+    wrong: list[str]
+    early: str
+
+
 class TemplateOut(BaseModel):
-    """A starting point for a plan."""
+    """A starting point for a plan; what it leaves open (minutes of None, no groups) stays as it is."""
 
     key: str
     name: str
@@ -274,6 +292,11 @@ class TemplateOut(BaseModel):
     electrodes: list[str]
     electrolytes: list[str]
     conditions: list[str]
+    minutes: int | None = None
+    groups: list[str] = []
+    short_circuit: bool = False
+    packs: bool = False
+    lesson: LessonOut | None
 
 
 class VariableOut(BaseModel):

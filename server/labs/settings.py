@@ -100,6 +100,7 @@ class LabSettings(BaseModel):
     packs: bool = False
     load_ohm: Annotated[float, Field(ge=LEAST_OHM, le=MOST_OHM)] | None = None
     language: LanguageCode = "en"
+    template: Annotated[str, StringConstraints(max_length=40)] = ""
 
     def columns(self) -> dict[str, Any]:
         """The settings as a lab keeps them."""

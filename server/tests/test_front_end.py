@@ -61,6 +61,9 @@ class FrontEnd(SimpleTestCase):
     def test_practice(self):
         self.passes("practise")
 
+    def test_rubrics(self):
+        self.passes("rubric")
+
     def test_the_free_bench_on_the_cores_cases(self):
         cases = [
             {"points": {"loads_ohm": LOADS_OHM, "seconds": SECONDS}, "pair": asdict(table), "changes": changes,
@@ -80,4 +83,4 @@ class FrontEnd(SimpleTestCase):
     def test_no_file_is_left_out(self):
         self.assertEqual({path.name for path in (WEB / "tests").glob("*.test.ts")},
                          {"format.test.ts", "setup.test.ts", "outbox.test.ts", "packs.test.ts", "practise.test.ts",
-                          "bench.test.ts", "asking.test.ts", "worker.test.ts", "leaving.test.ts"})  # fmt: skip
+                          "bench.test.ts", "asking.test.ts", "rubric.test.ts", "worker.test.ts", "leaving.test.ts"})  # fmt: skip

@@ -16,6 +16,11 @@ const template = (key: string, more: Partial<Schemas["TemplateOut"]> = {}): Sche
   electrodes: ["zinc", "copper"],
   electrolytes: ["lemon-juice"],
   conditions: [],
+  minutes: null,
+  groups: [],
+  short_circuit: false,
+  packs: false,
+  lesson: null,
   ...more,
 });
 const PAIRS = template("pairs");
@@ -39,6 +44,10 @@ const USUAL = {
   predict: true,
   short_circuit: false,
   load_ohm: null,
+  packs: false,
+  language: "en" as const,
+  level: "middle" as const,
+  template: "",
 };
 const START = { usual: USUAL, templates: ALL };
 
@@ -77,4 +86,17 @@ test("a number that is none yet makes no plan, and a decimal comma is one", () =
   assert.equal(planOf({ ...typed, load: "ten" }), null);
   assert.equal(planOf({ ...typed, scatter: "0,05" })?.scatter_v, 0.05);
   assert.equal(planOf({ ...typed, title: "  " })?.title, "Untitled");
+});
+
+test("what only a template asked for goes with it, and what was typed stays", () => {
+  const shown = template("shown", { minutes: 20, groups: ["Front bench"], short_circuit: true, packs: true });
+  const plain = template("plain");
+  const all = [shown, plain];
+  const before = { ...empty(USUAL), names: "Tern\nKnot" };
+  const front = withTemplate(before, shown, all);
+  assert.deepEqual([front.minutes, front.names, front.short, front.packs], ["20", "Front bench", true, true]);
+  const back = withTemplate(front, plain, all);
+  assert.equal(back.names.split("\n").length, 8);
+  assert.deepEqual([back.minutes, back.short, back.packs], ["20", false, false]);
+  assert.equal(withTemplate({ ...front, names: "Mine" }, plain, all).names, "Mine");
 });

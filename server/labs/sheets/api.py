@@ -8,6 +8,7 @@ from dataclasses import asdict
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from galvanic.level import Level
 from galvanic.planning.safety import LOCAL_RULES, Sheet
 from galvanic.preparing import usual_steps
 from galvanic.words import say
@@ -160,6 +161,8 @@ def cards(request: HttpRequest, lab_id: uuid.UUID) -> CardsOut:
         qr_path=link.qr_path,
         qr_size=link.qr_size,
         wanted=READINGS_PER_CELL,
+        predict=lab.predict,
+        level=Level(lab.level),
         offline=say("If the devices fail, write here and type it in later."),
         cards=[
             Card(

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, StringConstraints
 
+from galvanic.level import Level
 from server.labs.schemas import PlannedCellOut
 
 
@@ -157,5 +158,7 @@ class CardsOut(BaseModel):
     qr_path: str
     qr_size: int
     wanted: int
+    predict: bool
+    level: Level
     offline: str
     cards: list[Card]

@@ -59,6 +59,15 @@ const Cells = styled(Table)`
   }
 `;
 
+/** Room to draw. */
+const Sketch = styled.p`
+  min-height: 8.5rem;
+  padding: 0.3rem 0.5rem;
+  border: 1px dashed ${colour.soft};
+  color: ${colour.soft};
+  font-size: 0.92rem;
+`;
+
 const Cautions = styled.ul`
   columns: 2;
   column-gap: 1.5rem;
@@ -106,6 +115,11 @@ export function BenchCards({ cards }: { cards: Cards }) {
                   <th scope="col">
                     <Trans>red lead on</Trans>
                   </th>
+                  {cards.predict && (
+                    <th scope="col">
+                      {cards.level === "first" ? t`we expect: which is negative?` : t`we expect: negative plate, volts`}
+                    </th>
+                  )}
                   {Array.from({ length: cards.wanted }, (_, index) => (
                     <th key={index} scope="col">
                       {index + 1}
@@ -126,6 +140,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
                     </th>
                     <td>{names.plate(cell.negative)}</td>
                     <td>{names.plate(cell.positive)}</td>
+                    {cards.predict && <td data-space />}
                     {Array.from({ length: cards.wanted }, (_, space) => (
                       <td key={space} data-space />
                     ))}
@@ -135,6 +150,9 @@ export function BenchCards({ cards }: { cards: Cards }) {
               </tbody>
             </Cells>
           </Scroll>
+          <p>
+            <Trans>Meter check: leads together ______ V, a fresh cell ______ V.</Trans>
+          </p>
           <p>
             <Trans>
               {cards.offline} Write the unit, and a minus sign where the meter shows one. Between readings lift the
@@ -146,6 +164,9 @@ export function BenchCards({ cards }: { cards: Cards }) {
               <strong>{names.liquid(step.electrolyte)}:</strong> {step.text}
             </p>
           ))}
+          <Sketch>
+            <Trans>Sketch cell 1: both plates, the leads, and what you think moves where.</Trans>
+          </Sketch>
           <Cautions>
             {card.cautions.map((line) => (
               <li key={line}>{line}</li>

@@ -11,6 +11,8 @@ import { Select } from "../../ui/Select";
 import { Form, Row } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { GroupFields } from "./GroupFields";
+import { HowFar } from "./HowFar";
+import { HowItGoes } from "./HowItGoes";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
 import { type Typed, settingsFor, withTemplate } from "./setup";
@@ -27,21 +29,6 @@ const OFTEN: { key: Typed["varies"]; name: string }[] = [
   { key: "temperature", name: t`temperature` },
 ];
 const OTHER = "other";
-/** With the level that is usual at that age. */
-const AGES: { key: Typed["age"]; name: string; level: Typed["level"] }[] = [
-  { key: "11-13", name: t`11 to 13`, level: "first" },
-  { key: "14-15", name: t`14 to 15`, level: "middle" },
-  { key: "16-18", name: t`16 to 18`, level: "upper" },
-];
-const LEVELS: { key: Typed["level"]; name: string; has: string }[] = [
-  { key: "first", name: t`first`, has: t`Order, sign and what is seen; no equations, no logarithms.` },
-  { key: "middle", name: t`middle`, has: t`Half-equations and differences of E°; no logarithms.` },
-  {
-    key: "upper",
-    name: t`upper`,
-    has: t`Nernst, what the liquid does to each plate, and how uncertain each value is.`,
-  },
-];
 const HINTS: Partial<Record<Typed["varies"], string>> = {
   surface: t`“freshly rubbed” and “as it was”, for example: each gets plates of its own, marked so.`,
   dilution: t`“undiluted”, “1 part in 10” or “20 %”: the kit says how each is mixed.`,
@@ -61,12 +48,6 @@ const Safety = styled.div<{ $stop: boolean }>`
   background: ${colour.page};
 `;
 
-/** Another age brings its usual level, unless another level was chosen. */
-function ofAge(typed: Typed, age: Typed["age"]): Partial<Typed> {
-  const usual = (of: Typed["age"]) => AGES.find((one) => one.key === of)?.level ?? typed.level;
-  return { age, level: typed.level === usual(typed.age) ? usual(age) : typed.level };
-}
-
 type Props = {
   typed: Typed;
   change: (change: Partial<Typed>) => void;
@@ -80,6 +61,7 @@ type Props = {
 
 /** Everything a lab is made from, in the order a teacher thinks: question, materials, class, time, and what few need. */
 export function SetupForm({ typed, change, materials, start, fresh, safety, onSubmit, children }: Props) {
+  const lesson = start.templates.find((template) => template.key === typed.template)?.lesson;
   const chosen = materials.electrodes.filter(({ key }) => typed.plates.includes(key));
   const often = OFTEN.some((one) => one.key === typed.varies);
   const others = start.variables.filter((one) => OFTEN.every((usual) => usual.key !== one.varies));
@@ -112,6 +94,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
           }}
         />
       )}
+      {fresh && lesson && <HowItGoes lesson={lesson} />}
       <TextField
         label={t`Title`}
         value={typed.title}
@@ -227,19 +210,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
         value={typed.language}
         onChange={(key) => change({ language: key as Language })}
       />
-      <Picks
-        label={t`Age of the students`}
-        options={AGES}
-        value={typed.age}
-        onChange={(age) => change(ofAge(typed, age as Typed["age"]))}
-      />
-      <Picks
-        label={t`How far groups’ pages go`}
-        hint={LEVELS.find((level) => level.key === typed.level)?.has}
-        options={LEVELS}
-        value={typed.level}
-        onChange={(level) => change({ level: level as Typed["level"] })}
-      />
+      <HowFar typed={typed} change={change} />
       <Disclosure title={t`More choices`} detail={t`minutes of the steps, repeats, predictions, what else goes on`}>
         <Form as="div">
           <Row>

@@ -29,6 +29,7 @@ const typedOf = (settings: Schemas["LabSettings"]) => ({
   cup: String(settings.cup_ml),
   predict: settings.predict,
   language: settings.language,
+  template: settings.template,
   short: settings.short_circuit,
   packs: settings.packs,
   load: settings.load_ohm === null ? "" : String(settings.load_ohm),
@@ -37,7 +38,6 @@ const typedOf = (settings: Schemas["LabSettings"]) => ({
 
 /** What is typed while a lab is set up; numbers stay text until they are one. */
 export type Typed = ReturnType<typeof typedOf> & {
-  template: string;
   title: string;
   date: string;
   names: string;
@@ -48,7 +48,6 @@ export type Typed = ReturnType<typeof typedOf> & {
 export const empty = (usual: Schemas["LabSettings"]): Typed => ({
   ...typedOf(usual),
   language,
-  template: "",
   title: "",
   date: today(),
   names: EIGHT_BENCHES,
@@ -63,11 +62,16 @@ export function settingsFor(varies: Typed["varies"], start: Schemas["StartOut"])
 
 const same = (one: string, other: string) => one.trim() === other.trim();
 
+/** What a template asks for; else what is there, unless only the template before had asked for it. */
+const ofTemplate = <T>(now: T, asked: T, askedBefore: T, usual: T): T =>
+  asked ? asked : askedBefore && now === askedBefore ? usual : now;
+
 /** A template's choices over what is typed; words that somebody typed stay, those of another template go. */
 export function withTemplate(typed: Typed, template: Template, all: Template[]): Typed {
   const words = (now: string, of: (one: Template) => string) =>
     now.trim() === "" || all.some((one) => same(now, of(one))) ? of(template) : now;
   const settings = (one: Template) => one.conditions.join("\n");
+  const before = all.find((one) => one.key === typed.template);
   const { varies } = template;
   return {
     ...typed,
@@ -83,6 +87,10 @@ export function withTemplate(typed: Typed, template: Template, all: Template[]):
     against: template.against,
     plates: template.electrodes,
     liquids: template.electrolytes,
+    ...(typeof template.minutes === "number" && { minutes: String(template.minutes) }),
+    names: ofTemplate(typed.names, template.groups.join("\n"), before?.groups.join("\n") ?? "", EIGHT_BENCHES),
+    short: ofTemplate(typed.short, template.short_circuit, before?.short_circuit ?? false, false),
+    packs: ofTemplate(typed.packs, template.packs, before?.packs ?? false, false),
   };
 }
 
@@ -103,7 +111,6 @@ export function withGroups(names: string, n: number): string {
 export const fromLab = (lab: Schemas["LabOut"]): Typed => ({
   seen: lab.mark,
   ...typedOf(lab.settings),
-  template: "",
   title: lab.title,
   date: lab.date,
   names: lab.groups.map((group) => group.name).join("\n"),
@@ -141,6 +148,7 @@ export function planOf(typed: Typed): NewLab | null {
     cup_ml,
     predict: typed.predict,
     language: typed.language,
+    template: typed.template,
     short_circuit: typed.short,
     packs: typed.packs,
     load_ohm,
