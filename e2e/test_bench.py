@@ -298,7 +298,7 @@ class Bench(BrowserTestCase):
         page.get_by_label("Leads together, V").fill("-0.060")
         self.check_access(page)
         page.get_by_role("button", name="Keep this check").tap()
-        expect(page.get_by_text(re.compile("with the leads together is much for a meter"))).to_be_visible()
+        expect(page.get_by_role("status").filter(has_text="with the leads together is much for a meter")).to_be_visible()
         self.type_reading(page, "0.89")
         expect(page.get_by_text(re.compile("0.060.V of the meter taken off"))).to_be_visible()
         self.assertEqual(Reading.objects.get().text, "0.89")
@@ -324,3 +324,32 @@ class Bench(BrowserTestCase):
         expect(page.get_by_text("Close to nothing")).to_have_count(0)
         expect(board.get_by_role("heading", name="Go and see")).to_have_count(0)
         self.assertEqual(Reading.objects.count(), 2)
+
+    def test_on_a_phone_the_page_moves_to_what_is_to_be_done(self):
+        page = self.bench(size=PHONE, touch=True)
+        for text in ("0.93", "0.94", "0.95"):
+            self.type_reading(page, text)
+        entry = page.get_by_role("textbox", name="Reading in").bounding_box()
+        self.assertLess(entry["y"], PHONE["height"])
+        page.get_by_role("button", name="Correct").last.click()
+        heading = page.get_by_role("heading", name="Correct 0.9")
+        expect(heading).to_be_in_viewport()
+        page.get_by_role("button", name="Leave it as it is").click()
+        page.mouse.wheel(0, 3000)
+        page.get_by_role("button", name="The next cell").click()
+        expect(page.get_by_role("heading", name="Build this cell")).to_be_in_viewport()
+        expect(page.get_by_role("heading", name="Build this cell")).to_be_focused()
+        page.get_by_role("button", name="The cell before").click()
+        page.get_by_role("button", name="On to cell 2").click()  # the first thing to do when all readings are in
+        expect(page).to_have_url(re.compile("/bench/2$"))
+
+    def test_the_entry_stays_on_a_phones_first_screen_below_a_banner_and_a_kept_prediction(self):
+        page = self.bench(size=PHONE, touch=True)
+        page.goto("/bench/2")
+        page.get_by_role("button", name="zinc", exact=True).click()
+        page.get_by_label(re.compile("How many volts")).fill("1.1")
+        page.get_by_role("button", name="Keep this prediction").click()
+        page.get_by_text("You predicted").wait_for()
+        entry = page.get_by_role("textbox", name="Reading in").bounding_box()
+        banner = 75  # what "Your teacher shows you …" takes
+        self.assertLess(entry["y"] + entry["height"] + banner, PHONE["height"])

@@ -4,6 +4,12 @@ import { decimalSign, language, locale } from "./language";
 const MINUS = "\u2212";
 const THIN = "\u202f";
 
+/** A number as it was typed, in volts; null where it is none yet. */
+export function typedVolts(text: string, unit: string): number | null {
+  const typed = Number(text.normalize("NFKC").trim().replace(",", ".").replace("\u2212", "-"));
+  return text.trim() === "" || Number.isNaN(typed) ? null : unit === "mV" ? typed / 1000 : typed;
+}
+
 /** A number with a true minus sign and the reader's decimal sign. */
 export function number(value: number, decimals: number, signed = false): string {
   const digits = Math.abs(value).toFixed(decimals);

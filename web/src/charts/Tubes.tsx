@@ -6,7 +6,7 @@ import { asTyped, number } from "../format";
 import { colour, font } from "../ui/theme";
 import { steps } from "./spread";
 
-export type Level = { id: string; text: string; unit: string; volts: number | null };
+export type Level = { id: string; text: string; unit: string; volts: number | null; waits?: boolean };
 
 const HEIGHT = 232;
 const TOP = 16;
@@ -32,7 +32,7 @@ const Drawing = styled.div`
   }
 `;
 
-/** Readings as levels in small tubes on one scale: an empty tube is the next reading, or one that is not sent yet. */
+/** Readings as levels in small tubes on one scale: an empty tube is the next reading; one that is not sent yet waits. */
 export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
   const seen = levels
     .map((level) => level.volts)
@@ -97,8 +97,12 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
                   {level.unit === "V" ? asTyped(level.text, "") : asTyped(level.text, level.unit)}
                 </text>
               )}
-              {level && at === null && (
-                <text className="step" x={x + TUBE + 6} y={BOTTOM - 3}>
+              {level && (at === null || level.waits) && (
+                <text
+                  className="step"
+                  x={x + TUBE + 6}
+                  y={at === null ? BOTTOM - 3 : at > BOTTOM - 30 ? at - 12 : at + 22}
+                >
                   <Trans>waits</Trans>
                 </text>
               )}

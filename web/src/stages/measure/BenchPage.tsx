@@ -11,16 +11,17 @@ import { keepForOffline } from "../../api/offline";
 import { hasLeft } from "../../api/leaving";
 import { Waiting, useLate } from "../../ui/Waiting";
 import { volts } from "../../format";
-import { Button, ButtonLink, TextButton } from "../../ui/Button";
+import { Button, ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Column, Row, Soft } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
 import { usePhone } from "../../ui/usePhone";
+import { moveTo, useMovesTo } from "../../ui/useMovesTo";
 import { focusOn, useShortcuts } from "../../ui/useShortcuts";
 import { BenchLine } from "../../lab/BenchLine";
 import { CellBench } from "./CellBench";
 import { CellLine } from "./CellLine";
 import { Leave } from "./Leave";
-import { MeterCheck } from "./MeterCheck";
+import { MeterCheck, MeterSays } from "./MeterCheck";
 import { TimeLeft } from "./TimeLeft";
 import { type Outbox, useOutbox } from "../../lab/useOutbox";
 
@@ -179,6 +180,8 @@ function JoinedBench() {
   const sent = unsent === 0;
   const onPhone = usePhone();
   const field = useRef<HTMLInputElement>(null);
+  const heading = useRef<HTMLHeadingElement>(null);
+  useMovesTo(here < 0 ? null : here, heading);
   const [checking, setChecking] = useState<boolean | null>(null);
   const late = useLate(!sent);
 
@@ -262,22 +265,34 @@ function JoinedBench() {
             checking || (unchecked && !onPhone) ? (
               <MeterCheck
                 outbox={outbox}
+                pressed={checking === true}
                 done={() => {
                   setChecking(false);
+                  moveTo(heading.current);
                   focusOn(field.current);
                 }}
               />
+            ) : checking === false ? (
+              <MeterSays meter={bench.data.meter} />
             ) : null
           }
           checkFirst={
             unchecked && onPhone ? (
-              <Button onPress={() => setChecking(true)}>
+              <TextButton onPress={() => setChecking(true)}>
                 <Trans>Check the meter first</Trans>
-              </Button>
+              </TextButton>
             ) : null
           }
           outbox={outbox}
           field={field}
+          heading={heading}
+          onward={
+            here + 1 < cells.length ? (
+              <MainButton onPress={() => navigate(`/bench/${here + 2}`)}>
+                <Trans>On to cell {here + 2}</Trans>
+              </MainButton>
+            ) : null
+          }
           next={
             <Row>
               {here > 0 && (

@@ -1,20 +1,20 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { type ReactNode, type RefObject, useState } from "react";
+import { type ReactNode, type RefObject, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useMeter } from "../../api/meter";
-import { only } from "../../api/outbox";
 import { CellDrawing } from "../../charts/CellDrawing";
-import { type Level, Tubes } from "../../charts/Tubes";
+import { Tubes } from "../../charts/Tubes";
 import { number, ordinal, volts } from "../../format";
 import { Button, Key } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Bullets } from "../../ui/Notes";
 import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
-import { counted, leftOut } from "../../lab/standing";
+import { counted } from "../../lab/standing";
 import { useKept } from "../../ui/useKept";
+import { useMovesTo } from "../../ui/useMovesTo";
 import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
 import { bathName, useNames } from "../../lab/useNames";
@@ -28,6 +28,7 @@ import { OffSheet } from "./OffSheet";
 import { SaidOfLast } from "./SaidOfLast";
 import { Seen } from "./Seen";
 import { SettleByMeter, SettleByTime } from "./Settle";
+import { standOf } from "./standOf";
 import { UnderLoad } from "./UnderLoad";
 import { useEntry } from "./useEntry";
 import type { Outbox } from "../../lab/useOutbox";
@@ -78,7 +79,9 @@ type Props = {
   checkFirst: ReactNode;
   outbox: Outbox;
   next: ReactNode;
+  onward: ReactNode;
   field: RefObject<HTMLInputElement | null>;
+  heading: RefObject<HTMLHeadingElement | null>;
 };
 
 /** How the last two readings differ, in words; nothing of one that is remarked on or turned round, which says so itself. */
@@ -92,7 +95,8 @@ function trendOf(cell: Cell): string | null {
 }
 
 /** One cell: build it, wait, read it, see and correct what was recorded. */
-export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, field }: Props) {
+export function CellBench(props: Props) {
+  const { cell, bench, meterCheck, checkFirst, outbox, next, onward, field, heading } = props;
   const names = useNames();
   const onPhone = usePhone();
   const { wanted } = bench;
@@ -102,42 +106,17 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
   const [off, setOff] = useState(false);
   const [dip, setDip] = useKept<Dip | null>(`${bench.group_id}:dip:${cell.id}`, null);
   const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
+  const toCorrect = useRef<HTMLHeadingElement>(null);
+  useMovesTo(correcting ?? "new", toCorrect);
   const entry = useEntry(bench.group_id, cell.id, correcting ?? "new");
   const meter = useMeter(cell.id, bench.live_meter && open);
   const red = swapped ? cell.negative : cell.positive;
   const black = swapped ? cell.positive : cell.negative;
-  const mine = only(outbox.waiting, "reading").filter((one) => one.cell_id === cell.id);
-  const correctedHere = new Set(mine.filter((one) => one.refusal === null).map((one) => one.body.corrects));
-  const kept = cell.readings.filter(
-    (reading) => reading.corrected_by === null && !reading.aside && !correctedHere.has(reading.id),
-  );
-  const levels: Level[] = [
-    ...kept.map(({ id, text, unit, volts_v }) => ({ id, text, unit, volts: volts_v })),
-    ...mine
-      .filter((one) => one.refusal === null && !cell.readings.some((reading) => reading.id === one.id))
-      .map(({ id, body, sent }) => ({ id, text: body.text, unit: body.unit, volts: sent?.volts_v ?? null })),
-  ];
-  const readable = new RegExp(bench.readable, "i");
-  const out = new Set(cell.readings.filter(leftOut).map((reading) => reading.id));
-  const counting = levels.filter(
-    ({ id, volts: value, text }) =>
-      !out.has(id) && (value !== null || readable.test(text.normalize("NFKC").replace(/\s+/g, ""))),
-  );
-  const enough = counting.length >= wanted;
+  const { mine, kept, levels, counting, enough, asking, guessing } = standOf(cell, bench, outbox, skipped);
   const putIn = () => {
     setDip({ at: Date.now(), again: counting.length > 0 });
     focusOn(field.current);
   };
-  /** Until the group has predicted, or will not, nothing says which plate is negative by the table. */
-  const guessing =
-    bench.predict &&
-    open &&
-    !skipped &&
-    counting.length === 0 &&
-    cell.prediction === null &&
-    cell.asks === "cell" &&
-    cell.working.length > 0 &&
-    !only(outbox.waiting, "prediction").some((one) => one.cell_id === cell.id && one.refusal === null);
   // Not negative first while the group guesses: the order would tell.
   const [first, second] = guessing
     ? ([cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b))) as [string, string])
@@ -189,12 +168,30 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
       done={toEntry}
     />
   );
+  // On a phone they come after the entry, which stays on its first screen.
+  const leadsAndTrouble = (
+    <>
+      <Row>
+        {!guessing && (
+          <Button onPress={() => setSwapped(!swapped)}>
+            {swapped ? t`Swap leads back` : t`Swap leads`} <Key>S</Key>
+          </Button>
+        )}
+        <Button onPress={() => setOff(!off)} aria-expanded={off}>
+          <Trans>
+            Something is off <Key>?</Key>
+          </Trans>
+        </Button>
+      </Row>
+      {off && <OffSheet close={() => setOff(false)} />}
+    </>
+  );
   const loads = bench.short_circuit || bench.load_ohm !== null;
   return (
     <Columns $left="minmax(0, 27rem)">
       <Column>
-        {onPhone && predict}
-        <h1>
+        {onPhone && asking && predict}
+        <h1 ref={heading} tabIndex={-1}>
           <Trans>Build this cell</Trans>
         </h1>
         {guessing ? (
@@ -234,29 +231,46 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
             small={onPhone}
           />
         </Picture>
-        <Row>
-          {!guessing && (
-            <Button onPress={() => setSwapped(!swapped)}>
-              {swapped ? t`Swap leads back` : t`Swap leads`} <Key>S</Key>
-            </Button>
-          )}
-          <Button onPress={() => setOff(!off)} aria-expanded={off}>
-            <Trans>
-              Something is off <Key>?</Key>
-            </Trans>
-          </Button>
-          {checkFirst}
-        </Row>
-        {off && <OffSheet close={() => setOff(false)} />}
-        {!(onPhone && guessing) && <Prepare>{cell.preparation}</Prepare>}
+        {!onPhone && leadsAndTrouble}
+        {!onPhone && <Prepare>{cell.preparation}</Prepare>}
+        {onPhone && (!guessing || checkFirst) && (
+          <Spread>
+            {!guessing && (
+              <Care>
+                <summary>
+                  <b>
+                    <Trans>Before you dip</Trans>
+                  </b>
+                </summary>
+                {cell.preparation}
+              </Care>
+            )}
+            {checkFirst}
+          </Spread>
+        )}
       </Column>
       <Column>
         {meterCheck}
         {!onPhone && predict}
         <Spread>
-          <h2>{title}</h2>
+          <h2 ref={toCorrect} tabIndex={-1}>
+            {title}
+          </h2>
+          {enough && !target && onward}
           <Soft>{!target && counting.length > 0 && !enough && t`lift out, rinse, put back first`}</Soft>
         </Spread>
+        {open &&
+          (bench.live_meter ? (
+            <SettleByMeter meter={meter} read={readMeter} />
+          ) : (
+            <SettleByTime
+              dipped={dip?.at ?? null}
+              dip={putIn}
+              again={counting.length > 0}
+              settleS={(dip ? dip.again : counting.length > 0) ? bench.settle_again_s : bench.settle_s}
+              trend={trendOf(cell)}
+            />
+          ))}
         <Work>
           <Tubes levels={levels} wanted={wanted} />
           <EntryForm
@@ -284,18 +298,8 @@ export function CellBench({ cell, bench, meterCheck, checkFirst, outbox, next, f
             open={open}
           />
         </Work>
-        {open &&
-          (bench.live_meter ? (
-            <SettleByMeter meter={meter} read={readMeter} />
-          ) : (
-            <SettleByTime
-              dipped={dip?.at ?? null}
-              dip={putIn}
-              again={counting.length > 0}
-              settleS={(dip ? dip.again : counting.length > 0) ? bench.settle_again_s : bench.settle_s}
-              trend={trendOf(cell)}
-            />
-          ))}
+        {onPhone && !asking && predict}
+        {onPhone && leadsAndTrouble}
         <CellRecord
           cell={cell}
           waiting={mine}

@@ -152,6 +152,7 @@ export function EntryForm({
     lastKey.current = key;
   };
 
+  const Send = enough && !target ? Button : MainButton; // then the next cell is what is to be done
   const other = unit === "V" ? "mV" : "V";
   return (
     <Entry
@@ -185,12 +186,12 @@ export function EntryForm({
             Type in {other} <Key>{other === "mV" ? "M" : "V"}</Key>
           </Trans>
         </Button>
-        <MainButton type="submit" isDisabled={!open}>
+        <Send type="submit" isDisabled={!open}>
           {target ? t`Correct` : enough ? t`Record one more` : t`Record`}{" "}
           <Key>
             <Trans>Enter</Trans>
           </Key>
-        </MainButton>
+        </Send>
       </Buttons>
       {wrong && <WrongBelow role="alert">{wrong}</WrongBelow>}
       {target && (

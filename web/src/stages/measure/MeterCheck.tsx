@@ -1,11 +1,13 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
+import type { Schemas } from "../../api/client";
 import { Button, MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Row, Soft, WrongText } from "../../ui/layout";
 import { colour } from "../../ui/theme";
+import { moveTo } from "../../ui/useMovesTo";
 import { useKept } from "../../ui/useKept";
 import { newId } from "../../api/newId";
 import { type Outbox } from "../../lab/useOutbox";
@@ -28,8 +30,23 @@ const Field = styled.div`
   width: 13rem;
 `;
 
-/** Leads together, then one fresh dry cell: can this meter be trusted, and what is its offset? */
-export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void }) {
+/** What the kept check came to, where it was typed. */
+export function MeterSays({ meter }: { meter: Schemas["MeterOut"] | null }) {
+  if (!meter) return null;
+  return (
+    <p role="status">
+      {meter.tone === "good" && "✓ "}
+      {meter.text} {meter.do}
+    </p>
+  );
+}
+
+/** Leads together, then one fresh dry cell: can this meter be trusted, and what is its offset? `pressed`: it was asked for. */
+export function MeterCheck({ outbox, pressed, done }: { outbox: Outbox; pressed: boolean; done: () => void }) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (pressed) moveTo(heading.current);
+  }, [pressed]);
   const [leads, setLeads, forgetLeads] = useKept(`${outbox.group}:meter:leads`, "");
   const [dry, setDry, forgetDry] = useKept(`${outbox.group}:meter:dry`, "");
   const [wrong, setWrong] = useState<string | null>(null);
@@ -58,7 +75,7 @@ export function MeterCheck({ outbox, done }: { outbox: Outbox; done: () => void 
         void keep();
       }}
     >
-      <h2>
+      <h2 ref={heading} tabIndex={-1}>
         <Trans>First, the meter: DC volts, lowest range that holds 2 V</Trans>
       </h2>
       <Row>

@@ -11,6 +11,7 @@ import { useNames } from "../../lab/useNames";
 import { type Outbox } from "../../lab/useOutbox";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
+import { usePhone } from "../../ui/usePhone";
 import { type Keep, OfTheCell, OfTheChange, OfTheOrder } from "./PredictForms";
 import { Diamond, Panel } from "./PredictParts";
 import { type Help, Subtraction } from "./Subtraction";
@@ -92,25 +93,24 @@ type KeptProps = { cell: Schemas["BenchCell"]; kept: Kept; remark: string; again
 /** What was said stands as it was said until the meter has spoken; then what became of it, and the working. */
 function KeptPrediction({ cell, kept, remark, again }: KeptProps) {
   const names = useNames();
+  const onPhone = usePhone();
   const read = cell.readings.some((reading) => !struck(reading));
   const working = cell.working.find((one) => one.negative === kept.negative);
-  return (
-    <Panel aria-label={t`Your prediction`}>
-      <h2>
-        {kept.text ? (
-          <Trans>
-            <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
-          </Trans>
-        ) : !kept.way ? (
-          <Trans>
-            <Diamond /> You predicted: {names.plate(kept.negative)} negative
-          </Trans>
-        ) : (
-          <Trans>
-            <Diamond /> You predicted: {waySaid(kept.way, cell.against)}
-          </Trans>
-        )}
-      </h2>
+  const said = kept.text ? (
+    <Trans>
+      <Diamond /> You predicted: {names.plate(kept.negative)} negative, <Num>{asTyped(kept.text, kept.unit)}</Num>
+    </Trans>
+  ) : !kept.way ? (
+    <Trans>
+      <Diamond /> You predicted: {names.plate(kept.negative)} negative
+    </Trans>
+  ) : (
+    <Trans>
+      <Diamond /> You predicted: {waySaid(kept.way, cell.against)}
+    </Trans>
+  );
+  const more = (
+    <>
       {kept.text && kept.way && <p>{waySaid(kept.way, "")}</p>}
       {kept.because && <Soft>{t`because: ${becauseSaid(kept.because)}`}</Soft>}
       {remark && <Soft role="status">{remark}</Soft>}
@@ -130,6 +130,24 @@ function KeptPrediction({ cell, kept, remark, again }: KeptProps) {
           </TextButton>
         </p>
       )}
+    </>
+  );
+  // Until the meter has spoken it takes one line of a phone: the entry stays on its first screen.
+  if (onPhone && !read)
+    return (
+      <Panel aria-label={t`Your prediction`}>
+        <details>
+          <summary>
+            <b>{said}</b>
+          </summary>
+          {more}
+        </details>
+      </Panel>
+    );
+  return (
+    <Panel aria-label={t`Your prediction`}>
+      <h2>{said}</h2>
+      {more}
     </Panel>
   );
 }

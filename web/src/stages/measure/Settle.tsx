@@ -7,7 +7,7 @@ import { clock, number } from "../../format";
 import { Button, Key } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { Ring, useSeconds } from "../../ui/Ring";
-import { colour } from "../../ui/theme";
+import { colour, phone } from "../../ui/theme";
 
 const Strip = styled.div`
   display: grid;
@@ -17,6 +17,10 @@ const Strip = styled.div`
   max-width: 36rem;
   padding-top: 0.7rem;
   border-top: 1px solid ${colour.hairline};
+  ${phone} {
+    padding-top: 0;
+    border-top: 0;
+  }
 `;
 
 const Whole = styled.div`
