@@ -41,7 +41,8 @@ DOORS = ("/api/sign-in", "/api/join")  # each has a thread of its own: hashing a
 MOST_AT_A_DOOR = 200
 MOST_PUT_OFF = 10_000
 TURNED_AWAY_S = 2.0  # for which whoever comes too early is kept waiting, so that a flood of them is a slow one
-FILES = ("/import", "/photos", "/traces", "/preview")  # what is read from files takes long, and holds no reading up
+FILES = ("/import", "/import-package", "/photos", "/run-files", "/tables", "/traces", "/preview")
+"""What is read from files takes long, and holds no reading up."""
 BUSY = Refusal(503, "busy", mark("Too many are at the door just now. Try again in a moment; nothing is lost."), wait_s=2.0)
 
 Scope = dict[str, Any]

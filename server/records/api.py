@@ -13,11 +13,11 @@ from galvanic.reference import reader
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.records import tables_in
+from server.records.file_text import MAX_BYTES, decode, too_big
 from server.records.outputs import table_seen
 from server.records.pack_import import import_packs
 from server.records.package.bring import import_package
 from server.records.schemas import ImportedPackage, ImportedPacks, KeepIn, LookIn, TableSeen, TableStarted
-from server.records.table import MAX_BYTES, decode, too_big
 
 router = Router(auth=TeacherAuth())
 

@@ -19,7 +19,7 @@ from server.labs.services import lab_to_change
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 from server.power.models import Pack, PackEntry
-from server.records.table import MAX_ROWS, refused
+from server.records.file_text import MAX_ROWS, refused
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,11 +19,12 @@ from galvanic.bench.loads_table import is_of_loads
 from galvanic.bench.table_rows import rows_of
 from galvanic.words import mark, say
 from server.base.incoming import clean
-from server.records.table import MAX_ROWS, decode, refused
+from server.records.file_text import MAX_ROWS, decode, refused
 
 Rows = list[tuple[int, list[str]]]
 MOST_UNPACKED = 60_000_000
 MOST_COLUMNS = 60
+MOST_LINES = 4 * MAX_ROWS  # of a sheet, empty ones among them; what stands below is not looked for
 ZIPPED = b"PK\x03\x04"
 _DECIMALS = re.compile(r"^#?,?#*0\.(0+)(?:_\)|;.*)?$")
 _TABLE, _TEXT = "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}", "{urn:oasis:names:tc:opendocument:xmlns:text:1.0}"
@@ -92,7 +93,7 @@ def _xlsx(content: bytes) -> Iterator[Rows]:
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
         try:
             for sheet in book.worksheets:
-                cells = enumerate(sheet.iter_rows(max_col=MOST_COLUMNS), start=1)
+                cells = enumerate(sheet.iter_rows(max_row=MOST_LINES, max_col=MOST_COLUMNS), start=1)
                 yield _tidy((line, [_shown(cell) for cell in row]) for line, row in cells)
         finally:
             book.close()
@@ -122,7 +123,7 @@ def _ods(zipped: zipfile.ZipFile) -> Iterator[Rows]:
             if element.tag == f"{_TABLE}table-row":
                 repeated = int(element.get(f"{_TABLE}number-rows-repeated", "1"))
                 fields = _ods_fields(element)
-                if any(fields):
+                if any(fields) and len(rows) <= MAX_ROWS:
                     rows += [(line + nth + 1, list(fields)) for nth in range(min(repeated, MAX_ROWS))]
                 line += repeated
                 element.clear()

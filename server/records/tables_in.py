@@ -23,10 +23,11 @@ from server.base.problems import Problem, Refusal, RowFault, not_found
 from server.labs.services import tidy_title
 from server.materials.own import materials_of
 from server.people.models import Teacher
+from server.records.apart import tables_apart
+from server.records.file_text import MAX_BYTES, MAX_ROWS, refused, too_big
 from server.records.models import TableIn
 from server.records.services import keep_readings
-from server.records.spreadsheets import tables_of
-from server.records.table import MAX_BYTES, MAX_ROWS, refused, too_big, understood
+from server.records.table import understood
 
 LOST_AFTER = timedelta(minutes=2)
 KEPT_FOR = timedelta(days=1)
@@ -96,7 +97,7 @@ def _begin(table: TableIn, state: TableIn.State, work: Any) -> TableIn:
 
 def _looked(table: TableIn) -> tuple[Looked, Loads]:
     try:
-        tables = tables_of(bytes(table.content))
+        tables = tables_apart(bytes(table.content))
         looked = look_at(tables.readings, MAX_ROWS, table.columns, table.called)
         return looked, look_at_loads(tables.loads, MAX_ROWS, table.called)
     except BadTableText as error:
@@ -125,7 +126,7 @@ def _columns(table: TableIn, problem: Problem) -> dict[str, Any]:
     """What each column holds, where that is what is amiss, so that the teacher can say what the others hold."""
     if problem.code != "columns":
         return {}
-    (_, fields), *rows = tables_of(bytes(table.content)).readings[:4]
+    (_, fields), *rows = tables_apart(bytes(table.content)).readings[:4]
     read = [heading(text) for text in fields]
     return {
         "columns": [

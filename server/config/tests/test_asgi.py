@@ -3,6 +3,7 @@
 import asyncio
 import json
 import unittest
+from pathlib import Path
 from unittest import mock
 
 from asgiref.testing import ApplicationCommunicator
@@ -122,3 +123,15 @@ class AtTheDoor(SimpleTestCase):
             for one in (("GET", "/api/bench"), ("POST", "/api/bench/readings"), ("POST", "/api/bench/photos"))
         ]
         self.assertEqual(pools, [requests.readers, requests.writers, requests.files])
+
+    async def test_every_operation_that_takes_a_file_leaves_the_threads_of_readings_alone(self):
+        schema = json.loads((Path(__file__).parents[3] / "web/src/api/openapi.json").read_text())
+        takes = [
+            path
+            for path, operations in schema["paths"].items()
+            for operation in operations.values()
+            if "multipart/form-data" in operation.get("requestBody", {}).get("content", {})
+        ]
+        self.assertGreater(len(takes), 5)
+        for path in takes:
+            self.assertIs(requests._pool("POST", path), requests.files, path)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 import uuid
+from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import IO, Any
@@ -20,8 +21,9 @@ from galvanic.words import say
 from server.base.incoming import cleaned
 from server.base.problems import Problem, RowFault
 from server.claims.schemas import RubricIn
-from server.entries.models import Photo
+from server.entries.models import Photo, Reading
 from server.entries.photos import remove, store
+from server.entries.services import MAX_READINGS_PER_CELL
 from server.findings.services import PARTS, compare_lab
 from server.labs.models import Lab
 from server.labs.services import keep_new, tidy_names, tidy_title
@@ -31,6 +33,7 @@ from server.materials.own import build, materials_of
 from server.people.codes import pins
 from server.people.deeds import keep_deed
 from server.people.models import Teacher
+from server.records.file_text import MAX_ROWS
 from server.records.package.meaning import odd
 from server.records.package.opened import Opened, opened, refused
 from server.records.package.tables import TABLES, Table, read
@@ -195,6 +198,8 @@ def _rows(
                 break
     if faults:
         raise refused(say("{n_faults} rows of {name}.csv are faulty.", n_faults=len(faults), name=table.name), faults)
+    if table.model is Reading:
+        _not_crowded(list(rows.values()))
     if table.name == "groups":
         _name_groups(lab, list(rows.values()))
     return rows
@@ -225,6 +230,16 @@ def _row(
         elif field.related_model is Lab:
             values[field.name] = lab
     return table.model(**values)
+
+
+def _not_crowded(readings: Sequence[Any]) -> None:
+    """What a bench and a table can hold holds for packages, too. Raises Problem."""
+    imported = [one for one in readings if one.origin == Reading.Origin.IMPORTED]
+    at_cell = Counter(one.cell_id for one in readings if one.origin != Reading.Origin.IMPORTED)
+    if at_cell and max(at_cell.values()) > MAX_READINGS_PER_CELL:
+        raise refused(say("readings.csv: a cell holds {most} readings at most.", most=MAX_READINGS_PER_CELL))
+    if len(imported) > MAX_ROWS:
+        raise refused(say("readings.csv: at most {most} readings come from a table.", most=MAX_ROWS))
 
 
 def _check_references(table: Table, row: models.Model, known: Mapping[Any, Made]) -> None:

@@ -18,8 +18,9 @@ from server.base.problems import Problem
 from server.entries.models import Reading
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group
+from server.records.file_text import MAX_BYTES, MAX_ROWS, decode
 from server.records.services import import_readings
-from server.records.table import MAX_BYTES, MAX_ROWS, decode, read_table
+from server.records.table import read_table
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 HEADER = "group,red,black,electrolyte,volts\n"

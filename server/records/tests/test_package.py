@@ -223,6 +223,16 @@ class Refused(TestCase):
             zipped.writestr("datapackage.json", '{"name": "else"}')
         self.assert_refused(other.getvalue(), "not one of a lab of Pipette")
 
+    def test_a_cell_of_a_package_holds_no_more_readings_than_a_bench_takes(self):
+        def crowded(text):
+            heading, first, *rest = text.splitlines()
+            fields = first.split(",")
+            place = heading.split(",").index("id")
+            more = [",".join([*fields[:place], str(uuid.uuid4()), *fields[place + 1 :]]) for _ in range(60)]
+            return "\n".join([heading, first, *rest, *more]) + "\n"
+
+        self.assert_refused(changed(self.content, readings=crowded), "60 readings at most")
+
     def test_a_newer_package_is_refused_before_anything_is_read(self):
         self.assert_refused(
             changed(self.content, datapackage=lambda t: t.replace('"version": 1', '"version": 2')), "newer Pipette"

@@ -5,6 +5,7 @@ import io
 import uuid
 import zipfile
 from datetime import timedelta
+from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TestCase
@@ -13,13 +14,17 @@ from openpyxl import Workbook
 
 from server.entries.models import Reading, UnderLoad
 from server.labs.models import Lab
+from server.records import apart
+from server.records.file_text import MAX_BYTES, MAX_ROWS
 from server.records.models import TableIn
 from server.records.sheets import all_sheets
-from server.records.table import MAX_BYTES
+from server.records.spreadsheets import tables_of
 from server.records.tables_in import forget_old
 from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of, record, send, teacher
 
 GOOD = "group,red,black,electrolyte,volts\nTern,copper,zinc,lemon juice,0.94\nKnot,Zn,Al,Citrus Juice,−340 mV\n"
+
+SHEET = [["Tern", "copper", "zinc", "lemon juice", 0.94], ["Knot", "Zn", "Al", "lemon juice", -0.34]]
 
 
 def workbook(rows, formats=()):
@@ -85,6 +90,32 @@ class TablesIn(TestCase):
         lab = Lab.objects.get()
         self.assertEqual((after["state"], after["lab"], lab.title), ("kept", str(lab.id), "Last week"))
         self.assertEqual(Reading.objects.count(), 2)
+
+    def test_a_small_workbook_with_a_row_numbered_two_billion_is_read_as_what_it_holds(self):
+        content, far = workbook([["group", "red", "black", "electrolyte", "volts"], *SHEET]), io.BytesIO()
+        with zipfile.ZipFile(io.BytesIO(content)) as old, zipfile.ZipFile(far, "w") as new:
+            for name in old.namelist():
+                text = old.read(name)
+                if name == "xl/worksheets/sheet2.xml":
+                    text = text.replace(b"</sheetData>", b'<row r="2000000000"><c r="A2000000000"/></row></sheetData>')
+                new.writestr(name, text)
+        seen = self.seen(far.getvalue(), "class.xlsx")
+        self.assertEqual((seen["state"], seen["readings"]), ("read", 2))
+
+    def test_repeated_rows_are_counted_together(self):
+        row = "<table:table-row table:number-rows-repeated='4000'><table:table-cell><text:p>x</text:p></table:table-cell></table:table-row>"
+        with zipfile.ZipFile(io.BytesIO(ods([["group"]]))) as zipped:
+            xml = zipped.read("content.xml").decode()
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w") as zipped:
+            zipped.writestr("content.xml", xml.replace("</table:table>", f"{row * 200}</table:table>"))
+        self.assertLess(len(tables_of(out.getvalue()).readings), MAX_ROWS + 4002)
+
+    def test_a_file_that_takes_too_long_ends_and_is_told_so(self):
+        with patch.object(apart, "WALL_S", 0.01):
+            seen = self.seen(workbook(SHEET), "class.xlsx")
+        self.assertEqual(seen["state"], "refused")
+        self.assertIn("far larger than a table", seen["message"])
 
     def test_columns_in_other_words_and_a_unit_in_the_heading(self):
         seen = self.seen("Team;Metal 1;Metal 2;Solution;Voltage (mV);weather\nTern;Zn;Cu;lemon juice;940;fair\n")

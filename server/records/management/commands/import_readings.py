@@ -11,8 +11,8 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from server.base.problems import Problem
 from server.entries.models import Reading
 from server.people.services import teacher_named
+from server.records.file_text import decode
 from server.records.services import import_readings
-from server.records.table import decode
 
 
 class Command(BaseCommand):
