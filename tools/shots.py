@@ -76,15 +76,12 @@ def plan(page: Page, url: str) -> None:
     page.get_by_role("heading", name="Who does what, when").wait_for()
 
 
-def sheet(name: str, heading: str) -> Callable[[Page, str], None]:
-    """A sheet of the draft's plan."""
-
-    def take(page: Page, url: str) -> None:
-        plan(page, url)
-        page.get_by_role("link", name=name, exact=True).click()
-        page.get_by_role("heading", name=heading, exact=True).first.wait_for()
-
-    return take
+def ask(page: Page, url: str) -> None:
+    """What the class of the finished lab was asked before and after it."""
+    sign_in(page, url)
+    finished = next(lab for lab in page.request.get(f"{url}/api/labs/list").json() if lab["title"] == SURVEY)
+    page.goto(f"{url}/labs/{finished['id']}/ask")
+    page.get_by_text("before:").first.wait_for()
 
 
 def cupboard(page: Page, url: str) -> None:
@@ -223,7 +220,7 @@ Take = Callable[[Page, str], None]
 VIEWS: dict[str, tuple[Take, dict[str, int], bool]] = {
     "labs": (labs, LAPTOP, False),
     "plan": (plan, LAPTOP, False),
-    "safety": (sheet("Safety", "Safety sheet"), LAPTOP, False),
+    "ask": (ask, LAPTOP, False),
     "cupboard": (cupboard, LAPTOP, False),
     "bench": (bench, LAPTOP, False),
     "bench-phone": (bench, PHONE, True),

@@ -4,7 +4,6 @@ import styled from "styled-components";
 import type { Schemas } from "../api/client";
 import { TextButton } from "../ui/Button";
 import { Behind } from "../ui/Behind";
-import { TextField } from "../ui/fields";
 import { Soft } from "../ui/layout";
 
 type Row = Schemas["RubricRow"];
@@ -17,41 +16,27 @@ const Levels = styled.ul`
   font-size: 0.94rem;
 `;
 
-type MarkProps = {
-  row: Row;
-  value: string;
-  onChange: (typed: string) => void;
-  error: string | null;
-  autoFocus?: boolean;
-};
-
-/** Points for one row: typed, or by pressing the level that is described. */
-export function MarkField({ row, value, onChange, error, autoFocus }: MarkProps) {
+/** What is described for how many points, row by row; a press gives them. */
+export function WorthHowMany({ rubric, give }: { rubric: Row[]; give: (row: string, points: string) => void }) {
+  const told = rubric.filter((row) => row.levels.length > 0);
+  if (told.length === 0) return null;
   return (
-    <div>
-      <TextField
-        label={t`${row.name}, of ${row.most}`}
-        value={value}
-        onChange={onChange}
-        inputMode="decimal"
-        maxLength={6}
-        {...(autoFocus !== undefined && { autoFocus })}
-        error={error}
-      />
-      {row.levels.length > 0 && (
-        <Behind label={t`What is worth how many: ${row.name}`}>
+    <Behind label={t`What is worth how many`}>
+      {told.map((row) => (
+        <section key={row.name}>
+          <h3>{t`${row.name}, of ${row.most}`}</h3>
           <Levels>
             {row.levels.map((level) => (
               <li key={`${level.points}${level.text}`}>
-                <TextButton
-                  onPress={() => onChange(String(level.points))}
-                >{t`${level.points}: ${level.text}`}</TextButton>
+                <TextButton onPress={() => give(row.name, String(level.points))}>
+                  {t`${level.points}: ${level.text}`}
+                </TextButton>
               </li>
             ))}
           </Levels>
-        </Behind>
-      )}
-    </div>
+        </section>
+      ))}
+    </Behind>
   );
 }
 

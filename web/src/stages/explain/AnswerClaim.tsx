@@ -5,7 +5,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAnswerClaim } from "../../api/claims";
 import { Key, MainButton, TextButton } from "../../ui/Button";
-import { MarkField } from "../../lab/Marks";
+import { WorthHowMany } from "../../lab/Marks";
 import { Tick } from "../../ui/controls";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";
@@ -21,7 +21,7 @@ const Points = styled(Row)`
 `;
 
 const Short = styled.div`
-  width: 13rem;
+  width: 9rem;
 `;
 
 /** Points as typed: null where nothing is, NaN where it is no number. */
@@ -96,16 +96,19 @@ export function AnswerClaim({
       <Points>
         {rubric.map((row, place) => (
           <Short key={row.name}>
-            <MarkField
-              row={row}
+            <TextField
+              label={t`${row.name}, of ${row.most}`}
               value={marks[row.name] ?? ""}
               onChange={(typed) => setMarks((now) => ({ ...now, [row.name]: typed }))}
+              inputMode="decimal"
+              maxLength={6}
               autoFocus={focus && place === 0}
               error={looked ? wrong(row) : null}
             />
           </Short>
         ))}
       </Points>
+      <WorthHowMany rubric={rubric} give={(row, given) => setMarks((now) => ({ ...now, [row]: given }))} />
       <TextField label={t`Your answer`} value={text} onChange={setText} maxLength={600} rows={2} />
       {ask && (
         <p>

@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useGiveBack } from "../../api/notebook";
-import { MarkField } from "../../lab/Marks";
+import { WorthHowMany } from "../../lab/Marks";
 import { MainButton } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Row, Soft } from "../../ui/layout";
@@ -81,14 +81,17 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
       }}
     >
       {book.rubric.map((row) => (
-        <MarkField
+        <TextField
           key={row.name}
-          row={row}
+          label={t`${row.name}, of ${row.most}`}
           value={now.marks[row.name] ?? ""}
           onChange={(typed) => set({ marks: { ...now.marks, [row.name]: typed } })}
+          inputMode="decimal"
+          maxLength={6}
           error={looked ? wrong(row) : null}
         />
       ))}
+      <WorthHowMany rubric={book.rubric} give={(row, given) => set({ marks: { ...now.marks, [row]: given } })} />
       <TextField
         label={t`To the whole`}
         value={now.text}
