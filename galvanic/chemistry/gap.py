@@ -140,23 +140,40 @@ NAMED_SHARE = 0.05  # of a plate's current
 UNSEEN_V = 5e-4  # what prints as zero is nothing that has a cause
 
 
-def _test_of(step: Step, sign: float) -> str:
-    """What to do, and what the model says the plate and the reading then do; `sign`: +1 for the positive plate."""
+def _moved(value_v: float, by_v: float) -> str:
+    """How a potential changes, so that nobody has to think whether a negative number rises."""
+    up = by_v > 0.0
+    if value_v >= 0.0:
+        return say("more positive") if up else say("less positive")
+    return say("less negative") if up else say("more negative")
+
+
+def _reading(value_v: float, by_v: float) -> str:
+    """How a reading changes: it rises or falls; with a minus sign it goes nearer to zero or further from it."""
+    if value_v >= 0.0:
+        return say("rises") if by_v > 0.0 else say("falls")
+    return say("goes nearer to zero") if by_v > 0.0 else say("goes further from zero")
+
+
+def _test_of(step: Step, sign: float, rest_v: float, reading_v: float) -> str:
+    """What to do, and what the model says the plate, at rest at `rest_v`, and the reading then do; `sign`: +1 for the
+    positive plate."""
     if not step.do or abs(step.moves_v) <= LAST_DIGIT_V:
         return say(NO_TEST)
-    plate, reading = (say("rises") if way > 0.0 else say("falls") for way in (step.moves_v, sign * step.moves_v))
     back = say(", and comes back as the skin grows") if step.code == "film" else ""
     return say(
-        "{do}: the plate {plate} by about {moves_v}, the reading {reading}{back}",
+        "{do}: the plate gets {plate} by about {moves_v}, the reading {reading}{back}",
         do=step.do,
-        plate=plate,
+        plate=_moved(rest_v, step.moves_v),
         moves_v=volts(abs(step.moves_v)),
-        reading=reading,
+        reading=_reading(reading_v, sign * step.moves_v),
         back=back,
     )
 
 
-def _causes(steps: tuple[Step, ...], key: str, sign: float, at_work: Sequence[str]) -> list[Cause]:
+def _causes(
+    steps: tuple[Step, ...], key: str, sign: float, at_work: Sequence[str], rest_v: float, reading_v: float
+) -> list[Cause]:
     """Causes at one plate; `at_work`: what takes part there besides its own ions, most first."""
     plate = electrodes()[key].name
     names = {code: say(name, plate=plate) for code, name in NAMES.items()}
@@ -167,7 +184,7 @@ def _causes(steps: tuple[Step, ...], key: str, sign: float, at_work: Sequence[st
     return [
         Cause(
             step.code, key, names[step.code], sign * step.volts_v, step.u_v,
-            _minus(step.equation), _test_of(step, sign),
+            _minus(step.equation), _test_of(step, sign, rest_v, reading_v),
         )
         for step in steps
         if abs(step.volts_v) >= UNSEEN_V
@@ -197,14 +214,17 @@ def explain(
     if cell.negative != cell.positive:
         working = at_plates(cell)
         at_work = {working.negative: _at_work(working.at_negative), working.positive: _at_work(working.at_positive)}
-    causes = [cause for found, key, sign in plates for cause in _causes(found.steps, key, sign, at_work[key])]
-    parts = [cause for found, key, sign in plates for cause in _causes(found.parts, key, sign, at_work[key])]
+    causes, parts = list[Cause](), list[Cause]()
+    for found, key, sign in plates:
+        at_plate = (key, sign, at_work[key], found.rest_v, measured_v)
+        causes += _causes(found.steps, *at_plate)
+        parts += _causes(found.parts, *at_plate)
     open_v = upper.rest_v - lower.rest_v
     shown_v, internal = _at_meter(cell, geometry or Geometry(), meter_ohm)
     bridge = junction(cell)
     loading = shown_v - open_v - bridge.volts_v
     inside = say("{ohm} against {ohm2} inside", ohm=_ohm(meter_ohm), ohm2=_ohm(internal))
-    better = say("use a meter of higher resistance: the reading rises")
+    better = say("use a meter of higher resistance: the reading {reading}", reading=_reading(measured_v, measured_v))
     of_cell = [Cause("loading", None, say("Meter loading"), loading, abs(loading) * 0.5, inside, better)]
     if bridge.u_v:
         said = say("Henderson’s equation: faster ions leave their charge behind in the bridge")
@@ -247,7 +267,7 @@ def explain(
 
 def _at_work(works: Sequence[Work]) -> list[str]:
     """What takes part at a plate besides its own metal and ions, as the panel of its reactions names it."""
-    return [say(WHAT[work.part]) for work in works if work.part not in ("", OWN) and work.share >= NAMED_SHARE]
+    return [say(WHAT[work.part]) for work in works if work.part in WHAT and work.part != OWN and work.share >= NAMED_SHARE]
 
 
 def _ohm(value: float) -> str:

@@ -28,8 +28,8 @@ READINGS = 3
 # What every bench needs whatever the plan: common practice, no source. Amount for one group.
 BENCH: tuple[tuple[str, int, str], ...] = (
     (mark("voltmeter, 0.01 V or finer"), 1, mark("measures")),
-    (mark("red lead with clip"), 1, mark("to the positive plate")),
-    (mark("black lead with clip"), 1, mark("to the negative plate")),
+    (mark("red lead with clip"), 1, mark("to the plate the card names for red")),
+    (mark("black lead with clip"), 1, mark("to the plate the card names for black")),
     (mark("fresh dry cell, 1.5 V"), 1, mark("checks meter and leads")),
     (mark("abrasive pad"), 1, mark("bares the metal")),
     (mark("cup of rinse water"), 1, mark("between cells")),

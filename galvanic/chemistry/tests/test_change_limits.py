@@ -117,10 +117,17 @@ class TestsOfCauses(unittest.TestCase):
                 if step is None or not step.do or abs(step.moves_v) <= LAST_DIGIT_V:
                     continue
                 sign = 1.0 if cause.plate == cell.positive else -1.0
-                plate, reading = ("rises" if way > 0.0 else "falls" for way in (step.moves_v, sign * step.moves_v))
-                self.assertIn(f"the plate {plate} by about ", cause.test)
+                rest_v, up = account_of(cause.plate, cell.electrolyte).rest_v, step.moves_v > 0.0
+                plate = f"{'more' if up == (rest_v >= 0.0) else 'less'} {'positive' if rest_v >= 0.0 else 'negative'}"
+                reading = "rises" if sign * step.moves_v > 0.0 else "falls"
+                self.assertIn(f"the plate gets {plate} by about ", cause.test)
                 self.assertIn(f", the reading {reading}", cause.test)
                 self.assertEqual(", and comes back as the skin grows" in cause.test, cause.code == "film")
+                turned = next(
+                    one for one in explain(cell, -0.9).causes if (one.plate, one.code) == (cause.plate, cause.code)
+                )
+                way = "nearer to" if sign * step.moves_v > 0.0 else "further from"
+                self.assertIn(f", the reading goes {way} zero", turned.test)
                 seen.add((sign, plate))
         self.assertGreaterEqual(len(seen), 2, "too few causes to say anything about both plates")
 

@@ -47,7 +47,7 @@ class Steps(unittest.TestCase):
 
     def test_the_test_says_what_plate_and_reading_do(self):
         by_plate = {(c.plate, c.code): c.test for c in explain(Cell("aluminium", "salt-water", "copper"), 0.55).causes}
-        self.assertIn("the plate falls", by_plate["aluminium", "film"])
+        self.assertIn("the plate gets more negative", by_plate["aluminium", "film"])
         self.assertIn("the reading rises", by_plate["aluminium", "film"])
         film = {
             c.code: c.test for c in explain(Cell("zinc", "salt-water", "aluminium"), 0.2).causes if c.plate == "aluminium"

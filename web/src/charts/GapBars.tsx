@@ -85,7 +85,7 @@ type Bar = {
 /** The steps from the table to the meter as bars on one scale, in the order of the working. */
 function barsOf(found: Schemas["ExplainOut"]): Bar[] {
   const groups = t`${plural(found.n, { one: "# reading", other: "# readings" })}, ${plural(found.groups, { one: "# group", other: "# groups" })}`;
-  const difference = found.level === "first" ? t`of the two plates` : "E°(+) − E°(−)";
+  const difference = found.level === "first" ? t`of the two plates` : t`E°(+) − E°(−), signs as in the table`;
   const start = found.by_table ? difference : found.start;
   return [
     { key: "start", name: t`Table difference`, detail: start, from: 0, to: found.start_v, kind: "start", big: false },
