@@ -68,8 +68,8 @@ COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out
 @dataclass(frozen=True, slots=True)
 class Work:
     """One half-reaction at a plate, written for the liquid's pH, its share of the current, what is seen of it, and a remark
-    (empty: none); `part`: which of `WHAT` it is (empty: the metal dissolves; “liquid”: what the liquid holds is oxidised). Hydrogen at the negative plate has the share
-    of what dissolves that goes into it, past the wire."""
+    (empty: none); `part`: which of `WHAT` it is (empty: the metal dissolves; “liquid”: what the liquid holds is oxidised).
+    Hydrogen at the negative plate has the share of what dissolves that goes into it, past the wire."""
 
     equation: str
     share: float
