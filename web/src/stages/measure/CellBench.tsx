@@ -4,12 +4,10 @@ import { type ReactNode, type RefObject, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useMeter } from "../../api/meter";
-import { CellDrawing } from "../../charts/CellDrawing";
 import { Tubes } from "../../charts/Tubes";
 import { number, ordinal, volts } from "../../format";
 import { Button, Key } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
-import { Bullets } from "../../ui/Notes";
 import { Column, Columns, Row, Soft, Spread } from "../../ui/layout";
 import { phone } from "../../ui/theme";
 import { counted } from "../../lab/standing";
@@ -17,8 +15,8 @@ import { useKept } from "../../ui/useKept";
 import { useMovesTo } from "../../ui/useMovesTo";
 import { focusOn, hasOwnEnter, useShortcuts } from "../../ui/useShortcuts";
 import { usePhone } from "../../ui/usePhone";
-import { bathName, useNames } from "../../lab/useNames";
 import { AsFound, foundSoFar } from "./AsFound";
+import { BuildCell } from "./BuildCell";
 import { Ask, askedSoFar } from "./Ask";
 import { Predict } from "./Predict";
 import { CellRecord } from "./CellRecord";
@@ -37,14 +35,6 @@ type Cell = Schemas["BenchCell"];
 /** When the plates went in, and whether for the first time at this cell. */
 type Dip = { at: number; again: boolean };
 
-const Picture = styled.div`
-  max-width: 22rem;
-  ${phone} {
-    width: 10rem;
-    margin: 0 auto;
-  }
-`;
-
 /** On a phone the entry comes above the tubes, within reach of a thumb, and what answers it directly under it. */
 const Work = styled.div`
   display: flex;
@@ -54,21 +44,6 @@ const Work = styled.div`
     & > :first-child {
       order: 1;
     }
-  }
-`;
-
-const Prepare = styled(Soft)`
-  ${phone} {
-    font-size: 0.92rem;
-  }
-`;
-
-/** One line before the first reading, on a phone, where the margin is below. */
-const Care = styled.details`
-  font-size: 0.92rem;
-  summary {
-    padding: 0.2rem 0;
-    cursor: pointer;
   }
 `;
 
@@ -97,7 +72,6 @@ function trendOf(cell: Cell): string | null {
 /** One cell: build it, wait, read it, see and correct what was recorded. */
 export function CellBench(props: Props) {
   const { cell, bench, meterCheck, checkFirst, outbox, next, onward, field, heading } = props;
-  const names = useNames();
   const onPhone = usePhone();
   const { wanted } = bench;
   const open = bench.state === "open";
@@ -117,12 +91,6 @@ export function CellBench(props: Props) {
     setDip({ at: Date.now(), again: counting.length > 0 });
     focusOn(field.current);
   };
-  // Not negative first while the group guesses: the order would tell.
-  const [first, second] = guessing
-    ? ([cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b))) as [string, string])
-    : [cell.negative, cell.positive];
-  const where = names.cups(cell.electrolyte) ? t`two cups` : bathName(names, cell);
-  const cups = names.cups(cell.electrolyte, first !== cell.negative);
   const target = cell.readings.find((reading) => reading.id === correcting) ?? null;
   const title = target
     ? t`Correct ${target.text} ${target.unit}`
@@ -191,63 +159,15 @@ export function CellBench(props: Props) {
     <Columns $left="minmax(0, 27rem)">
       <Column>
         {onPhone && asking && predict}
-        <h1 ref={heading} tabIndex={-1}>
-          <Trans>Build this cell</Trans>
-        </h1>
-        {guessing ? (
-          <p>
-            <Trans>
-              <strong>{names.plate(first)}</strong> and <strong>{names.plate(second)}</strong>, in {where}. Predict, or
-              skip, to see where the leads go.
-            </Trans>
-          </p>
-        ) : (
-          <p>
-            <Trans>
-              Black lead on <strong>{names.plate(black)}</strong>, red lead on <strong>{names.plate(red)}</strong>, in{" "}
-              {where}.
-            </Trans>
-          </p>
-        )}
-        {onPhone && counting.length === 0 && cell.cautions.length > 0 && (
-          <Care>
-            <summary>
-              <Trans>
-                <b>Take care.</b> {cell.cautions[0]}
-              </Trans>
-            </summary>
-            <Bullets items={cell.cautions} />
-          </Care>
-        )}
-        <Picture>
-          <CellDrawing
-            left={{ key: first, symbol: names.symbol(first) }}
-            right={{ key: second, symbol: names.symbol(second) }}
-            liquid={{ key: cell.electrolyte, name: cups?.by ?? names.liquid(cell.electrolyte) }}
-            cups={cups}
-            redOnLeft={swapped}
-            leads={!guessing}
-            level={cell.level}
-            small={onPhone}
-          />
-        </Picture>
-        {!onPhone && leadsAndTrouble}
-        {!onPhone && <Prepare>{cell.preparation}</Prepare>}
-        {onPhone && (!guessing || checkFirst) && (
-          <Spread>
-            {!guessing && (
-              <Care>
-                <summary>
-                  <b>
-                    <Trans>Before you dip</Trans>
-                  </b>
-                </summary>
-                {cell.preparation}
-              </Care>
-            )}
-            {checkFirst}
-          </Spread>
-        )}
+        <BuildCell
+          cell={cell}
+          guessing={guessing}
+          swapped={swapped}
+          begun={counting.length > 0}
+          heading={heading}
+          checkFirst={checkFirst}
+          beside={leadsAndTrouble}
+        />
       </Column>
       <Column>
         {meterCheck}
