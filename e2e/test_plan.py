@@ -39,7 +39,7 @@ class Planning(BrowserTestCase):
         page.get_by_label("Their names, one a line").fill("Tern\nKnot\nPlover")
         expect(page.get_by_text(re.compile("Fits: "))).to_be_visible()
         page.get_by_role("button", name="Keep this plan").click()
-        expect(page.get_by_text("Which metal is more negative than which?")).to_be_visible()
+        expect(page.locator("strong", has_text="Which metal is more negative than which?")).to_be_visible()
         lab = Lab.objects.get()
         self.assertTrue(all("copper" in cell.cell.pair for cell in PlannedCell.objects.filter(group__lab=lab)))
         page.get_by_role("link", name="Kit and mixing").click()

@@ -35,7 +35,7 @@ class Notebooks(BrowserTestCase):
     def setUp(self):
         super().setUp()
         self.ada = teacher("ada")
-        self.lab = lab_of(self.ada, question="Is the table right?")
+        self.lab = lab_of(self.ada, question="Is the table right?", level="upper")
         filled(self.lab)
         self.tern = group_of(self.lab)
         release(actor=self.ada, lab_id=self.lab.id, parts=("compare", "notebook"))

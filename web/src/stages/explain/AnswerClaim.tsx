@@ -108,7 +108,6 @@ export function AnswerClaim({
           </Short>
         ))}
       </Points>
-      <WorthHowMany rubric={rubric} give={(row, given) => setMarks((now) => ({ ...now, [row]: given }))} />
       <TextField label={t`Your answer`} value={text} onChange={setText} maxLength={600} rows={2} />
       {ask && (
         <p>
@@ -135,6 +134,7 @@ export function AnswerClaim({
         </MainButton>
       </Row>
       <ProblemNote problem={answer.error} />
+      <WorthHowMany rubric={rubric} give={(row, given) => setMarks((now) => ({ ...now, [row]: given }))} />
     </Form>
   );
 }

@@ -57,9 +57,12 @@ export function BuildCell({ cell, guessing, swapped, begun, heading, checkFirst,
   const cups = names.cups(cell.electrolyte, first !== cell.negative);
   return (
     <>
-      <h1 ref={heading} tabIndex={-1}>
-        <Trans>Build this cell</Trans>
-      </h1>
+      <Spread>
+        <h1 ref={heading} tabIndex={-1}>
+          <Trans>Build this cell</Trans>
+        </h1>
+        {onPhone && checkFirst}
+      </Spread>
       {guessing ? (
         <p>
           <Trans>
@@ -99,20 +102,15 @@ export function BuildCell({ cell, guessing, swapped, begun, heading, checkFirst,
       </Picture>
       {!onPhone && beside}
       {!onPhone && <Prepare>{cell.preparation}</Prepare>}
-      {onPhone && (!guessing || checkFirst) && (
-        <Spread>
-          {!guessing && (
-            <Care>
-              <summary>
-                <b>
-                  <Trans>Before you dip</Trans>
-                </b>
-              </summary>
-              {cell.preparation}
-            </Care>
-          )}
-          {checkFirst}
-        </Spread>
+      {onPhone && !guessing && (
+        <Care>
+          <summary>
+            <b>
+              <Trans>Before you dip</Trans>
+            </b>
+          </summary>
+          {cell.preparation}
+        </Care>
       )}
     </>
   );

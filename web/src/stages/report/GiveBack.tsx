@@ -91,7 +91,6 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
           error={looked ? wrong(row) : null}
         />
       ))}
-      <WorthHowMany rubric={book.rubric} give={(row, given) => set({ marks: { ...now.marks, [row]: given } })} />
       <TextField
         label={t`To the whole`}
         value={now.text}
@@ -110,6 +109,7 @@ export function GiveBack({ book, giving }: { book: Book; giving: GivingBack }) {
         )}
       </Row>
       <ProblemNote problem={give.error} />
+      <WorthHowMany rubric={book.rubric} give={(row, given) => set({ marks: { ...now.marks, [row]: given } })} />
     </Form>
   );
 }
