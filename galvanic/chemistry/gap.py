@@ -28,6 +28,7 @@ from galvanic.chemistry.plate_account import LAST_DIGIT_V, Step, account_of
 from galvanic.chemistry.plate_work import OWN, WHAT, Work, at_plates
 from galvanic.chemistry.polarisation import Geometry, LoadedCell, sides_of
 from galvanic.errors import OutOfRange
+from galvanic.level import Level
 from galvanic.notes import capital, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.words import mark, number, say
@@ -50,6 +51,10 @@ class Cause:
     u_v: float
     equation: str
     test: str
+
+    def worked(self, level: Level) -> str:
+        """The working as a level has it: none below the upper one."""
+        return self.equation if level.has_logarithms else ""
 
 
 @dataclass(frozen=True, slots=True)

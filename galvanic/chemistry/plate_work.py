@@ -20,6 +20,7 @@ from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, couple_of
 from galvanic.chemistry.polarisation import LoadedCell, sides_of
+from galvanic.level import Level
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 from galvanic.words import mark, say
 
@@ -77,10 +78,9 @@ class Work:
     remark: str
     part: str = ""
 
-    @property
-    def in_words(self) -> str:
-        """The same without an equation, for a class that has none yet."""
-        return say(IN_WORDS[self.part])
+    def told(self, level: Level) -> str:
+        """The half-reaction as a level has it: an equation, or in words for a class that has none yet."""
+        return self.equation if level.has_equations else say(IN_WORDS[self.part])
 
 
 @dataclass(frozen=True, slots=True)

@@ -81,11 +81,11 @@ def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
 
 
 def _cause(cause: Cause, level: Level) -> CauseOut:
-    return CauseOut(**asdict(cause) | ({} if level.has_logarithms else {"equation": ""}))
+    return CauseOut(**asdict(cause) | {"equation": cause.worked(level)})
 
 
 def _work(row: Work, level: Level) -> WorkOut:
-    return WorkOut(**asdict(row) | ({} if level.has_equations else {"equation": row.in_words}))
+    return WorkOut(**asdict(row) | {"equation": row.told(level)})
 
 
 @router.get("/labs/{uuid:lab_id}/explain", response={200: ExplainOut, **REFUSED}, auth=BOTH, operation_id="explain")
