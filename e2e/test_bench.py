@@ -353,3 +353,18 @@ class Bench(BrowserTestCase):
         entry = page.get_by_role("textbox", name="Reading in").bounding_box()
         banner = 75  # what "Your teacher shows you …" takes
         self.assertLess(entry["y"] + entry["height"] + banner, PHONE["height"])
+
+    def test_at_the_first_level_the_order_is_foretold_before_anything_says_it(self):
+        lab = lab_of(self.ada, title="Order", level="first")
+        page = self.device(PHONE, touch=True)
+        self.joined(page, group_of(lab), "/bench/1")
+        page.get_by_text("Predict, or skip, to see where the leads go").wait_for()
+        expect(page.get_by_text("Black lead on")).to_have_count(0)
+        page.get_by_role("button", name="zinc", exact=True).click()
+        page.get_by_role("button", name="Keep this prediction").click()
+        expect(page.get_by_text("You predicted: zinc negative")).to_be_visible()
+        expect(page.get_by_text("Black lead on")).to_be_visible()
+        desk = self.device()
+        self.signed_in(desk, "ada")
+        desk.goto(f"/labs/{lab.id}/predict")
+        expect(desk.get_by_role("listitem").filter(has_text="Tern: Zn")).to_be_visible()

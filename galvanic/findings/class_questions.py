@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from galvanic.findings.misconceptions import keys_heard, misconceptions
 from galvanic.words import mark, say
@@ -136,6 +137,12 @@ def belief_behind(text: str) -> str:
     return next((o.belief for one in ready() for o in one.options if o.text == text), "")
 
 
+@lru_cache(maxsize=4096)  # sums are asked for every two seconds while a question runs
+def _heard(text: str) -> tuple[str, ...]:
+    """The misconception that an answer seems to hold, if one."""
+    return tuple(keys_heard(text)[:1])
+
+
 def thoughts(beliefs: Sequence[str], chosen: Iterable[int], texts: Iterable[str]) -> list[Thought]:
     """The misconceptions behind what was chosen and written, those of most answers first.
 
@@ -144,7 +151,7 @@ def thoughts(beliefs: Sequence[str], chosen: Iterable[int], texts: Iterable[str]
     """
     found = Counter(beliefs[place] for place in chosen if place < len(beliefs) and beliefs[place])
     for text in texts:
-        found.update(keys_heard(text)[:1])
+        found.update(_heard(text))
     known = misconceptions()
     return [
         Thought(key, known[key].name, many, known[key].against, known[key].question)

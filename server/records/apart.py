@@ -18,7 +18,7 @@ from server.base.problems import Problem, RowFault
 from server.records.file_text import refused
 from server.records.spreadsheets import ZIPPED, Tables, tables_of
 
-CPU_S, WALL_S, MOST_BYTES = 12, 40.0, 1_500_000_000
+CPU_S, WALL_S, MOST_BYTES = 12, 25.0, 1_500_000_000
 TOO_MUCH = mark("The file takes too long to read: it is far larger than a table. Save the table alone as CSV.")
 _one_at_a_time = threading.Semaphore(1)
 

@@ -16,6 +16,7 @@ from django.utils.dateparse import parse_date, parse_datetime
 from pydantic import ValidationError
 
 from galvanic.errors import BadTable, GalvanicError
+from galvanic.level import Level
 from galvanic.reference import catalogue
 from galvanic.words import say
 from server.base.incoming import cleaned
@@ -98,7 +99,8 @@ def _lab(actor: Teacher, package: Opened) -> Lab:
     if not isinstance(given, dict):
         raise refused(say("lab.json in it is damaged."))
     try:
-        settings = LabSettings.model_validate({k: given[k] for k in LabSettings.model_fields if k in given})
+        kept = {"level": Level.UPPER.value} | given  # a package from before there were levels shows all that it did
+        settings = LabSettings.model_validate({k: kept[k] for k in LabSettings.model_fields if k in kept})
         rubric = RubricIn.model_validate({"rows": given.get("rubric") or []}).model_dump()["rows"]
     except ValidationError as error:
         first = error.errors()[0]

@@ -113,6 +113,15 @@ class RoundTrip(TestCase):
         there, here = (json.loads(compare_out(lab, {}).model_dump_json()) for lab in (self.lab, self.brought()))
         self.assertEqual(without_ids(there), without_ids(here))
 
+    def test_a_package_from_before_there_were_levels_shows_all_that_it_did(self):
+        def older(text):
+            told = json.loads(text)
+            del told["planned"]["level"]
+            return json.dumps(told)
+
+        self.assertEqual(self.brought().level, "middle")
+        self.assertEqual(self.brought(changed(self.content, lab=older)).level, "upper")
+
     def test_notebook_claims_and_packs_are_the_same(self):
         new = self.brought()
         there = as_teacher(self.ada).get(f"/api/groups/{group_of(self.lab).id}/notebook").json()

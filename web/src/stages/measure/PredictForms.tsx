@@ -1,6 +1,6 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type Way } from "../../lab/predicted";
@@ -27,6 +27,54 @@ const Volts = styled.div`
 `;
 
 export type Keep = (said: Pick<Schemas["PredictionIn"], "negative" | "text" | "way" | "because">) => Promise<void>;
+type FormProps = {
+  title: ReactNode;
+  above?: ReactNode;
+  send: () => Promise<void>;
+  skip?: () => void;
+  wrong: string | null;
+  children: ReactNode;
+};
+
+/** What every prediction is asked in: a question, what is chosen first, and the rest once there is something to keep. */
+function Asking({ title, above, send, skip, wrong, children }: FormProps) {
+  return (
+    <Panel aria-label={t`Predict`}>
+      <h2>
+        <Diamond /> {title}
+      </h2>
+      {above}
+      {children && (
+        <Work
+          onSubmit={(event) => {
+            event.preventDefault();
+            void send();
+          }}
+        >
+          {children}
+          <Ask>
+            <MainButton type="submit">
+              <Trans>Keep this prediction</Trans>
+            </MainButton>
+            {skip && <Skip skip={skip} />}
+          </Ask>
+        </Work>
+      )}
+      {wrong && (
+        <Soft role="alert">
+          <strong>{wrong}</strong>
+        </Soft>
+      )}
+    </Panel>
+  );
+}
+
+const Skip = ({ skip }: { skip: () => void }) => (
+  <TextButton onPress={skip}>
+    <Trans>Skip the prediction</Trans>
+  </TextButton>
+);
+
 type OfProps = {
   cell: Schemas["BenchCell"];
   keep: Keep;
@@ -35,9 +83,36 @@ type OfProps = {
   setWrong: (wrong: string | null) => void;
 };
 
-/** The plate, the number, and whether the meter will show more or less than the table. */
-export function OfTheCell({ cell, group, help, keep, skip, wrong, setWrong }: OfProps & { group: string; help: Help }) {
+/** Which plate, in an order that gives nothing away; what is chosen outlives a reload. */
+function usePlate({ cell, skip, setWrong }: OfProps): [string | null, ReactNode] {
+  const names = useNames();
   const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
+  const plates = [cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b)));
+  return [
+    negative,
+    <Row key="plates" role="group" aria-label={t`The negative plate`}>
+      {plates.map((plate) => (
+        <Button
+          key={plate}
+          aria-pressed={negative === plate}
+          onPress={() => {
+            setNegative(plate);
+            setWrong(null);
+          }}
+        >
+          {negative === plate ? "◆ " : ""}
+          {names.plate(plate)}
+        </Button>
+      ))}
+      <Skip skip={skip} />
+    </Row>,
+  ];
+}
+
+/** The plate, the number, and whether the meter will show more or less than the table. */
+export function OfTheCell(props: OfProps & { group: string; help: Help }) {
+  const { cell, group, help, keep, wrong, setWrong } = props;
+  const [negative, plates] = usePlate(props);
   const [text, setText] = useKept(`${group}:predict:${cell.id}`, "");
   const [way, setWay] = useKept<Way | "">(`predict:${cell.id}:way`, "");
   const [because, setBecause] = useKept(`${group}:predict:${cell.id}:because`, "");
@@ -49,28 +124,9 @@ export function OfTheCell({ cell, group, help, keep, skip, wrong, setWrong }: Of
     await keep({ negative, text, way, because });
   };
   return (
-    <Panel aria-label={t`Predict`}>
-      <h2>
-        <Trans>
-          <Diamond /> Predict: which plate will be negative?
-        </Trans>
-      </h2>
-      <NegativePlate
-        cell={cell}
-        value={negative}
-        choose={(plate) => {
-          setNegative(plate);
-          setWrong(null);
-        }}
-        skip={skip}
-      />
+    <Asking title={t`Predict: which plate will be negative?`} above={plates} send={send} wrong={wrong}>
       {working && (
-        <Work
-          onSubmit={(event) => {
-            event.preventDefault();
-            void send();
-          }}
-        >
+        <>
           <Helped working={working} cell={cell} help={asked} ask={setAsked} />
           <Volts>
             <TextField
@@ -89,84 +145,25 @@ export function OfTheCell({ cell, group, help, keep, skip, wrong, setWrong }: Of
             <MoreOrLess label={t`Will the meter show …`} way={way} choose={setWay} against="" />
           )}
           {(way || (text.trim() && !inTable)) && <Because value={because} onChange={setBecause} />}
-          <Ask>
-            <MainButton type="submit">
-              <Trans>Keep this prediction</Trans>
-            </MainButton>
-          </Ask>
-        </Work>
+        </>
       )}
-      {wrong && <Wrong>{wrong}</Wrong>}
-    </Panel>
-  );
-}
-
-type PlateProps = {
-  cell: Schemas["BenchCell"];
-  value: string | null;
-  choose: (plate: string) => void;
-  skip: () => void;
-};
-
-/** Which plate, in an order that gives nothing away. */
-function NegativePlate({ cell, value, choose, skip }: PlateProps) {
-  const names = useNames();
-  return (
-    <Row role="group" aria-label={t`The negative plate`}>
-      {[cell.negative, cell.positive]
-        .sort((a, b) => names.plate(a).localeCompare(names.plate(b)))
-        .map((plate) => (
-          <Button key={plate} aria-pressed={value === plate} onPress={() => choose(plate)}>
-            {value === plate ? "◆ " : ""}
-            {names.plate(plate)}
-          </Button>
-        ))}
-      <TextButton onPress={skip}>
-        <Trans>Skip the prediction</Trans>
-      </TextButton>
-    </Row>
+    </Asking>
   );
 }
 
 /** The plate alone, and why: for a class that has no table yet. */
-export function OfTheOrder({ cell, group, keep, skip, wrong, setWrong }: OfProps & { group: string }) {
-  const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
+export function OfTheOrder(props: OfProps & { group: string }) {
+  const { cell, group, keep, wrong, setWrong } = props;
+  const [negative, plates] = usePlate(props);
   const [because, setBecause] = useKept(`${group}:predict:${cell.id}:because`, "");
   const send = async () => {
     if (!negative) return setWrong(t`Choose a plate first.`);
     await keep({ negative, text: "", way: "", because });
   };
   return (
-    <Panel aria-label={t`Predict`}>
-      <h2>
-        <Trans>
-          <Diamond /> Predict: which plate will be negative?
-        </Trans>
-      </h2>
-      <NegativePlate
-        cell={cell}
-        value={negative}
-        choose={(plate) => {
-          setNegative(plate);
-          setWrong(null);
-        }}
-        skip={skip}
-      />
-      <Work
-        onSubmit={(event) => {
-          event.preventDefault();
-          void send();
-        }}
-      >
-        {negative && <Because value={because} onChange={setBecause} />}
-        <Ask>
-          <MainButton type="submit">
-            <Trans>Keep this prediction</Trans>
-          </MainButton>
-        </Ask>
-      </Work>
-      {wrong && <Wrong>{wrong}</Wrong>}
-    </Panel>
+    <Asking title={t`Predict: which plate will be negative?`} above={plates} send={send} wrong={wrong}>
+      {negative && <Because value={because} onChange={setBecause} />}
+    </Asking>
   );
 }
 
@@ -179,36 +176,9 @@ export function OfTheChange({ cell, keep, skip, wrong, setWrong }: OfProps) {
     await keep({ negative: cell.negative, text: "", way, because });
   };
   return (
-    <Panel aria-label={t`Predict`}>
-      <h2>
-        <Trans>
-          <Diamond /> Predict: {cell.condition} instead of {cell.against}
-        </Trans>
-      </h2>
-      <Work
-        onSubmit={(event) => {
-          event.preventDefault();
-          void send();
-        }}
-      >
-        <MoreOrLess label={t`Will the meter show …`} way={way} choose={setWay} against={cell.against} />
-        {way && <Because value={because} onChange={setBecause} />}
-        <Ask>
-          <MainButton type="submit">
-            <Trans>Keep this prediction</Trans>
-          </MainButton>
-          <TextButton onPress={skip}>
-            <Trans>Skip the prediction</Trans>
-          </TextButton>
-        </Ask>
-      </Work>
-      {wrong && <Wrong>{wrong}</Wrong>}
-    </Panel>
+    <Asking title={t`Predict: ${cell.condition} instead of ${cell.against}`} send={send} skip={skip} wrong={wrong}>
+      <MoreOrLess label={t`Will the meter show …`} way={way} choose={setWay} against={cell.against} />
+      {way && <Because value={because} onChange={setBecause} />}
+    </Asking>
   );
 }
-
-const Wrong = ({ children }: { children: string }) => (
-  <Soft role="alert">
-    <strong>{children}</strong>
-  </Soft>
-);

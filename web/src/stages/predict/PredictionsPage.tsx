@@ -47,6 +47,9 @@ function ways(cell: Schemas["PredictedCell"]): string {
   return t`${more} expect more on the meter (↑), ${less} less (↓), ${same} about the same (=)`;
 }
 
+/** Whether a prediction says which plate is negative, with or without volts; one of another level of a variable does not. */
+const ofPlates = ({ text, way }: Schemas["GroupPrediction"]) => text !== "" || way === "";
+
 /** What every group expects, cell by cell, before it is measured. */
 export function PredictionsPage({ id }: { id: string }) {
   const lab = useLab(id);
@@ -58,7 +61,8 @@ export function PredictionsPage({ id }: { id: string }) {
   const said = cells.filter((cell) => cell.predictions.length > 0);
   const otherWay = said.reduce(
     (sum, cell) =>
-      sum + cell.predictions.filter((prediction) => prediction.text && prediction.negative !== cell.negative).length,
+      sum +
+      cell.predictions.filter((prediction) => ofPlates(prediction) && prediction.negative !== cell.negative).length,
     0,
   );
   const notes: MarginNote[] = [
@@ -116,11 +120,10 @@ export function PredictionsPage({ id }: { id: string }) {
                             <svg width="11" height="11" viewBox="0 0 14 14" aria-hidden>
                               <path d="M7 1l6 6-6 6-6-6z" fill="none" stroke={colour.prediction} strokeWidth="2" />
                             </svg>
-                            {prediction.group}:{" "}
+                            {prediction.group}: {ofPlates(prediction) && names.symbol(prediction.negative)}
                             {prediction.text && (
                               <>
-                                {names.symbol(prediction.negative)},{" "}
-                                <Num>{asTyped(prediction.text, prediction.unit)}</Num>
+                                , <Num>{asTyped(prediction.text, prediction.unit)}</Num>
                               </>
                             )}
                             {prediction.way && ` ${WAYS[prediction.way] ?? ""}`}
