@@ -117,7 +117,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
                   </th>
                   {cards.predict && (
                     <th scope="col">
-                      {cards.level === "first" ? t`we expect: which is negative?` : t`we expect: negative plate, volts`}
+                      <Trans>we expect</Trans>
                     </th>
                   )}
                   {Array.from({ length: cards.wanted }, (_, index) => (
@@ -150,6 +150,13 @@ export function BenchCards({ cards }: { cards: Cards }) {
               </tbody>
             </Cells>
           </Scroll>
+          {cards.predict && (
+            <p>
+              {cards.level === "first"
+                ? t`“We expect”: which plate will be negative.`
+                : t`“We expect”: which plate will be negative, and how many volts.`}
+            </p>
+          )}
           <p>
             <Trans>Meter check: leads together ______ V, a fresh cell ______ V.</Trans>
           </p>
