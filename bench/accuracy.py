@@ -27,6 +27,7 @@ from galvanic.chemistry.kinetics import Parameter  # noqa: E402
 from galvanic.chemistry.plates import liquids_of, pairing_of, plates_of  # noqa: E402
 from galvanic.chemistry.polarisation import Geometry, LoadedCell  # noqa: E402
 from galvanic.chemistry.rest import rest_potentials, settle  # noqa: E402
+from galvanic.chemistry.shorted import shorted  # noqa: E402
 from galvanic.errors import NotEnoughData  # noqa: E402
 from galvanic.reference.catalogue import electrodes, electrolytes  # noqa: E402
 from galvanic.reference.names import find  # noqa: E402
@@ -117,15 +118,15 @@ def currents() -> None:
             "copper",
         )
         size = float(row["area_cm2"]) * 1e-4, float(row["gap_cm"]) * 1e-2
-        shorted = LoadedCell.of(cell, Geometry(*size)).short_circuit()
+        short = shorted(cell, Geometry(*size))
         low, high = float(row["low"]), float(row["high"])
         if "ratio" in row["what"]:
-            times = LoadedCell.of(cell, Geometry(*size, 3)).short_circuit().first_a / shorted.first_a
+            times = shorted(cell, Geometry(*size, 3)).first_a / short.first_a
             sys.stdout.write(f"  three pairs against one: {times:.2f} times, measured {low} to {high}\n")
             continue
-        amps = (shorted.first_a, shorted.minute_a, shorted.steady_a)
+        amps = (short.first_a, short.minute_a, short.steady_a)
         said = ", ".join(f"{1e3 * a:.2f}" for a in amps)
-        ok = low / 3.0 <= 1e3 * shorted.first_a <= 3.0 * high
+        ok = low / 3.0 <= 1e3 * short.first_a <= 3.0 * high
         sys.stdout.write(
             f"  {row['cells']}: {said} (at once, a minute, steady), measured {low} to {high}: {'met' if ok else 'missed'}\n"
         )
@@ -134,9 +135,9 @@ def currents() -> None:
         Cell("zinc", "salt-water", "silver"),
         Cell("magnesium", "salt-water", "graphite"),
     ):
-        shorted = LoadedCell.of(cell, Geometry(5e-4, 0.02)).short_circuit()
+        short = shorted(cell, Geometry(5e-4, 0.02))
         sys.stdout.write(
-            f"  {cell.notation}: {1e3 * shorted.first_a:.2f}, {1e3 * shorted.minute_a:.2f}, {1e3 * shorted.steady_a:.2f}\n"
+            f"  {cell.notation}: {1e3 * short.first_a:.2f}, {1e3 * short.minute_a:.2f}, {1e3 * short.steady_a:.2f}\n"
         )
     for cell, low, high in (
         (Cell("zinc", "daniell-pot", "copper"), 1.09, 1.11),

@@ -22,6 +22,7 @@ from galvanic.chemistry.junction import junction
 from galvanic.chemistry.nernst import standard_v
 from galvanic.chemistry.oxidants import WITHOUT, lift
 from galvanic.chemistry.polarisation import sides_of
+from galvanic.chemistry.posterior import discrepancy
 from galvanic.chemistry.rest import rest_potentials
 from galvanic.chemistry.warmth import ROOM_C, warmth
 from galvanic.errors import NoTableEntry, OutOfRange
@@ -31,8 +32,7 @@ from galvanic.words import say
 
 ACCOUNTS = ("standard", "hydrogen", "series", "rest")
 TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0
-# What the model cannot know of a real plate: about its rms against the sea-water chart (see test_rest), for one plate.
-PLATE_U_V = 0.06
+PLATE_U_V = 0.025  # between plates of one metal on benches, beside what calibration leaves: common practice, no source
 SAME_METAL_U_V = 0.03  # two plates of one metal differ by tens of millivolts: common practice, no source
 # A plate in its own salt that rests within NEAR_V of its equilibrium is known far better: common practice, no source.
 NEAR_V, NEAR_U_V, LEAST_IONS = 0.03, 0.01, 5e-4
@@ -139,9 +139,10 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: floa
         spread = 0.0
         if rested.draws_v is not None:
             spread = float(np.sqrt(np.mean((rested.draws_v[:, k, m] - rested.draws_v[:, i, j] - apart) ** 2)))
-        near = [_at_equilibrium(plate, side, float(rested.e_v[a, b])) for plate, side, a, b in (
-            (cell.negative, low_side, i, j), (cell.positive, high_side, k, m))]  # fmt: skip
-        own = math.hypot(*(NEAR_U_V if one else PLATE_U_V for one in near))
+        own = math.hypot(
+            plate_u_v(cell.negative, low_side, float(rested.e_v[i, j])),
+            plate_u_v(cell.positive, high_side, float(rested.e_v[k, m])),
+        )
         same = electrodes()[cell.negative].surface == electrodes()[cell.positive].surface and low_side == high_side
         u = SAME_METAL_U_V if same else math.hypot(spread, own, bridge.u_v)
         reason = say("rest potentials of both plates in this liquid")
@@ -153,6 +154,13 @@ def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: floa
             )
         predictions.append(Prediction("rest", volts, u, reason))
     return predictions
+
+
+def plate_u_v(plate: str, liquid: str, rest_v: float) -> float:
+    """What the parameters' ranges leave out of a plate: how far off the calibrated model is, and how benches differ, V."""
+    if _at_equilibrium(plate, liquid, rest_v):
+        return NEAR_U_V
+    return math.hypot(discrepancy(electrodes()[plate].surface, electrolytes()[liquid]).u_v, PLATE_U_V)
 
 
 def _at_equilibrium(plate: str, liquid: str, rest_v: float) -> bool:

@@ -19,6 +19,7 @@ from galvanic.reference.reader import Reader, read_table
 from galvanic.words import once, say
 
 PKW_25C, WATER_DH_J_PER_MOL = 13.995, 55_815.0  # OBIGT; enthalpy: Goldberg and others, see acids.toml, from memory
+LISTED_AT = 0.1  # mol/L, the ionic strength that stability constants are listed for
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,6 +111,15 @@ def fractions(acid: Acid, ph: float) -> tuple[float, ...]:
     return tuple(weight / total for weight in weights)
 
 
+def fractions_at(acid: Acid, ph: float, strength: float, temperature_k: float = ROOM_K) -> tuple[float, ...]:
+    """`fractions` in a solution of an ionic strength (mol/L), by Davies: pH as activity, the rest as concentrations."""
+    if strength == 0.0:
+        return fractions(acid, ph)
+    logs = [davies_log10(charge, strength, temperature_k) for charge in range(len(acid.pka) + 1)]
+    pka = tuple(value + logs[step + 1] - logs[step] for step, value in enumerate(acid.pka))
+    return fractions(replace(acid, pka=pka), ph)
+
+
 def ph_of(
     acids_mol_per_l: Mapping[str, float],
     strong_charge_mol_per_l: float = 0.0,
@@ -151,12 +161,8 @@ class _Mixture:
     temperature_k: float
 
     def shares(self, acid: Acid, ph: float, strength: float) -> tuple[float, ...]:
-        """Forms of an acid with concentration constants: pH as activity, the rest as concentrations."""
-        if strength == 0.0:
-            return fractions(acid, ph)
-        logs = [davies_log10(charge, strength, self.temperature_k) for charge in range(len(acid.pka) + 1)]
-        pka = tuple(value + logs[step + 1] - logs[step] for step, value in enumerate(acid.pka))
-        return fractions(replace(acid, pka=pka), ph)
+        """Forms of an acid with concentration constants."""
+        return fractions_at(acid, ph, strength, self.temperature_k)
 
     def water(self, ph: float, strength: float) -> tuple[float, float]:
         """Concentrations of H+ and OH-."""
@@ -192,6 +198,8 @@ class _Mixture:
 def complexation(metal: str, acids_mol_per_l: Mapping[str, float], chloride_mol_per_l: float, ph: float) -> float:
     """Total dissolved metal over free ion, at least 1; the ligands are taken to be in excess of the metal.
 
+    Constants and acids both at the ionic strength that stability constants are listed for, 0.1 mol/L.
+
     `metal`: for example `Cu2+`; pairs without a constant count as not complexed.
     """
     alpha = 1.0
@@ -201,7 +209,7 @@ def complexation(metal: str, acids_mol_per_l: Mapping[str, float], chloride_mol_
         if found.ligand == "chloride":
             ligand = chloride_mol_per_l
         else:
-            ligand = acids_mol_per_l.get(found.ligand, 0.0) * fractions(acids()[found.ligand], ph)[-1]
+            ligand = acids_mol_per_l.get(found.ligand, 0.0) * fractions_at(acids()[found.ligand], ph, LISTED_AT)[-1]
         alpha += 10.0**found.log_beta_ml * ligand
         if found.log_beta_ml2 is not None:
             alpha += 10.0**found.log_beta_ml2 * ligand**2

@@ -208,17 +208,23 @@ def _ionic(made: Composition) -> float:
     amounts = made.per_l(made.ions_mol)
     amounts["H+"] = 10.0**-made.ph
     amounts["OH-"] = 10.0 ** (made.ph - PKW_25C)
-    carried = sum(table[key].s_cm2_per_mol.value * amount for key, amount in amounts.items())
     strength = 0.5 * sum(table[key].charge ** 2 * amount for key, amount in amounts.items())
+    twos = {sign: sum(amounts.get(k, 0.0) for k, ion in table.items() if ion.charge == 2 * sign) for sign in (1, -1)}
+    pairs = min(twos.values())
+    free = bound = 0.0  # what is carried by ions by themselves, and by those of charge two that pair
+    for key, amount in amounts.items():
+        charge = table[key].charge
+        paired = pairs / twos[charge // 2] if abs(charge) == 2 and twos[charge // 2] else 0.0
+        free += (1.0 - paired) * table[key].s_cm2_per_mol.value * amount
+        bound += paired * table[key].s_cm2_per_mol.value * amount
     for key, amount in made.per_l(made.acids_mol).items():
         for charge, share in enumerate(fractions(acids()[key], made.ph)):
             # an ion of charge z and like size moves z times as fast in a field and carries z charges
-            carried += table["acid-"].s_cm2_per_mol.value * charge**1.5 * share * amount
+            free += table["acid-"].s_cm2_per_mol.value * charge**1.5 * share * amount
             strength += 0.5 * charge**2 * share * amount
-    twos = [sum(amounts.get(k, 0.0) for k, ion in table.items() if ion.charge == sign * 2) for sign in (1, -1)]
     root = math.sqrt(strength)
-    paired = PAIRED * 4.0 * min(twos) / strength / (1.0 + root) if strength > 0.0 else 0.0
-    return 0.1 * carried / (1.0 + DRAG * root * (1.0 + paired))
+    more = PAIRED * 4.0 * pairs / strength / (1.0 + root) if strength > 0.0 else 0.0
+    return 0.1 * (free / (1.0 + DRAG * root) + bound / (1.0 + DRAG * root * (1.0 + more)))
 
 
 def _charge(amounts: Mapping[str, float]) -> float:

@@ -5,7 +5,7 @@
 * film: the dissolution current passes it in series with a passive current that grows in acid, with the rate at which strong
   alkali dissolves the film, and with a pit current beyond the breakdown potential in chloride.
 * solids (oxide, chloride) form without limit, but are reduced only as far as the plate carries them: their charge per area
-  over the time `after_s` since the circuit was closed.
+  over the time `after_s` since the circuit was closed, and no faster than they turn; acid dissolves oxides meanwhile.
 * hydrogen: Volmer-type, 118 mV a decade, first order in H+, limited by diffusion of H+ and weak acid; from water in
   parallel, the only cathodic reaction without a transport limit. Oxygen: to water at 120 mV a decade, on inert plates also
   to peroxide, both together no faster than oxygen arrives.
@@ -13,7 +13,9 @@
 * groups: quinones on carbon hold its potential until their charge is used, as a solid does.
 
 The still layer grows after the circuit is closed as the square root of πDt (Cottrell; A. J. Bard, L. R. Faulkner), up to its
-steady thickness. Potentials in V against hydrogen, current densities in A/m², anodic positive unless said.
+steady thickness. Potentials in V against hydrogen, current densities in A/m², anodic positive unless said. What calibration
+leaves of a plate in a liquid (`Pairing.off_v`) is taken off in `net`, `metal`, `dissolution` and `cathodic`; who asks for a
+single reaction has taken it off.
 """
 
 from __future__ import annotations
@@ -23,7 +25,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, Array, Liquids, Mask, Pairing, Plates
+from galvanic.chemistry.plates import (
+    CHLORIDE_ACTIVITY,
+    LEAST_CHLORIDE,
+    READ_AFTER_S,
+    USUAL_OXYGEN_ORDER,
+    Array,
+    Liquids,
+    Mask,
+    Pairing,
+    Plates,
+    Side,
+)
 from galvanic.chemistry.warmth import Warmth, warmth
 from galvanic.constants import FARADAY_C_PER_MOL as F
 from galvanic.reference.catalogue import half_reactions
@@ -45,6 +58,11 @@ ASCORBATE_SLOPE_V = quantity("ascorbate_slope_v")
 PIT_A_PER_M2, PIT_SLOPE_V = quantity("pit_a_per_m2"), quantity("pit_slope_v")
 PIT_CHLORIDE = quantity("pit_chloride_mol_per_l")
 PLATING_A_PER_M2, PLATING_SLOPE_V = quantity("plating_a_per_m2"), quantity("plating_slope_v")
+OXYGEN_PH = 5.0  # where an order of hydrogen ions of its own leaves the rate as it is listed
+OXIDE_PH = 4.5  # below which acid dissolves the oxide that keeps oxygen from zinc
+OXIDE_EATEN, OXIDE_EATEN_PH = quantity("oxide_eaten_c_per_m2_per_s"), 2.3
+OXIDE_EATEN_ORDER = quantity("oxide_eaten_order")
+TURNING_S = quantity("solids_turning_s")
 MOST_DECADES, LN10 = 40.0, 2.302585092994046
 
 
@@ -64,18 +82,36 @@ def layer_m(q: Liquids, diffusion_m2_per_s: float) -> Array:
     return np.asarray(np.minimum(q.layer_m, np.sqrt(np.pi * diffusion_m2_per_s * w.diffusion * q.after_s)))
 
 
+def building_layer_m(q: Liquids) -> Array:
+    """The layer through which a plate's own ions leave, m: what a steady flux has built up against is 2√(Dt/π) thick."""
+    grown = 2.0 * np.sqrt(D_ION * warmth(q.celsius).diffusion * q.after_s / np.pi)
+    return np.asarray(np.minimum(q.layer_m, grown))
+
+
 def arrives(q: Liquids, diffusion_m2_per_s: float, mol_per_m3: Array | float) -> Array:
     """What diffuses to a plate, mol/m²/s."""
     return np.asarray(diffusion_m2_per_s * warmth(q.celsius).diffusion * mol_per_m3 / layer_m(q, diffusion_m2_per_s))
 
 
 @dataclass(frozen=True)
+class Slot:
+    """A metal's own reaction that any of the plates has: its slot, rate, ligands and standard potential, whether its product
+    is a solid, and how much of that the plates carry when a circuit is closed, C/m²."""
+
+    slot: int
+    rate: Array
+    ligands: Array
+    e0_v: Array
+    solid: Mask | None
+    stock: Array
+
+
+@dataclass(frozen=True)
 class Fixed:
-    """What does not depend on the potential, worked out once for many of them; `slots` are a metal's own reactions that any
-    of the plates has: slot, rate, ligands, standard potential, whether its product is a solid."""
+    """What does not depend on the potential, worked out once for many of them."""
 
     w: Warmth
-    slots: tuple[tuple[int, Array, Array, Array, Mask | None], ...]
+    slots: tuple[Slot, ...]
     filmed: bool
     thinning: Array
     alkali: Array
@@ -89,13 +125,14 @@ def fix(p: Plates, q: Liquids, x: Pairing) -> Fixed:
     """The part of all currents that plates and liquids decide alone."""
     w = warmth(q.celsius)
     chloride = CHLORIDE_ACTIVITY * np.maximum(q.chloride, LEAST_CHLORIDE)
-    slots: list[tuple[int, Array, Array, Array, Mask | None]] = []
+    slots: list[Slot] = []
     for slot, side in enumerate(p.sides):
         if side.i0.any():
             rate = w.metal * side.i0 * p10(side.order * (q.ph - side.reference_ph))
             ligands = chloride**side.chloride * p10((q.ph - 14.0) * side.hydroxide)
             e0_v = side.e0_v + side.per_k * (q.celsius - 25.0)
-            slots.append((slot, rate, ligands, e0_v, side.solid > 0 if side.solid.any() else None))
+            stock = np.maximum(side.stock - READ_AFTER_S * eaten(side, q), 0.0)
+            slots.append(Slot(slot, rate, ligands, e0_v, side.solid > 0 if side.solid.any() else None, stock))
     filmed = bool(p.filmed.any())
     thinning = alkali = breakdown_v = np.zeros(1)
     if filmed:
@@ -115,6 +152,11 @@ def fix(p: Plates, q: Liquids, x: Pairing) -> Fixed:
     )
 
 
+def eaten(side: Side, q: Liquids) -> Array:
+    """How fast acid dissolves an oxide that a plate carries, C/m²/s."""
+    return np.asarray(np.where(side.hydroxide > 0.0, OXIDE_EATEN * p10(-OXIDE_EATEN_ORDER * (q.ph - OXIDE_EATEN_PH)), 0.0))
+
+
 def film_passes(e_v: Array, p: Plates, f: Fixed) -> Array:
     """What the film lets through, A/m²."""
     passive = f.w.film * (p.film_current * f.thinning * p10((e_v - p.film_at_v) / p.film_slope_v) + f.alkali)
@@ -125,9 +167,10 @@ def reactions(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed) -> Iterat
     """Each of the metal's own reactions by its slot: net current into solution before the film, formation of a solid, and
     its reduction (both positive)."""
     near = q.near
-    ion_layer = layer_m(q, D_ION) if near is None else near.ion_m
+    ion_layer = building_layer_m(q) if near is None else near.ion_m
     nothing = np.zeros_like(e_v)
-    for slot, rate, ligands, e0_v, solid in f.slots:
+    for own in f.slots:
+        slot, rate, ligands, e0_v, solid = own.slot, own.rate, own.ligands, own.e0_v, own.solid
         side = p.sides[slot]
         forming = reduced = nothing
         over = (e_v - e0_v) / f.w.slope
@@ -135,7 +178,9 @@ def reactions(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed) -> Iterat
         backward = p10(-over / side.slope_c_v)
         if solid is not None:
             forms = rate * (forward - backward)
-            lasts = side.stock / q.after_s if near is None else near.solids[slot] / near.step_s
+            lasts = own.stock / np.maximum(q.after_s, TURNING_S)
+            if near is not None:
+                lasts = near.solids[slot] / (near.step_s + TURNING_S)
             forming = np.where(solid, np.maximum(forms, 0.0), 0.0)
             reduced = np.where(solid, limited(np.maximum(-forms, 0.0), lasts), 0.0)
             if solid.all():
@@ -143,14 +188,17 @@ def reactions(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed) -> Iterat
                 continue
         alpha = x.alpha[..., slot]
         bulk = (x.bulk[..., slot] if near is None else near.own[slot]) / alpha
-        build_up = ion_layer / (side.electrons * F * D_ION * f.w.diffusion) * 1e-3 / alpha
+        build_up = x.gamma[..., slot] * ion_layer / (side.electrons * F * D_ION * f.w.diffusion) * 1e-3 / alpha
         dissolved = rate * (forward - bulk * backward) / (1.0 + rate * build_up * backward)
         yield slot, dissolved if solid is None else np.where(solid, 0.0, dissolved), forming, reduced
 
 
-def metal(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed | None = None) -> tuple[Array, Array]:
+def metal(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> tuple[Array, Array]:
     """The plate's own metal: net current into solution and solids through the film, and reduction of solids (positive)."""
-    f = f or fix(p, q, x)
+    return _metal(e_v - x.off_v, p, q, x, fix(p, q, x))
+
+
+def _metal(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed) -> tuple[Array, Array]:
     return through_film(e_v, p, f, reactions(e_v, p, q, x, f))
 
 
@@ -201,8 +249,13 @@ def hydrogen(e_v: Array, p: Plates, q: Liquids) -> Array:
 
 def oxygen_arrives(p: Plates, q: Liquids) -> Array:
     """Oxygen that reaches a plate, mol/m²/s."""
-    dissolved = OXYGEN_SATURATED * warmth(q.celsius).oxygen_dissolved
-    return arrives(q, D_OXYGEN, dissolved * q.oxygen * p.oxygen_share)
+    return arrives(q, D_OXYGEN, oxygen_level(p, q))
+
+
+def oxygen_level(p: Plates, q: Liquids) -> Array:
+    """Dissolved oxygen as far as a plate's surface lets it react, mol/m³."""
+    open_share = np.minimum(1.0, p.oxygen_share * p10(p.oxygen_bared * np.maximum(OXIDE_PH - q.ph, 0.0)))
+    return np.asarray(OXYGEN_SATURATED * warmth(q.celsius).oxygen_dissolved * q.oxygen * open_share)
 
 
 def oxygen(e_v: Array, p: Plates, q: Liquids) -> tuple[Array, Array]:
@@ -210,7 +263,8 @@ def oxygen(e_v: Array, p: Plates, q: Liquids) -> tuple[Array, Array]:
     w = warmth(q.celsius)
     share = np.minimum(1.0, q.oxygen)
     e0_v = OXYGEN_E0_V + (OXYGEN_PER_K.value if OXYGEN_PER_K else 0.0) * (q.celsius - 25.0)
-    whole = w.oxygen * p.oxygen_i0 * share * p10(-(e_v - e0_v + w.nernst_v * q.ph) / (OXYGEN_SLOPE_V * w.slope))
+    at_ph = p10((USUAL_OXYGEN_ORDER - p.oxygen_order) * (q.ph - OXYGEN_PH))
+    whole = w.oxygen * p.oxygen_i0 * share * at_ph * p10(-(e_v - e0_v + w.nernst_v * q.ph) / (OXYGEN_SLOPE_V * w.slope))
     # One slope for both: the first electron decides. So their ratio is fixed, and together they rise as potential falls.
     if q.near is None:
         level, arriving = np.ones(1), oxygen_arrives(p, q) + 1e-300
@@ -269,7 +323,8 @@ def plating(e_v: Array, q: Liquids, x: Pairing) -> Array:
 
 def cathodic(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> dict[str, Array]:
     """Each reduction by its name, cathodic positive, none below zero; together what a positive plate takes up."""
-    through, solids = metal(e_v, p, q, x)
+    e_v = e_v - x.off_v
+    through, solids = _metal(e_v, p, q, x, fix(p, q, x))
     whole, half = oxygen(e_v, p, q)
     parts = {
         "oxygen": whole,
@@ -285,9 +340,9 @@ def cathodic(e_v: Array, p: Plates, q: Liquids, x: Pairing) -> dict[str, Array]:
 
 def net(e_v: Array, p: Plates, q: Liquids, x: Pairing, f: Fixed | None = None) -> Array:
     """All currents, anodic positive; strictly rising with potential. `f`: what `fix` gave, if it is known."""
-    f = f or fix(p, q, x)
+    f, e_v = f or fix(p, q, x), e_v - x.off_v
     whole, half = oxygen(e_v, p, q)
-    through, reduced = metal(e_v, p, q, x, f)
+    through, reduced = _metal(e_v, p, q, x, f)
     total = through - reduced - hydrogen(e_v, p, q) - whole
     if f.inert:
         total = total + oxidised(e_v, p, q) - half

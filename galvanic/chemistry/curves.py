@@ -22,9 +22,9 @@ from galvanic.reference.catalogue import kept
 from galvanic.words import say
 
 LOWEST_V, HIGHEST_V = -3.2, 2.4
-POINTS, POINTS_OF_MANY = 801, 225  # 7 mV and 25 mV apart: read off linearly, half a millivolt and 6 mV off at the worst
+POINTS, POINTS_OF_MANY = 1601, 225  # 3.5 mV and 25 mV apart: read off linearly, half a millivolt and 6 mV off at the worst
 MOST_A, LEAST_A = 3.0, 3e-8  # currents of a pack, spaced evenly in asinh(I / least)
-CURRENTS, CURRENTS_OF_MANY = 2401, 301
+CURRENTS, CURRENTS_OF_MANY = 7201, 301
 SEED = 15
 LEAST_OPEN_V = 0.01  # with less there is nothing for a load to pull down
 # Between cells built alike: volts, and what their plates give (common practice, no source).

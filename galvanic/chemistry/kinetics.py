@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
 import numpy as np
 
+from galvanic.chemistry.posterior import calibrated
 from galvanic.reference.catalogue import half_reactions
 from galvanic.reference.reader import Reader, read_table
 from galvanic.words import once
@@ -20,7 +21,8 @@ RANGE_SIGMAS = 2.0  # a plausible range is taken as two standard deviations eith
 
 @dataclass(frozen=True, slots=True)
 class Parameter:
-    """A value with its plausible range and source; the field's name carries the unit."""
+    """A value with its plausible range and source; the field's name carries the unit. `factor`: how far one standard
+    deviation of each common direction moves it, where it was calibrated; its range is then two deviations either way."""
 
     value: float
     low: float
@@ -29,6 +31,18 @@ class Parameter:
     locator: str
     checked: str | None
     logarithmic: bool
+    factor: tuple[float, ...] = ()
+
+    def moved(self, value: float, factor: tuple[float, ...]) -> Parameter:
+        """The same where calibration has put it."""
+        half = RANGE_SIGMAS * math.hypot(*factor)
+        low, high = (value * math.exp(-half), value * math.exp(half)) if self.logarithmic else (value - half, value + half)
+        return replace(self, value=value, low=low, high=high, factor=factor)
+
+    def along(self, z: np.ndarray[Any, np.dtype[np.float64]]) -> np.ndarray[Any, np.dtype[np.float64]]:
+        """Values at standard deviations z, (directions, n)."""
+        away = np.asarray(self.factor) @ z
+        return np.asarray(self.value * np.exp(away) if self.logarithmic else self.value + away)
 
     @property
     def middle(self) -> float:
@@ -48,6 +62,7 @@ class Parameter:
 class Dissolution:
     """One anodic reaction: metal to an ion, or to a solid or complex with `chloride` or `hydroxide` of the solution.
 
+    `steps`: how often the step that decides runs for the reaction as it is written (its stoichiometric number).
     `stock_c_per_m2`, `dull_c_per_m2`: how much of a solid a plate carries, as charge, freshly rubbed or as it lay.
     """
 
@@ -61,6 +76,7 @@ class Dissolution:
     ion: str | None
     stock_c_per_m2: Parameter | None
     dull_c_per_m2: Parameter | None
+    steps: int = 1
 
     def matters_at(self, ph: float) -> bool:
         """Whether a plate can be said to dissolve this way: a hydroxide complex is spoken of in alkali only; below it the
@@ -95,12 +111,20 @@ class Film:
 
 @dataclass(frozen=True, slots=True)
 class Surface:
-    """What the liquid meets: hydrogen and oxygen kinetics, dissolution, film; `peroxide_…` for inert plates only."""
+    """What the liquid meets: hydrogen and oxygen kinetics, dissolution, film; `peroxide_…` for inert plates only.
+
+    `oxygen_share`: the part of the area on which oxygen reacts; `oxygen_bared`: by how many decades a unit of pH that part
+    grows in acid, which dissolves the oxide in its way. `oxygen_order`: of hydrogen ions in the reduction of oxygen at one
+    potential against hydrogen; about one half where none is given (as far as the equilibrium moves with pH), less where the
+    first electron alone decides.
+    """
 
     key: str
     hydrogen_i0_a_per_m2: Parameter
     oxygen_i0_a_per_m2: Parameter
     oxygen_share: Parameter | None
+    oxygen_bared: Parameter | None
+    oxygen_order: Parameter | None
     peroxide_i0_a_per_m2: Parameter | None
     hydrogen_alkali_i0_a_per_m2: Parameter | None
     groups_i0_a_per_m2: Parameter | None
@@ -156,6 +180,7 @@ def _dissolution(where: str, row: Mapping[str, Any]) -> Dissolution:
         r.take("ion", str, None),
         _optional(r, "stock_c_per_m2"),
         _optional(r, "dull_c_per_m2"),
+        r.take("steps", int, 1),
     )
     r.done()
     return dissolution
@@ -188,6 +213,8 @@ def _surface(r: Reader) -> Surface:
         parameter(r, "hydrogen_i0_a_per_m2"),
         parameter(r, "oxygen_i0_a_per_m2"),
         _optional(r, "oxygen_share"),
+        _optional(r, "oxygen_bared"),
+        _optional(r, "oxygen_order"),
         _optional(r, "peroxide_i0_a_per_m2"),
         _optional(r, "hydrogen_alkali_i0_a_per_m2"),
         _optional(r, "groups_i0_a_per_m2"),
@@ -209,13 +236,18 @@ def _form(r: Reader) -> Form:
     )
 
 
+def priors() -> tuple[Mapping[str, Surface], Mapping[str, Form]]:
+    """Surfaces and forms by key as they are published, before calibration."""
+    return read_table("kinetics", "surface", _surface), read_table("kinetics", "form", _form)
+
+
 @cache
 def surfaces() -> Mapping[str, Surface]:
-    """Surfaces by key."""
-    return read_table("kinetics", "surface", _surface)
+    """Surfaces by key, calibrated."""
+    return {key: calibrated(row, key) for key, row in read_table("kinetics", "surface", _surface).items()}
 
 
 @once
 def forms() -> Mapping[str, Form]:
-    """Forms of electrolytes by key."""
-    return read_table("kinetics", "form", _form)
+    """Forms of electrolytes by key, calibrated."""
+    return {key: calibrated(row, f"form {key}") for key, row in read_table("kinetics", "form", _form).items()}

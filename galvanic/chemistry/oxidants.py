@@ -22,6 +22,7 @@ D_OXIDANT = 1.3e-9  # m²/s, of hydrogen peroxide and peroxymonosulfate in water
 AREA_M2, CUP_L = 4e-4, 0.04  # of a kit's plate and cup
 TRACE = 1e-3  # of what an oxidant becomes, mol/L, in the first minutes: common practice, no source
 PER_MOL_OF_COUPLE = {"CuO/Cu2O": 1.0}  # electrons for a mol of it, where the equation has two
+SOLID_WAY = {"MnO2/Mn2+": ("MnO2/MnOOH",)}  # what it becomes where its ions would settle: the higher one holds the plate
 WITHOUT = mark(
     "an oxidant of its own: the model does not foretell it, only between what bounds it lies. Compare with the same cell "
     "without it"
@@ -59,9 +60,8 @@ def oxidising(liquid: str) -> tuple[Oxidising, ...]:
         layer_m = forms()[row.form].layer_m.value
         limit = math.inf if what.solid else half.electrons * FARADAY_C_PER_MOL * D_OXIDANT * 1e3 * amount / layer_m
         electrons = PER_MOL_OF_COUPLE.get(couple, float(half.electrons))
-        couples.append(
-            Oxidising(couple, what.name, potential_v(half, levels), limit, electrons * FARADAY_C_PER_MOL * amount)
-        )
+        at_v = max(potential_v(half_reactions()[one], levels) for one in (couple, *SOLID_WAY.get(couple, ())))
+        couples.append(Oxidising(couple, what.name, at_v, limit, electrons * FARADAY_C_PER_MOL * amount))
     return tuple(sorted(couples, key=lambda one: -one.at_v))
 
 

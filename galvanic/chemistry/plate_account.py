@@ -14,11 +14,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from galvanic.chemistry.accounts import PLATE_U_V
-from galvanic.chemistry.currents import D_ION, NERNST_V, dissolution
+from galvanic.chemistry.accounts import plate_u_v
+from galvanic.chemistry.currents import D_ION, NERNST_V, building_layer_m, dissolution
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE
+from galvanic.chemistry.rubbing import rubbed
 from galvanic.constants import FARADAY_C_PER_MOL
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions, kept
 from galvanic.words import number, say
@@ -72,7 +73,7 @@ def account_of(key: str, liquid: str) -> PlateAccount:
             ph=half_cell.ph,
             start_v=start_v,
         )
-        whole = Step("other", rest_v - start_v, PLATE_U_V, equation, do, moves_v)
+        whole = Step("other", rest_v - start_v, plate_u_v(key, liquid, rest_v), equation, do, moves_v)
         return PlateAccount(start_v, (whole,), (whole,), rest_v)
     half = half_reactions()[electrode.couple]
     per_decade, start_v = NERNST_V / half.electrons, half.e_v.value
@@ -121,7 +122,7 @@ def account_of(key: str, liquid: str) -> PlateAccount:
         Step(
             "other",
             bare_v - bound_v,
-            PLATE_U_V,
+            plate_u_v(key, liquid, rest_v),
             say("bare plate rests at {bare_v:+.3f} V, its equilibrium is {bound_v:+.3f} V", bare_v=bare_v, bound_v=bound_v),
             do,
             moves_v,
@@ -132,7 +133,7 @@ def account_of(key: str, liquid: str) -> PlateAccount:
             FILM_U_V,
             say("with its film {rest_v:+.3f} V, bare {bare_v:+.3f} V", rest_v=rest_v, bare_v=bare_v),
             say("rub the plate under the surface"),
-            bare_v - rest_v,
+            -rubbed(half_cell).falls_v,
         ),
     )
     return PlateAccount(start_v, parts, _shown(parts), rest_v)
@@ -143,10 +144,10 @@ def _surface_ions(half_cell: Half, couple: str, rest_v: float) -> tuple[float, f
     reactions = surfaces()[electrodes()[half_cell.plate].surface].dissolution
     main = next(slot for slot, reaction in enumerate(reactions) if reaction.couple == couple)
     p, q, x = half_cell.plates, half_cell.liquids, half_cell.pairing
-    bulk, alpha = (float(of[0, 0, 0, main]) for of in (x.bulk, x.alpha))
+    bulk, alpha, gamma = (float(of[0, 0, 0, main]) for of in (x.bulk, x.alpha, x.gamma))
     current = max(float(dissolution(np.full((1, 1, 1), rest_v), p, q, x)[0, 0, 0]), LEAST_A_PER_M2)
     electrons = half_reactions()[couple].electrons
-    built = current * float(q.layer_m[0, 0, 0]) / (electrons * FARADAY_C_PER_MOL * D_ION) * 1e-3
+    built = gamma * current * float(building_layer_m(q)[0, 0, 0]) / (electrons * FARADAY_C_PER_MOL * D_ION) * 1e-3
     return min(bulk + built, MOST_IONS), alpha
 
 
@@ -187,12 +188,11 @@ def _other_test(half_cell: Half, rest_v: float) -> tuple[str, float]:
         (say("make the liquid one unit of pH more acid"), half_cell.in_liquid(ph=max(0.0, half_cell.ph - MORE_ACID_PH))),
     )
     own = float(half_cell.pairing.bulk[0, 0, 0, 0])
-    last = (
-        (say("rub the plate under the surface"), half_cell.bare()),
-        (say("add a few drops of that metal’s salt solution"), half_cell.with_ions(max(own, DROP))),
-    )
+    last = ((say("add a few drops of that metal’s salt solution"), half_cell.with_ions(max(own, DROP))),)
     for found in (tries, last if electrodes()[half_cell.plate].couple else ()):
         moved = [(do, changed.rest() - rest_v) for do, changed in found]
+        if found is last:
+            moved.append((say("rub the plate under the surface"), -rubbed(half_cell).falls_v))
         do, moves_v = max(moved, key=lambda row: abs(row[1]), default=("", 0.0))
         if abs(moves_v) > LAST_DIGIT_V:
             return do, moves_v

@@ -15,7 +15,7 @@ from galvanic.chemistry.half import Half
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.layer import Ahead, Layer
 from galvanic.chemistry.plates import Array, Near, Plates
-from galvanic.chemistry.polarisation import sides_of, solution_ohm
+from galvanic.chemistry.polarisation import LoadedCell, sides_of, solution_ohm
 from galvanic.chemistry.rest import HIGHEST_V, LOWEST_V, STEPS
 from galvanic.chemistry.warmth import warmth
 from galvanic.constants import FARADAY_C_PER_MOL as F
@@ -61,7 +61,8 @@ class Row:
             raise OutOfRange(
                 say("A run needs at least one cell, and cells without bridges."), field="cells", value=len(cells)
             )
-        halves, wetted, gives, ohm, shift = [], [], [], 0.0, 0.0
+        halves: list[Half] = []
+        wetted, gives, ohm, shift = [], [], 0.0, 0.0
         for cell in cells:
             area = cell.geometry.area_m2 * cell.geometry.pairs * cell.left / cell.anchor.times
             sign = -1.0 if cell.turned else 1.0
@@ -74,9 +75,22 @@ class Row:
                 gives.append(way)
             ohm += solution_ohm(cell.cell, cell.geometry) / cell.left / warmth(celsius).conductivity + cell.contact_ohm
             shift += sign * (cell.anchor.shift_v + junction(cell.cell).volts_v)
+        return cls._stacked(halves, wetted, gives, ohm, shift)
+
+    @classmethod
+    def loaded(cls, cell: LoadedCell) -> Row:
+        """One cell whose halves are known."""
+        wetted = cell.geometry.area_m2 * cell.geometry.pairs
+        halves = [cell.negative, cell.positive]
+        return cls._stacked(halves, [wetted, wetted], [-1.0, 1.0], cell.solution_ohm, cell.junction_v)
+
+    @classmethod
+    def _stacked(
+        cls, halves: Sequence[Half], wetted: Sequence[float], gives: Sequence[float], ohm: float, shift_v: float
+    ) -> Row:
         half = Half(*(_stack([getattr(h, part) for h in halves]) for part in ("plates", "liquids", "pairing")))
         own = 1e3 * half.pairing.bulk[:, 0, 0, :].T
-        return cls(half, np.array(wetted), np.array(gives), ohm, own, shift)
+        return cls(half, np.array(wetted), np.array(gives), ohm, own, shift_v)
 
     def start(self) -> State:
         """The row in the moment its plates are dipped in, with fresh liquid at all of them and the oxide that they carry."""
@@ -104,7 +118,7 @@ class Row:
         """Levels of acid, oxygen and foreign ions in the bulk, mol/m³, (kinds, halves)."""
         q, x, n = self.half.liquids, self.half.pairing, len(self.wetted_m2)
         acid = 1e3 * currents.p10(-q.ph) + q.acid_mol_per_m3
-        oxygen = currents.OXYGEN_SATURATED * warmth(q.celsius).oxygen_dissolved * q.oxygen * self.half.plates.oxygen_share
+        oxygen = currents.oxygen_level(self.half.plates, q)
         return np.stack([np.broadcast_to(v.reshape(-1), n) for v in (acid, oxygen, x.foreign_mol_per_m3)])
 
     def near(self, state: State, ahead: Ahead, step_s: float) -> Near:
@@ -115,6 +129,7 @@ class Row:
         # level·supply is what a use of it takes away: the surface has left − per_flux·flux.
         supply = bulk / ahead.per_flux[:OWN]
         shape = (-1, 1, 1)
+        gamma = self.half.pairing.gamma[:, 0, 0, :].T
         ion_m = ahead.per_flux[OWN] * ahead.layer.diffusion[OWN]
         return Near(
             acid_level=level[ACID].reshape(shape),
@@ -123,7 +138,7 @@ class Row:
             oxygen_supply=supply[OXYGEN].reshape(shape),
             foreign_level=level[FOREIGN].reshape(shape),
             foreign_supply=supply[FOREIGN].reshape(shape),
-            own=1e-3 * np.maximum(self.own + ahead.level[OWN:], 0.0)[:, :, None, None],
+            own=1e-3 * np.maximum(self.own + gamma * ahead.level[OWN:], 0.0)[:, :, None, None],
             ion_m=ion_m.reshape(shape),
             solids=state.solids[:, :, None, None],
             step_s=step_s,
@@ -135,7 +150,8 @@ class Row:
         self, state: State, ahead: Ahead, half: Half, fixed: currents.Fixed, e_v: Array, current_a: float, step_s: float
     ) -> State:
         """The state at a step's end, when its potentials are known: what was used, set free, grown and eaten."""
-        e, p, q, x = e_v[:, None, None], half.plates, half.liquids, half.pairing
+        p, q, x = half.plates, half.liquids, half.pairing
+        e = e_v[:, None, None] - x.off_v
         flux = np.zeros_like(ahead.level)
         whole, part = currents.oxygen(e, p, q)
         flux[ACID] = -currents.from_acid(e, p, q)[:, 0, 0] / F
@@ -146,7 +162,8 @@ class Row:
         solids = state.solids.copy()
         for slot, dissolved, forming, reduced in own:
             flux[OWN + slot] = (dissolved / (p.sides[slot].electrons * F))[:, 0, 0]
-            solids[slot] = np.maximum(solids[slot] + step_s * (passes * forming - reduced)[:, 0, 0], 0.0)
+            eaten = currents.eaten(p.sides[slot], q)
+            solids[slot] = np.maximum(solids[slot] + step_s * (passes * forming - reduced - eaten)[:, 0, 0], 0.0)
         turned = step_s * currents.groups(e, p, q)[:, 0, 0]
         up, down = np.maximum(state.groups_up - turned, 0.0), np.maximum(state.groups_down + turned, 0.0)
         return State(e_v, ahead.with_flux(flux), solids, up, down, current_a, state.e_v, step_s)

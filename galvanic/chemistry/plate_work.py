@@ -2,8 +2,8 @@
 
 At the negative plate the metal dissolves (oxidation: the anode). At the positive plate something of the liquid is reduced:
 in juice and salt water there are no copper ions, so oxygen and hydrogen ions share the work. The shares come from the
-rest-potential model at the plate's potential in the working cell, a tenth of its short-circuit current drawn, as long after
-dipping in as a cell is read.
+model at the plate's potential with the cell shorted for a minute: the oxides it carried are nearly used up, and hydrogen and
+oxygen carry the rest.
 """
 
 from __future__ import annotations
@@ -19,12 +19,11 @@ from galvanic.chemistry.equations import NEUTRAL_PH, for_ph
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.kinetics import Dissolution, surfaces
 from galvanic.chemistry.plates import CHLORIDE_ACTIVITY, LEAST_CHLORIDE, couple_of
-from galvanic.chemistry.polarisation import LoadedCell, sides_of
+from galvanic.chemistry.polarisation import MINUTE_S, LoadedCell, sides_of
 from galvanic.level import Level
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions
 from galvanic.words import mark, say
 
-PART = 0.1
 DISPLACED = 0.1  # of what dissolves: from there on the plate is soon covered
 LEAST_SHARE = 0.005
 TRACE_LOG = -4.0  # of the ions or complexes at the plate, mol/L
@@ -107,12 +106,13 @@ def backwards(couple: str) -> str:
 def at_plates(cell: Cell) -> AtPlates:
     """Half-reactions at both plates, the sides swapped where the model finds the table's order turned round."""
     loaded = LoadedCell.of(cell)
-    halves = {cell.negative: loaded.negative, cell.positive: loaded.positive}
     sides = dict(zip((cell.negative, cell.positive), sides_of(cell), strict=True))
     rest_v = loaded.rest()
     rest = dict(zip((cell.negative, cell.positive), rest_v, strict=True))
-    low, high = sorted(halves, key=lambda key: (rest[key], key != cell.negative))
-    density = abs(loaded.at_load(0.0, rest_v).current_a) * PART / loaded.geometry.area_m2
+    low, high = sorted((cell.negative, cell.positive), key=lambda key: (rest[key], key != cell.negative))
+    loaded = loaded.after(MINUTE_S)
+    density = abs(loaded.at_load(0.0, rest_v).current_a) / loaded.geometry.area_m2
+    halves = {cell.negative: loaded.negative, cell.positive: loaded.positive}
     return AtPlates(
         low, high, _anode(low, sides[low], halves[low], density), _cathode(high, sides[high], halves[high], density)
     )
@@ -122,12 +122,12 @@ def _anode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...
     plates, liquids, pairing = half.plates, half.liquids, half.pairing
     at = np.reshape(half.at(density), (1, 1, 1))
     metal = max(0.0, float(dissolution(at, plates, liquids, pairing)[0, 0, 0]))
-    other = max(0.0, float(oxidised(at, plates, liquids)[0, 0, 0]))
+    other = max(0.0, float(oxidised(at - pairing.off_v, plates, liquids)[0, 0, 0]))
     couple = main_couple(key, liquid, float(at[0, 0, 0]))
     if couple is None or metal <= other:
         return (Work(say(OF_THE_LIQUID), 1.0, say(NOTHING), "", "liquid"),)
     remark = say("through pores in its oxide skin") if bool(plates.filmed[0, 0, 0]) else ""
-    if float(plating(at, liquids, pairing)[0, 0, 0]) > DISPLACED * metal:
+    if float(plating(at - pairing.off_v, liquids, pairing)[0, 0, 0]) > DISPLACED * metal:
         remark = say(COVERED)
     bubbles = float(cathodic(at, plates, liquids, pairing)["hydrogen"][0, 0, 0]) / metal
     gas = "H+/H2" if half.ph < NEUTRAL_PH else "H2O/H2 OH-"

@@ -15,8 +15,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from galvanic.chemistry.acids import acids, complexation
-from galvanic.chemistry.activity import SULFATE, ion_activity
+from galvanic.chemistry.activity import HIGHEST_I, SULFATE, davies_log10, ion_activity
 from galvanic.chemistry.kinetics import Parameter, forms, surfaces
+from galvanic.chemistry.posterior import discrepancy
 from galvanic.reference.catalogue import Electrolyte, HalfReaction, electrodes, electrolytes, half_reactions
 from galvanic.reference.quantities import quantity
 from galvanic.reference.reader import Range
@@ -26,15 +27,18 @@ Mask = NDArray[np.bool_]
 MOST_DISSOLUTIONS = 3
 CHLORIDE_ACTIVITY = quantity("chloride_activity")
 LEAST_CHLORIDE = 1e-7
+OWN_SALT = 5e-4  # mol/L of its own ions, from which a plate is held by them
+KCL_S_PER_M_A_MOL_PER_L = 12.8
 READ_AFTER_S = quantity("read_after_s")
+USUAL_OXYGEN_ORDER = 0.0591597 / quantity("oxygen_slope_v")  # the rate moves with pH as the equilibrium does
 
 
 @dataclass(frozen=True)
 class Side:
     """One anodic reaction of every plate; zero `i0` where a plate has none. `slope_c_v` keeps the equilibrium exact.
 
-    `stock` is the charge of a solid that the plate carries, C/m², `dull` that of one that was not rubbed; `per_k` how the
-    standard potential moves, V/K.
+    `chloride`, `hydroxide`: how many of them the step that decides takes. `stock` is the charge of a solid that the plate
+    carries, C/m², `dull` that of one that was not rubbed; `per_k` how the standard potential moves, V/K.
     """
 
     e0_v: Array
@@ -61,6 +65,8 @@ class Plates:
     hydrogen_i0: Array
     oxygen_i0: Array
     oxygen_share: Array
+    oxygen_bared: Array
+    oxygen_order: Array
     peroxide_i0: Array
     hydrogen_alkali_i0: Array
     groups_i0: Array
@@ -127,14 +133,18 @@ class Liquids:
 
 @dataclass(frozen=True)
 class Pairing:
-    """What depends on plate and liquid together: own ions in the bulk and complexing, (n, plates, liquids, sides).
+    """What depends on plate and liquid together: own ions in the bulk (their activity), complexing, and the activity
+    coefficient of what the plate itself sets free, (n, plates, liquids, sides).
 
+    `off_v`, (n, plates, liquids): how far calibration found the plate from where its currents put it, V (`posterior`).
     `foreign_…`, (n, plates, liquids): ions of the noblest other metal in the liquid that plates out there, its Nernst
     potential, concentration (0: none) and electrons.
     """
 
     bulk: Array
     alpha: Array
+    gamma: Array
+    off_v: Array
     foreign_v: Array
     foreign_mol_per_m3: Array
     foreign_electrons: Array
@@ -148,9 +158,14 @@ def drawer(rng: np.random.Generator | None, n: int) -> Draw:
     if rng is None:
         return lambda p: np.array([p.value])
     seen: dict[int, Array] = {}
+    common: list[Array] = []
 
     def draw(p: Parameter) -> Array:
-        if id(p) not in seen:
+        if id(p) not in seen and p.factor:
+            if not common:
+                common.append(rng.standard_normal((len(p.factor), n)).clip(-2.5, 2.5))
+            seen[id(p)] = p.along(common[0])
+        elif id(p) not in seen:
             seen[id(p)] = p.draw(rng, n)
         return seen[id(p)]
 
@@ -184,7 +199,8 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
 
         electrons = fixed(lambda row: half_reactions()[row.couple].electrons, 1.0)
         slope_a = drawn(lambda row: row.slope_v, 0.1)
-        nernst = 0.0591597 / electrons
+        steps = fixed(lambda row: row.steps, 1.0)
+        nernst = 0.0591597 * steps / electrons
         slope_a = np.maximum(slope_a, 1.02 * nernst)
         return Side(
             e0_v=fixed(lambda row: half_reactions()[row.couple].e_v.value, 0.0),
@@ -192,8 +208,8 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
             i0=drawn(lambda row: row.i0_a_per_m2, 0.0),
             slope_a_v=slope_a,
             slope_c_v=1.0 / (1.0 / nernst - 1.0 / slope_a),
-            chloride=fixed(lambda row: row.chloride, 0.0),
-            hydroxide=fixed(lambda row: row.hydroxide, 0.0),
+            chloride=fixed(lambda row: row.chloride / row.steps, 0.0),
+            hydroxide=fixed(lambda row: row.hydroxide / row.steps, 0.0),
             order=drawn(lambda row: row.hydroxide_order, 0.0),
             reference_ph=fixed(lambda row: row.reference_ph, 0.0),
             solid=fixed(lambda row: float(row.solid), 0.0),
@@ -211,6 +227,8 @@ def plates_of(keys: Sequence[str], draw: Draw) -> Plates:
         hydrogen_i0=take(lambda s: s.hydrogen_i0_a_per_m2),
         oxygen_i0=take(lambda s: s.oxygen_i0_a_per_m2),
         oxygen_share=take(lambda s: s.oxygen_share, one),
+        oxygen_bared=take(lambda s: s.oxygen_bared),
+        oxygen_order=take(lambda s: s.oxygen_order, np.full(1, USUAL_OXYGEN_ORDER)),
         peroxide_i0=take(lambda s: s.peroxide_i0_a_per_m2),
         hydrogen_alkali_i0=take(lambda s: s.hydrogen_alkali_i0_a_per_m2),
         groups_i0=take(lambda s: s.groups_i0_a_per_m2),
@@ -275,7 +293,8 @@ def _protons(row: Electrolyte) -> float:
 def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
     """Bulk activity of each plate's own ion, its complexing, and what else plates out, at the liquids' middle values."""
     shape = (1, len(plates), len(liquids), MOST_DISSOLUTIONS)
-    bulk, alpha = np.zeros(shape), np.ones(shape)
+    bulk, alpha, gamma = np.zeros(shape), np.ones(shape), np.ones(shape)
+    off_v = np.zeros(shape[:3])
     foreign_v, foreign, electrons = np.zeros(shape[:3]), np.zeros(shape[:3]), np.ones(shape[:3])
     for j, liquid in enumerate(liquids):
         row = electrolytes()[liquid]
@@ -284,6 +303,8 @@ def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
         known: dict[str, float] = {}
         for i, plate in enumerate(plates):
             own = electrodes()[plate].couple
+            if row.ions_mol_per_l.get((own or "").split("/")[0], 0.0) < OWN_SALT:
+                off_v[0, i, j] = discrepancy(electrodes()[plate].surface, row).mean_v
             if (found := _foreign(row, own)) is not None:
                 foreign_v[0, i, j], foreign[0, i, j], electrons[0, i, j] = found
             for slot, reaction in enumerate(surfaces()[electrodes()[plate].surface].dissolution):
@@ -293,9 +314,20 @@ def pairing_of(plates: Sequence[str], liquids: Sequence[str]) -> Pairing:
                 if ion not in known:
                     known[ion] = complexation(ion, row.acids_mol_per_l, chloride, ph)
                 alpha[0, i, j, slot] = known[ion]
-                if ion in row.ions_mol_per_l:
-                    bulk[0, i, j, slot] = ion_activity(ion, row.ions_mol_per_l[ion], row.anion or SULFATE)
-    return Pairing(bulk, alpha, foreign_v, foreign, electrons)
+                if own_ions := row.ions_mol_per_l.get(ion, 0.0):
+                    bulk[0, i, j, slot] = ion_activity(ion, own_ions, row.anion or SULFATE)
+                    gamma[0, i, j, slot] = bulk[0, i, j, slot] / own_ions
+                else:
+                    strength = min(ionic_strength(row), HIGHEST_I)
+                    gamma[0, i, j, slot] = 10.0 ** davies_log10(half_reactions()[reaction.couple].electrons, strength)
+    return Pairing(bulk, alpha, gamma, off_v, foreign_v, foreign, electrons)
+
+
+def ionic_strength(liquid: Electrolyte) -> float:
+    """A liquid's ionic strength from its conductivity, mol/L: what potassium chloride would have, whose 0.1 mol/L conducts
+    1.28 S/m. Good enough for the activity coefficient of traces: a factor of two moves a plate by 3 mV."""
+    conducts = liquid.conductivity_s_per_m
+    return math.sqrt(conducts.low * conducts.high) / KCL_S_PER_M_A_MOL_PER_L
 
 
 def couple_of(ion: str) -> HalfReaction | None:

@@ -57,15 +57,6 @@ class Loaded:
     internal_ohm: float
 
 
-@dataclass(frozen=True, slots=True)
-class ShortCircuit:
-    """Short-circuit current, A: in the first seconds, after a minute, and steady. It falls as oxides are used up."""
-
-    first_a: float
-    minute_a: float
-    steady_a: float
-
-
 def sides_of(cell: Cell) -> tuple[str, str]:
     """The liquids at the negative and at the positive plate: two different ones in a two-solution cell."""
     row = electrolytes()[cell.electrolyte]
@@ -117,13 +108,9 @@ class LoadedCell:
         """The cell so long after the circuit was closed: with what its plates still carry and what has come to them."""
         return replace(self, negative=self.negative.after(seconds), positive=self.positive.after(seconds))
 
-    def short_circuit(self) -> ShortCircuit:
-        """The current of a short circuit in its first seconds, after a minute, and when it has become steady."""
-        return ShortCircuit(*(self.shorted_a(seconds) for seconds in (FIRST_S, MINUTE_S, math.inf)))
-
-    def shorted_a(self, seconds: float, rest_v: tuple[float, float] | None = None) -> float:
-        """The current of a short circuit so long after it was made, A; `rest_v`: what `rest` gave, if it is known."""
-        return abs(self.after(seconds).at_load(0.0, rest_v or self.rest()).current_a)
+    def steady_a(self, load_ohm: float = 0.0, rest_v: tuple[float, float] | None = None) -> float:
+        """The current into a load when all is steady, A (0 Ω: a short circuit); `rest_v`: what `rest` gave, if known."""
+        return abs(self.after(math.inf).at_load(load_ohm, rest_v or self.rest()).current_a)
 
     def rest(self) -> tuple[float, float]:
         """Rest potentials of the negative and the positive plate, V against hydrogen in the negative plate's solution."""

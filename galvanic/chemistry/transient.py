@@ -21,10 +21,10 @@ from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import Demand
 from galvanic.chemistry.plate_row import Row, State
 from galvanic.chemistry.plates import Array
+from galvanic.chemistry.rubbing import CAPACITY_F_PER_M2
 from galvanic.errors import GalvanicError, OutOfRange, within
 from galvanic.words import say
 
-CAPACITY_F_PER_M2 = 0.3  # double layer of a metal in water, 0.1 to 0.5 F/m² (A. J. Bard, L. R. Faulkner, from memory)
 FIRST_STEP_S, LEAST_STEP_S = 2e-3, 1e-7
 MOVES_V, LEAST_GROWTH, MOST_GROWTH = 0.07, 0.5, 2.5  # how far a plate may go in a step; how much longer the next one is
 CLOSE_V = 3e-4  # after a move so small Newton’s method is within microvolts of the root
@@ -111,9 +111,13 @@ def simulate(
     times = [event.at_s for event in events]
     if times != sorted(times):
         raise OutOfRange(say("Events stand in the order of their times; one runs back."), field="events")
-    row = Row.of(cells, celsius, dull)
+    return run(Row.of(cells, celsius, dull), events, until_s, moves_v)
+
+
+def run(row: Row, events: Sequence[Event], until_s: float, moves_v: float = MOVES_V) -> Trace:
+    """`simulate` of a row that is put together already."""
     fixed = fix(row.half.plates, row.half.liquids, row.half.pairing)
-    state, load = row.start(), None
+    state, load, times = row.start(), None, [event.at_s for event in events]
     joined = False
     at_s, out = 0.0, [_point(row, 0.0, state)]
     for event, end_s in zip([None, *events], [*times, until_s], strict=True):

@@ -8,6 +8,7 @@ better at another level, so differences between levels are surer than that.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -18,7 +19,8 @@ from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.blending import Composition, added, diluted, liquid, strengthened
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.half import Half
-from galvanic.chemistry.polarisation import Geometry
+from galvanic.chemistry.polarisation import Geometry, sides_of
+from galvanic.chemistry.rubbing import rubbed
 from galvanic.chemistry.transient import simulate
 from galvanic.chemistry.what_if import Change, what_if
 from galvanic.condition import Condition
@@ -80,7 +82,11 @@ def _level(cell: Cell, condition: Condition) -> Level:
         return Level(condition, float(trace.at(np.array([at]))[0][0]), _u(cell), None)
     answer = what_if(cell, change_of(cell, condition))
     shown = answer.shown_v if row.moves == "meter" else answer.open_v
-    return Level(condition, shown, _u(cell), abs(answer.short_a))
+    u_v = _u(cell)
+    if row.moves == "skin" and str(condition.value) == "yes":
+        both = (Half.of(plate, side) for plate, side in zip((cell.negative, cell.positive), sides_of(cell), strict=True))
+        u_v = math.hypot(u_v, *(rubbed(half).u_v for half in both))
+    return Level(condition, shown, u_v, abs(answer.short_a))
 
 
 @kept(256)

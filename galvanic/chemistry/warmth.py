@@ -1,7 +1,8 @@
 """What temperature does to rates, transport, solubilities and Nernst's slope; 1 and the usual values at 25 °C.
 
 Rates by Arrhenius with one activation energy a kind of step, diffusion by the viscosity of water, gases by van ’t Hoff's
-equation under moist air. Energies: transport.toml. Ranges: 5 to 60 °C.
+equation under moist air. A still cup that was just warmed gives off its oxygen slowly: at a bench it has hardly lost any
+(`oxygen_dissolved`). Energies: transport.toml. Ranges: 5 to 60 °C.
 """
 
 from __future__ import annotations
@@ -21,6 +22,7 @@ ACTIVATION = {
 }
 OXYGEN_J_PER_MOL, HYDROGEN_J_PER_MOL = quantity("oxygen_solution_j_per_mol"), quantity("hydrogen_solution_j_per_mol")
 CONDUCTIVITY_PER_K = quantity("conductivity_per_k")
+EXCHANGED = 1.0 - math.exp(-quantity("minutes_at_temperature") / quantity("reaeration_minutes"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +55,6 @@ def warmth(celsius: float) -> Warmth:
     kelvin = celsius + 273.15
     inverse = (1.0 / ROOM_K - 1.0 / kelvin) / GAS_CONSTANT_J_PER_MOL_K
     rates = {kind: math.exp(energy * inverse) for kind, energy in ACTIVATION.items()}
-    moist = (1.0 - _vapour_bar(celsius)) / (1.0 - _vapour_bar(ROOM_C))
     return Warmth(
         celsius,
         math.log(10.0) * GAS_CONSTANT_J_PER_MOL_K * kelvin / FARADAY_C_PER_MOL,
@@ -63,10 +64,17 @@ def warmth(celsius: float) -> Warmth:
         rates["metal"],
         rates["film"],
         rates["diffusion"],
-        moist * math.exp(OXYGEN_J_PER_MOL * inverse),
+        1.0 + EXCHANGED * (oxygen_at_equilibrium(celsius) - 1.0),
         math.exp(HYDROGEN_J_PER_MOL * inverse),
         1.0 + CONDUCTIVITY_PER_K * (celsius - ROOM_C),
     )
+
+
+def oxygen_at_equilibrium(celsius: float) -> float:
+    """Oxygen dissolved under moist air, as a factor on what it is at 25 °C."""
+    inverse = (1.0 / ROOM_K - 1.0 / (celsius + 273.15)) / GAS_CONSTANT_J_PER_MOL_K
+    moist = (1.0 - _vapour_bar(celsius)) / (1.0 - _vapour_bar(ROOM_C))
+    return moist * math.exp(OXYGEN_J_PER_MOL * inverse)
 
 
 def _vapour_bar(celsius: float) -> float:

@@ -14,14 +14,16 @@ import numpy as np
 from galvanic.cells import Cell
 from galvanic.chemistry.activity import ion_activity
 from galvanic.chemistry.half import Half
-from galvanic.chemistry.polarisation import FIRST_S, Geometry, LoadedCell
+from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.rubbing import rubbed
+from galvanic.chemistry.shorted import short_circuit
 from galvanic.chemistry.warmth import COLDEST_C, WARMEST_C, warmth
 from galvanic.errors import NoTableEntry, within
 from galvanic.reference.catalogue import electrodes, electrolytes, half_reactions, kept
 from galvanic.words import say
 
 METER_OHM = 1e7
-LEAST_INSIDE_A, MOST_INSIDE_A = 1e-7, 1e-3
+LEAST_INSIDE_A, MOST_INSIDE_A, MOST_INSIDE = 1e-7, 1e-3, 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,8 +32,9 @@ class Change:
 
     `ph` None: as it is. `ions_mol_per_l`: dissolved ions of the positive plate's metal (None: as they are). `oxygen` and
     `stir` multiply the oxygen supply and thin the still layer. Of the liquid, as they are where None: `chloride_mol_per_l`,
-    `conductivity_s_per_m`, and `protons_mol_per_l` that its weak acids can still give. `area_m2`, `gap_m` and `pairs` of the
-    plates; `scratched`: no films; `dull`: not rubbed, with the oxide that the plates have grown.
+    `conductivity_s_per_m`, and `protons_mol_per_l` that its weak acids can still give. `area_m2`, `gap_m` and `pairs` of
+    the plates; `scratched`: rubbed once under the liquid, as a meter shows it; `dull`: not rubbed, with the oxide that they
+    have grown.
     """
 
     ph: float | None = None
@@ -93,9 +96,10 @@ class Outcome:
 
 @kept(256)
 def inside_a(cell: Cell) -> float:
-    """The current at which a cell's inner resistance is stated, A: a power of ten that it can give for long as it is."""
-    steady = LoadedCell.of(cell).shorted_a(math.inf)
-    return 10.0 ** math.floor(math.log10(min(max(0.5 * steady, LEAST_INSIDE_A), MOST_INSIDE_A)))
+    """The current at which a cell's inner resistance is stated, A: a power of ten, a tenth at most of what it can give for
+    long as it is. Nearer to a plateau of its curve the resistance would tell of the plateau."""
+    steady = LoadedCell.of(cell).steady_a()
+    return 10.0 ** math.floor(math.log10(min(max(MOST_INSIDE * steady, LEAST_INSIDE_A), MOST_INSIDE_A)))
 
 
 def what_if(cell: Cell, change: Change) -> Outcome:
@@ -111,22 +115,26 @@ def what_if(cell: Cell, change: Change) -> Outcome:
         if bridge is None:  # where there is one, it is what counts
             solution_ohm = change.gap_m / (change.conductivity_s_per_m * change.area_m2 * change.pairs)
     loaded = replace(loaded, negative=negative, positive=positive, solution_ohm=solution_ohm)
-    lower, upper = loaded.rest()
-    open_v = upper - lower
+    rest_v = loaded.rest()
+    falls = [rubbed(half).falls_v if change.scratched else 0.0 for half in (negative, positive)]
+    lower, upper = rest_v[0] - falls[0], rest_v[1] - falls[1]
+    open_v = rest_v[1] - rest_v[0]
     towards = math.copysign(inside_a(cell), open_v)
     left_v = float(loaded.volts(np.array([towards]))[0])
     internal = (open_v - left_v) / towards if left_v * open_v > 0.0 else math.inf
-    shown = loaded.at_load(change.meter_ohm, (lower, upper)).volts_v
-    first_a, steady_a = (loaded.shorted_a(seconds, (lower, upper)) for seconds in (FIRST_S, math.inf))
-    return Outcome(lower, upper, open_v, shown, first_a, steady_a, internal, _table(cell, change.celsius))
+    at_once = falls[0] - falls[1]
+    shown = loaded.at_load(change.meter_ohm, rest_v).volts_v + at_once
+    short = short_circuit(loaded, rest_v)
+    return Outcome(
+        lower, upper, open_v + at_once, shown, short.first_a, short.steady_a, internal, _table(cell, change.celsius)
+    )
 
 
 def _changed(half: Half, change: Change) -> Half:
     changed = half.in_liquid(
         change.ph, change.oxygen, change.stir, change.celsius, change.chloride_mol_per_l, change.protons_mol_per_l
     )
-    changed = changed.dull() if change.dull else changed
-    return changed.bare() if change.scratched else changed
+    return changed.dull() if change.dull else changed
 
 
 def _table(cell: Cell, celsius: float) -> float | None:

@@ -12,10 +12,10 @@ from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.blending import Composition, Step, blend, liquid
 from galvanic.chemistry.made import made_fields, own_liquid
 from galvanic.chemistry.oxidants import in_words
-from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import shorted
 from galvanic.chemistry.varied import levels_of, usual_levels
 from galvanic.command.cells import cell_from, cell_of, say_of
-from galvanic.command.tables import BadFile, dump, say, write
+from galvanic.command.tables import BadFile, dump, plain, say, write
 from galvanic.condition import level, variable_named
 from galvanic.errors import UnknownMaterial
 from galvanic.reference import catalogue
@@ -96,8 +96,8 @@ def run_mix(options: argparse.Namespace) -> None:
         return
     for name, one in (("as it is", base), ("with it", made)):
         sys.stdout.write(
-            f"{name}: pH {one.ph:.2f}, {one.conductivity_s_per_m:.3g} S/m, chloride {one.chloride_mol_per_l:.3g} mol/L, "
-            f"{1e3 * one.volume_l:.0f} mL\n"
+            f"{name}: pH {one.ph:.2f}, {plain(one.conductivity_s_per_m)} S/m, "
+            f"chloride {plain(one.chloride_mol_per_l)} mol/L, {1e3 * one.volume_l:.0f} mL\n"
         )
     if made.foamed_mol > 1e-5:
         sys.stdout.write(f"{24.5 * made.foamed_mol:.2g} L of carbon dioxide leave as foam\n")
@@ -105,7 +105,7 @@ def run_mix(options: argparse.Namespace) -> None:
         sys.stdout.write(
             f"{found['notation']}: {found['open_v_before']:.2f} ± {found['u_open_v_before']:.2f} V and "
             f"{1e3 * found['short_a_before']:.2f} mA before, {found['open_v']:.2f} ± {found['u_open_v']:.2f} V and "
-            f"{1e3 * found['short_a']:.2f} mA with it\n"
+            f"{'at least ' if found['oxidant'] else ''}{1e3 * float(str(found['short_a'])):.2f} mA with it\n"
         )
 
 
@@ -135,8 +135,9 @@ def _before_and_after(
     with catalogue.beside(new):
         mixed = Cell(cell.negative, new.key, cell.positive)
         before, after = (one["rest"] for one in predict([cell, mixed]))
-        short_before, short = (LoadedCell.of(one).short_circuit().first_a for one in (cell, mixed))
-        if said := in_words(new.key):
+        short_before, short = (shorted(one).first_a for one in (cell, mixed))
+        said = in_words(new.key)
+        if said:
             say(said)
     return {
         "notation": cell.notation,
@@ -146,6 +147,7 @@ def _before_and_after(
         "u_open_v": after.u_v,
         "short_a_before": short_before,
         "short_a": short,
+        "oxidant": bool(said),
     }
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import math
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict, replace
@@ -14,7 +13,8 @@ from galvanic.bench.readings import parse
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
 from galvanic.chemistry.gap import METER_OHM, explain
-from galvanic.chemistry.polarisation import FIRST_S, MINUTE_S, LoadedCell
+from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import joined
 from galvanic.chemistry.two_solutions import TwoSolutions, is_two_solutions, two_solutions
 from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of, two_sides
 from galvanic.command.explained import add_explained
@@ -24,7 +24,7 @@ from galvanic.command.materials import run_materials
 from galvanic.command.packs import add_packs
 from galvanic.command.runs import add_runs
 from galvanic.command.sentences import sentences
-from galvanic.command.tables import BadFile, dump, read, readings, say, write
+from galvanic.command.tables import BadFile, dump, plain, read, readings, say, write
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.findings.class_says import class_says
 from galvanic.findings.class_standing import standing_readings
@@ -210,25 +210,25 @@ def _gap_of_two(options: argparse.Namespace) -> None:
     )
 
 
-MOMENTS = (("first", FIRST_S), ("minute", MINUTE_S), ("steady", math.inf))
-
-
 def run_load(options: argparse.Namespace) -> None:
     """Voltage and current of one cell into a load."""
     cell = cell_from(options.cell)
     say_of(cell)
     loaded = LoadedCell.of(cell, geometry_of(options))
     under = loaded.at_load(options.ohms)
-    later = {name: loaded.after(seconds).at_load(options.ohms) for name, seconds in MOMENTS}
+    rested = loaded.rest()
+    towards = 1.0 if rested[1] >= rested[0] else -1.0
+    later = {name.removesuffix("_a"): towards * amps for name, amps in asdict(joined(loaded, options.ohms, rested)).items()}
     rows = {name: value for name, value in asdict(under).items() if name != "cell"} | {"cell": under.cell.notation}
-    rows |= {f"{name}_current_a": point.current_a for name, point in later.items()}
+    rows |= {f"{name}_current_a": amps for name, amps in later.items()}
     if options.json:
         dump(rows)
     else:
         sys.stdout.write(
-            f"{under.cell.notation} into {under.load_ohm:g} Ω: {under.volts_v:.4f} V, {under.current_a * 1000:.4g} mA "
-            f"(open circuit {under.open_v:.4f} V, liquid {under.solution_ohm:.4g} Ω, inside {under.internal_ohm:.4g} Ω)\n"
-            + "".join(f"  {name}: {point.volts_v:.4f} V, {point.current_a * 1000:.4g} mA\n" for name, point in later.items())
+            f"{under.cell.notation} into {plain(under.load_ohm, 6)} Ω: {under.volts_v:.4f} V, "
+            f"{plain(under.current_a * 1000, 4)} mA (open circuit {under.open_v:.4f} V, "
+            f"liquid {plain(under.solution_ohm, 4)} Ω, inside {plain(under.internal_ohm, 4)} Ω)\n"
+            + "".join(f"  {name}: {amps * options.ohms:.4f} V, {plain(amps * 1000, 4)} mA\n" for name, amps in later.items())
         )
 
 

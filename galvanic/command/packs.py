@@ -16,7 +16,7 @@ from galvanic.chemistry.expected import MOST_IN_SEARCH, Expected, expect, option
 from galvanic.chemistry.in_time import InTime, in_time
 from galvanic.chemistry.polarisation import FIRST_S, Geometry
 from galvanic.command.cells import cell_of, geometry_of, say_of
-from galvanic.command.tables import BadFile, dump, say
+from galvanic.command.tables import BadFile, dump, plain, say
 from galvanic.errors import within
 
 LIKE_THIS = "Write it as “4 * zinc | lemon juice | copper”, several kinds joined by “ + ”."
@@ -70,11 +70,13 @@ def run_pack(options: argparse.Namespace) -> None:
         )
         return
     write_pack(pack, expected)
-    sys.stdout.write(f"Runs for {lasting.runs_s:.3g} s ({lasting.low_s:.3g} to {lasting.high_s:.3g} s)\n")
+    sys.stdout.write(f"Runs for {plain(lasting.runs_s)} s ({plain(lasting.low_s)} to {plain(lasting.high_s)} s)\n")
     sys.stdout.write(f"What holds it back: {holds}\n")
     for change in changes:
         times = (
-            "gives current where there was none" if change["times"] is None else f"{change['times']:.2g} times the current"
+            "gives current where there was none"
+            if change["times"] is None
+            else f"{plain(float(str(change['times'])), 2)} times the current"
         )
         sys.stdout.write(f"  {change['words']}: {times}, runs {change['runs']:.0%}\n")
 
@@ -118,8 +120,9 @@ def write_pack(pack: Pack, found: Expected) -> None:
     """A pack in lines for reading."""
     met = found.meeting
     sys.stdout.write(
-        f"{met.open_v:.3f} V with nothing joined; {met.volts_v:.3f} V and {1000 * met.current_a:.3g} mA with the load "
-        f"(95 %: {1000 * found.current_a.low:.2g} to {1000 * found.current_a.high:.2g} mA): {found.verdict}, {found.level}, "
+        f"{met.open_v:.3f} V with nothing joined; {met.volts_v:.3f} V and {plain(1000 * met.current_a)} mA with the load "
+        f"(95 %: {plain(1000 * found.current_a.low, 2)} to {plain(1000 * found.current_a.high, 2)} mA): "
+        f"{found.verdict}, {found.level}, "
         f"runs in {found.runs:.0%} of what can be expected\n"
     )
     if found.harm:
@@ -128,7 +131,7 @@ def write_pack(pack: Pack, found: Expected) -> None:
         back = ", driven backwards" if share.backwards else ""
         sys.stdout.write(f"  {one.cell.notation}: {share.open_v:.3f} V alone, {share.volts_v:.3f} V in the pack{back}\n")
     if met.round_a > 1e-9:
-        sys.stdout.write(f"  {1000 * met.round_a:.3g} mA goes round between the rows with nothing joined\n")
+        sys.stdout.write(f"  {plain(1000 * met.round_a)} mA goes round between the rows with nothing joined\n")
 
 
 def run_smallest(options: argparse.Namespace) -> None:
@@ -147,7 +150,8 @@ def run_smallest(options: argparse.Namespace) -> None:
         answer = {"cells": fewest.cells, "rows": fewest.rows, "pairs": fewest.pairs, **_numbers(fewest.expected)}
         words = (
             f"{fewest.cells} cells in {fewest.rows} row{'s' if fewest.rows > 1 else ''}, {fewest.pairs} pair"
-            f"{'s' if fewest.pairs > 1 else ''} of plates in each cup: {1000 * fewest.expected.meeting.current_a:.3g} mA, "
+            f"{'s' if fewest.pairs > 1 else ''} of plates in each cup: "
+            f"{plain(1000 * fewest.expected.meeting.current_a)} mA, "
             f"runs in {fewest.expected.runs:.0%} of what can be expected\n"
         )
     if options.json:

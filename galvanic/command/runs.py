@@ -17,7 +17,7 @@ from galvanic.chemistry.transient import MOST_S, Event, simulate
 from galvanic.chemistry.work import work_of
 from galvanic.command.cells import geometry_of
 from galvanic.command.packs import cells_of
-from galvanic.command.tables import BadFile, dump, say, text_of, write
+from galvanic.command.tables import BadFile, dump, plain, say, text_of, write
 from galvanic.errors import within
 from galvanic.statistics.decay import Decay, Interval, fit_decay
 
@@ -75,12 +75,12 @@ def run_fit(options: argparse.Namespace) -> None:
         for part in one.parts:
             goes = "falls" if part.amount.value > 0.0 else "climbs"
             amount, time = _said(part.amount, size=True), _said(part.time)
-            sys.stdout.write(f"  {goes} by {amount}, half of it in {part.half:.4g} s; time {time} s\n")
-        sys.stdout.write(f"  residual standard deviation {one.s:.3g}, {one.n} points\n")
+            sys.stdout.write(f"  {goes} by {amount}, half of it in {plain(part.half, 4)} s; time {time} s\n")
+        sys.stdout.write(f"  residual standard deviation {plain(one.s)}, {one.n} points\n")
     if work is not None:
-        sys.stdout.write(f"charge {work.charge_c.value:.4g} C ± {work.charge_c.u:.2g} C\n")
+        sys.stdout.write(f"charge {plain(work.charge_c.value, 4)} C ± {plain(work.charge_c.u, 2)} C\n")
         if work.energy_j is not None:
-            sys.stdout.write(f"energy {work.energy_j.value:.4g} J ± {work.energy_j.u:.2g} J\n")
+            sys.stdout.write(f"energy {plain(work.energy_j.value, 4)} J ± {plain(work.energy_j.u, 2)} J\n")
 
 
 def _series(table: RunTable) -> list[tuple[str, tuple[float, ...]]]:
@@ -102,8 +102,8 @@ def _said(interval: Interval, size: bool = False) -> str:
     value, low, high = (interval.value, interval.low, interval.high)
     if size and value < 0.0:
         value, low, high = -value, None if high is None else -high, None if low is None else -low
-    ends = ["?" if end is None else f"{end:.4g}" for end in (low, high)]
-    return f"{value:.4g} ({ends[0]} to {ends[1]})"
+    ends = ["?" if end is None else f"{plain(end, 4)}" for end in (low, high)]
+    return f"{plain(value, 4)} ({ends[0]} to {ends[1]})"
 
 
 def _days(lasting: Life) -> dict[str, object]:
@@ -140,14 +140,18 @@ def run_life(options: argparse.Namespace) -> None:
             }
         )
         return
-    sys.stdout.write(f"{met.volts_v:.3f} V and {1000 * met.current_a:.3g} mA in the long run: {lasting.expected.verdict}\n")
+    sys.stdout.write(
+        f"{met.volts_v:.3f} V and {plain(1000 * met.current_a)} mA in the long run: {lasting.expected.verdict}\n"
+    )
     for end in lasting.ends:
         days = [seconds / DAY_S for seconds in (end.seconds.middle, end.seconds.low, end.seconds.high)]
-        sys.stdout.write(f"  {end.words}: {days[0]:.2g} days ({days[1]:.2g} to {days[2]:.2g})\n")
+        sys.stdout.write(f"  {end.words}: {plain(days[0], 2)} days ({plain(days[1], 2)} to {plain(days[2], 2)})\n")
     sys.stdout.write(f"Oxygen from the air does {lasting.oxygen_share:.0%} of the positive plate's work, from the start.\n")
-    gives = f"{lasting.charge_c:.3g} C, {lasting.energy_wh:.2g} Wh, {1000 * lasting.metal_g:.3g} mg of metal"
+    gives = f"{plain(lasting.charge_c)} C, {plain(lasting.energy_wh, 2)} Wh, {plain(1000 * lasting.metal_g)} mg of metal"
     prices = (
-        "" if lasting.cost_per_kwh is None else f"; {lasting.cost_per_kwh:.2g} a kWh, bought {lasting.bought_per_kwh:.2g}"
+        ""
+        if lasting.cost_per_kwh is None
+        else f"; {plain(lasting.cost_per_kwh, 2)} a kWh, bought {plain(lasting.bought_per_kwh, 2)}"
     )
     sys.stdout.write(f"Until the first end: {gives}{prices}\n")
 

@@ -7,6 +7,7 @@ import json
 import math
 import sys
 from collections.abc import Mapping, Sequence
+from decimal import Decimal
 from pathlib import Path
 
 from galvanic.bench.readings_table import read_readings
@@ -115,6 +116,12 @@ def write(rows: Sequence[Row], as_json: bool) -> None:
     writer = csv.DictWriter(sys.stdout, list(rows[0]), lineterminator="\n")
     writer.writeheader()
     writer.writerows({name: shown(value) for name, value in row.items()} for row in rows)
+
+
+def plain(value: float, digits: int = 3) -> str:
+    """A number with so many digits, without a power of ten: 55000, not 5.5e+04."""
+    text = f"{value:.{digits}g}"
+    return f"{Decimal(text):f}" if "e" in text else text
 
 
 def dump(value: object) -> None:

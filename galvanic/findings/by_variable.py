@@ -15,7 +15,7 @@ from types import MappingProxyType
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import predict
-from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import shorted
 from galvanic.chemistry.varied import Level, has_model, levels_of
 from galvanic.condition import Condition, condition_of, own_conditions
 from galvanic.errors import GalvanicError, NotEnoughData
@@ -175,7 +175,7 @@ def of_one(variable: Variable, cell: Cell, quantity: Quantity, ticks: tuple[Tick
 def _in_liquid(level: Condition, cell: Cell) -> Level:
     """What the model has for the cell in its liquid."""
     by_rest = predict([cell])[0]["rest"]
-    short_a = LoadedCell.of(cell).short_circuit().first_a
+    short_a = shorted(cell).first_a
     return Level(level, by_rest.volts_v or 0.0, by_rest.u_v or 0.0, short_a)
 
 

@@ -53,7 +53,9 @@ def _by_plates(codes: tuple[str, ...], what: str, question: str) -> Test:
 
     def test(data: ClaimData) -> Verdict:
         asks, whose = say(question), say(what)
-        parts, missing, left = data.by_plate(*codes), data.missing_v, data.left_v
+        # as they are printed, so that they add up to what is said of both together
+        parts = tuple((key, round(part, 2)) for key, part in data.by_plate(*codes))
+        missing, left = data.missing_v, data.left_v
         if not parts:
             least = say("less than {matters_v} at either plate: too little to see.", matters_v=volts(MATTERS_V))
             return Verdict(

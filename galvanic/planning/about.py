@@ -11,7 +11,7 @@ from galvanic.chemistry.fitting import SECOND, refusal
 from galvanic.chemistry.junction import junction
 from galvanic.chemistry.made import described
 from galvanic.chemistry.oxidants import in_words
-from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import shorted
 from galvanic.notes import volts
 from galvanic.planning.recipes import batch, recipes
 from galvanic.planning.safety import Hazard, sheet
@@ -125,7 +125,7 @@ def _plate(plate: Electrode) -> About:
 
 def _foretold(cell: Cell) -> str:
     by_rest = predict([cell])[0]["rest"]
-    amps = LoadedCell.of(cell).short_circuit().first_a
+    amps = shorted(cell).first_a
     where = electrolytes()[cell.electrolyte].name
     return say(
         "{short} in {where}: about {value} ± {value2}, {amps:.2g} mA in the first seconds of a short circuit (the model).",

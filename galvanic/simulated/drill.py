@@ -17,6 +17,7 @@ from functools import cache
 from galvanic.bench.faults import Fault, faults
 from galvanic.cells import Cell
 from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import short_circuit
 from galvanic.simulated.drill_bench import FaultyBench, kind_of, text_of
 from galvanic.simulated.drill_packs import PACK_HANDS, pack_answers
 from galvanic.words import mark, say
@@ -89,7 +90,7 @@ def cell_of(symptom: str) -> tuple[Cell, float, float]:
     cell = Cell.of("tin", "lemon-juice", "copper") if symptom == "minus" else Cell.of("zinc", "lemon-juice", "copper")
     loaded = LoadedCell.of(cell)
     low_v, high_v = loaded.rest()
-    return cell, high_v - low_v, abs(high_v - low_v) / loaded.short_circuit().first_a
+    return cell, high_v - low_v, abs(high_v - low_v) / short_circuit(loaded).first_a
 
 
 def case(symptom: str) -> Case:

@@ -27,6 +27,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import demand
 from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import short_circuit
 from galvanic.chemistry.transient import Event, simulate
 from galvanic.chemistry.varied import levels_of
 from galvanic.condition import Condition
@@ -170,7 +171,7 @@ def pair_table(electrolyte: str, one: str, other: str) -> PairTable:
     if high_v < low_v:
         cell = Cell(cell.positive, cell.electrolyte, cell.negative)  # as it is in this liquid, not in the table
     volts = abs(high_v - low_v)
-    short = loaded.short_circuit()
+    short = short_circuit(loaded)
     changes = []
     for name, condition in CHANGES.items():
         (level,) = levels_of(Cell.of(one, electrolyte, other), [condition])

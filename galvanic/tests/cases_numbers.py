@@ -21,6 +21,7 @@ from galvanic.chemistry.made import amount_of, composition, described, made_fiel
 from galvanic.chemistry.mixing import by_parts, for_groups, metal_dissolved_g, parts_for_mass_percent, stock_volume
 from galvanic.chemistry.plate_account import account_of
 from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.shorted import short_circuit
 from galvanic.chemistry.subtraction import worked_or_reason
 from galvanic.chemistry.transient import Event, simulate
 from galvanic.chemistry.two_solutions import two_solutions
@@ -61,7 +62,7 @@ def _cell(cell: Cell) -> Iterator[str]:
             yield f"{name} {celsius:g} °C {_of(one.volts_v)} ± {_of(one.u_v)} {one.reason}"
     for geometry in (Geometry(), Geometry(4e-4, 0.04, 2)):
         loaded = LoadedCell.of(cell, geometry)
-        short = loaded.short_circuit()
+        short = short_circuit(loaded)
         yield f"short {short.first_a:.4g} A, {short.minute_a:.4g} A, {short.steady_a:.4g} A"
         for ohm in (10.0, 1000.0, 1e5):
             at = loaded.at_load(ohm)

@@ -24,7 +24,7 @@ from galvanic.chemistry.made import (
     two_fields,
 )
 from galvanic.chemistry.oxidants import in_words, oxidising
-from galvanic.chemistry.polarisation import LoadedCell
+from galvanic.chemistry.shorted import shorted
 from galvanic.errors import OutOfRange
 from galvanic.reference import catalogue
 from galvanic.reference.catalogue import Electrolyte, Made
@@ -87,7 +87,7 @@ def _foretold(when: str, cell: Cell) -> PairForetold:
     by_rest = predict([cell])[0]["rest"]
     return PairForetold(
         when=when, short=cell.short, volts_v=by_rest.volts_v or 0.0, u_v=by_rest.u_v,
-        short_a=LoadedCell.of(cell).short_circuit().first_a, oxidant=bool(oxidising(cell.electrolyte)),
+        short_a=shorted(cell).first_a, oxidant=bool(oxidising(cell.electrolyte)),
     )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from galvanic.chemistry.gap import LAST_DIGIT_V, LEFT, explain
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.plate_account import account_of
 from galvanic.chemistry.polarisation import LoadedCell
-from galvanic.chemistry.what_if import LEAST_INSIDE_A, METER_OHM, MOST_INSIDE_A, Change, inside_a, what_if
+from galvanic.chemistry.what_if import LEAST_INSIDE_A, METER_OHM, MOST_INSIDE, MOST_INSIDE_A, Change, inside_a, what_if
 from galvanic.errors import OutOfRange
 
 ZINC_COPPER = Cell("zinc", "lemon-juice", "copper")
@@ -89,8 +89,10 @@ class Outcomes(unittest.TestCase):
             with self.subTest(cell.short):
                 self.assertAlmostEqual(math.log10(at), round(math.log10(at)), places=9)
                 self.assertTrue(LEAST_INSIDE_A <= at <= MOST_INSIDE_A, at)
-                steady = LoadedCell.of(cell).shorted_a(math.inf)
-                self.assertTrue(at <= max(0.5 * steady, LEAST_INSIDE_A) < 10.0 * at or at == MOST_INSIDE_A, (at, steady))
+                steady = LoadedCell.of(cell).steady_a()
+                self.assertTrue(
+                    at <= max(MOST_INSIDE * steady, LEAST_INSIDE_A) < 10.0 * at or at == MOST_INSIDE_A, (at, steady)
+                )
 
     def test_a_meter_takes_its_part_as_a_divider_of_volts(self):
         usual = what_if(ZINC_COPPER, Change())

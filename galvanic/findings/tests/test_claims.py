@@ -56,7 +56,7 @@ class Claims(unittest.TestCase):
         for found, missing in ((near, "\u22120.16"), (far, "\u22120.80")):
             self.assertIn(f"Your readings: {missing}\u202fV", found.text)
             self.assertIn("By the model", found.text)
-            self.assertIn("together \u22120.02\u202fV", found.text)
+            self.assertIn("together \u22120.03\u202fV", found.text)
         self.assertIn("cancels", near.text)
         self.assertIn("smaller than what nobody can explain", far.text)
 

@@ -47,8 +47,8 @@ class Notes(unittest.TestCase):
 
     def test_what_the_plan_tells_apart_is_offered_with_the_cheapest_help(self):
         said = notes(Task(EIGHT, (JUICE, BRINE), 8, 7))["tells_apart"]
-        self.assertIn("Sn and Ni in kelp brine", said.text)
-        self.assertEqual((said.action.kind, said.action.cell), ("more", Cell("nickel", BRINE, "tin")))
+        self.assertIn("Ni and Cu in kelp brine", said.text)
+        self.assertEqual((said.action.kind, said.action.cell), ("more", Cell("nickel", BRINE, "copper")))
 
     def test_free_places_scarce_plates_and_wishes_that_do_not_fit(self):
         task = Task(EIGHT, (JUICE,), 8, 7, stock={"graphite": 2}, wished={Cell("nickel", JUICE, "graphite"): 6})
