@@ -32,7 +32,7 @@ from galvanic.words import say
 
 ACCOUNTS = ("standard", "hydrogen", "series", "rest")
 TRACE_LOG10, TRACE_U_LOG10 = -6.0, 1.0
-PLATE_U_V = 0.025  # between plates of one metal on benches, beside what calibration leaves: common practice, no source
+PLATE_U_V = 0.04  # between plates of one metal on benches, beside what calibration leaves: common practice, no source
 SAME_METAL_U_V = 0.03  # two plates of one metal differ by tens of millivolts: common practice, no source
 # A plate in its own salt that rests within NEAR_V of its equilibrium is known far better: common practice, no source.
 NEAR_V, NEAR_U_V, LEAST_IONS = 0.03, 0.01, 5e-4

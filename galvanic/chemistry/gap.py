@@ -272,7 +272,8 @@ def explain(
 
 def _at_work(works: Sequence[Work]) -> list[str]:
     """What takes part at a plate besides its own metal and ions, as the panel of its reactions names it."""
-    return [say(WHAT[work.part]) for work in works if work.part in WHAT and work.part != OWN and work.share >= NAMED_SHARE]
+    named = [work for work in works if work.part in WHAT and work.part != OWN and work.resting >= NAMED_SHARE]
+    return [say(WHAT[work.part]) for work in sorted(named, key=lambda work: -work.resting)]
 
 
 def _ohm(value: float) -> str:

@@ -69,13 +69,15 @@ COVERED = mark("it also dissolves by itself: the liquid’s own metal plates out
 class Work:
     """One half-reaction at a plate, written for the liquid's pH, its share of the current, what is seen of it, and a remark
     (empty: none); `part`: which of `WHAT` it is (empty: the metal dissolves; “liquid”: what the liquid holds is oxidised).
-    Hydrogen at the negative plate has the share of what dissolves that goes into it, past the wire."""
+    Hydrogen at the negative plate has the share of what dissolves that goes into it, past the wire. `resting`: the share
+    with nothing joined, of what holds the positive plate up."""
 
     equation: str
     share: float
     what_is_seen: str
     remark: str
     part: str = ""
+    resting: float = 1.0
 
     def told(self, level: Level) -> str:
         """The half-reaction as a level has it: an equation, or in words for a class that has none yet."""
@@ -110,11 +112,15 @@ def at_plates(cell: Cell) -> AtPlates:
     rest_v = loaded.rest()
     rest = dict(zip((cell.negative, cell.positive), rest_v, strict=True))
     low, high = sorted((cell.negative, cell.positive), key=lambda key: (rest[key], key != cell.negative))
+    resting = {cell.negative: loaded.negative, cell.positive: loaded.positive}
     loaded = loaded.after(MINUTE_S)
     density = abs(loaded.at_load(0.0, rest_v).current_a) / loaded.geometry.area_m2
     halves = {cell.negative: loaded.negative, cell.positive: loaded.positive}
     return AtPlates(
-        low, high, _anode(low, sides[low], halves[low], density), _cathode(high, sides[high], halves[high], density)
+        low,
+        high,
+        _anode(low, sides[low], halves[low], density),
+        _cathode(high, sides[high], halves[high], density, resting[high]),
     )
 
 
@@ -161,11 +167,17 @@ def _holds_ions(liquid: str, couple: str | None) -> bool:
     return couple is not None and ions.get(couple.partition("/")[0], 0.0) >= SOLUTION_MOL_PER_L
 
 
-def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, ...]:
+def _shares(half: Half, density: float) -> dict[str, float]:
+    """What reduces at a half from which a current density is drawn, by its part of it all; none where nothing does."""
     at = np.reshape(half.at(-density), (1, 1, 1))
     parts = {name: float(part[0, 0, 0]) for name, part in cathodic(at, half.plates, half.liquids, half.pairing).items()}
     total = sum(parts.values())
-    if total <= 0.0:
+    return {name: part / total for name, part in parts.items()} if total > 0.0 else {}
+
+
+def _cathode(key: str, liquid: str, half: Half, density: float, resting: Half) -> tuple[Work, ...]:
+    parts, at_rest = _shares(half, density), _shares(resting, 0.0)
+    if not parts:
         return ()
     acid = half.ph < NEUTRAL_PH
     electrode = electrodes()[key]
@@ -182,8 +194,12 @@ def _cathode(key: str, liquid: str, half: Half, density: float) -> tuple[Work, .
         "plating": (forwards(foreign.key) if foreign else "", GROWS, say(OTHERS_IONS)),
     }
     works = [
-        Work(equation, parts[name] / total, say(seen), remark, name)
+        Work(equation, parts[name], say(seen), remark, name, at_rest.get(name, 0.0))
         for name, (equation, seen, remark) in rows.items()
         if equation
     ]
-    return tuple(sorted((row for row in works if row.share >= LEAST_SHARE), key=lambda row: -row.share))
+    return tuple(sorted((row for row in works if row.share >= LEAST_SHARE or row.resting >= LEAST_SHARE), key=_most))
+
+
+def _most(row: Work) -> float:
+    return -row.share

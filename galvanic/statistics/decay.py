@@ -4,7 +4,8 @@ y = level + Σ aₖ·exp(−t/τₖ). For given times the rest is linear, so onl
 SIAM J. Numer. Anal. 10 (1973) 413), from many starts, and polished by least squares. None, one or two parts: the number with
 the smaller Akaike criterion for small samples wins (K. P. Burnham, D. R. Anderson). Intervals are those of the profile
 likelihood: all values at which the best fit with that value held is not worse than an F test allows (D. M. Bates, D. G.
-Watts, Nonlinear Regression Analysis, chapter 6).
+Watts, Nonlinear Regression Analysis, chapter 6), for as many readings as count by themselves and no less than a last digit's
+own scatter (`bench/fits.py`: how often they hold).
 """
 
 from __future__ import annotations
@@ -27,6 +28,7 @@ SHORTEST, LONGEST = 0.3, 20.0  # of the smallest step and of the whole length: t
 LEVEL = 0.95
 GAIN = 2.0  # a further part must lower the criterion by this much
 WALK = 1.25  # steps of the profile in a time, as a factor
+LEAST_TO_REMEMBER, MOST_ALIKE, CHANCE, LEAST_COUNTED = 12, 0.95, 1.0, 2.0  # points; correlation; of 1/√n; points
 HALVINGS, ROUGH = 12, 1e-7  # of a profile: an end to a hundredth of a step, each point of it to a ten millionth
 
 
@@ -170,11 +172,54 @@ def _described(t: Array, y: Array, times: list[float], criterion: float, interva
     if not intervals or dof < 1 or rss <= 0.0:
         ends: list[tuple[float | None, float | None]] = [(None, None)] * (2 * k + 1)
     else:
-        bound = rss * (1.0 + coverage(dof, LEVEL) ** 2 / dof)
+        left = y - _basis(t, times) @ linear
+        times_fewer = remembers(left, 2 * k + 1)
+        counts = max(len(t) / times_fewer - (2 * k + 1), LEAST_COUNTED)
+        spread = max(rss / dof, last_digit(y) ** 2 / 12.0)
+        bound = rss + spread * times_fewer * coverage(counts, LEVEL) ** 2
         ends = [_profile_linear(t, y, times, slot, bound) for slot in range(k + 1)]
+        ends[0] = _widened(float(linear[0]), ends[0], coverage(counts, LEVEL) * hidden_by_rounding(last_digit(y), s))
         ends += [_profile_time(t, y, times, slot, bound) for slot in range(k)]
     parts = tuple(Part(Interval(float(linear[1 + j]), *ends[1 + j]), Interval(times[j], *ends[1 + k + j])) for j in range(k))
     return Decay(Interval(float(linear[0]), *ends[0]), parts, s, rss, len(t), criterion)
+
+
+def remembers(left: Array, parameters: int) -> float:
+    """How many readings count for one, because each takes after the one before: (1 + ρ)/(1 − ρ), ρ the residuals'
+    correlation at a lag of one (M. S. Bartlett, J. R. Stat. Soc. 98 (1935) 536), put right for what the fit took out."""
+    n, total = len(left), float(left @ left)
+    if n < LEAST_TO_REMEMBER or total <= 0.0:
+        return 1.0
+    alike = float(left[1:] @ left[:-1]) / total
+    alike = min(max(alike + (1.0 + parameters * (1.0 + max(alike, 0.0))) / n, 0.0), MOST_ALIKE)
+    chance = CHANCE / math.sqrt(n)
+    return 1.0 if alike < chance else (1.0 + alike) / (1.0 - alike)
+
+
+def hidden_by_rounding(digit: float, s: float) -> float:
+    """How far the mean of rounded readings may be off, however many there are, one standard uncertainty: without noise that
+    makes the last digit jump they all read the same (B. Widrow's theorem; the first harmonic of the rounding's sawtooth)."""
+    if digit == 0.0:
+        return 0.0
+    noise2 = max(s * s - digit**2 / 12.0, 0.0)
+    return digit / (math.pi * math.sqrt(2.0)) * math.exp(-2.0 * math.pi**2 * noise2 / digit**2)
+
+
+def _widened(value: float, ends: tuple[float | None, float | None], by: float) -> tuple[float | None, float | None]:
+    low, high = ends
+    return (
+        None if low is None else value - math.hypot(value - low, by),
+        None if high is None else value + math.hypot(high - value, by),
+    )
+
+
+def last_digit(y: Array) -> float:
+    """The step in which values were read: the largest power of ten of which all are multiples; 0 if none is found."""
+    for power in range(1, -8, -1):
+        step = 10.0**power
+        if np.abs(y / step - np.round(y / step)).max() < 1e-6:
+            return step
+    return 0.0
 
 
 def _profile_time(t: Array, y: Array, times: list[float], slot: int, bound: float) -> tuple[float | None, float | None]:

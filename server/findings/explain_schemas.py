@@ -35,11 +35,12 @@ class StepOut(BaseModel):
 
 
 class WorkOut(BaseModel):
-    """One half-reaction, its share of the current (hydrogen at the negative plate: of what dissolves) and what is seen; in
-    words instead of an equation for a group at the first level."""
+    """One half-reaction, its share of the current a minute into a short circuit (hydrogen at the negative plate: of what
+    dissolves) and with nothing joined, and what is seen; in words instead of an equation for a group at the first level."""
 
     equation: str
     share: float
+    resting: float
     what_is_seen: str
     remark: str
 

@@ -33,6 +33,15 @@ class Conductivity(unittest.TestCase):
                 with self.subTest(key=key, percent=percent):
                     self.assertAlmostEqual(found / (measured * PER_K**5), 1.0, delta=within)
 
+    def test_a_salt_raises_the_conductivity_whatever_it_goes_into(self):
+        for base in ("hcl-0.1", "naoh-0.1", "cuso4-1.0", "vinegar", "salt-water"):
+            for salt in ("epsom-salt", "table-salt", "sodium-sulfate", "zinc-sulfate"):
+                steps = [liquid(base, 0.1)]
+                steps += [added(steps[0], additions()[salt], grams) for grams in (2.0, 5.0, 12.0)]
+                found = [one.conductivity_s_per_m for one in steps]
+                with self.subTest(f"{salt} into {base}"):
+                    self.assertEqual(found, sorted(found))
+
     def test_sugar_carries_nothing(self):
         self.assertLess(of(10.0, "sugar").conductivity_s_per_m, 1e-5)
 

@@ -58,6 +58,9 @@ class Activity(unittest.TestCase):
         # Davies gives 0.28 for 2:2 salts at 0.1 mol/kg (ionic strength 0.4), 0.150 is measured.
         self.assertLess(mean_activity("CuSO4", 0.1), 0.6 * 10 ** davies_log10(2, 0.4))
         self.assertAlmostEqual(mean_activity("ZnSO4", 0.1), 0.150)
+        # R. A. Robinson, R. H. Stokes, appendix 8.10, from memory: 1 mol/kg of nickel and of magnesium sulfate 0.0425 and 0.0485.
+        self.assertAlmostEqual(ion_activity("Ni2+", 1.0), 0.0425, delta=0.001)
+        self.assertAlmostEqual(ion_activity("Mg2+", 1.0), 0.0485, delta=0.001)
 
     def test_a_daniell_cell_of_equal_sulfates_is_the_standard_one(self):
         # Zn | ZnSO4 1 mol/L || CuSO4 1 mol/L | Cu: 1.10 V, any general chemistry text.
@@ -150,6 +153,23 @@ class Complexes(unittest.TestCase):
         found = complexes()["Cu2+ citric"]
         self.assertAlmostEqual(found.log_beta_mhl, 10.87 + 14 * davies_log10(1, 0.1), delta=0.3)
         self.assertAlmostEqual(found.log_beta_mh2l, 13.23 + 14 * davies_log10(1, 0.1), delta=0.3)
+
+    def test_how_much_of_a_metal_citric_acid_binds_agrees_with_phreeqc(self):
+        # minteq.v4.dat (phreeqc) at the ionic strength that stability constants are listed for, 0.1 mol/L of potassium nitrate.
+        for ph, citrate in ((2.1, 0.1), (2.6, 0.1), (3.5, 0.02), (5.0, 0.01)):
+            run = phreeqc.Phreeqc()
+            self.assertEqual(run.LoadBuiltInDatabase("minteq.v4.dat"), 0)
+            run.SetSelectedOutputStringOn(True)
+            text = (
+                f"SOLUTION 1\n units mol/kgw\n pH {ph}\n Citrate {citrate}\n Cu(2) 1e-6\n K 0.1\n N(5) 0.1 charge\n"
+                "SELECTED_OUTPUT\n -molalities Cu+2\nEND\n"
+            )
+            self.assertEqual(run.RunString(text), 0, run.GetErrorString())
+            free = run.GetSelectedOutput()["m_Cu+2(mol/kgw)"][-1]
+            with self.subTest(ph):
+                alpha = complexation("Cu2+", {"citric": citrate}, 0.0, ph)
+                near = 0.2 if ph < 3.0 else 0.45  # where the fully dissociated ion decides, tables differ
+                self.assertAlmostEqual(math.log10(alpha * free / 1e-6), 0.0, delta=near)
 
     def test_two_ligands_bind_as_the_constants_say(self):
         # By hand: α = 1 + β₁[L] + β₂[L]² with log β 4.9 and 9.2 (copper and oxalate); far above its pKₐ₂ of 4.27 all oxalate

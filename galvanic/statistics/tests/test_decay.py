@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 
 from galvanic.errors import NotEnoughData, OutOfRange
-from galvanic.statistics.decay import MOST_POINTS, fit_decay
+from galvanic.statistics.decay import MOST_POINTS, fit_decay, last_digit, remembers
 
 # NIST Statistical Reference Datasets, nonlinear regression, MGH17 (J. Moré, B. Garbow, K. Hillstrom; M. Osborne 1972):
 # y = b1 + b2·exp(−x·b4) + b3·exp(−x·b5), x = 0, 10, …, 320. Data and certified values from memory; the certified sum of squares
@@ -118,3 +118,35 @@ class Known(unittest.TestCase):
         for t, y in (([0, 1, 1, 2, 3], [1] * 5), ([0, 1, 2, 3, 4], [1, 2, float("nan"), 3, 4])):
             with self.assertRaises(OutOfRange):
                 fit_decay(t, y)
+
+
+class Rounded(unittest.TestCase):
+    """Traces that a meter rounds, and noise that remembers: `bench/fits.py` has the figures, this keeps them."""
+
+    def held(self, noise_v, digit_v, memory, count=40):
+        rng, held, at = np.random.default_rng(11), 0, np.arange(0.0, 240.1, 5.0)
+        for _ in range(count):
+            noise = rng.normal(0.0, noise_v, len(at))
+            for k in range(1, len(at)):
+                noise[k] = memory * noise[k - 1] + (1.0 - memory**2) ** 0.5 * noise[k]
+            level = 0.83 + rng.uniform(0.0, 0.01)
+            found = fit_decay(at, np.round((level + 0.12 * np.exp(-at / 40.0) + noise) / digit_v) * digit_v, parts=1)
+            held += (found.level.low or -9.0) <= level <= (found.level.high or 9.0)
+        return held / count
+
+    def test_the_level_of_a_rounded_trace_is_held_where_its_digits_hardly_change(self):
+        self.assertGreaterEqual(self.held(0.001, 0.01, 0.0), 0.93)
+        self.assertGreaterEqual(self.held(0.003, 0.01, 0.0), 0.93)
+
+    def test_noise_that_remembers_counts_for_less(self):
+        self.assertGreaterEqual(self.held(0.003, 1e-5, 0.7), 0.87)
+        plain, after = np.random.default_rng(5).normal(size=200), np.zeros(200)
+        for k in range(1, 200):
+            after[k] = 0.8 * after[k - 1] + plain[k]
+        self.assertEqual(remembers(plain, 3), 1.0)
+        self.assertAlmostEqual(remembers(after, 3), 9.0, delta=5.0)
+
+    def test_the_last_digit_is_found(self):
+        for digit in (0.01, 0.001, 1.0):
+            self.assertAlmostEqual(last_digit(np.round(np.linspace(3.1234567, 47.0, 17) / digit) * digit), digit)
+        self.assertEqual(last_digit(np.array([0.1, 1.0 / 3.0])), 0.0)

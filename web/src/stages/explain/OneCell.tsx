@@ -61,7 +61,9 @@ function PlateWork({ title, rows, dissolves, inWords }: PlateProps) {
             {inWords ? row.equation : <Num style={{ whiteSpace: "normal" }}>{row.equation}</Num>}
             <small>
               {[
-                rows.length > 1 && !dissolves && t`${number(100 * row.share, 0)} % of the current`,
+                rows.length > 1 &&
+                  !dissolves &&
+                  t`${number(100 * row.share, 0)} % of the current a minute into a short circuit; ${number(100 * row.resting, 0)} % with nothing joined`,
                 dissolves && place > 0 && t`${number(100 * row.share, 0)} % of what dissolves`,
                 row.remark,
               ]
