@@ -15,6 +15,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from galvanic.chemistry.acids import PKW_25C, acids, fractions, ph_of
+from galvanic.chemistry.activity import SULFATE
 from galvanic.errors import OutOfRange
 from galvanic.reference.additions import Addition, ions, metal_ions
 from galvanic.reference.catalogue import electrolytes
@@ -26,7 +27,7 @@ NEUTRAL = 1e-9  # mol/L of strong charge below which nothing is sour or alkaline
 CO2_MOL_PER_L = 0.033  # carbon dioxide in water at 1 bar and 25 °C (Henry's law, CRC Handbook, from memory)
 MOST_L = 1000.0
 LEAST_S_PER_M = 5e-6
-CARBONIC = "carbonic"
+CARBONIC, SULFURIC = "carbonic", "sulfuric"
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,7 +160,10 @@ def _settled(made: Composition, own: float) -> Composition:
     """pH and conductivity of a composition; `own` is the conductivity, S/m times L, that no ion of it accounts for."""
     strong = _charge(made.ions_mol) / made.volume_l
     mixture = made.per_l(made.acids_mol)
-    ph = ph_of(mixture, strong)[0] if mixture or abs(strong) > NEUTRAL else _by_hydrolysis(made)
+    sour = bool(mixture) or abs(strong) > NEUTRAL
+    if sour and (sulfate := made.ions_mol.get(SULFATE, 0.0) / made.volume_l):  # it takes up protons where there are any
+        mixture, strong = {**mixture, SULFURIC: sulfate}, strong + 2.0 * sulfate
+    ph = ph_of(mixture, strong)[0] if sour else _by_hydrolysis(made)
     gone = 0.0
     if mixture.get(CARBONIC, 0.0) > CO2_MOL_PER_L:
         ph, gone = _foamed(mixture, strong, ph)
@@ -206,6 +210,10 @@ def _ionic(made: Composition) -> float:
     """Conductivity that the composition's ions account for, S/m."""
     table = ions()
     amounts = made.per_l(made.ions_mol)
+    hydrogensulfate = amounts.get(SULFATE, 0.0) * fractions(acids()[SULFURIC], made.ph)[1]
+    if hydrogensulfate:
+        amounts[SULFATE] -= hydrogensulfate
+        amounts["HSO4-"] = hydrogensulfate
     amounts["H+"] = 10.0**-made.ph
     amounts["OH-"] = 10.0 ** (made.ph - PKW_25C)
     strength = 0.5 * sum(table[key].charge ** 2 * amount for key, amount in amounts.items())

@@ -61,17 +61,27 @@ def discrepancies() -> Mapping[str, Off]:
 
 def kind_of(liquid: Electrolyte) -> str:
     """Which kind of liquid a discrepancy belongs to: acid, alkali, salt (chloride of 0.1 mol/L and more), or weak."""
-    ph = 0.5 * (liquid.ph.low + liquid.ph.high)
+    chloride = (liquid.chloride_mol_per_l.low * liquid.chloride_mol_per_l.high) ** 0.5
+    return kind_at(0.5 * (liquid.ph.low + liquid.ph.high), chloride)
+
+
+def kind_at(ph: float, chloride_mol_per_l: float) -> str:
+    """The same of a liquid with this pH and chloride."""
     if ph < ACID_PH:
         return "acid"
     if ph > ALKALI_PH:
         return "alkali"
-    return "salt" if (liquid.chloride_mol_per_l.low * liquid.chloride_mol_per_l.high) ** 0.5 > SALTY_MOL_PER_L else "weak"
+    return "salt" if chloride_mol_per_l > SALTY_MOL_PER_L else "weak"
 
 
 def discrepancy(surface: str, liquid: Electrolyte) -> Off:
     """How far the calibrated model is still off for a surface in such a liquid."""
-    known, kind = discrepancies(), kind_of(liquid)
+    return discrepancy_in(surface, kind_of(liquid))
+
+
+def discrepancy_in(surface: str, kind: str) -> Off:
+    """The same in a kind of liquid."""
+    known = discrepancies()
     return known.get(f"{surface} {kind}", known[kind])
 
 

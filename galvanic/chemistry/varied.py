@@ -2,8 +2,8 @@
 
 Every variable that the model has a part in is turned into a `Change` of what-if (a plate further away, a warmer liquid, a
 liquid with salt in it); time since dipping is read off the transient model. Ordered words stand for one number each, named
-below. The uncertainty of a voltage is the model's own for the cell as it is: what it does not know of the plates it knows no
-better at another level, so differences between levels are surer than that.
+below. The uncertainty of a voltage is the model's for the cell as it has become: what it does not know of a plate depends on
+the kind of liquid. Differences between levels in one kind of liquid are surer than that.
 """
 
 from __future__ import annotations
@@ -20,13 +20,14 @@ from galvanic.chemistry.blending import Composition, added, diluted, liquid, str
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.polarisation import Geometry, sides_of
+from galvanic.chemistry.posterior import discrepancy, discrepancy_in, kind_at
 from galvanic.chemistry.rubbing import rubbed
 from galvanic.chemistry.transient import simulate
 from galvanic.chemistry.what_if import Change, what_if
 from galvanic.condition import Condition
 from galvanic.errors import OutOfRange
 from galvanic.reference.additions import additions
-from galvanic.reference.catalogue import electrolytes, kept
+from galvanic.reference.catalogue import electrodes, electrolytes, kept
 from galvanic.reference.variables import Variable, variables
 from galvanic.words import say
 
@@ -34,6 +35,7 @@ PLATE_WIDTH_M = 0.02  # of a kit's strip, of which one face works: common practi
 STIRRED = 4.0  # how much thinner stirring makes the still layer: common practice, no source
 BOILED = 0.15  # of the oxygen that air leaves in water, in water boiled and cooled: common practice, no source
 DOSED_L = 0.1  # amounts are “in 100 mL”
+LEAST_U_V = 0.01
 FRESH_S, LONGEST_S = 1.0, 3.0 * 3600.0
 
 
@@ -80,9 +82,10 @@ def _level(cell: Cell, condition: Condition) -> Level:
         at = 60.0 * float(condition.value)
         trace = simulate([PackCell(cell)], [], min(max(at, FRESH_S) + 1.0, LONGEST_S + 1.0))
         return Level(condition, float(trace.at(np.array([at]))[0][0]), _u(cell), None)
-    answer = what_if(cell, change_of(cell, condition))
+    change = change_of(cell, condition)
+    answer = what_if(cell, change)
     shown = answer.shown_v if row.moves == "meter" else answer.open_v
-    u_v = _u(cell)
+    u_v = _u_changed(cell, change)
     if row.moves == "skin" and str(condition.value) == "yes":
         both = (Half.of(plate, side) for plate, side in zip((cell.negative, cell.positive), sides_of(cell), strict=True))
         u_v = math.hypot(u_v, *(rubbed(half).u_v for half in both))
@@ -92,6 +95,19 @@ def _level(cell: Cell, condition: Condition) -> Level:
 @kept(256)
 def _u(cell: Cell) -> float:
     return predict([cell])[0]["rest"].u_v or 0.0
+
+
+def _u_changed(cell: Cell, change: Change) -> float:
+    """The uncertainty of the changed cell: its plates' discrepancies are those of the kind of liquid that it has become."""
+    variance = _u(cell) ** 2
+    for plate, side in zip((cell.negative, cell.positive), sides_of(cell), strict=True):
+        surface, half = electrodes()[plate].surface, Half.of(plate, side)
+        ph = half.ph if change.ph is None else change.ph
+        own = change.chloride_mol_per_l
+        chloride = float(half.liquids.chloride[0, 0, 0]) if own is None else own
+        was, now = discrepancy(surface, electrolytes()[side]), discrepancy_in(surface, kind_at(ph, chloride))
+        variance += now.u_v**2 - was.u_v**2
+    return math.sqrt(max(variance, LEAST_U_V**2))
 
 
 def change_of(cell: Cell, condition: Condition) -> Change:

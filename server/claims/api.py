@@ -15,6 +15,7 @@ from server.claims.schemas import (
     AnswerIn,
     ClaimIn,
     ClaimsOut,
+    OwnTestIn,
     PacksWeighedOut,
     PackWeighedOut,
     RubricIn,
@@ -43,6 +44,15 @@ def bench_claims(request: HttpRequest) -> ClaimsOut:
 def post_claim(request: HttpRequest, data: ClaimIn) -> Done:
     """Keep a version of a claim; the same id again changes nothing."""
     services.record_claim(actor=actor_of(request), entry=data)
+    return DONE
+
+
+@router.post(
+    "/bench/claims/{uuid:claim_id}/tests", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_own_test"
+)
+def post_own_test(request: HttpRequest, claim_id: uuid.UUID, data: OwnTestIn) -> Done:
+    """Keep what the group did to test its claim, before and after; the same id again changes nothing."""
+    services.record_test(actor=actor_of(request), claim_id=claim_id, entry=data)
     return DONE
 
 

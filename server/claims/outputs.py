@@ -20,8 +20,10 @@ from server.claims.schemas import (
     ClaimOut,
     ClaimsOut,
     HeardOut,
+    OwnTestOut,
     PackChoice,
     RubricRow,
+    TestChoice,
 )
 from server.entries.models import Reading
 from server.findings.by_variable import noted_in, really_in
@@ -79,7 +81,7 @@ def _held(out: ClaimOut, claim: Claim, tries: services.Tries) -> ClaimOut:
     left_s = tries.hold_s - (timezone.now() - claim.received_at).total_seconds()
     if left_s <= 0.0:
         return out
-    covered = {"verdict": "held", "held_s": left_s, "says": "", "question": "", "evidence": "", "heard": []}
+    covered = {"verdict": "held", "held_s": left_s, "says": "", "question": "", "evidence": "", "heard": [], "tests": []}
     return out.model_copy(update=covered)
 
 
@@ -120,6 +122,19 @@ def _claim(
         evidence=tested.evidence,
         heard=[
             HeardOut(name=one.name, against=one.against, in_data=one.in_data, question=one.question) for one in tested.heard
+        ],
+        tests=[TestChoice(key=test.key, do=test.do) for test in services.offered(claim)] if latest else [],
+        tested=[
+            OwnTestOut(
+                id=row.id,
+                do=test.do,
+                before=row.before_text,
+                after=row.after_text,
+                verdict=verdict.code,
+                says=verdict.text,
+                question=verdict.question,
+            )
+            for row, test, verdict in services.weighed_tests(claim)
         ],
         answer=AnswerOut(text=answers[-1].text, marks=answers[-1].marks, shown=answers[-1].shown, at=answers[-1].at)
         if answers

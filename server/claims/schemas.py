@@ -55,6 +55,34 @@ class CitedOut(BaseModel):
     short: str
 
 
+class OwnTestIn(BaseModel):
+    """What a group did to test a claim (a key of its `tests`), and its meter's reading before and after, as typed."""
+
+    id: uuid.UUID
+    test: Annotated[str, StringConstraints(min_length=1, max_length=100)]
+    before: Annotated[str, StringConstraints(min_length=1, max_length=32)]
+    after: Annotated[str, StringConstraints(min_length=1, max_length=32)]
+
+
+class TestChoice(BaseModel):
+    """What can be done at the bench to test a claim; what should happen is not told before."""
+
+    key: str
+    do: str
+
+
+class OwnTestOut(BaseModel):
+    """A test that was done: what, the readings as typed, and what they say of the claim."""
+
+    id: uuid.UUID
+    do: str
+    before: str
+    after: str
+    verdict: Code
+    says: str
+    question: str
+
+
 class AnswerOut(BaseModel):
     """The teacher's latest answer."""
 
@@ -68,7 +96,8 @@ class ClaimOut(BaseModel):
     """A version of a claim, what the core says of it, and the teacher's answer. `latest` if no later version revises it.
 
     `held_s`: so long the numbers' verdict is held back from the group that makes one version after the other; `tries`:
-    versions of the group about the same thing up to this one, and `causes` how many different ones."""
+    versions of the group about the same thing up to this one, and `causes` how many different ones. `tests`: what can be
+    done at the bench to test it, `tested`: what was."""
 
     id: uuid.UUID
     group: str
@@ -92,6 +121,8 @@ class ClaimOut(BaseModel):
     question: str
     evidence: str
     heard: list[HeardOut]
+    tests: list[TestChoice]
+    tested: list[OwnTestOut]
     answer: AnswerOut | None
 
 

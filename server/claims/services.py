@@ -13,20 +13,22 @@ from django.db import transaction
 from django.db.models import Prefetch
 from django.utils import timezone
 
-from galvanic.errors import NotEnoughData
+from galvanic.bench.readings import parse
+from galvanic.errors import NotEnoughData, UnreadableReading
 from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
+from galvanic.findings.own_tests import BenchTest, tests_of, weigh_test
 from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
 from galvanic.findings.rubric import Row, usual_rubric
 from galvanic.findings.verdicts import ClaimData, Verdict, data_of
 from galvanic.words import mark, say, speaking
 from server.base.problems import Problem, not_found
-from server.claims.schemas import ClaimIn
+from server.claims.schemas import ClaimIn, OwnTestIn
 from server.entries.models import Reading
 from server.entries.once import keep_once
-from server.findings.models import Answer, Claim
+from server.findings.models import Answer, Claim, OwnTest
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import lab_to_change
@@ -39,6 +41,7 @@ from server.power.packs import made_of
 from server.power.runs import data_of_pack
 
 MAX_CLAIMS, MAX_CITED = 60, 30
+MAX_TESTS = 12
 MAX_ROWS, MOST_POINTS = 8, 20
 NONE_CITED = mark("No reading is cited. Which of yours shows it?")
 
@@ -89,6 +92,50 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
         )  # fmt: skip
 
     return keep_once(Claim, actor, entry.id, create)[0]
+
+
+def record_test(*, actor: Member, claim_id: uuid.UUID, entry: OwnTestIn) -> OwnTest:
+    """Keep what a group did to test its claim; the same id again changes nothing.
+
+    Raises Problem: not_found (claim), test, unreadable, or enough.
+    """
+
+    def create() -> OwnTest:
+        claim = Claim.objects.visible_to(actor).filter(id=claim_id).first()
+        if claim is None:
+            raise not_found("claim")
+        if entry.test not in {test.key for test in offered(claim)}:
+            raise Problem(422, "test", say("Choose what you did."), field="test")
+        volts_v = {}
+        for field, text in (("before", entry.before), ("after", entry.after)):
+            try:
+                volts_v[field] = parse(text).volts_v
+            except UnreadableReading as error:
+                raise Problem(422, "unreadable", str(error), field=field) from error
+        if OwnTest.objects.filter(claim=claim).count() >= MAX_TESTS:
+            raise Problem(
+                409, "enough", say("A claim holds {max_tests} tests. Revise it to go on testing.", max_tests=MAX_TESTS)
+            )
+        announce(actor.lab_id, actor.group_id)
+        return OwnTest.objects.create(
+            id=entry.id, group_id=actor.group_id, claim=claim, test=entry.test, before_text=entry.before.strip(),
+            after_text=entry.after.strip(), before_v=volts_v["before"], after_v=volts_v["after"], received_at=timezone.now(),
+        )  # fmt: skip
+
+    return keep_once(OwnTest, actor, entry.id, create)[0]
+
+
+def offered(claim: Claim) -> tuple[BenchTest, ...]:
+    """What a group can do at its bench to test a claim about a cell; nothing about a pack or the whole ladder."""
+    cell = claim.cell
+    return () if cell is None or claim.pack is not None else tests_of(claim.cause, cell)
+
+
+def weighed_tests(claim: Claim) -> list[tuple[OwnTest, BenchTest, Verdict]]:
+    """The tests of a claim that were done, with what their readings say of it."""
+    known = {test.key: test for test in offered(claim)}
+    done = [row for row in claim.tests.all() if row.test in known]
+    return [(row, known[row.test], weigh_test(known[row.test], row.before_v, row.after_v)) for row in done]
 
 
 def _earlier(actor: Member, entry: ClaimIn) -> Claim | None:
@@ -194,7 +241,7 @@ def claims_of(actor: Teacher | Member, lab: Lab) -> list[Claim]:
     """The claims of a lab that its teacher or a group of it sees, all versions, oldest first, with their answers."""
     answers = Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
     rows = Claim.objects.visible_to(actor).filter(group__lab=lab)
-    return list(rows.select_related("group").prefetch_related(answers))
+    return list(rows.select_related("group").prefetch_related(answers, "tests"))
 
 
 HOLD_S, MOST_HOLD_S, SOON = 30.0, 180.0, timedelta(minutes=10)

@@ -98,6 +98,39 @@ class Answer(models.Model):
         return self.text[:40]
 
 
+class OwnTestQuerySet(models.QuerySet["OwnTest"]):
+    """Groups' tests of their claims, oldest first."""
+
+    def visible_to(self, actor: Teacher | Member) -> OwnTestQuerySet:
+        """A teacher sees those of their labs; a group its own."""
+        if isinstance(actor, Member):
+            return self.filter(group_id=actor.group_id)
+        return self.filter(of_teacher(actor, "group__lab"))
+
+
+class OwnTest(models.Model):
+    """What a group did at the bench to test a claim: its reading before and after, as typed and in V. `test` is a key of
+    `own_tests.tests_of`."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="own_tests")
+    claim = models.ForeignKey(Claim, on_delete=models.PROTECT, related_name="tests")
+    test = models.CharField(max_length=100)
+    before_text = models.CharField(max_length=32)
+    after_text = models.CharField(max_length=32)
+    before_v = models.FloatField()
+    after_v = models.FloatField()
+    received_at = models.DateTimeField()
+
+    objects = OwnTestQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["received_at", "id"]
+
+    def __str__(self) -> str:
+        return f"{self.test}: {self.before_text}, {self.after_text}"
+
+
 class ElsewhereQuerySet(models.QuerySet["Elsewhere"]):
     """Values from elsewhere."""
 

@@ -110,6 +110,11 @@ class Covered(TestCase):
             "group_package": lambda: SimpleNamespace(content=unpacked(self.device.get("/api/bench/package.zip").content)),
             "record_actual": lambda: send(self.device, "/bench/actuals", at(text="19 °C")),
             "record_claim": lambda: send(self.device, "/bench/claims", self.claim("bridge")),
+            "record_own_test": lambda: send(
+                self.device,
+                f"/bench/claims/{uuid.uuid4()}/tests",
+                {"id": str(uuid.uuid4()), "test": "copper:traces", "before": "0.9", "after": "1"},
+            ),
             "record_photo": lambda: photo,
             "photo": lambda: self.device.get(f"/api/photos/{uuid.uuid4()}"),
             "remove_photo": lambda: self.device.delete(f"/api/photos/{photo.json()['id']}"),

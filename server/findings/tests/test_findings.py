@@ -311,11 +311,11 @@ class Claiming(AClass):
         self.release("claims")
         self.claim()
         self.get("claims")
-        with self.assertNumQueries(8):
+        with self.assertNumQueries(9):
             self.get("claims")
         for _ in range(5):
             self.claim()
-        with self.assertNumQueries(9):
+        with self.assertNumQueries(10):
             self.get("claims")
 
 

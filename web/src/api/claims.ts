@@ -19,6 +19,11 @@ export const useBenchClaims = () =>
 export const useRecordClaim = () =>
   useChange((body: Schemas["ClaimIn"]) => dataOf(POST("/api/bench/claims", { body })));
 
+export const useRecordOwnTest = (claim: string) =>
+  useChange((body: Schemas["OwnTestIn"]) =>
+    dataOf(POST("/api/bench/claims/{claim_id}/tests", { params: { path: { claim_id: claim } }, body })),
+  );
+
 export const useAnswerClaim = () =>
   useChange(({ id, body }: { id: string; body: Schemas["AnswerIn"] }) =>
     dataOf(POST("/api/claims/{claim_id}/answer", { params: { path: { claim_id: id } }, body })),

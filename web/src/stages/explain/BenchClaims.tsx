@@ -23,6 +23,7 @@ import { bathName, useNames } from "../../lab/useNames";
 import { cellKey } from "../../lab/cellKey";
 import { struck } from "../../lab/standing";
 import { ClaimText } from "./ClaimParts";
+import { OwnTests, TestedList } from "./OwnTests";
 
 const Versions = styled.ol`
   li {
@@ -259,6 +260,8 @@ export function BenchClaims() {
               {[...data.claims].reverse().map((claim) => (
                 <li key={claim.id}>
                   <ClaimText claim={claim} asks={claim.latest} />
+                  <TestedList claim={claim} />
+                  {claim.latest && claim.verdict !== "held" && <OwnTests claim={claim} slot={bench.data.group_id} />}
                   {claim.answer && (claim.answer.text || Object.keys(claim.answer.marks).length > 0) && (
                     <p>
                       <Trans>

@@ -21,6 +21,7 @@ import { IN_SHORT } from "../../lab/verdicts";
 import { AnswerClaim } from "./AnswerClaim";
 import { RubricForm } from "./RubricForm";
 import { ClaimText, aboutOf, earlierOf } from "./ClaimParts";
+import { TestedList } from "./OwnTests";
 
 type Claim = Schemas["ClaimOut"];
 const NO_ANCHORS: string[] = [];
@@ -175,6 +176,7 @@ export function ClaimsPage({ id }: { id: string }) {
             <Column key={chosen.id}>
               <h2>{chosen.group}</h2>
               <ClaimText claim={chosen} asks={false} />
+              <TestedList claim={chosen} />
               {chosen.tries > 1 && (
                 <Soft>
                   <Trans>

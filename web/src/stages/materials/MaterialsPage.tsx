@@ -23,6 +23,7 @@ import { TwoSolutions } from "./TwoSolutions";
 /** How liquids come, in a word. */
 const FORMS: Record<string, string> = {
   juice: t`juice`,
+  fizzy: t`liquid`,
   whole: t`whole`,
   liquid: t`liquid`,
   sulfate: t`sulfate`,
