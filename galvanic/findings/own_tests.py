@@ -14,7 +14,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.plate_account import LAST_DIGIT_V, account_of
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.findings.verdicts import Verdict
-from galvanic.notes import volts
+from galvanic.notes import capital, volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.words import mark, say
 
@@ -52,7 +52,7 @@ def tests_of(cause: str, cell: Cell) -> tuple[BenchTest, ...]:
     for plate, side, sign in ((cell.negative, sides[0], -1.0), (cell.positive, sides[1], 1.0)):
         for step in account_of(plate, side).parts:
             if step.code in STEPS[cause] and step.do and abs(step.moves_v) > LAST_DIGIT_V:
-                do = say("{plate}: {do}", plate=electrodes()[plate].name, do=step.do)
+                do = capital(say("{plate}: {do}", plate=electrodes()[plate].name, do=step.do))
                 found.append(BenchTest(f"{plate}:{step.code}", do, sign * step.moves_v))
     return tuple(sorted(found, key=lambda test: -abs(test.moves_v)))
 

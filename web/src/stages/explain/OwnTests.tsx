@@ -10,7 +10,6 @@ import { Column, Row, Soft } from "../../ui/layout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { useKept } from "../../ui/useKept";
-import { VERDICTS } from "../../lab/verdicts";
 
 type Claim = Schemas["ClaimOut"];
 
@@ -21,7 +20,10 @@ export function TestedList({ claim }: { claim: Claim }) {
     <ul>
       {claim.tested.map((one) => (
         <li key={one.id}>
-          <strong>{VERDICTS[one.verdict]}.</strong> {one.says} {one.question}
+          <p>
+            <strong>{one.verdict === "fits" ? t`Tested, and for it.` : t`Tested, and against it.`}</strong> {one.says}{" "}
+            {one.question}
+          </p>
         </li>
       ))}
     </ul>
@@ -73,7 +75,7 @@ export function OwnTests({ claim, slot }: { claim: Claim; slot: string }) {
           />
         ) : (
           <p>
-            <Trans>Do this: {chosen.do}.</Trans>
+            <strong>{chosen.do}.</strong>
           </p>
         )}
         <Soft>
