@@ -62,9 +62,7 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
     """
 
     def create() -> Claim:
-        lab = Lab.objects.visible_to(actor).get()
-        if "claims" not in lab.released:
-            raise Problem(403, "not_released", say("Your teacher has not asked for claims yet. What you typed stays here."))
+        lab = _asked_for(actor)
         if entry.cause not in (CAUSES if entry.pack is None else PACK_CAUSES):
             raise Problem(422, "cause", say("Choose one of the causes."), field="cause")
         reasoning = entry.reasoning.strip()
@@ -94,13 +92,22 @@ def record_claim(*, actor: Member, entry: ClaimIn) -> Claim:
     return keep_once(Claim, actor, entry.id, create)[0]
 
 
+def _asked_for(actor: Member) -> Lab:
+    """The group's lab, if its teacher has asked for claims. Raises Problem: not_released."""
+    lab = Lab.objects.visible_to(actor).get()
+    if "claims" not in lab.released:
+        raise Problem(403, "not_released", say("Your teacher has not asked for claims yet. What you typed stays here."))
+    return lab
+
+
 def record_test(*, actor: Member, claim_id: uuid.UUID, entry: OwnTestIn) -> OwnTest:
     """Keep what a group did to test its claim; the same id again changes nothing.
 
-    Raises Problem: not_found (claim), test, unreadable, or enough.
+    Raises Problem: not_released, not_found (claim), test, unreadable, or enough.
     """
 
     def create() -> OwnTest:
+        _asked_for(actor)
         claim = Claim.objects.visible_to(actor).filter(id=claim_id).first()
         if claim is None:
             raise not_found("claim")

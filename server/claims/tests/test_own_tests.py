@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+import io
 import uuid
+import zipfile
+from datetime import timedelta
 
 from django.db import DatabaseError, transaction
 from django.test import TestCase
+from django.utils import timezone
 
 from server.findings.models import Claim, OwnTest
 from server.findings.release import release
+from server.labs.models import Lab
+from server.records.retention import purge
 from server.tests.support import as_group, as_teacher, group_of, lab_of, record, teacher
 
 LEMON = {"negative": "zinc", "electrolyte": "lemon-juice", "positive": "copper"}
@@ -76,6 +82,17 @@ class OwnTests(TestCase):
         for _ in range(12):
             self.did()
         self.assertEqual((self.did().status_code, self.did().json()["code"]), (409, "enough"))
+
+    def test_what_the_teacher_no_longer_asks_for_is_refused_and_what_was_kept_comes_and_goes_with_the_lab(self) -> None:
+        self.did()
+        release(actor=self.ada, lab_id=self.lab.id, parts=[])
+        self.assertEqual((self.did().status_code, OwnTest.objects.count()), (403, 1))
+        package = as_teacher(self.ada).get(f"/api/labs/{self.lab.id}/package.zip").content
+        with zipfile.ZipFile(io.BytesIO(package)) as files:
+            self.assertIn("copper:traces,0.94,1.01", files.read("own_tests.csv").decode())
+        Lab.objects.filter(id=self.lab.id).update(deleted_at=timezone.now() - timedelta(days=31))
+        purge()
+        self.assertEqual(OwnTest.objects.count(), 0)
 
     def test_the_database_refuses_to_change_or_remove_a_test(self) -> None:
         self.did()

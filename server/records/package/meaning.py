@@ -14,7 +14,7 @@ from galvanic.reference.variables import variables
 from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.models import Actual, KeptTrace, MeterCheck, Reading
-from server.findings.models import Answer, Claim
+from server.findings.models import Answer, Claim, OwnTest
 from server.notebook.models import Returned, Words
 from server.notebook.schemas import MOST_CITES, MOST_TEXT
 from server.notebook.services import CITED
@@ -40,9 +40,17 @@ def _reading(row: Reading) -> str | None:
 
 
 def _check(row: MeterCheck) -> str | None:
+    return _unreadable(row.leads_text, row.dry_text)
+
+
+def _own_test(row: OwnTest) -> str | None:
+    return _unreadable(row.before_text, row.after_text)
+
+
+def _unreadable(*texts: str) -> str | None:
     try:
-        parse(row.leads_text, "V")
-        parse(row.dry_text, "V")
+        for text in texts:
+            parse(text, "V")
     except GalvanicError as error:
         return str(error)
     return None
@@ -97,5 +105,5 @@ def _words(row: Words) -> str | None:
 
 RULES: dict[type[Any], Any] = {
     Reading: _reading, MeterCheck: _check, Actual: _actual, KeptTrace: _trace, RunFile: _run_file, Pack: _pack,
-    Claim: _claim, Answer: _marks, Returned: _returned, Words: _words,
+    Claim: _claim, OwnTest: _own_test, Answer: _marks, Returned: _returned, Words: _words,
 }  # fmt: skip
