@@ -24,11 +24,9 @@ from benchmark.score import trends  # noqa: E402
 from galvanic.cells import Cell  # noqa: E402
 from galvanic.chemistry.accounts import ACCOUNTS, predict, series  # noqa: E402
 from galvanic.chemistry.half import Half  # noqa: E402
-from galvanic.chemistry.kinetics import Parameter  # noqa: E402
 from galvanic.chemistry.plate_work import at_plates  # noqa: E402
-from galvanic.chemistry.plates import liquids_of, pairing_of, plates_of  # noqa: E402
 from galvanic.chemistry.polarisation import Geometry, LoadedCell  # noqa: E402
-from galvanic.chemistry.rest import rest_potentials, settle  # noqa: E402
+from galvanic.chemistry.rest import rest_potentials  # noqa: E402
 from galvanic.chemistry.rubbing import rubbed  # noqa: E402
 from galvanic.chemistry.shorted import shorted  # noqa: E402
 from galvanic.errors import NotEnoughData, UnknownMaterial  # noqa: E402
@@ -98,25 +96,6 @@ def of_benches() -> None:
         ("median half-width, V", 0.17, np.median(halves), "0.15 at most"),
     ):
         out(f"{name:<48}{before:>8.3f}{now:>8.3f}   {target}\n")
-
-
-def with_middles(cells: list[Cell]) -> list[float | None]:
-    """Rest-account voltages with every parameter in the middle of its plausible range, where nobody chose it."""
-
-    def middle(parameter: Parameter) -> np.ndarray:
-        return np.array([parameter.middle])
-
-    liquids = sorted({cell.electrolyte for cell in cells if electrolytes()[cell.electrolyte].negative_side is None})
-    plates = sorted({plate for cell in cells for plate in (cell.negative, cell.positive)})
-    settled = settle(plates_of(plates, middle), liquids_of(liquids, None, 1, middle), pairing_of(plates, liquids))[0]
-
-    def volts(cell: Cell) -> float | None:
-        if cell.electrolyte not in liquids:
-            return None
-        column = settled[:, liquids.index(cell.electrolyte)]
-        return float(column[plates.index(cell.positive)] - column[plates.index(cell.negative)])
-
-    return [volts(cell) for cell in cells]
 
 
 def sea_cells() -> tuple[list[Cell], list[tuple[float, float]]]:
@@ -236,10 +215,6 @@ def main() -> None:
             continue
         signs = f"{s.signs_right}/{s.n}"
         out(ROW.format(account, "common practice, whole cells", f"{s.rms_v:.3f}", f"{s.bias_v:+.3f}", signs, s.n))
-    s = score(with_middles(cells), measured)
-    signs = f"{s.signs_right}/{s.n}"
-    out(ROW.format("rest, mid.", "common practice, whole cells", f"{s.rms_v:.3f}", f"{s.bias_v:+.3f}", signs, s.n))
-    out("  rest, mid.: every parameter in the middle of its plausible range, cells of one liquid\n")
     out("\n" + COVERED.format("95 % intervals of the rest account", "meet", "cover", "median"))
     out(coverage("cells of common practice", cells, bands))
     out(coverage("every two plates in flowing sea water", *sea_cells()))
