@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from galvanic.bench.checks import MOST_CELL_V
 from galvanic.cells import Cell
 from galvanic.chemistry.plate_account import LAST_DIGIT_V, account_of
 from galvanic.chemistry.polarisation import sides_of
@@ -57,6 +58,12 @@ def tests_of(cause: str, cell: Cell) -> tuple[BenchTest, ...]:
     return tuple(sorted(found, key=lambda test: -abs(test.moves_v)))
 
 
+def earlier(key: str) -> BenchTest:
+    """A test that was done when the model still offered it: kept and shown, not weighed."""
+    plate = electrodes().get(key.partition(":")[0])
+    return BenchTest(key, capital(key if plate is None else plate.name), 0.0)
+
+
 def weigh_test(test: BenchTest, before_v: float, after_v: float) -> Verdict:
     """What a reading before and after says of the claim that the test is of."""
     changed_v = round(after_v - before_v, 3)
@@ -67,6 +74,12 @@ def weigh_test(test: BenchTest, before_v: float, after_v: float) -> Verdict:
         after_v=volts(after_v),
         changed_v=volts(changed_v, signed=True),
     )
+    asks = say(REPEAT)
+    if max(abs(before_v), abs(after_v)) > MOST_CELL_V:
+        return Verdict("cannot_tell", say("{said} No two plates give so much: were these millivolts?", said=did), asks)
+    if test.moves_v == 0.0:
+        said = say("{said} The model does not say which way this moves the reading, so it cannot weigh it.", said=did)
+        return Verdict("cannot_tell", said, asks)
     if test.way == "rises":
         foretold = say("By the model the reading rises, by about {moves_v}.", moves_v=volts(abs(test.moves_v)))
     else:
@@ -74,9 +87,9 @@ def weigh_test(test: BenchTest, before_v: float, after_v: float) -> Verdict:
     text = f"{did} {foretold}"
     if abs(changed_v) < CHANGES_V:
         said = say("{said} It hardly moved: that speaks against your claim, or the plate was not reached.", said=text)
-        return Verdict("contradicted", said, say(REPEAT))
+        return Verdict("contradicted", said, asks)
     if (changed_v > 0.0) == (test.moves_v > 0.0):
-        return Verdict("fits", say("{said} It moved that way: that speaks for your claim.", said=text), say(REPEAT))
+        return Verdict("fits", say("{said} It moved that way: that speaks for your claim.", said=text), asks)
     return Verdict(
         "contradicted", say("{said} It moved the other way: that speaks against your claim.", said=text), say(REPEAT)
     )

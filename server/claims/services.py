@@ -19,7 +19,7 @@ from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.findings.misconceptions import Heard, heard_in
-from galvanic.findings.own_tests import BenchTest, tests_of, weigh_test
+from galvanic.findings.own_tests import BenchTest, earlier, tests_of, weigh_test
 from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
 from galvanic.findings.rubric import Row, usual_rubric
 from galvanic.findings.verdicts import ClaimData, Verdict, data_of
@@ -141,8 +141,8 @@ def offered(claim: Claim) -> tuple[BenchTest, ...]:
 def weighed_tests(claim: Claim) -> list[tuple[OwnTest, BenchTest, Verdict]]:
     """The tests of a claim that were done, with what their readings say of it."""
     known = {test.key: test for test in offered(claim)}
-    done = [row for row in claim.tests.all() if row.test in known]
-    return [(row, known[row.test], weigh_test(known[row.test], row.before_v, row.after_v)) for row in done]
+    done = [(row, known.get(row.test) or earlier(row.test)) for row in claim.tests.all()]
+    return [(row, test, weigh_test(test, row.before_v, row.after_v)) for row, test in done]
 
 
 def _earlier(actor: Member, entry: ClaimIn) -> Claim | None:

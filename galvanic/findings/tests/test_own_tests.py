@@ -8,7 +8,7 @@ from galvanic.cells import Cell
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.rubbing import rubbed
 from galvanic.findings.claims import CAUSES
-from galvanic.findings.own_tests import CHANGES_V, STEPS, BenchTest, tests_of, weigh_test
+from galvanic.findings.own_tests import CHANGES_V, STEPS, BenchTest, earlier, tests_of, weigh_test
 
 JUICE = Cell("aluminium", "rhubarb-juice", "copper")
 
@@ -37,6 +37,12 @@ class Weighed(unittest.TestCase):
             (self.DOWN, 0.90, "fits"), (self.DOWN, 0.97, "contradicted"),
         ):  # fmt: skip
             self.assertEqual(weigh_test(test, 0.94, after).code, code, (test.key, after))
+
+    def test_millivolts_typed_as_volts_and_what_the_model_no_longer_offers_are_kept_and_not_weighed(self):
+        slip = weigh_test(self.UP, 940.0, 1010.0)
+        self.assertEqual((slip.code, "millivolts" in slip.text), ("cannot_tell", True))
+        old = weigh_test(earlier("copper:traces"), 0.94, 1.01)
+        self.assertEqual((old.code, "Copper" in old.text, "+0.07" in old.text), ("cannot_tell", True, True))
 
     def test_what_a_last_digit_may_do_is_no_change(self):
         just = weigh_test(self.UP, 0.94, 0.94 + CHANGES_V)

@@ -13,6 +13,12 @@ import { useKept } from "../../ui/useKept";
 
 type Claim = Schemas["ClaimOut"];
 
+/** What a test comes to, in a word. */
+const TESTED: Partial<Record<Schemas["OwnTestOut"]["verdict"], string>> = {
+  fits: t`Tested, and for it.`,
+  contradicted: t`Tested, and against it.`,
+};
+
 /** What a group did at the bench to test a claim, and what its readings before and after say. */
 export function TestedList({ claim }: { claim: Claim }) {
   if (claim.tested.length === 0) return null;
@@ -21,8 +27,7 @@ export function TestedList({ claim }: { claim: Claim }) {
       {claim.tested.map((one) => (
         <li key={one.id}>
           <p>
-            <strong>{one.verdict === "fits" ? t`Tested, and for it.` : t`Tested, and against it.`}</strong> {one.says}{" "}
-            {one.question}
+            <strong>{TESTED[one.verdict] ?? t`Tested, and it cannot tell.`}</strong> {one.says} {one.question}
           </p>
         </li>
       ))}
