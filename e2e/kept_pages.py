@@ -37,7 +37,8 @@ DRAWN = r"""() => {
       const sides = [b.left - frame.left, b.top - frame.top, b.right - frame.left, b.bottom - frame.top];
       return sides.map(Math.round).join(" ");
     };
-    const words = all(svg, "text").map((text) => `  text ${text.textContent.trim()} at ${place(text)}`);
+    const drawn = (text) => [...text.childNodes].map((part) => (part.nodeName === "title" ? "" : part.textContent)).join("");
+    const words = all(svg, "text").map((text) => `  text ${drawn(text).trim()} at ${place(text)}`);
     const shapes = all(svg, "line, path, rect, circle, polyline, polygon").map((shape) =>
       `  ${shape.tagName}${shape.getAttribute("stroke-dasharray") ? " dashed" : ""} at ${place(shape)}`);
     return [`drawn ${Math.round(frame.width)} by ${Math.round(frame.height)}`, ...words, ...shapes].join("\n");
@@ -57,12 +58,12 @@ SOMETIMES = (
 _PLACE = re.compile(r" at (-?\d+) (-?\d+) (-?\d+) (-?\d+)")
 
 
-def as_text(page: Page) -> list[str]:
-    """A page at rest as lines: what a screen reader meets, then what is drawn."""
+def as_text(page: Page, busy: int = 0) -> list[str]:
+    """A page at rest as lines: what a screen reader meets, then what is drawn; `busy` parts of it stay so."""
     before: list[str] = []
     same_as_before = 0
     for _ in range(LOOKS):
-        expect(page.locator("[aria-busy=true]")).to_have_count(0)
+        expect(page.locator("[aria-busy=true]")).to_have_count(busy)
         page.wait_for_load_state("networkidle")
         now = [*page.locator("body").aria_snapshot().splitlines(), *str(page.evaluate(DRAWN)).splitlines()]
         same_as_before = same_as_before + 1 if now == before else 0
@@ -80,11 +81,11 @@ def plain(line: str) -> str:
     return line.rstrip()
 
 
-def unfolded(page: Page) -> list[str]:
+def unfolded(page: Page, busy: int = 0) -> list[str]:
     """A page as text with everything open that is folded away: also what is in there, and what has come late."""
-    lines = as_text(page)
+    lines = as_text(page, busy)
     while page.evaluate(UNFOLDED):
-        lines = as_text(page)
+        lines = as_text(page, busy)
     return lines
 
 

@@ -6,7 +6,8 @@ After a change that is meant: `PIPETTE_KEEP=1 ./pipette test e2e.test_kept_pages
 import os
 
 from e2e.browser import LAPTOP, PHONE
-from e2e.kept_pages import keep, unfolded, unlike
+from e2e.geometry import unreadable
+from e2e.kept_pages import as_text, keep, unfolded, unlike
 from e2e.live import BrowserTestCase
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group, Teacher
@@ -32,6 +33,9 @@ class KeptPages(BrowserTestCase):
         for name, path in pages.items():
             page.goto(path)
             page.get_by_role("heading").first.wait_for()
+            as_text(page)
+            with self.subTest(f"{name}, to be read"):
+                self.assertEqual(unreadable(page), [])
             lines = unfolded(page)
             if os.environ.get("PIPETTE_KEEP"):
                 keep(name, lines)

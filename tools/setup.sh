@@ -9,7 +9,7 @@ export UV_LINK_MODE=copy UV_NO_PROGRESS=1 PYTHONDONTWRITEBYTECODE=
 set_up() { # set_up run|test: everything; one at a time in this folder
   alone
   set_up_python "$1"
-  front_end
+  front_end "$1"
   case ${command:-} in demo | serve) ;; *) not_alone ;; esac # these go on alone until the server is up
 }
 
@@ -97,7 +97,7 @@ web_sources() {
   find web -path web/node_modules -prune -o -path web/dist -prune -o -path web/dist.new -prune -o -type f -print0 | sort -z
 }
 
-front_end() {
+front_end() { # front_end run|test: what a class is served; for tests the gallery, too
   local lock sources
   lock=$(digest web/package-lock.json web/package.json)
   if ! fresh npm "$lock" || [[ ! -d web/node_modules ]]; then
@@ -113,6 +113,11 @@ front_end() {
   if ! fresh web "$sources" || [[ ! -d web/dist ]]; then
     step "Front end" build_web
     mark web "$sources"
+  fi
+  [[ $1 = test ]] || return 0
+  if ! fresh gallery "$sources" || [[ ! -d $RUN/gallery ]]; then
+    step "Gallery of all parts" npm --prefix web run gallery:build
+    mark gallery "$sources"
   fi
 }
 

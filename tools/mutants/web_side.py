@@ -16,7 +16,7 @@ from typing import Any
 from tools.mutants import sampled
 
 BUILT = sampled.WORK / "web-built"  # what is the same for every copy: sources with switches, and what is built of them
-PARTS = ("src", "dist")
+PARTS = ("web/src", "web/dist", ".run/gallery")
 # Where a script first asks which mistake is switched on, as the instrumenter writes it and the bundler shortens it.
 SWITCH = re.compile(r"(\w+)\.__stryker__\s*\|\|=\s*\{\}")
 FAILED = re.compile(r"^(?:FAIL|ERROR): \S+ \((\S+?)\)", re.MULTILINE)
@@ -36,7 +36,8 @@ def web(count: int, seed: int) -> float:
     copies = [with_switches(f"web{n}") for n in range(sampled.WORKERS)]
     scripts = {
         file.relative_to(copies[0]): text
-        for file in (copies[0] / "web" / "dist" / "app").rglob("*.js")
+        for part in ("web/dist/app", ".run/gallery")
+        for file in (copies[0] / part).rglob("*.js")
         if SWITCH.search(text := file.read_text(encoding="utf-8"))
     }
     reached, reach, took = what_tests_reach(copies[0], scripts)
@@ -60,8 +61,8 @@ def with_switches(name: str) -> Path:
     """A copy of the project with all mistakes behind their switches."""
     copy = sampled.copy_of_project(name)
     for part in PARTS if BUILT.exists() else ():
-        shutil.rmtree(copy / "web" / part, ignore_errors=True)
-        shutil.copytree(BUILT / part, copy / "web" / part)
+        shutil.rmtree(copy / part, ignore_errors=True)
+        shutil.copytree(BUILT / part, copy / part)
     return copy
 
 
@@ -78,12 +79,12 @@ def built() -> list[dict[str, Any]]:
         shutil.rmtree(BUILT, ignore_errors=True)
         copy = with_switches("web0")
         listed = copy / ".run" / "mutants.json"
-        for command in (["node", "mutants.mjs", str(listed)], ["npm", "run", "build"]):
+        for command in (["node", "mutants.mjs", str(listed)], ["npm", "run", "build"], ["npm", "run", "gallery:build"]):
             done = subprocess.run(command, cwd=copy / "web", capture_output=True, text=True, check=False)
             if done.returncode:
                 sys.exit(f"The front end with mistakes could not be built.\n{done.stderr[-3000:]}")
         for part in PARTS:
-            shutil.copytree(copy / "web" / part, BUILT / part)
+            shutil.copytree(copy / part, BUILT / part)
         shutil.copy2(listed, kept)
     return [mutant for mutant in json.loads(kept.read_text(encoding="utf-8")) if not only_at_boundary(mutant)]
 

@@ -1,6 +1,7 @@
 import { t } from "@lingui/core/macro";
 import { colour, font } from "../ui/theme";
 import { CellLevel, type Level } from "./CellLevel";
+import { linesOf } from "./lines";
 import { type Cups, OneCup, OneCupGlass, TwoCups, TwoCupsGlass, broken } from "./Vessels";
 
 const PLATES: Record<string, string> = {
@@ -45,12 +46,16 @@ type Props = {
 
 /** Sizes of letters in the drawing's own units; a small drawing has larger ones, so that they are read on a phone. */
 const LETTERS = {
-  usual: { value: 20, socket: 14, symbol: 18, word: 15 },
-  small: { value: 27, socket: 25, symbol: 28, word: 27 },
+  usual: { value: 20, socket: 15, symbol: 18, word: 15 },
+  small: { value: 28, socket: 28, symbol: 28, word: 28 },
 };
 
 const LETTER_WIDTH = 0.54; // of a letter's size, as drawn: “black” 0.52, “schwarz” 0.53
-const BESIDE_PLATE = 86; // room for a word between a plate and the edge
+const BESIDE_PLATE = 26; // from the middle of a plate to the word beside it
+const WIDE = 400;
+
+/** Of a plate's label: as wide as the plate, or as its letters. */
+const labelWidth = (symbol: string, size: number) => Math.max(36, LETTER_WIDTH * 1.1 * size * symbol.length + 6);
 
 /** The cell to build: black goes to the meter's COM, red to V; without `leads` only the two plates in their cup. */
 export function CellDrawing({
@@ -66,7 +71,6 @@ export function CellDrawing({
   const fill = LIQUIDS[liquid.key] ?? WATER;
   const letters = LETTERS[small ? "small" : "usual"];
   const under = cups ? [broken(cups.left), broken(cups.right)] : [];
-  const foot = 296 + letters.word * (1 + 1.1 * Math.max(0, ...under.map((lines) => lines.length)));
   const plates = [
     { x: cups ? 94 : 112, red: redOnLeft, ...left },
     { x: cups ? (cups.joined === "pot" ? 276 : 306) : 268, red: !redOnLeft, ...right },
@@ -84,10 +88,14 @@ export function CellDrawing({
   const description = `${where}${level ? `, ${level.name} ${level.text}` : ""}. ${leads ? ends : ""}`;
   const word = { red: t`red`, black: t`black` };
   const longest = leads ? Math.max(word.red.length, word.black.length) : 0;
-  const beyond = Math.max(0, LETTER_WIDTH * letters.word * longest - BESIDE_PLATE);
+  const room = Math.min(...plates.map(({ x }) => Math.min(x, WIDE - x))) - BESIDE_PLATE;
+  const beyond = Math.max(0, Math.ceil(LETTER_WIDTH * letters.word * longest) - room);
+  const called = linesOf(liquid.name, Math.floor((WIDE + 2 * beyond) / (LETTER_WIDTH * letters.word)) - 1);
+  const lineAt = (at: number) => 296 + letters.word * (1 + 1.1 * at);
+  const foot = lineAt(Math.max(0, ...under.map((lines) => lines.length)) + called.length - 1);
   return (
     <svg
-      viewBox={`${-beyond} 0 ${400 + 2 * beyond} ${foot + (level ? letters.word + 6 : 0) + 7}`}
+      viewBox={`${-beyond} 0 ${WIDE + 2 * beyond} ${foot + (level ? letters.word + 6 : 0) + 7}`}
       width="100%"
       role="img"
       aria-label={description}
@@ -139,12 +147,19 @@ export function CellDrawing({
             fill={cups ? poured(x < 200 ? cups.left : cups.right) : fill}
             opacity={0.4}
           />
-          <rect x={x - 18} y={126} width={36} height={letters.symbol + 8} rx={3} fill={colour.white} />
+          <rect
+            x={x - labelWidth(symbol, letters.symbol) / 2}
+            y={126}
+            width={labelWidth(symbol, letters.symbol)}
+            height={letters.symbol + 8}
+            rx={3}
+            fill={colour.white}
+          />
           <text x={x} y={127 + letters.symbol} textAnchor="middle" fontSize={letters.symbol} fontWeight={700}>
             {symbol}
           </text>
           <text
-            x={x + (x < 200 ? -26 : 26)}
+            x={x + (x < 200 ? -BESIDE_PLATE : BESIDE_PLATE)}
             y={118}
             textAnchor={x < 200 ? "end" : "start"}
             fontSize={letters.word}
@@ -161,7 +176,7 @@ export function CellDrawing({
           <text
             key={`${String(side)} ${line}`}
             x={side ? 288 : 112}
-            y={296 + letters.word * (1 + 1.1 * at)}
+            y={lineAt(at)}
             textAnchor="middle"
             fontSize={letters.word}
             fontWeight={600}
@@ -170,9 +185,18 @@ export function CellDrawing({
           </text>
         )),
       )}
-      <text x={200} y={foot} textAnchor="middle" fontSize={letters.word} fontWeight={600}>
-        {liquid.name}
-      </text>
+      {called.map((words, at) => (
+        <text
+          key={words}
+          x={200}
+          y={foot - 1.1 * letters.word * (called.length - 1 - at)}
+          textAnchor="middle"
+          fontSize={letters.word}
+          fontWeight={600}
+        >
+          {words}
+        </text>
+      ))}
       {level && (
         <>
           <CellLevel level={level} size={letters.word} />

@@ -6,12 +6,15 @@ import { number, volts } from "../format";
 import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { Drawing } from "./Drawing";
+import { shortened } from "./lines";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 430;
 const TOP = 30;
 const BOTTOM = HEIGHT - 92;
 const LEFT = 40;
+const LETTER_PX = 7.8;
+const MARK_PX = 14; // of one group's vote
 
 type Chain = Schemas["ChainOut"];
 
@@ -34,6 +37,12 @@ export function ChainStems({ chain }: { chain: Chain }) {
   const bar = Math.min(44, each * 0.5);
   const step = roundStep(low, high, 0.1, 8);
   const x = (index: number) => LEFT + each * (index + 0.5);
+  const named = (group: string, index: number) => (
+    <text x={x(index)} y={BOTTOM + 38} textAnchor="middle">
+      <title>{group}</title>
+      {shortened(group, Math.floor(each / LETTER_PX))}
+    </text>
+  );
   return (
     <Drawing ref={ref}>
       <svg viewBox={`0 0 ${width} ${HEIGHT}`} height={HEIGHT} role="img" aria-label={said(chain)}>
@@ -85,9 +94,7 @@ export function ChainStems({ chain }: { chain: Chain }) {
                 <text x={x(index)} y={y(0) - 8} textAnchor="middle" fontWeight={700} fill={colour.wrong}>
                   ?
                 </text>
-                <text x={x(index)} y={BOTTOM + 38} textAnchor="middle">
-                  {link.group}
-                </text>
+                {named(link.group, index)}
               </g>
             );
           const from = whole - (link.added_v ?? whole);
@@ -115,9 +122,7 @@ export function ChainStems({ chain }: { chain: Chain }) {
               <text className="number" x={x(index)} y={upper - 8} textAnchor="middle" fontWeight={700}>
                 {number(whole, 2)}
               </text>
-              <text x={x(index)} y={BOTTOM + 38} textAnchor="middle">
-                {link.group}
-              </text>
+              {named(link.group, index)}
             </g>
           );
         })}
@@ -136,7 +141,7 @@ export function ChainStems({ chain }: { chain: Chain }) {
         {chain.votes.map((vote) => (
           <g key={vote.cells}>
             <text x={x(vote.cells - 1)} y={BOTTOM + 80} textAnchor="middle" fill={colour.prediction}>
-              {"◆".repeat(Math.min(vote.groups.length, 12))}
+              {vote.groups.length * MARK_PX > each ? `◆ × ${vote.groups.length}` : "◆".repeat(vote.groups.length)}
             </text>
           </g>
         ))}

@@ -10,6 +10,8 @@ import { roundStep, steps } from "./spread";
 
 const ROW = 47;
 const SLIM_ROW = 66;
+const LETTER_PX = { name: 8, detail: 6.8 };
+const LINE = 18;
 const TOP = 26;
 const TAIL = 118;
 
@@ -112,19 +114,24 @@ type Props = { found: Schemas["ExplainOut"]; open: string | null; press: (key: s
 /** Where the volts went: each cause a bar from where the last one ended; pressing its name shows the working. */
 export function GapBars({ found, open, press }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(420);
+  const [namesRef, namesWidth] = useWidth<HTMLOListElement>(200);
   const bars = barsOf(found);
   const values = bars.flatMap(({ from, to }) => [from, to]);
   const low = Math.floor((Math.min(...values) - 0.02) * 4) / 4;
   const high = Math.ceil((Math.max(...values) + 0.02) * 4) / 4;
   const x = scaleLinear<number>({ domain: [low, high], range: [14, Math.max(80, width - (width < 300 ? 74 : TAIL))] });
   const slim = width < 300;
-  const row = slim ? SLIM_ROW : ROW;
+  const linesHigh = (text: string, letter: number) => (text ? Math.ceil((text.length * letter) / namesWidth) : 0);
+  const most = Math.max(
+    ...bars.map((bar) => linesHigh(bar.name, LETTER_PX.name) + linesHigh(bar.detail, LETTER_PX.detail)),
+  );
+  const row = Math.max(slim ? SLIM_ROW : ROW, LINE * most + 8);
   const step = roundStep(low, high, 0.25, slim ? 2 : width < 360 ? 4 : 7);
   const height = TOP + bars.length * row;
   const fill = { start: "#d3e2f2", cause: colour.account, end: colour.readingPale } as const;
   return (
     <Wrap>
-      <Names $row={row}>
+      <Names $row={row} ref={namesRef}>
         {bars.map((bar) => (
           <li key={bar.key}>
             {bar.kind === "cause" ? (

@@ -7,11 +7,13 @@ import { number } from "../format";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { GroupTick, ReadingMark } from "../ui/voices";
+import { shortened } from "./lines";
 import { roundStep, steps } from "./spread";
 
 const ROW = 34;
 const TOP = 24;
 const NAMES = 104;
+const NAME_LETTERS = 12; // that find room beside the marks
 
 const Drawing = styled.div`
   svg {
@@ -58,7 +60,8 @@ export function OffsetsChart({ offsets }: { offsets: Schemas["OffsetOut"][] }) {
           return (
             <g key={row.group}>
               <text x={2} y={y + 5} fontWeight={600}>
-                {row.group}
+                <title>{row.group}</title>
+                {shortened(row.group, NAME_LETTERS)}
               </text>
               <line
                 x1={x(row.low_v)}

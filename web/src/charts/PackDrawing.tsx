@@ -5,6 +5,7 @@ import { colour, font } from "../ui/theme";
 const CUP = 92;
 const TOP = 44;
 const HEIGHT = 150;
+const SMALLEST = 0.88; // of its own size: its letters are still read then
 const SHORT = 13; // letters that find room under the load; longer ones end at the edge
 
 const Wide = styled.div`
@@ -37,7 +38,7 @@ export function PackDrawing({ cups, lamp, loadName, lit }: Props) {
   const plate = (x: number, shade: string, symbol: string) => (
     <g>
       <rect x={x - 6} y={TOP + 16} width={12} height={62} fill={shade} stroke={colour.soft} />
-      <text x={x} y={TOP + 40} textAnchor="middle" fontWeight={700} style={{ fontSize: 12 }}>
+      <text x={x} y={TOP + 40} textAnchor="middle" fontWeight={700} style={{ fontSize: 13 }}>
         {symbol}
       </text>
     </g>
@@ -47,10 +48,10 @@ export function PackDrawing({ cups, lamp, loadName, lit }: Props) {
   const last = at(cups.length - 1);
   const label = lamp ? t`long leg left` : loadName;
   return (
-    <Wide>
+    <Wide tabIndex={cups.length > 3 ? 0 : undefined}>
       <svg
         viewBox={`0 0 ${width} ${HEIGHT}`}
-        style={{ width: `min(100%, ${width}px)`, minWidth: `${Math.min(width, 0.62 * width)}px` }}
+        style={{ width: `min(100%, ${width}px)`, minWidth: `${SMALLEST * width}px` }}
         role="img"
         aria-label={said(cups, loadName, lamp)}
       >
@@ -119,7 +120,7 @@ export function PackDrawing({ cups, lamp, loadName, lit }: Props) {
               x={label.length > SHORT ? width - 2 : end + 13}
               y={TOP + 76}
               textAnchor={label.length > SHORT ? "end" : "middle"}
-              style={{ fontSize: 12 }}
+              style={{ fontSize: 13 }}
             >
               {label}
             </text>

@@ -6,11 +6,14 @@ import { number, volts } from "../format";
 import { colour } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { Drawing } from "./Drawing";
+import { linesOf } from "./lines";
 import { roundStep, steps } from "./spread";
 
 const HEIGHT = 470;
 const TOP = 34;
 const BOTTOM = HEIGHT - 46;
+const LINE = 17;
+const LETTER_PX = 8.2; // of a bold letter
 const STEM = 22; // half of it: a value such as 1.57 stands inside
 
 type Pack = Schemas["PackOut"];
@@ -53,12 +56,14 @@ export function PackStems({ pack, perRow }: { pack: Pack; perRow: number }) {
       measured: false,
     },
   ];
+  const names = (stem: Stem) => linesOf(stem.name, Math.floor((0.38 * (width - left)) / LETTER_PX));
+  const height = HEIGHT + LINE * (Math.max(...stems.map((stem) => names(stem).length)) - 1);
   return (
     <Drawing ref={ref}>
       <svg
-        viewBox={`0 0 ${width} ${HEIGHT}`}
+        viewBox={`0 0 ${width} ${height}`}
         preserveAspectRatio="xMinYMin meet"
-        height={HEIGHT}
+        height={height}
         role="img"
         aria-label={said(pack)}
       >
@@ -140,10 +145,18 @@ export function PackStems({ pack, perRow }: { pack: Pack; perRow: number }) {
               height={6}
               fill={stem.measured ? colour.reading : colour.account}
             />
-            <text x={stem.x} y={BOTTOM + 22} textAnchor="middle" fontWeight={700}>
-              {stem.name}
-            </text>
-            <text x={stem.x} y={BOTTOM + 39} textAnchor="middle" fill={colour.soft} style={{ fontSize: 13 }}>
+            {names(stem).map((words, at) => (
+              <text key={words} x={stem.x} y={BOTTOM + 22 + LINE * at} textAnchor="middle" fontWeight={700}>
+                {words}
+              </text>
+            ))}
+            <text
+              x={stem.x}
+              y={BOTTOM + 22 + LINE * names(stem).length}
+              textAnchor="middle"
+              fill={colour.soft}
+              style={{ fontSize: 13 }}
+            >
               {stem.detail}
             </text>
           </g>

@@ -5,10 +5,12 @@ import { number } from "../format";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { ReadingMark } from "../ui/voices";
+import { shortened } from "./lines";
 import { roundStep, spreadApart, steps } from "./spread";
 
 const HEIGHT = 270;
 const LEFT = 46;
+const LETTER_PX = 7.2;
 const RIGHT = 14;
 const TOP = 14;
 const BOTTOM = HEIGHT - 44;
@@ -99,7 +101,11 @@ export function Scatter({ points, line, xName, says, tick = (x) => number(x, 1) 
                 y={(places[index] ?? 0) + 4}
                 textAnchor={leftwards ? "end" : "start"}
               >
-                {point.label}
+                <title>{point.label}</title>
+                {shortened(
+                  point.label,
+                  Math.floor((leftwards ? x(point.x) - LEFT : width - x(point.x)) / LETTER_PX) - 1,
+                )}
               </text>
             </g>
           );

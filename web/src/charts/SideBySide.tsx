@@ -7,11 +7,13 @@ import { useNames } from "../lab/useNames";
 import { colour, font } from "../ui/theme";
 import { useWidth } from "../ui/useWidth";
 import { ReadingMark, TableMark } from "../ui/voices";
+import { linesOf } from "./lines";
 import { roundStep, spreadApart, steps } from "./spread";
 
-const HEIGHT = 520;
-const TOP = 54;
-const BOTTOM = HEIGHT - 16;
+const TALL = 450;
+const MOST_PX = 180; // of a title: the last one stands 100 from the edge
+const LINE = 15;
+const LETTER_PX = 8.2; // of a bold letter
 const STEM = 9;
 
 const Drawing = styled.div`
@@ -44,7 +46,7 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
     ),
   );
   const stems: Stem[] = [
-    { key: t`table`, title: "table", table: true, values: table },
+    { key: "table", title: t`table`, table: true, values: table },
     ...drawn.map((result) => ({
       key: `${result.electrolyte}|${result.condition}`,
       title: title(result),
@@ -55,9 +57,13 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
   const all = stems.flatMap((stem) => [...stem.values.values()]);
   const low = Math.floor((Math.min(...all) - 0.1) * 2) / 2;
   const high = Math.ceil((Math.max(...all) + 0.1) * 2) / 2;
-  const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP] });
   const wide = Math.max(544, width);
   const x = (index: number) => 70 + (index * (wide - 170)) / Math.max(1, stems.length - 1);
+  const apart = (wide - 170) / Math.max(1, stems.length - 1);
+  const titles = stems.map((stem) => linesOf(stem.title, Math.floor(Math.min(apart, MOST_PX) / LETTER_PX) - 1));
+  const top = 24 + LINE * Math.max(2, ...titles.map((lines) => lines.length));
+  const bottom = top + TALL;
+  const y = scaleLinear<number>({ domain: [low, high], range: [bottom, top] });
   const plates = [...new Set(stems.flatMap((stem) => [...stem.values.keys()]))];
   const said = stems
     .map(
@@ -71,9 +77,9 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
   return (
     <Drawing ref={ref} tabIndex={0} role="region" aria-label={t`Ladders side by side`}>
       <svg
-        viewBox={`0 0 ${wide} ${HEIGHT}`}
+        viewBox={`0 0 ${wide} ${bottom + 16}`}
         preserveAspectRatio="xMinYMin meet"
-        height={HEIGHT}
+        height={bottom + 16}
         role="img"
         aria-label={t`Upright scales in volts. ${said}.`}
       >
@@ -106,31 +112,31 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
           const places = spreadApart(
             rows.map(([, value]) => y(value)),
             17,
-            TOP,
-            BOTTOM,
+            top,
+            bottom,
           );
           return (
             <g key={stem.key}>
               <rect
                 x={x(index) - STEM}
-                y={TOP - 12}
+                y={top - 12}
                 width={2 * STEM}
-                height={BOTTOM - TOP + 24}
+                height={bottom - top + 24}
                 rx={STEM}
                 fill={colour.white}
                 stroke={colour.soft}
                 fillOpacity={0.6}
               />
-              {stem.title.split(" ").map((word, line) => (
+              {titles[index]?.map((words, line) => (
                 <text
-                  key={word}
+                  key={words}
                   x={x(index)}
-                  y={15 + 15 * line}
+                  y={15 + LINE * line}
                   textAnchor="middle"
                   fontWeight={700}
                   fill={stem.table ? colour.table : colour.reading}
                 >
-                  {word}
+                  {words}
                 </text>
               ))}
               {rows.map(([key, value], row) => (

@@ -4,6 +4,7 @@ import { scaleLinear } from "@visx/scale";
 import styled from "styled-components";
 import { asTyped, number } from "../format";
 import { colour, font } from "../ui/theme";
+import { useWidth } from "../ui/useWidth";
 import { steps } from "./spread";
 
 export type Level = { id: string; text: string; unit: string; volts: number | null; waits?: boolean };
@@ -12,8 +13,9 @@ const HEIGHT = 232;
 const TOP = 16;
 const BOTTOM = HEIGHT - 14;
 const AXIS = 40;
-const PITCH = 106;
+const PITCH = { least: 98, most: 106 }; // of a tube with its number beside it
 const TUBE = 30;
+const MARGIN = 18; // before the first tube, and after the words beside the last
 /** Beyond this a level says "off the scale" instead of stretching the scale for all. */
 const MOST = 3.5;
 
@@ -41,10 +43,12 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
   const high = Math.max(low === 0 ? 1.5 : 0.5, ...seen.map((value) => Math.ceil(value * 2 + 0.01) / 2));
   const y = scaleLinear<number>({ domain: [low, high], range: [BOTTOM, TOP], clamp: true });
   const tubes = Math.max(wanted, levels.length);
-  const width = AXIS + tubes * PITCH;
+  const [ref, room] = useWidth<HTMLDivElement>(AXIS + MARGIN + tubes * PITCH.most);
+  const pitch = Math.min(PITCH.most, Math.max(PITCH.least, (room - AXIS - MARGIN) / tubes));
+  const width = AXIS + MARGIN + tubes * pitch;
   const said = levels.map((level) => asTyped(level.text, level.unit)).join(", ") || t`none yet`;
   return (
-    <Drawing tabIndex={tubes > wanted ? 0 : undefined}>
+    <Drawing ref={ref} tabIndex={width > room ? 0 : undefined}>
       <svg width={width} height={HEIGHT} role="img" aria-label={t`Readings of this cell: ${said}.`}>
         {steps(low, high, 0.5).map((step) => (
           <g key={step}>
@@ -61,7 +65,7 @@ export function Tubes({ levels, wanted }: { levels: Level[]; wanted: number }) {
           </g>
         ))}
         {Array.from({ length: tubes }, (_, index) => {
-          const x = AXIS + 10 + index * PITCH;
+          const x = AXIS + 10 + index * pitch;
           const level = levels[index];
           const next = index === levels.length;
           const volts = level?.volts ?? null;

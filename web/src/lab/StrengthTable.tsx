@@ -5,7 +5,8 @@ import type { Schemas } from "../api/client";
 import { number } from "../format";
 import { Picks } from "../ui/controls";
 import { Heads } from "../ui/Heads";
-import { Scroll, Soft, Table } from "../ui/layout";
+import { Soft, Table } from "../ui/layout";
+import { Scroll } from "../ui/Scroll";
 
 type Kind = Schemas["KindOut"];
 

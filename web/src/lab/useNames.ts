@@ -1,9 +1,17 @@
 import { useMemo } from "react";
+import type { Schemas } from "../api/client";
 import { useMaterials } from "../api/materials";
 import { decimalSign } from "../language";
 
 /** What stands for a material until the catalogue is here: its key as words; an own material's key says nothing. */
 const keyAsWords = (key: string) => (key.startsWith("own-") ? "…" : key.replaceAll("-", " "));
+
+/** What a setting is set to, in the reader's language: “4 cm”. */
+function settingOf(row: Schemas["SettingWords"], text: string): string {
+  const value = text.slice(row.name.length + 1);
+  const said = (part: string) => row.words[part] ?? part.replace(".", decimalSign);
+  return row.words[value] ?? value.split(" ").map(said).join(" ");
+}
 
 /** Names and symbols of materials by key. */
 export function useNames() {
@@ -18,15 +26,12 @@ export function useNames() {
       /** A setting for reading: “spacing 4 cm” by its variable's name in the reader's language; other words as they are. */
       setting: (text: string) => {
         const row = data?.settings.find(({ name }) => text.startsWith(`${name} `));
-        if (!row) return text;
-        const value = text.slice(row.name.length + 1);
-        const said =
-          row.words[value] ??
-          value
-            .split(" ")
-            .map((part) => row.words[part] ?? part.replace(".", decimalSign))
-            .join(" ");
-        return `${row.said} ${said}`;
+        return row ? `${row.said} ${settingOf(row, text)}` : text;
+      },
+      /** The same without the variable's name, for where all are of one variable: “4 cm”. */
+      level: (text: string) => {
+        const row = data?.settings.find(({ name }) => text.startsWith(`${name} `));
+        return row ? settingOf(row, text) : text;
       },
       liquid: (key: string) => liquids.get(key)?.name ?? unnamed(key),
       /** What is in the cups of two solutions and what joins them, the left one first; null for one liquid. */

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled from "styled-components";
-import { Scroll } from "./layout";
+import { Scroll } from "./Scroll";
 import { colour } from "./theme";
 
 const Press = styled(Button)`

@@ -1,7 +1,8 @@
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../api/client";
 import { moment } from "../format";
-import { Num, Scroll, Soft, Table } from "./layout";
+import { Num, Soft, Table } from "./layout";
+import { Scroll } from "./Scroll";
 
 type Props = { deeds: Schemas["DeedOut"][]; label: string };
 
@@ -15,7 +16,7 @@ export function DeedTable({ deeds, label }: Props) {
       </Soft>
     );
   return (
-    <Scroll tabIndex={0} role="region" aria-label={label}>
+    <Scroll role="region" aria-label={label}>
       <Table>
         <thead>
           <tr>

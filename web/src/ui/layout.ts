@@ -95,13 +95,6 @@ export const WrongText = styled.p`
 `;
 
 /** A table of numbers that scrolls sideways by itself where it must. */
-export const Scroll = styled.div`
-  overflow-x: auto;
-  ${print} {
-    overflow: visible;
-  }
-`;
-
 export const Table = styled.table`
   width: 100%;
   border-collapse: collapse;

@@ -7,7 +7,8 @@ import { OffsetsChart, SharedChart } from "../../charts/GroupsChart";
 import { asTyped, number } from "../../format";
 import { TextButton } from "../../ui/Button";
 import { Heads } from "../../ui/Heads";
-import { Column, Columns, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Num, Row, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 import { SetAside } from "../../lab/SetAside";
@@ -43,7 +44,7 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
         ) : null}
         <SetAside key={found.id} kind="groups" id={found.id} aside={found.aside} before={before} />
       </Row>
-      <Scroll tabIndex={0} role="region" aria-label={t`Readings of ${found.name}`}>
+      <Scroll role="region" aria-label={t`Readings of ${found.name}`}>
         <Table>
           <Heads of={[t`cell`, t`reading`, t`why not`, t`does it count?`]} />
           <tbody>
@@ -76,7 +77,7 @@ function ReadingsOf({ id, before }: { id: string; before: () => void }) {
 export function LeftOut({ data, before }: { data: Compare; before: () => void }) {
   const names = useNames();
   return (
-    <Scroll tabIndex={0} role="region" aria-label={t`Readings that do not count yet`}>
+    <Scroll role="region" aria-label={t`Readings that do not count yet`}>
       <Table>
         <Heads of={[t`group`, t`cell`, t`reading`, t`why not`, t`does it count?`]} />
         <tbody>

@@ -3,7 +3,8 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { AccountBars } from "../../charts/AccountBars";
 import { number } from "../../format";
-import { Scroll, Soft, Table } from "../../ui/layout";
+import { Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { Behind } from "../../ui/Behind";
 import { bathName, useNames } from "../../lab/useNames";
 

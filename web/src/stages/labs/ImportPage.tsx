@@ -8,7 +8,8 @@ import { Frame } from "../../ui/Frame";
 import { today } from "../../format";
 import { Button, MainButton, MainLink } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
-import { Column, Columns, Form, Narrow, Num, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Form, Narrow, Num, Row, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { TablePreview } from "./TablePreview";
 
@@ -23,7 +24,7 @@ const isPackage = (file: File) => file.name.toLowerCase().endsWith(".zip");
 
 function Example() {
   return (
-    <Scroll tabIndex={0} role="region" aria-label={t`Example of a table`}>
+    <Scroll role="region" aria-label={t`Example of a table`}>
       <Table>
         <thead>
           <tr>

@@ -3,7 +3,8 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useLookAgain } from "../../api/tables";
 import { Heads } from "../../ui/Heads";
-import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { Num, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
 
@@ -56,7 +57,7 @@ export function TablePreview({ seen, told, tell }: Props) {
         ))}
       </ul>
       {seen.columns.length > 0 && (
-        <Scroll tabIndex={0} role="region" aria-label={t`Columns`}>
+        <Scroll role="region" aria-label={t`Columns`}>
           <Table>
             <Heads of={[t`heading`, t`it holds`, t`first values`]} />
             <tbody>

@@ -9,7 +9,8 @@ import { TeacherWho } from "../../lab/TeacherWho";
 import { bathName, useNames } from "../../lab/useNames";
 import { Frame } from "../../ui/Frame";
 import { Button, ButtonLink } from "../../ui/Button";
-import { Column, Num, OnScreen, Row, Scroll, Small, Soft, Table } from "../../ui/layout";
+import { Column, Num, OnScreen, Row, Small, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Overtaken } from "../../ui/Overtaken";
 import { Waiting } from "../../ui/Waiting";
@@ -24,7 +25,7 @@ function Cells({ years, numbers }: Props) {
   const names = useNames();
   const foretold = years.cells.some((cell) => cell.low_v !== null);
   return (
-    <Scroll tabIndex={0} role="region" aria-label={t`Cells in ${bathName(names, years)}`}>
+    <Scroll role="region" aria-label={t`Cells in ${bathName(names, years)}`}>
       <Table>
         <thead>
           <tr>

@@ -12,14 +12,16 @@ import { bathName, useNames } from "../../lab/useNames";
 const NAME_REM = 7;
 const LANE_PX = 46;
 const MINUTE_STEP = 15;
+const [LEAST_REM, MOST_REM] = [46, 74]; // of all lanes: beyond the one they are scrolled, within the other a laptop shows them
+const TILE_REM = 5.8; // what a cell and its liquid take
 
 const Scroller = styled.div`
   overflow-x: auto;
 `;
 
-const Room = styled.div`
+const Room = styled.div<{ $wide: number }>`
   position: relative;
-  min-width: 46rem;
+  min-width: ${({ $wide }) => $wide}rem;
   padding-top: 1.9rem;
 `;
 
@@ -101,7 +103,9 @@ const Still = styled.div`
   background: ${colour.margin};
   color: ${colour.soft};
   font-size: 0.8rem;
-  white-space: nowrap;
+  line-height: 1.05;
+  text-align: center;
+  overflow-wrap: anywhere;
 `;
 
 const Scale = styled.div<{ $tenths: number }>`
@@ -174,6 +178,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
   };
   const most = Math.max(1, ...board.groups.map((group) => group.cells.length));
   const start = spanOf(0).from;
+  const shortest = Math.max(1, Math.min(...Array.from({ length: most }, (_, at) => spanOf(at).to - spanOf(at).from)));
   const end = spanOf(most - 1).to;
   const after = Math.round(board.minutes_for_packs * 10) + Math.round(board.minutes_to_clear * 10);
   const tenths = Math.max(board.minutes * 10, end + after);
@@ -182,7 +187,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
   const nowTenths = now === null ? null : Math.floor(now / 6);
   return (
     <Scroller tabIndex={0} role="region" aria-label={t`The room, one lane a group`}>
-      <Room>
+      <Room $wide={Math.min(MOST_REM, Math.max(LEAST_REM, NAME_REM + (TILE_REM * tenths) / shortest))}>
         <Scale $tenths={tenths} aria-hidden>
           {Array.from({ length: Math.ceil(tenths / 10 / MINUTE_STEP) }, (_, index) => (
             <Tick key={index} $at={index * MINUTE_STEP * 10}>
@@ -235,7 +240,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
                           <path d="M7 0.500l7 13H0z" fill={colour.cautionMark} />
                         </svg>
                       )}
-                      <small>{names.setting(cell.condition) || names.liquid(cell.electrolyte).split(" ")[0]}</small>
+                      <small>{names.level(cell.condition) || names.liquid(cell.electrolyte).split(" ")[0]}</small>
                       <Squares filled={filled} of={Math.max(board.wanted, filled)} />
                     </Box>
                   </Place>

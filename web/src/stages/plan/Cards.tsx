@@ -2,7 +2,8 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { Num, Scroll, Table } from "../../ui/layout";
+import { Num, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { colour, print } from "../../ui/theme";
 import { JoinCode } from "../../ui/JoinCode";
 import { bathName, useNames } from "../../lab/useNames";
@@ -102,7 +103,7 @@ export function BenchCards({ cards }: { cards: Cards }) {
             </div>
             <JoinCode link={cards} size="118px" />
           </Head>
-          <Scroll tabIndex={0} role="region" aria-label={t`Cells of ${card.group}`}>
+          <Scroll role="region" aria-label={t`Cells of ${card.group}`}>
             <Cells>
               <thead>
                 <tr>

@@ -3,7 +3,8 @@ import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { number } from "../../format";
-import { Scroll, Soft, Table } from "../../ui/layout";
+import { Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { print } from "../../ui/theme";
 
 type Kit = Schemas["KitOut"];
@@ -44,7 +45,7 @@ function Lines({ title, lines, prices }: { title: string; lines: Line[]; prices:
   return (
     <Section>
       <h2>{title}</h2>
-      <Scroll tabIndex={0} role="region" aria-label={title}>
+      <Scroll role="region" aria-label={title}>
         <Table>
           <thead>
             <tr>
@@ -166,7 +167,7 @@ export function KitSheet({ kit }: { kit: Kit }) {
         <h2>
           <Trans>For each group</Trans>
         </h2>
-        <Scroll tabIndex={0} role="region" aria-label={t`For each group`}>
+        <Scroll role="region" aria-label={t`For each group`}>
           <Table>
             <tbody>
               {kit.groups.map((row) => (

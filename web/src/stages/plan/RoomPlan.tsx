@@ -12,16 +12,18 @@ export type CellEdit = { kind: "pin" | "drop" | "ban" | "move"; cell: Cell; grou
 
 const NAME_REM = 5.8;
 const STEP = 15;
+const [LEAST_REM, MOST_REM] = [46, 72]; // of all lanes: beyond the one they are scrolled
+const TILE_REM = 5.6; // what a cell and what is varied at it take
 
 const Scroller = styled.div`
   overflow-x: auto;
 `;
 
-const Room = styled.div`
+const Room = styled.div<{ $wide: number }>`
   position: relative;
   display: grid;
   gap: 0.4rem;
-  min-width: 46rem;
+  min-width: ${({ $wide }) => $wide}rem;
   padding-top: 1.5rem;
   ${print} {
     min-width: 0;
@@ -96,6 +98,7 @@ const Still = styled.div`
   font-size: 0.78rem;
   line-height: 1.1;
   text-align: center;
+  overflow-wrap: anywhere;
 `;
 
 const Box = styled(Button)<{ $shared: boolean; $pinned: boolean }>`
@@ -183,9 +186,18 @@ export function RoomPlan({ lab, plan, edit }: Props) {
   const end = Math.max(period, plan.needed);
   const at = (minute: number) => `${(100 * minute) / end}%`;
   const one = plan.baths.length === 1;
+  const sameLiquid = new Set(plan.baths.map((bath) => bath.electrolyte)).size === 1;
+  const differs = (cell: Cell) =>
+    !cell.condition
+      ? names.liquid(cell.electrolyte)
+      : sameLiquid
+        ? names.level(cell.condition)
+        : `${names.liquid(cell.electrolyte)}, ${names.level(cell.condition)}`;
+  const lengths = plan.lanes.flat().flatMap(({ cell, begin, end }) => (cell === null ? [] : [end - begin]));
+  const shortest = Math.max(0.5, Math.min(...lengths, period));
   return (
     <Scroller tabIndex={0} role="region" aria-label={t`Who does what, when: one lane a group`}>
-      <Room>
+      <Room $wide={Math.min(MOST_REM, Math.max(LEAST_REM, NAME_REM + (TILE_REM * end) / shortest))}>
         <Scale aria-hidden>
           {Array.from({ length: Math.floor((end - 4) / STEP) + 1 }, (_, index) => (
             <span key={index} style={{ left: at(index * STEP) }}>
@@ -220,6 +232,7 @@ export function RoomPlan({ lab, plan, edit }: Props) {
                         group={number}
                         groups={lab.groups.map((other) => other.name)}
                         bath={one ? "" : bathName(names, cell)}
+                        differs={differs(cell)}
                         edit={edit}
                       />
                     ) : (
@@ -236,9 +249,9 @@ export function RoomPlan({ lab, plan, edit }: Props) {
   );
 }
 
-type BoxProps = { cell: Cell; group: number; groups: string[]; bath: string; edit: Props["edit"] };
+type BoxProps = { cell: Cell; group: number; groups: string[]; bath: string; differs: string; edit: Props["edit"] };
 
-function CellBox({ cell, group, groups, bath, edit }: BoxProps) {
+function CellBox({ cell, group, groups, bath, differs, edit }: BoxProps) {
   const state = cell.shared ? t`, shared cell` : cell.pinned ? t`, pinned` : "";
   const box = (
     <Box
@@ -248,7 +261,7 @@ function CellBox({ cell, group, groups, bath, edit }: BoxProps) {
       aria-label={`${groups[group]}, ${cell.short}${bath && t` in ${bath}`}${state}`}
     >
       {cell.short}
-      {bath && <small>{bath}</small>}
+      {bath && <small>{differs}</small>}
     </Box>
   );
   if (!edit || cell.shared) return box;

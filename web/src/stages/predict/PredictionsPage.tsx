@@ -10,7 +10,8 @@ import { TeacherWho } from "../../lab/TeacherWho";
 import { Heads } from "../../ui/Heads";
 import { Waiting } from "../../ui/Waiting";
 import { asTyped, day, volts } from "../../format";
-import { Column, Num, Scroll, Soft, Table } from "../../ui/layout";
+import { Column, Num, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 import { bathName, useNames } from "../../lab/useNames";
@@ -102,7 +103,7 @@ export function PredictionsPage({ id }: { id: string }) {
             <Trans>No predictions yet. They stand here as groups make them, beside the table’s difference.</Trans>
           </Soft>
         ) : (
-          <Scroll tabIndex={0} role="region" aria-label={t`Predictions, cell by cell`}>
+          <Scroll role="region" aria-label={t`Predictions, cell by cell`}>
             <Table>
               <Heads of={[t`cell`, { numbers: t`table` }, t`which plate is negative, and how many volts`]} />
               <tbody>

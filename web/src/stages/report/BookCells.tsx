@@ -7,7 +7,8 @@ import { leftOut, standingOf, struck } from "../../lab/standing";
 import { becauseSaid } from "../../lab/predicted";
 import { type Names, bathName } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
-import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { Num, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { Together, Working } from "./Paper";
 
 type Cell = Schemas["BookCell"];
@@ -42,7 +43,7 @@ function Readings({ cell, names, nth }: Props) {
     );
   const reasons = new Map(cell.readings.flatMap((one) => (one.corrects ? [[one.corrects, one.reason] as const] : [])));
   return (
-    <Scroll tabIndex={0} role="region" aria-label={t`Readings of cell ${nth}, ${cell.short}`}>
+    <Scroll role="region" aria-label={t`Readings of cell ${nth}, ${cell.short}`}>
       <Table>
         <Heads of={[t`at`, t`meter showed`, t`red on`, t`note`]} />
         <tbody>

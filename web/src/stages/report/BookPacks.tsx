@@ -7,7 +7,8 @@ import { asTyped, number } from "../../format";
 import { leftOut } from "../../lab/standing";
 import { useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
-import { Num, Scroll, Table } from "../../ui/layout";
+import { Num, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
 import { packWord } from "../../ui/packWords";
@@ -62,7 +63,7 @@ function BookPack({ pack, named }: { pack: Pack; named: boolean }) {
           {plural(pack.steps.length, { one: "# cell", other: "# cells" })} in a row for {pack.load_name}
         </Trans>
       </h3>
-      <Scroll tabIndex={0} role="region" aria-label={t`Cells of the pack`}>
+      <Scroll role="region" aria-label={t`Cells of the pack`}>
         <Table>
           <Heads
             of={[t`cell`, { numbers: t`alone, V` }, { numbers: t`added up, V` }, { numbers: t`measured together, V` }]}

@@ -7,7 +7,8 @@ import { useClassNotebook } from "../../api/notebook";
 import { moment, number, volts, lower } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
-import { Num, Scroll, Table } from "../../ui/layout";
+import { Num, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { Waiting } from "../../ui/Waiting";
 import { BookClaims } from "./BookClaims";
 import { BookPacks } from "./BookPacks";
@@ -29,7 +30,7 @@ function Values({ book }: { book: Book }) {
       <h2>
         <Trans>The class’s values</Trans>
       </h2>
-      <Scroll tabIndex={0} role="region" aria-label={t`Table of the class’s values`}>
+      <Scroll role="region" aria-label={t`Table of the class’s values`}>
         <Table>
           <Heads
             of={[

@@ -5,7 +5,8 @@ import type { Schemas } from "../../api/client";
 import { moment, number } from "../../format";
 import { useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
-import { Num, Scroll, Soft, Table } from "../../ui/layout";
+import { Num, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { PlusMinus } from "../../lab/PlusMinus";
 import { BookCell } from "./BookCells";
 import { BookPacks } from "./BookPacks";
@@ -28,7 +29,7 @@ function MeterChecks({ checks }: { checks: Schemas["MeterLine"][] }) {
       </Soft>
     );
   return (
-    <Scroll tabIndex={0} role="region" aria-label={t`Checks of the meter`}>
+    <Scroll role="region" aria-label={t`Checks of the meter`}>
       <Table>
         <Heads of={[t`meter checked at`, t`leads together, V`, t`dry cell, V`, t`so`]} />
         <tbody>

@@ -4,7 +4,8 @@ import type { ReactNode } from "react";
 import styled, { createGlobalStyle } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { day } from "../../format";
-import { Num, Scroll, Soft } from "../../ui/layout";
+import { Num, Soft } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { colour, font, phone, print } from "../../ui/theme";
 
 type Head = Omit<Schemas["ClassBookOut"], "signed_by" | "groups" | "cells" | "packs" | "claims" | "words">;
@@ -124,7 +125,7 @@ const Lines = styled.table`
 /** How a value came about, line by line. */
 export function Working({ lines, label }: { lines: Schemas["LineOut"][]; label: string }) {
   return (
-    <Scroll tabIndex={0} role="region" aria-label={label}>
+    <Scroll role="region" aria-label={label}>
       <Lines>
         <tbody>
           {lines.map((line, place) => (

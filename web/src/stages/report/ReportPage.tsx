@@ -7,7 +7,8 @@ import { moment, number } from "../../format";
 import { Release } from "../../lab/Release";
 import { ButtonLink } from "../../ui/Button";
 import { Heads } from "../../ui/Heads";
-import { Column, Columns, Row, Scroll, Soft, Table } from "../../ui/layout";
+import { Column, Columns, Row, Soft, Table } from "../../ui/layout";
+import { Scroll } from "../../ui/Scroll";
 import { Notes } from "../../ui/Notes";
 import { Waiting } from "../../ui/Waiting";
 import { Keeping } from "./Keeping";
@@ -28,7 +29,7 @@ function said(line: Line): string {
 
 function Notebooks({ id, lines }: { id: string; lines: Line[] }) {
   return (
-    <Scroll tabIndex={0} role="region" aria-label={t`Notebooks of the groups`}>
+    <Scroll role="region" aria-label={t`Notebooks of the groups`}>
       <Table>
         <Heads of={[t`group`, t`notebook`, t`parts written`, t`marks`]} />
         <tbody>
