@@ -19,6 +19,7 @@ ARGUMENTS = [
 ]
 LAPTOP = {"width": 1280, "height": 800}
 PHONE = {"width": 390, "height": 844}
+ZOOMED = {"width": 640, "height": 400}  # a laptop's screen at 200 %
 
 
 @contextmanager

@@ -14,12 +14,11 @@ from django.conf import settings
 from django.test import SimpleTestCase
 from playwright.sync_api import Page
 
-from e2e.browser import LAPTOP, PHONE, chromium
+from e2e.browser import LAPTOP, PHONE, ZOOMED, chromium
 from e2e.geometry import unreadable
 from e2e.kept_pages import as_text, keep, unfolded, unlike
 
 GALLERY = settings.BASE_DIR / ".run" / "gallery"
-ZOOMED = {"width": 640, "height": 400}  # a laptop's screen at 200 %
 REPEATED = ("landmark-unique",)  # one region in several states
 BUSY = {"Parts": 1}  # parts that are shown at work
 

@@ -5,9 +5,9 @@ After a change that is meant: `PIPETTE_KEEP=1 ./pipette test e2e.test_kept_pages
 
 import os
 
-from e2e.browser import LAPTOP, PHONE
+from e2e.browser import LAPTOP, PHONE, ZOOMED
 from e2e.geometry import unreadable
-from e2e.kept_pages import as_text, keep, unfolded, unlike
+from e2e.kept_pages import LOOK_MS, keep, unfolded, unlike
 from e2e.live import BrowserTestCase
 from server.labs.models import Lab, PlannedCell
 from server.people.models import Group, Teacher
@@ -27,16 +27,16 @@ class KeptPages(BrowserTestCase):
         self.open = next(lab for lab in labs.values() if lab.state == Lab.State.OPEN)
         self.draft = next(lab for lab in labs.values() if lab.state == Lab.State.DRAFT)
         self.changed = labs["Does it matter how far apart?"]
+        self.cups = labs["Two cups and a bridge"]
         self.earlier = [lab for title, lab in labs.items() if title.startswith("Shore cells")]
 
     def look(self, page, pages):
         for name, path in pages.items():
             page.goto(path)
             page.get_by_role("heading").first.wait_for()
-            as_text(page)
+            lines = unfolded(page)
             with self.subTest(f"{name}, to be read"):
                 self.assertEqual(unreadable(page), [])
-            lines = unfolded(page)
             if os.environ.get("PIPETTE_KEEP"):
                 keep(name, lines)
             with self.subTest(name):
@@ -70,7 +70,6 @@ class KeptPages(BrowserTestCase):
                 "compare": f"{closed}/compare",
                 "compare-groups": f"{closed}/compare?tab=groups",
                 "compare-liquids": f"{closed}/compare?tab=liquids",
-                "changed": f"/labs/{self.changed.id}/compare",
                 "explain": f"{closed}/explain?cell={cell.negative}|{cell.electrolyte}|{cell.positive}",
                 "claims": f"{closed}/claims",
                 "power": f"{closed}/power?cell={JUICE}&cell={JUICE}&cell={JUICE}",
@@ -84,6 +83,56 @@ class KeptPages(BrowserTestCase):
                 "school": "/school",
             },
         )
+
+    def test_a_teachers_other_labs(self):
+        """A lab that is going on, one that changed the distance, one of two solutions."""
+        page = self.device(LAPTOP)
+        self.signed_in(page, TEACHER)
+        changed, cups, open_ = (f"/labs/{lab.id}" for lab in (self.changed, self.cups, self.open))
+        self.look(
+            page,
+            {
+                "changed": f"{changed}/compare",
+                "changed-projector": f"{changed}/compare/projector",
+                "changed-plan": f"{changed}/plan",
+                "changed-setup": f"{changed}/setup",
+                "changed-kit": f"{changed}/kit",
+                "changed-board": f"{changed}/board",
+                "changed-explain": f"{changed}/explain",
+                "changed-notebook": f"{changed}/notebook",
+                "cups": f"{cups}/compare",
+                "cups-kit": f"{cups}/kit",
+                "cups-explain": f"{cups}/explain",
+                "cups-power": f"{cups}/power",
+                "cups-cards": f"{cups}/cards",
+                "open-board": f"{open_}/board",
+                "open-board-projector": f"{open_}/board/projector",
+                "open-compare": f"{open_}/compare",
+                "open-predictions": f"{open_}/predict",
+                "open-plan": f"{open_}/plan",
+                "open-power": f"{open_}/power",
+                "open-report": f"{open_}/report",
+            },
+        )
+
+    def test_in_german_and_at_any_width_all_can_be_read(self):
+        page = self.device(LAPTOP, locale="de-DE")
+        self.signed_in(page, TEACHER)
+        paths = ["/labs", "/labs/new", "/labs/import", "/materials", "/account", "/school", "/practise"]
+        for lab in (self.closed, self.changed, self.cups, self.open, self.draft):
+            about = f"/labs/{lab.id}"
+            paths += [f"{about}/{name}" for name in ("plan", "board", "compare", "compare?tab=liquids", "explain", "power")]
+            paths += [f"{about}/{name}" for name in ("kit", "safety", "report", "notebook", "ask", "predict")]
+        for path in paths:
+            page.set_viewport_size(LAPTOP)
+            page.goto(path)
+            page.get_by_role("heading").first.wait_for()
+            page.wait_for_load_state("networkidle")
+            for name, size in (("laptop", LAPTOP), ("200 %", ZOOMED), ("phone", PHONE)):
+                page.set_viewport_size(size)
+                page.wait_for_timeout(LOOK_MS)
+                with self.subTest(f"{path}, {name}"):
+                    self.assertEqual(unreadable(page), [])
 
     def test_a_strangers(self):
         page = self.device(PHONE, touch=True)
