@@ -4,20 +4,26 @@ One is killed while readings come in: nothing is lost or doubled, and the board 
 """
 
 import base64
+import contextlib
 import hashlib
+import json
 import re
 import shutil
 import signal
+import socket
+import ssl
 import tempfile
 import urllib.error
 import urllib.request
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import ClassVar
 
 from cryptography import x509
 from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
 from django.contrib.auth.hashers import ScryptPasswordHasher
+from django.test import SimpleTestCase
 from playwright.sync_api import expect
 
 from e2e.browser import LAPTOP, PHONE
@@ -52,6 +58,7 @@ class Deployed(ProcessTestCase):
         cls.processes = [cls.start_process(free_port(), behind, says) for says in cls.said]
         proxy = Proxy([port for _, port in cls.processes], cls.plain, cls.secure, kept)
         cls.addClassCleanup(proxy.stop)
+        cls.proxy = proxy
         cls.url = f"https://127.0.0.1:{cls.secure}"
         own = x509.load_pem_x509_certificate((kept / "server.pem").read_bytes()).public_key()
         key = hashlib.sha256(own.public_bytes(Encoding.DER, PublicFormat.SubjectPublicKeyInfo)).digest()
@@ -128,6 +135,33 @@ class Deployed(ProcessTestCase):
         page.reload()
         expect(page.get_by_role("heading", name="The clock is wrong")).to_be_visible()
 
+    def asked_raw(self, path, size, promised):
+        """What is said to who promises so many bytes without a session, sends `size` of them, and then nothing."""
+        context = ssl._create_unverified_context()  # noqa: S323 (our own server on loopback)
+        with (
+            socket.create_connection(("127.0.0.1", self.secure), 10) as plain,
+            context.wrap_socket(plain) as line,
+        ):
+            head = (
+                f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: {promised or size}\r\nConnection: close\r\n\r\n"
+            )
+            line.sendall(head.encode() + b"x" * size)
+            line.settimeout(20)
+            said = b""
+            with contextlib.suppress(OSError):
+                while part := line.recv(65536):
+                    said += part
+        head, _, body = said.partition(b"\r\n\r\n")
+        return int(head.split()[1]), json.loads(body[body.index(b"{") : body.rindex(b"}") + 1])["code"]
+
+    def test_large_bodies_of_nobody_are_kept_neither_by_the_proxy_nor_by_the_server(self):
+        self.assertEqual(self.asked_raw("/api/join", 100, 2_000_000), (413, "too_large"))
+        waiting = Path(self.proxy.folder) / "client_body"
+        with ThreadPoolExecutor(8) as senders:  # each promises 20 MB, sends 200 kB of it, and then nothing
+            told = list(senders.map(lambda _: self.asked_raw("/api/bench/photos", 200_000, 5_900_000), range(8)))
+        self.assertEqual(set(told), {(401, "sign_in")})
+        self.assertEqual([file for file in waiting.rglob("*") if file.is_file()], [])
+
     def test_plain_http_leads_to_https_and_still_gives_the_certificate(self):
         class Stay(urllib.request.HTTPRedirectHandler):
             def redirect_request(self, *_):
@@ -140,3 +174,28 @@ class Deployed(ProcessTestCase):
         self.assertEqual((told.exception.code, told.exception.headers["Location"]), (301, "https://127.0.0.1/join"))
         with opener.open(f"http://127.0.0.1:{self.plain}/authority.crt", timeout=10) as answer:
             x509.load_der_x509_certificate(answer.read())
+
+
+class BothAway(SimpleTestCase):
+    """The proxy's own words while no process answers: people read them, devices understand them."""
+
+    def test_a_person_reads_it_and_a_device_knows_that_it_passes(self):
+        kept = Path(tempfile.mkdtemp(prefix="pipette-certificate-"))
+        self.addCleanup(shutil.rmtree, kept, ignore_errors=True)
+        own_certificate.in_folder(kept, ["127.0.0.1"])
+        secure = free_port()
+        proxy = Proxy([free_port(), free_port()], free_port(), secure, kept)
+        self.addCleanup(proxy.stop)
+        said = {}
+        for path in ("/bench", "/api/bench"):
+            with self.assertRaises(urllib.error.HTTPError) as told:
+                context = ssl._create_unverified_context()  # noqa: S323 (our own server on loopback)
+                urllib.request.urlopen(f"https://127.0.0.1:{secure}{path}", timeout=20, context=context)
+            said[path] = (told.exception.code, told.exception.read().decode())
+            told.exception.close()
+        self.assertEqual([code for code, _ in said.values()], [502, 502])
+        self.assertIn("stays on its device", said["/bench"][1])
+        self.assertIn("startet neu", said["/bench"][1])
+        self.assertEqual(
+            (json.loads(said["/api/bench"][1])["code"], json.loads(said["/api/bench"][1])["passing"]), ("away", True)
+        )

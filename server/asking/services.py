@@ -15,8 +15,10 @@ from server.asking.models import ClassAnswer, ClassQuestion
 from server.asking.schemas import ClassAnswerIn, ClassQuestionIn
 from server.base.problems import Problem, Refusal
 from server.labs.models import Lab
+from server.people.address import client_address
 from server.people.by_code import free_code, row_by_code
 from server.people.deeds import keep_deed
+from server.people.limits import room_for_answer
 from server.people.models import Teacher
 from server.people.sharing import to_change
 
@@ -90,6 +92,7 @@ def keep_answer(*, request: HttpRequest, data: ClassAnswerIn) -> None:
     answers = ClassAnswer.objects.filter(question=row)
     if answers.count() >= MAX_ANSWERS or answers.filter(device=data.device).count() >= MAX_OF_DEVICE:
         raise ENOUGH()
+    room_for_answer(row.code, client_address(request), str(data.device))
     try:
         with transaction.atomic():
             ClassAnswer.objects.create(

@@ -11,8 +11,7 @@ import logging
 import time
 import uuid
 from collections import Counter
-from collections.abc import AsyncIterator, Awaitable, Callable, Hashable, Iterator
-from contextlib import contextmanager
+from collections.abc import AsyncIterator, Awaitable, Callable, Hashable
 
 import psycopg
 from asgiref.sync import sync_to_async
@@ -124,22 +123,23 @@ HUB, TOLD = Hub(), Told()
 _OPEN: Counter[Hashable] = Counter()
 
 
-@contextmanager
-def counted(whose: Hashable) -> Iterator[None]:
-    """Count a stream while it runs."""
-    _OPEN[whose] += 1
-    try:
-        yield
-    finally:
-        _OPEN[whose] -= 1
-        if not _OPEN[whose]:
-            del _OPEN[whose]
+def open_for(whose: Hashable) -> Callable[[], None]:
+    """Count a stream from now on, before it runs, so that two at once are two; until what is returned is called.
 
-
-def room_for(whose: Hashable) -> None:
-    """Raises Problem too_many_streams where someone has as many open as they may."""
+    Raises Problem too_many_streams where someone has as many open as they may.
+    """
     if _OPEN[whose] >= MOST_STREAMS:
         raise TOO_MANY()
+    _OPEN[whose] += 1
+    still = [whose]
+
+    def over() -> None:
+        if still:
+            _OPEN.subtract(still)
+            if not _OPEN[still.pop()]:
+                del _OPEN[whose]
+
+    return over
 
 
 class Still:

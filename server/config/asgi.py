@@ -19,7 +19,8 @@ sys.setswitchinterval(0.001)  # threads that compute give way to the loop and to
 streams = get_asgi_application()
 
 from server.base.errors import NO_METHOD, respond  # noqa: E402 (Django is set up now)
-from server.config.threads import InThreads, Receive, Scope, Send, as_sent, send_answer  # noqa: E402
+from server.config.bodies import Receive, Scope  # noqa: E402
+from server.config.threads import InThreads, Send, as_sent, send_answer  # noqa: E402
 
 requests = InThreads()
 

@@ -10,12 +10,9 @@ import asyncio
 import uuid
 from collections.abc import AsyncIterator, Callable, Hashable
 from dataclasses import dataclass
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from asgiref.sync import sync_to_async
-from django.conf import settings
-from django.contrib.auth import get_user
-from django.contrib.sessions.backends.db import SessionStore
 from django.core.handlers.asgi import ASGIRequest
 from django.db import connections
 from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHttpResponse
@@ -23,7 +20,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase, StreamingHt
 from galvanic.cells import Cell
 from galvanic.words import language, speaking
 from server.base.errors import NO_METHOD, SIGN_IN, respond
-from server.base.live import TOLD, Allowed, Tell, counted, room_for, stream
+from server.base.live import TOLD, Allowed, Tell, open_for, stream
 from server.base.problems import Problem, not_found
 from server.entries.api import bench_json
 from server.labs.models import Lab, PlannedCell
@@ -31,7 +28,7 @@ from server.labs.outputs import way_of
 from server.materials.own import materials_of
 from server.meters.services import Address, address_of, samples
 from server.people.address import client_address
-from server.people.auth import COOKIE, Member, is_here, member_of
+from server.people.auth import COOKIE, Member, member_of, teacher_by_cookie
 from server.people.models import Teacher
 from server.room.board_api import board_json
 
@@ -54,8 +51,8 @@ def _heard(request: HttpRequest, lab_id: uuid.UUID | None) -> Heard | None:
     if lab_id is None:
         member = _member(request)
         return Heard(member.lab_id, member.group_id, member.group_id, member) if member else None
-    user = _user(request)
-    if not is_here(user):
+    user = teacher_by_cookie(request)
+    if user is None:
         return None
     lab = Lab.objects.visible_to(user).with_way(user).filter(id=lab_id).first()
     return None if lab is None else Heard(lab_id, None, user.id, user, way_of(lab))
@@ -76,13 +73,6 @@ def _shown(heard: Heard) -> Tell:
     code = language()
     what: Hashable = ("bench", heard.group) if heard.group else ("board", heard.way == "look")
     return lambda: TOLD.of(str(heard.lab), (what, code), make)
-
-
-def _user(request: HttpRequest) -> object:
-    """Who is signed in by the session as it is now, not as it was when the stream began."""
-    now = HttpRequest()
-    now.session = SessionStore(request.COOKIES.get(settings.SESSION_COOKIE_NAME))
-    return get_user(now)
 
 
 def _member(request: HttpRequest) -> Member | None:
@@ -139,19 +129,25 @@ async def ticks(request: HttpRequest) -> HttpResponseBase:
     return await _streamed(("check", client_address(request)), told())
 
 
+class Stream(StreamingHttpResponse):
+    """An answer that is counted until it is closed, also where nobody has begun to read it."""
+
+    def __init__(self, over: Callable[[], None], *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.over = over
+
+    def close(self) -> None:
+        self.over()
+        super().close()
+
+
 async def _streamed(whose: Hashable, events: AsyncIterator[str | bytes]) -> HttpResponseBase:
     await sync_to_async(connections.close_all)()  # else the stream would keep its database connection
     try:
-        room_for(whose)
+        over = open_for(whose)
     except Problem as problem:
         return respond(problem)
-
-    async def run() -> AsyncIterator[str | bytes]:
-        with counted(whose):
-            async for event in events:
-                yield event
-
-    answer = StreamingHttpResponse(run(), content_type="text/event-stream")
+    answer = Stream(over, events, content_type="text/event-stream")
     answer["Cache-Control"] = "no-store"
     answer["X-Accel-Buffering"] = "no"
     return answer

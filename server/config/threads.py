@@ -14,39 +14,34 @@ import time
 from collections import OrderedDict
 from collections.abc import Awaitable, Callable, Hashable, Mapping
 from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from tempfile import SpooledTemporaryFile
 from typing import IO, Any
 
-from django.conf import settings
 from django.core import signals
 from django.core.handlers.asgi import ASGIRequest
 from django.core.handlers.base import BaseHandler
 from django.http import HttpResponseBase
 from django.urls import set_script_prefix
 
-from galvanic.words import mark
+from galvanic.words import mark, speaking
 from server.base.errors import respond
+from server.base.language import language_of
 from server.base.problems import Problem, Refusal
+from server.config.bodies import FILES, Gone, Receive, Scope, receive_body
 from server.people.address import client_address
 from server.people.device import COOKIE
 from server.people.limits import too_many
 
-MOST_BODY_BYTES = 6_000_000  # the largest file an endpoint takes is 5 MB
-TOO_LARGE = Refusal(413, "too_large", mark("That is more than 6 MB, which is too much to send. It stays on your device."))
-QUIET_S = 60.0
-TOO_SLOW = Refusal(408, "too_slow", mark("The network stopped half-way. It stays on your device; send it again."))
+IN_MEMORY_BYTES = 64_000  # of a body that comes in; the rest waits on the disk
 READERS = int(os.environ.get("PIPETTE_READERS", "2"))
 WRITERS = int(os.environ.get("PIPETTE_WRITERS", "2"))
 DOORS = ("/api/sign-in", "/api/join")  # each has a thread of its own: hashing a password takes long, and guessing is endless
 MOST_AT_A_DOOR = 200
 MOST_PUT_OFF = 10_000
 TURNED_AWAY_S = 2.0  # for which whoever comes too early is kept waiting, so that a flood of them is a slow one
-FILES = ("/import", "/import-package", "/photos", "/run-files", "/tables", "/traces", "/preview")
-"""What is read from files takes long, and holds no reading up."""
 BUSY = Refusal(503, "busy", mark("Too many are at the door just now. Try again in a moment; nothing is lost."), wait_s=2.0)
 
-Scope = dict[str, Any]
-Receive = Callable[[], Awaitable[dict[str, Any]]]
 Send = Callable[[Mapping[str, Any]], Awaitable[None]]
 Answer = tuple[int, list[tuple[bytes, bytes]], bytes]
 
@@ -66,13 +61,15 @@ class InThreads(BaseHandler):
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer one request."""
-        with SpooledTemporaryFile(settings.FILE_UPLOAD_MAX_MEMORY_SIZE, "w+b") as body:
+        run = asyncio.get_running_loop().run_in_executor
+        with SpooledTemporaryFile(IN_MEMORY_BYTES, "w+b") as body:
             try:
-                await _receive(receive, body)
+                await receive_body(scope, receive, body, partial(run, self.readers))
             except Gone:
                 return  # and they will send it again
             except Problem as problem:
-                answer = as_sent(respond(problem))
+                with speaking(language_of(ASGIRequest(scope, io.BytesIO()))):
+                    answer = as_sent(respond(problem))
             else:
                 answer = await self._in_thread(scope, body)
         await send_answer(send, answer)
@@ -100,7 +97,7 @@ class InThreads(BaseHandler):
     def _pool(self, method: str, path: str) -> ThreadPoolExecutor:
         if method in ("GET", "HEAD"):
             return self.readers
-        return self.files if path.endswith(FILES) else self.writers
+        return self.files if path.endswith(FILES) else self.writers  # what is read from files takes long
 
     def _answer(self, scope: Scope, body: IO[bytes]) -> Answer:
         set_script_prefix("/")
@@ -136,29 +133,6 @@ class PutOff:
             self.until.move_to_end(who)
             while len(self.until) > MOST_PUT_OFF:
                 self.until.popitem(last=False)
-
-
-class Gone(Exception):
-    """Who was sending has gone."""
-
-
-async def _receive(receive: Receive, into: IO[bytes]) -> None:
-    """Read a request's body to its end. Raises Gone, or Problem TOO_LARGE or TOO_SLOW; then the rest is not read."""
-    size = 0
-    while True:
-        try:
-            message = await asyncio.wait_for(receive(), QUIET_S)
-        except TimeoutError:
-            raise TOO_SLOW() from None
-        if message["type"] == "http.disconnect":
-            raise Gone
-        size += len(message.get("body", b""))
-        if size > MOST_BODY_BYTES:
-            raise TOO_LARGE()
-        into.write(message.get("body", b""))
-        if not message.get("more_body", False):
-            into.seek(0)
-            return
 
 
 def as_sent(response: HttpResponseBase) -> Answer:

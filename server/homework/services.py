@@ -16,8 +16,10 @@ from server.base.problems import Problem, Refusal
 from server.homework.models import Homework, Tried
 from server.homework.schemas import HomeworkIn, TriedIn
 from server.labs.models import Lab
+from server.people.address import client_address
 from server.people.by_code import free_code, row_by_code
 from server.people.deeds import keep_deed
+from server.people.limits import room_for_answer
 from server.people.models import Teacher
 from server.people.sharing import to_change
 
@@ -84,6 +86,7 @@ def keep_try(*, request: HttpRequest, data: TriedIn) -> None:
     tried = Tried.objects.filter(homework=row)
     if tried.count() >= MAX_TRIES or tried.filter(device=data.device).count() >= MAX_OF_DEVICE:
         raise ENOUGH()
+    room_for_answer(row.code, client_address(request), str(data.device))
     try:
         with transaction.atomic():
             Tried.objects.create(

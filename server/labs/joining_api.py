@@ -23,5 +23,5 @@ def join(request: HttpRequest, response: HttpResponse, data: Join) -> WhoAmI:
     session = joining.join(request=request, code=data.code, pin=data.pin)
     end_session(request)  # of whichever group had this device before
     remember_group(response, session)
-    know_device(request, response)
+    know_device(request, response, lab=str(session.group.lab_id))
     return who_out(request, session.group.name)

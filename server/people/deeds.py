@@ -47,6 +47,7 @@ DEEDS = {
     "deleted_lab": mark("Deleted a lab"),
     "undeleted_lab": mark("Took a deleted lab back"),
     "new_pin": mark("Gave a group a new PIN"),
+    "new_code": mark("Gave a lab a new code"),
     "set_aside": mark("Set readings aside"),
     "counted_again": mark("Counted readings again"),
     "gave_cell": mark("Gave a cell to another group"),

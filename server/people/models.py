@@ -174,13 +174,15 @@ class SignedIn(models.Model):
 
 
 class WrongTry(models.Model):
-    """A wrong password, code or PIN, kept for an hour to slow down guessing. `device`: by its cookie, if it has one."""
+    """A wrong password, code or PIN, kept for an hour to slow down guessing; or an answer of a device without a name, to
+    slow down made-up ones. `device`: by its cookie, if it has one."""
 
     class Door(models.TextChoices):
         """Where it was tried."""
 
         SIGN_IN = "sign_in"
         JOIN = "join"
+        ANSWER = "answer"
 
     at = models.DateTimeField(auto_now_add=True)
     door = models.CharField(max_length=7, choices=Door.choices)
@@ -189,7 +191,7 @@ class WrongTry(models.Model):
     device = models.CharField(max_length=36, blank=True)
 
     class Meta:
-        indexes = [models.Index(fields=["door", "at"])]
+        indexes = [models.Index(fields=["door", "at"]), models.Index(fields=["door", "account", "at"])]
 
     def __str__(self) -> str:
         return f"{self.account} from {self.address}"

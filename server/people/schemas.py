@@ -112,6 +112,12 @@ class NewPin(BaseModel):
     pin: str
 
 
+class NewCode(BaseModel):
+    """A lab's new join code."""
+
+    code: str
+
+
 class AccountOut(BaseModel):
     """The teacher's account. `second`: signing in takes a second step; `recovery`: codes left for a lost phone.
 

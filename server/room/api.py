@@ -9,9 +9,10 @@ from ninja import Router
 
 from galvanic.cells import Cell
 from server.entries import meter_checks
+from server.labs import joining
 from server.meters import services as meters
 from server.people.auth import TeacherAuth, teacher_of
-from server.people.schemas import Done, NewPin, ProblemOut
+from server.people.schemas import Done, NewCode, NewPin, ProblemOut
 from server.room import services as room
 from server.room.questions import answer_question
 from server.room.schemas import AddressIn, GiveIn, MinutesIn, QuestionAnswerIn, ReasonIn, SwitchIn
@@ -85,6 +86,12 @@ def add_minutes(request: HttpRequest, lab_id: uuid.UUID, data: MinutesIn) -> Don
 def new_pin(request: HttpRequest, group_id: uuid.UUID) -> NewPin:
     """Give a group another PIN; devices that joined with the old one are out."""
     return NewPin(pin=room.new_pin(actor=teacher_of(request), group_id=group_id).pin)
+
+
+@router.post("/labs/{uuid:lab_id}/new-code", response={200: NewCode, **REFUSED}, operation_id="new_code")
+def new_code(request: HttpRequest, lab_id: uuid.UUID) -> NewCode:
+    """Give an open lab another join code; devices that are in stay in."""
+    return NewCode(code=joining.new_code(actor=teacher_of(request), lab_id=lab_id).join_code or "")
 
 
 @router.post("/questions/{uuid:question_id}/answer", response={200: Done, **REFUSED}, operation_id="answer_question")

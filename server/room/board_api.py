@@ -23,6 +23,7 @@ from server.labs.planning.tasks import steps_of
 from server.labs.policy import READINGS_PER_CELL, stage_of
 from server.labs.schemas import CellIO
 from server.people.auth import TeacherAuth, teacher_of
+from server.people.limits import guessed_pins
 from server.people.models import Teacher
 from server.people.schemas import ProblemOut
 from server.room.attention import Relief, visits_of
@@ -125,6 +126,7 @@ def _board(lab: Lab) -> BoardOut:
         minutes_for_packs=steps.packs,
         minutes_to_clear=steps.clear,
         simulated=lab.simulated,
+        wrong_pins=guessed_pins(lab.join_code) if lab.state == Lab.State.OPEN and lab.join_code else 0,
         wanted=READINGS_PER_CELL,
         groups=groups,
         just_in=latest(groups),

@@ -128,7 +128,8 @@ class SpanOut(BaseModel):
 
 
 class BoardOut(BaseModel):
-    """The room; `cell_minutes` is when the plan has each group's first, second, … cell, break and late start counted."""
+    """The room; `cell_minutes` is when the plan has each group's first, second, … cell, break and late start counted;
+    `wrong_pins` those of the last hour where there are so many that somebody may be guessing, else 0."""
 
     id: uuid.UUID
     title: str
@@ -150,3 +151,4 @@ class BoardOut(BaseModel):
     just_in: list[JustIn]
     visits: list[VisitOut]
     questions: list[WaitingQuestion]
+    wrong_pins: int

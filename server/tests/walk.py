@@ -206,6 +206,7 @@ CASES: dict[str, Callable[[World], Asked]] = {
     "pause": lambda w: (w.desk, {"lab_id": w.lab.id}, {"on": True}),
     "add_minutes": lambda w: (w.desk, {"lab_id": w.lab.id}, {"minutes": 5}),
     "new_pin": lambda w: (w.desk, {"group_id": group_of(w.lab, "Ruff").id}, None),
+    "new_code": lambda w: (w.desk, {"lab_id": w.lab.id}, None),
     # what is made of it
     "begin_chain": lambda w: (w.desk, {"lab_id": w.lab.id}, {"id": w.id("chain"), "load": "red-led", "cell": "|".join(LEMON.values())}),
     "record_chain_entry": lambda w: (

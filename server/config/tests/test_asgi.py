@@ -10,7 +10,7 @@ from asgiref.testing import ApplicationCommunicator
 from django.test import SimpleTestCase
 
 from server.config.asgi import application, is_stream, requests
-from server.config.threads import MOST_BODY_BYTES, READERS, WRITERS, PutOff
+from server.config.threads import READERS, WRITERS, PutOff
 
 LAB = "2b0f7c1e-0000-4000-8000-000000000001"
 
@@ -57,29 +57,6 @@ class InThreads(SimpleTestCase):
             await part(visitor, b"one ", more=True)
             await part(visitor, b"two")
             self.assertEqual(await answer(visitor), (200, {}, b"one two"))
-
-    async def test_what_is_too_large_is_turned_away_in_words_whatever_length_was_promised(self):
-        for promised in ("10", str(MOST_BODY_BYTES + 1)):
-            visitor = asked("POST", "/api/bench/photos", **{"content-length": promised})
-            await part(visitor, b"x" * MOST_BODY_BYTES, more=True)
-            await part(visitor, b"x", more=True)
-            status, _, body = await answer(visitor)
-            self.assertEqual((status, json.loads(body)["code"]), (413, "too_large"))
-            self.assertIn("stays on your device", json.loads(body)["message"])
-
-    async def test_who_goes_away_while_sending_gets_no_answer_and_nothing_is_done(self):
-        visitor = asked("POST", "/api/bench/photos")
-        await part(visitor, b"half", more=True)
-        await visitor.send_input({"type": "http.disconnect"})
-        await visitor.wait(5)
-        self.assertTrue(visitor.output_queue.empty())
-
-    async def test_who_stops_half_way_is_told_to_send_it_again(self):
-        visitor = asked("POST", "/api/bench/photos")
-        with mock.patch("server.config.threads.QUIET_S", 0.05):
-            await part(visitor, b"half", more=True)
-            status, _, body = await answer(visitor)
-        self.assertEqual((status, json.loads(body)["code"]), (408, "too_slow"))
 
     async def test_slow_senders_hold_nobody_up(self):
         slow = [asked("POST", "/api/bench/photos") for _ in range(3 * (READERS + WRITERS))]

@@ -1,6 +1,5 @@
 """Event streams obey the same limits as everything else."""
 
-import contextlib
 import json
 import uuid
 from functools import partial
@@ -9,7 +8,7 @@ from unittest import mock
 from asgiref.sync import async_to_sync, sync_to_async
 from django.test import SimpleTestCase
 
-from server.base.live import BENCH_S, BOARD_S, HUB, MOST_STREAMS, STILL_S, Still, counted, room_for, stream
+from server.base.live import BENCH_S, BOARD_S, HUB, MOST_STREAMS, STILL_S, Still, open_for, stream
 from server.base.problems import Problem
 from server.config.asgi import without_body
 from server.config.tests.test_asgi import asked
@@ -129,15 +128,17 @@ class Rights(KeptReadingsTestCase):
         self.assertLess(BOARD_S, BENCH_S)
 
     def test_only_a_few_streams_run_for_one_group(self):
-        with contextlib.ExitStack() as open_streams:
-            for _ in range(MOST_STREAMS):
-                room_for("somebody")
-                open_streams.enter_context(counted("somebody"))
-            room_for("somebody else")
-            with self.assertRaises(Problem) as refused:
-                room_for("somebody")
-            self.assertEqual(refused.exception.status, 429)
-        room_for("somebody")
+        over = [open_for("somebody") for _ in range(MOST_STREAMS)]  # counted from the asking on, not when they begin
+        open_for("somebody else")()
+        with self.assertRaises(Problem) as refused:
+            open_for("somebody")
+        self.assertEqual(refused.exception.status, 429)
+        over[0]()
+        over[0]()  # closed twice
+        open_for("somebody")()
+        for close in over:
+            close()
+        open_for("somebody")()
 
     def test_a_closed_labs_group_is_told_not_to_ask_again_and_a_stranger_to_sign_in(self):
         device = as_group(self.tern)

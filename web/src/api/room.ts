@@ -54,3 +54,6 @@ export const useAnswerQuestion = () =>
   useChange(({ id, body }: { id: string; body: Schemas["QuestionAnswerIn"] }) =>
     dataOf(POST("/api/questions/{question_id}/answer", { params: { path: { question_id: id } }, body })),
   );
+
+export const useNewCode = () =>
+  useChange((lab: string) => dataOf(POST("/api/labs/{lab_id}/new-code", { params: { path: { lab_id: lab } } })));

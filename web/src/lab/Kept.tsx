@@ -41,7 +41,7 @@ export function Kept({ beside }: { beside: Schemas["Beside"] }) {
       {beside.actuals.map((one) => (
         <p key={one.id}>
           <Trans>
-            {one.name} was really <Num>{one.text}</Num>.
+            {one.name}, as the group measured it: <Num>{one.text}</Num>
           </Trans>
         </p>
       ))}

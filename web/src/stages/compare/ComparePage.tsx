@@ -222,7 +222,8 @@ export function ComparePage({ id }: { id: string }) {
     "groups",
   ];
   const asked = search.get("tab");
-  const tab = first ? (asked && tabs.includes(asked) ? asked : tabOf(first)) : null;
+  const opens = first && (data.added || !plain ? "changed" : tabOf(first)); // where something was changed, on its answer
+  const tab = opens ? (asked && tabs.includes(asked) ? asked : opens) : null;
   const notes: MarginNote[] = tab ? notesOn(data, tab) : [];
   if (before)
     notes.unshift({

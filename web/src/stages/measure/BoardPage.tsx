@@ -19,7 +19,7 @@ import { Scroll } from "../../ui/Scroll";
 import { CellDetail } from "./CellDetail";
 import { GroupDetail } from "./GroupDetail";
 import { questionNotes } from "./Questions";
-import { RoomControls, ShowValues } from "./RoomControls";
+import { NewCode, RoomControls, ShowValues } from "./RoomControls";
 import { counted } from "../../lab/standing";
 import { AskAgain, Relieve, into } from "./boardParts";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -93,6 +93,14 @@ function notesOf(board: Board): MarginNote[] {
     title: t`${entries} of ${cells.length * board.wanted} readings`,
     text: t`${done} of ${plural(cells.length, { one: "# cell", other: "# cells" })} have all ${board.wanted}.`,
   });
+  if (board.wrong_pins > 0)
+    notes.push({
+      code: "guessed",
+      tone: "caution",
+      title: t`${board.wrong_pins} wrong PINs in the last hour`,
+      text: t`Somebody may be guessing. Groups that are in go on; new devices have to wait. A new code ends it: who joins after that needs the new one.`,
+      action: <NewCode lab={board.id} />,
+    });
   if (board.state === "open" && unchecked.length > 0)
     notes.push({
       code: "unchecked",
