@@ -2,6 +2,7 @@
 
 import re
 
+from django.contrib.sessions.models import Session
 from playwright.sync_api import expect
 
 from e2e.browser import LAPTOP, PHONE
@@ -194,6 +195,32 @@ class Pages(WithALab):
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
         page.goto("/bench")
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
+
+    def test_signing_out_in_one_tab_blanks_all_and_takes_what_was_begun_along(self):
+        desk = self.device()
+        self.signed_in(desk)
+        desk.goto(f"/labs/{self.lab.id}/board")
+        expect(desk.get_by_text(re.compile(f"PIN {group_of(self.lab).pin}")).first).to_be_visible()
+        desk.evaluate("sessionStorage.setItem('pipette:give-back:1', '\"Well done\"')")
+        kept = f"pipette:{group_of(self.lab).id}:words:discussion"
+        desk.evaluate("(key) => sessionStorage.setItem(key, '\"a group is writing\"')", kept)
+        other = desk.context.new_page()
+        other.goto("/labs")
+        other.get_by_role("button", name="Sign out").click()
+        for page in (desk, other):
+            expect(page.get_by_role("heading", name="Teachers sign in")).to_be_visible()
+        self.assertEqual(desk.evaluate("Object.keys(sessionStorage).filter((key) => key.startsWith('pipette:'))"), [kept])
+
+    def test_who_is_signed_out_by_the_server_is_asked_to_sign_in_and_sees_no_pin(self):
+        desk = self.device()
+        self.signed_in(desk)
+        desk.goto(f"/labs/{self.lab.id}/board")
+        pin = desk.get_by_text(re.compile(f"PIN {group_of(self.lab).pin}"))
+        expect(pin.first).to_be_visible()
+        Session.objects.all().delete()
+        desk.evaluate("window.dispatchEvent(new Event('visibilitychange'))")  # a look at the page asks again
+        expect(desk.get_by_role("heading", name="Teachers sign in")).to_be_visible()
+        expect(pin).to_have_count(0)
 
     def test_a_wrong_pin_is_said_and_what_was_typed_stays(self):
         page = self.device()

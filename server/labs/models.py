@@ -13,6 +13,7 @@ from django.conf import settings
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Case, Count, Exists, F, OuterRef, Q, Value, When
+from django.utils import timezone
 
 from galvanic.cells import Cell
 from galvanic.level import Level
@@ -91,7 +92,7 @@ class Lab(models.Model):
 
     `deleted_at`: its teacher has deleted it; nobody sees it any more, and 30 days later it is gone for good. `earlier`: what
     earlier classes of the same teacher foretold when it was opened, see `server/records/years.py`. `keep_days`: how long
-    after closing photographs and notes are kept; None: as long as the lab.
+    after closing photographs and notes are kept; None: as long as the lab; `keep_days_at`: when that was last chosen.
     """
 
     class State(models.TextChoices):
@@ -124,6 +125,7 @@ class Lab(models.Model):
     tags = ArrayField(models.CharField(max_length=30), default=list)
     archived_at = models.DateTimeField(null=True, blank=True)
     keep_days = models.PositiveSmallIntegerField(null=True, blank=True, default=KEEP_DAYS)
+    keep_days_at = models.DateTimeField(default=timezone.now)
     cup_ml = models.FloatField(default=40.0)
     predict = models.BooleanField(default=True)
     language = models.CharField(max_length=5, default="en", db_default="en")

@@ -10,6 +10,7 @@ from typing import Any
 
 from django.db import transaction
 from django.db.models import Model, Q
+from django.utils import timezone
 
 from galvanic.words import say
 from server.asking.models import ClassAnswer
@@ -106,6 +107,7 @@ def keep_for(*, actor: Teacher, lab_id: uuid.UUID, days: int | None) -> Lab:
             422, "days", say("From 1 to {most_days} days, or as long as the lab.", most_days=MOST_DAYS), field="days"
         )
     lab.keep_days = days
-    lab.save(update_fields=["keep_days"])
+    lab.keep_days_at = timezone.now()
+    lab.save(update_fields=["keep_days", "keep_days_at"])
     keep_deed(actor, "keep_days", lab, say("as long as the lab") if days is None else f"{days} days")
     return lab

@@ -21,6 +21,7 @@ from server.entries.models import (
     PhotoRemoved,
     Prediction,
     Question,
+    Reading,
     UnderLoad,
 )
 from server.entries.photos import remove
@@ -41,12 +42,19 @@ from server.records.tables_in import forget_old
 from server.school.models import Link
 
 ENDED_SESSIONS = timedelta(days=1)
+KEEP_DAYS_WAIT = timedelta(days=7)  # after the time for photographs and notes was changed, so that somebody may notice
+WORDS_WAIT = timedelta(hours=20)  # after words were asked to be taken out: the night after the next at the latest
+MOST_LABS, LEAST_READINGS, MOST_SHARE = (
+    10,
+    500,
+    0.25,
+)  # erased in one run: a year's tidying is more, and is confirmed by hand
 AT_CELL = (Photo, UnderLoad, Observation, Question, Actual, KeptTrace, Prediction)
 
 
 @dataclass(frozen=True, slots=True)
 class Purged:
-    """How much was removed."""
+    """How much was removed; `held`: labs that are over and were left, since they are unusually many."""
 
     labs: int
     teachers: int
@@ -55,6 +63,7 @@ class Purged:
     words: int
     sessions: int
     tries: int
+    held: int = 0
 
 
 @contextmanager
@@ -66,16 +75,19 @@ def _allowed() -> Iterator[None]:
         cursor.execute("SET LOCAL pipette.retention = 'off'")
 
 
-def purge() -> Purged:
+def purge(even_so: bool = False) -> Purged:
     """Remove what was deleted 30 days ago or more, photographs and notes whose time is over, words whose removal is asked
     for, homework and questions to classes of long ago, and sessions and wrong tries that are over. What was removed from a
-    lab stands in its teacher's list of deeds."""
+    lab stands in its teacher's list of deeds. Unusually many labs at once are left where they are, unless `even_so`."""
     before = timezone.now() - KEPT
     over = [_remove_over(lab) for lab in _labs_over()]
-    asked = Removal.objects.filter(done_at=None).values("lab")
+    asked = Removal.objects.filter(done_at=None, asked_at__lt=timezone.now() - WORDS_WAIT).values("lab")
     words = sum(_remove_words(lab) for lab in Lab.objects.filter(id__in=asked))
     gone = list(Teacher.objects.filter(deleted_at__lt=before, forgotten=False))
     labs = list(Lab.objects.filter(deleted_at__lt=before).union(Lab.objects.filter(owner__in=gone)))
+    held = 0
+    if not even_so and _unusual(labs):
+        labs, gone, held = [], [], len(labs)
     photographs = sum(_purge_lab(lab) for lab in labs)
     _hand_over(gone)
     with _allowed():
@@ -96,13 +108,22 @@ def purge() -> Purged:
     tries, _ = WrongTry.objects.filter(at__lt=timezone.now() - limits.KEPT).delete()
     photographs += sum(pictures for pictures, _ in over)
     notes = sum(gone_notes for _, gone_notes in over)
-    return Purged(len(labs), len(gone), photographs, notes, words, old_sessions + web_sessions, tries)
+    return Purged(len(labs), len(gone), photographs, notes, words, old_sessions + web_sessions, tries, held)
+
+
+def _unusual(labs: list[Lab]) -> bool:
+    """Whether so much would be erased at once that somebody should look first."""
+    if len(labs) > MOST_LABS:
+        return True
+    readings = Reading.objects.filter(cell__group__lab__in=[lab.id for lab in labs]).count()
+    return readings > LEAST_READINGS and readings > MOST_SHARE * Reading.objects.count()
 
 
 def _labs_over() -> list[Lab]:
     """Labs whose photographs and notes have been kept for as long as they were to be."""
-    rows = Lab.objects.filter(state=Lab.State.CLOSED, keep_days__isnull=False, closed_at__isnull=False)
     now = timezone.now()
+    rows = Lab.objects.filter(state=Lab.State.CLOSED, keep_days__isnull=False, closed_at__isnull=False)
+    rows = rows.filter(keep_days_at__lt=now - KEEP_DAYS_WAIT)
     return [lab for lab in rows.select_related("owner") if (lab.closed_at or now) + timedelta(days=lab.keep_days or 0) < now]
 
 
@@ -126,7 +147,8 @@ def _remove_over(lab: Lab) -> tuple[int, int]:
 
 def _remove_words(lab: Lab) -> int:
     """Take out the words that somebody asked to have removed; the row stays and says so."""
-    asked = list(Removal.objects.filter(lab=lab, done_at=None).select_related("teacher"))
+    ripe = timezone.now() - WORDS_WAIT
+    asked = list(Removal.objects.filter(lab=lab, done_at=None, asked_at__lt=ripe).select_related("teacher"))
     with _allowed():
         for one in asked:
             model, columns = REMOVABLE[one.kind]

@@ -26,6 +26,8 @@ from server.labs.services import create_lab
 from server.labs.settings import NewLab
 from server.people.auth import Member, remember_group
 from server.people.models import Group, GroupSession, Teacher
+from server.records.models import Removal
+from server.records.retention import KEEP_DAYS_WAIT, WORDS_WAIT
 
 TITLE = "A lab"
 FLUSHES = 4
@@ -150,3 +152,10 @@ class KeptReadingsTestCase(TransactionTestCase):
                 time.sleep(0.5)
         with connection.cursor() as cursor:
             cursor.execute("SET pipette.retention = 'off'")
+
+
+def after_waiting() -> None:
+    """As if what is asked to be erased had been asked for long enough ago."""
+    past = timezone.now() - max(KEEP_DAYS_WAIT, WORDS_WAIT) - timedelta(minutes=1)
+    Removal.objects.update(asked_at=past)
+    Lab.objects.update(keep_days_at=past)

@@ -15,6 +15,7 @@ from server.people.done_once import OWN_RULES
 from server.records.retention import purge
 from server.tests.support import (
     KeptReadingsTestCase,
+    after_waiting,
     as_group,
     as_teacher,
     cell_of,
@@ -108,6 +109,7 @@ class Walk(KeptReadingsTestCase):
                 if not WRITES[operation][1].startswith(OWN_RULES) and self.world.desk is not None:
                     self.assertLess(again.status_code, 300, again.content)
         with self.subTest("and in the end it is gone"):
+            after_waiting()
             purge()
             Lab.objects.update(deleted_at="2020-01-01T00:00:00Z")
             call_command("retention")

@@ -14,7 +14,7 @@ from django.utils import timezone
 from server.asking import services
 from server.asking.models import ClassAnswer, ClassQuestion
 from server.people.models import Share
-from server.tests.support import KeptReadingsTestCase, as_group, as_teacher, group_of, lab_of, send, teacher
+from server.tests.support import KeptReadingsTestCase, after_waiting, as_group, as_teacher, group_of, lab_of, send, teacher
 
 TEXT = "What gives one cell more volts?"
 OPTIONS = ("two metals that are further apart in the table", "bigger plates")
@@ -151,6 +151,7 @@ class Answering(AskingTestCase):
         self.assertEqual((one["kind"], one["group"]), ("answer", ""))
         body = {"things": [{"kind": "answer", "id": one["id"]}]}
         self.assertEqual(send(self.desk, f"/labs/{self.lab.id}/words/remove", body).status_code, 200)
+        after_waiting()
         call_command("retention", stdout=StringIO())
         self.assertNotIn("Miller", self.page().content.decode())
 

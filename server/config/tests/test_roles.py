@@ -8,7 +8,8 @@ from django.test import TestCase
 from server.base.roles import grant
 from server.entries.models import Reading
 from server.entries.services import record_reading
-from server.labs.models import PlannedCell
+from server.labs.models import Lab, PlannedCell
+from server.records.retention import purge
 from server.room.services import give_cell
 from server.tests.support import cell_of, entry, group_of, lab_of, member_of, record, teacher
 
@@ -36,6 +37,33 @@ class LeastPrivilege(TestCase):
         record_reading(actor=member_of(self.cell.group), entry=entry(self.cell, "0.95"))
         lab_of(teacher("bea"), groups=("Dodo",))
         self.assertEqual(Reading.objects.count(), 2)
+
+    def test_what_is_to_be_erased_waits_by_the_databases_own_clock_whatever_is_written(self):
+        """A stolen server role dates a deletion, a closing, an account, a wish to have words removed a year back."""
+        past = "now() - interval '1 year'"
+        self.sql(f"UPDATE labs_lab SET deleted_at = {past}, state = 'closed', closed_at = {past}, keep_days = 0, "
+                 f"keep_days_at = {past}")  # fmt: skip
+        self.sql(f"UPDATE people_teacher SET deleted_at = {past}")
+        words = (
+            "INSERT INTO records_removal (lab_id, kind, row, teacher_id, asked_at) "
+            f"SELECT id, 'words', gen_random_uuid(), owner_id, {past} FROM labs_lab"
+        )
+        self.sql(words)
+        self.sql(f"UPDATE records_removal SET asked_at = {past}")
+        for column, table in (
+            ("deleted_at", "labs_lab"),
+            ("closed_at", "labs_lab"),
+            ("keep_days_at", "labs_lab"),
+            ("deleted_at", "people_teacher"),
+            ("asked_at", "records_removal"),
+        ):
+            with connection.cursor() as cursor:
+                cursor.execute(f"SELECT bool_and({column} = now()) FROM {table}")
+                self.assertEqual(cursor.fetchone(), (True,), f"{table}.{column}")
+        self.sql("UPDATE labs_lab SET deleted_at = NULL")  # taking it back is no erasure
+        self.sql("RESET ROLE")
+        purge()
+        self.assertEqual((Lab.objects.count(), Reading.objects.count()), (1, 1))
 
     def test_it_is_no_superuser_and_owns_nothing(self):
         with connection.cursor() as cursor:

@@ -165,8 +165,8 @@ class Changes(TestCase):
         board.get(f"/api/labs/{lab.id}/board")
         for name in ("Group 1", "Group 5"):
             record(cell_of(group_of(lab, name)))
-            # session, teacher, own materials, lab, groups; of the one group: cells, readings, asked, meter check, set aside
-            with self.assertNumQueries(9):
+            # session, teacher, own materials, lab, groups; of the one group: cells, readings, asked, meter check, set aside; wrong PINs
+            with self.assertNumQueries(10):
                 board.get(f"/api/labs/{lab.id}/board")
 
 

@@ -5,9 +5,10 @@ import uuid
 from datetime import timedelta
 from io import StringIO
 from pathlib import Path
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from django.test import Client, override_settings
 from django.utils import timezone
 
@@ -19,6 +20,7 @@ from server.labs.models import Lab
 from server.materials.models import OwnMaterial
 from server.people.models import Deed, GroupSession, Share, SignedIn, Teacher, WrongTry
 from server.records.gone import hanging_on_lab
+from server.records.retention import MOST_LABS
 from server.tests.support import (
     KeptReadingsTestCase,
     as_group,
@@ -179,3 +181,25 @@ class Deleting(KeptReadingsTestCase):
         self.assertEqual(as_teacher(teacher("bea")).get("/api/deeds").json(), [])
         self.assertEqual(self.device.get("/api/deeds").status_code, 401)
         self.assertGreaterEqual(Deed.objects.count(), 8)
+
+    def test_unusually_many_labs_at_once_are_left_until_somebody_has_looked(self):
+        labs = [lab_of(self.ada, title=f"Lab {n}") for n in range(MOST_LABS)]
+        ids = [lab.id for lab in labs] + [self.lab.id]
+        Lab.objects.filter(id__in=ids).update(deleted_at=timezone.now() - timedelta(days=31))
+        with self.assertRaisesMessage(CommandError, f"{MOST_LABS + 1} deleted labs are over and were not erased"):
+            call_command("retention", stdout=StringIO())
+        self.assertEqual(Lab.objects.count(), MOST_LABS + 1)
+        call_command("retention", "--even-so", stdout=StringIO())
+        self.assertEqual(Lab.objects.count(), 0)
+
+    def test_a_great_part_of_all_readings_is_left_too_and_a_small_one_goes(self):
+        record(cell_of(self.tern), "0.94")
+        Lab.objects.filter(id=self.lab.id).update(deleted_at=timezone.now() - timedelta(days=31))
+        with mock.patch("server.records.retention.LEAST_READINGS", 0):
+            with self.assertRaises(CommandError):
+                call_command("retention", stdout=StringIO())
+            other = lab_of(self.ada, title="What stays")
+            for text in ("0.91", "0.92", "0.93", "0.94"):
+                record(cell_of(group_of(other)), text)
+            call_command("retention", stdout=StringIO())
+        self.assertEqual(Lab.objects.get().id, other.id)

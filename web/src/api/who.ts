@@ -1,16 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { GET, POST, type Schemas, dataOf } from "./client";
 import { useChange } from "./queries";
+import { signedOut } from "./signingOut";
 
 export const useWho = () => useQuery({ queryKey: ["who"], queryFn: () => dataOf(GET("/api/who")) });
 
 export const useSignIn = () => useChange((body: Schemas["SignIn"]) => dataOf(POST("/api/sign-in", { body })));
 
-/** Sign the teacher out; the page begins anew, so that nothing it has fetched is left in memory. */
+/** Sign the teacher out, in every tab; the pages begin anew, so that nothing they have fetched is left in memory. */
 export const useSignOut = () =>
   useChange(async () => {
     const done = await dataOf(POST("/api/sign-out"));
-    location.reload();
+    signedOut();
     return done;
   });
 

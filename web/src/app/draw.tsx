@@ -6,6 +6,7 @@ import { I18nProvider } from "react-aria-components";
 import { createRoot } from "react-dom/client";
 import { watchLeaving } from "../api/leaving";
 import { queries } from "../api/queries";
+import { watchSigningOut } from "../api/signingOut";
 import { locale } from "../language";
 import { GlobalStyle } from "../ui/GlobalStyle";
 import { App } from "./App";
@@ -13,6 +14,7 @@ import { App } from "./App";
 /** Draw the application into the page. */
 export function draw(): void {
   watchLeaving();
+  watchSigningOut();
   const root = document.getElementById("root");
   if (!root) return;
   createRoot(root).render(

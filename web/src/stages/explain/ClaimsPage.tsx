@@ -187,7 +187,7 @@ export function ClaimsPage({ id }: { id: string }) {
               )}
               <Earlier versions={earlier} />
               <AnswerClaim
-                kept={`answer:${earlier.at(-1)?.id ?? chosen.id}`}
+                kept={`answer-claim:${earlier.at(-1)?.id ?? chosen.id}`}
                 claim={chosen}
                 rubric={data.rubric}
                 waiting={waiting.length}

@@ -79,7 +79,7 @@ export function CellBench(props: Props) {
   const [correcting, setCorrecting] = useState<string | null>(null);
   const [off, setOff] = useState(false);
   const [dip, setDip] = useKept<Dip | null>(`${bench.group_id}:dip:${cell.id}`, null);
-  const [skipped, setSkipped] = useKept(`predict:${cell.id}:skip`, false);
+  const [skipped, setSkipped] = useKept(`choice:${bench.group_id}:predict:${cell.id}:skip`, false);
   const toCorrect = useRef<HTMLHeadingElement>(null);
   useMovesTo(correcting ?? "new", toCorrect);
   const entry = useEntry(bench.group_id, cell.id, correcting ?? "new");

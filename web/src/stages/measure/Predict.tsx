@@ -81,7 +81,7 @@ export function Predict({ cell, cells, outbox, open, skipped, setSkipped, done }
     done();
   };
   const form = { cell, keep, skip, wrong, setWrong };
-  if (cell.asks === "change") return <OfTheChange {...form} />;
+  if (cell.asks === "change") return <OfTheChange {...form} group={outbox.group} />;
   if (cell.asks === "order") return <OfTheOrder {...form} group={outbox.group} />;
   const help = FADES[foretold(cells, outbox, cell.id)] ?? "none";
   return <OfTheCell {...form} group={outbox.group} help={help} />;

@@ -77,6 +77,7 @@ const Skip = ({ skip }: { skip: () => void }) => (
 
 type OfProps = {
   cell: Schemas["BenchCell"];
+  group: string;
   keep: Keep;
   skip: () => void;
   wrong: string | null;
@@ -84,9 +85,9 @@ type OfProps = {
 };
 
 /** Which plate, in an order that gives nothing away; what is chosen outlives a reload. */
-function usePlate({ cell, skip, setWrong }: OfProps): [string | null, ReactNode] {
+function usePlate({ cell, group, skip, setWrong }: OfProps): [string | null, ReactNode] {
   const names = useNames();
-  const [negative, setNegative] = useKept<string | null>(`predict:${cell.id}:plate`, null);
+  const [negative, setNegative] = useKept<string | null>(`choice:${group}:predict:${cell.id}:plate`, null);
   const plates = [cell.negative, cell.positive].sort((a, b) => names.plate(a).localeCompare(names.plate(b)));
   return [
     negative,
@@ -110,11 +111,11 @@ function usePlate({ cell, skip, setWrong }: OfProps): [string | null, ReactNode]
 }
 
 /** The plate, the number, and whether the meter will show more or less than the table. */
-export function OfTheCell(props: OfProps & { group: string; help: Help }) {
+export function OfTheCell(props: OfProps & { help: Help }) {
   const { cell, group, help, keep, wrong, setWrong } = props;
   const [negative, plates] = usePlate(props);
   const [text, setText] = useKept(`${group}:predict:${cell.id}`, "");
-  const [way, setWay] = useKept<Way | "">(`predict:${cell.id}:way`, "");
+  const [way, setWay] = useKept<Way | "">(`choice:${group}:predict:${cell.id}:way`, "");
   const [because, setBecause] = useKept(`${group}:predict:${cell.id}:because`, "");
   const [asked, setAsked] = useState<Help>(help);
   const working = cell.working.find((one) => one.negative === negative);
@@ -152,7 +153,7 @@ export function OfTheCell(props: OfProps & { group: string; help: Help }) {
 }
 
 /** The plate alone, and why: for a class that has no table yet. */
-export function OfTheOrder(props: OfProps & { group: string }) {
+export function OfTheOrder(props: OfProps) {
   const { cell, group, keep, wrong, setWrong } = props;
   const [negative, plates] = usePlate(props);
   const [because, setBecause] = useKept(`${group}:predict:${cell.id}:because`, "");
@@ -168,9 +169,9 @@ export function OfTheOrder(props: OfProps & { group: string }) {
 }
 
 /** Of another level of what the lab changes: what the change will do, once. */
-export function OfTheChange({ cell, keep, skip, wrong, setWrong }: OfProps) {
-  const [way, setWay] = useKept<Way | "">(`predict:${cell.id}:way`, "");
-  const [because, setBecause] = useKept(`predict:${cell.id}:because`, "");
+export function OfTheChange({ cell, group, keep, skip, wrong, setWrong }: OfProps) {
+  const [way, setWay] = useKept<Way | "">(`choice:${group}:predict:${cell.id}:way`, "");
+  const [because, setBecause] = useKept(`${group}:predict:${cell.id}:because`, "");
   const send = async () => {
     if (!way) return setWrong(t`Choose more, less or about the same first.`);
     await keep({ negative: cell.negative, text: "", way, because });

@@ -95,7 +95,7 @@ function OnRequest({ id }: { id: string }) {
             {one.group}, {KINDS[one.kind]}, {moment(one.at)}: “{one.text}”{" "}
             {one.asked ? (
               <Small>
-                <Trans>goes with the next nightly run</Trans>
+                <Trans>goes in a day or two</Trans>
               </Small>
             ) : (
               <TextButton
