@@ -22,10 +22,11 @@ def configured(folder: Path, ports: Sequence[int], plain: int, secure: int, cert
     site = site.replace("listen 80;", f"listen 127.0.0.1:{plain};").replace("listen 443 ", f"listen 127.0.0.1:{secure} ")
     site = site.replace("/etc/pipette/certificate.pem", str(certificates / "server.pem"))
     site = site.replace("/etc/pipette/certificate-key.pem", str(certificates / "server-key.pem"))
+    site = site.replace("/var/log/nginx/", f"{folder}/")
     paths = "".join(f"{kind}_temp_path {folder}/{kind};\n" for kind in ("client_body", "proxy", "fastcgi", "uwsgi", "scgi"))
     return (
         f"worker_processes 1;\npid {folder}/pid;\nerror_log {folder}/error.log;\n"
-        f"events {{ worker_connections 4096; }}\nhttp {{\naccess_log off;\n{paths}{site}\n}}\n"
+        f"events {{ worker_connections 4096; }}\nhttp {{\n{paths}{site}\n}}\n"
     )
 
 

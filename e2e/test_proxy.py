@@ -162,6 +162,16 @@ class Deployed(ProcessTestCase):
         self.assertEqual(set(told), {(401, "sign_in")})
         self.assertEqual([file for file in waiting.rglob("*") if file.is_file()], [])
 
+    def test_the_proxys_log_has_no_address_no_query_and_no_browser(self):
+        context = ssl._create_unverified_context()  # noqa: S323 (our own server on loopback)
+        opener = urllib.request.build_opener(urllib.request.HTTPSHandler(context=context))
+        opener.addheaders = [("User-Agent", "a browser of its own")]
+        opener.open(f"https://127.0.0.1:{self.secure}/api/who?words=Robin%20Miller", timeout=10).close()
+        logged = "".join((Path(self.proxy.folder) / name).read_text() for name in ("access.log", "error.log"))
+        self.assertRegex(logged, r"(?m)^\S+ GET /api/who 200 [\d.]+$")
+        for word in ("Miller", "127.0.0.1", "a browser of its own"):
+            self.assertNotIn(word, logged)
+
     def test_plain_http_leads_to_https_and_still_gives_the_certificate(self):
         class Stay(urllib.request.HTTPRedirectHandler):
             def redirect_request(self, *_):

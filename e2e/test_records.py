@@ -166,6 +166,8 @@ class Notebooks(BrowserTestCase):
         html = Path(started.value.path()).read_text()
         self.assertNotRegex(html, r'(src|href)="(/|http)')
         self.assertNotIn("<script", html)
+        self.assertIn("default-src 'none'", html)  # a policy of its own
+        self.assertNotRegex(html, "<a [^>]*href=.[^#]")
         alone = self.device()
         alone.context.set_offline(True)
         alone.set_content(html)

@@ -88,8 +88,11 @@ def record_words(*, actor: Member, entry: WordsIn) -> Words:
         cites = list({(cite.kind, cite.id): cite for cite in entry.cites}.values())
         _check_cites(actor, cites)
         announce(actor.lab_id, actor.group_id)
+        follows = entry.follows
+        if follows and not Words.objects.filter(id=follows, group_id=actor.group_id, part=entry.part).exists():
+            follows = None  # another group's is none of its versions
         return Words.objects.create(
-            id=entry.id, group_id=actor.group_id, part=entry.part, text=entry.text.strip(), follows=entry.follows,
+            id=entry.id, group_id=actor.group_id, part=entry.part, text=entry.text.strip(), follows=follows,
             cites=[cite.model_dump(mode="json") for cite in cites], **_columns(entry),
         )  # fmt: skip
 

@@ -73,6 +73,12 @@ class Writing(TestCase):
         self.assertTrue(self.part()["parallel"])
         self.assertEqual(self.part()["versions"], 3)
 
+    def test_a_version_of_another_group_is_none_that_it_was_written_over(self):
+        others = str(uuid.uuid4())
+        send(as_group(group_of(self.lab, "Knot")), "/bench/words", {"id": others, "part": "conclusion", "text": "Ours."})
+        self.assertEqual(words(self.device, text="Mine.", follows=others).status_code, 200)
+        self.assertIsNone(Words.objects.get(group=self.tern).follows)
+
     def test_one_device_that_writes_on_is_told_nothing(self):
         first, second = str(uuid.uuid4()), str(uuid.uuid4())
         send(self.device, "/bench/words", {"id": first, "part": "conclusion", "text": "A start."})

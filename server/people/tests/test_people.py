@@ -206,7 +206,7 @@ class Accounts(TestCase):
             return send(self.laptop, "/account/password", {"old": old, "new": new})
 
         self.assertEqual(change("wrong", "harbour kelp nine").json()["code"], "wrong_password")
-        for weak in ("short", "password123"):
+        for weak in ("short", "password123", "ada.ada.ada.ada-ada", "xx ADA-adaada 12"):
             self.assertEqual(change("adaada-long-enough", weak).json()["code"], "weak_password")
         self.assertEqual(self.phone.get("/api/deeds").status_code, 200)
         self.assertEqual(change("adaada-long-enough", "harbour kelp nine").status_code, 200)

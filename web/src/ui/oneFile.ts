@@ -38,10 +38,12 @@ export async function oneFile(element: Element, title: string): Promise<Blob> {
     control.remove();
   for (const hidden of copy.querySelectorAll<HTMLElement>("[data-on-paper]")) hidden.style.display = "block";
   for (const shown of copy.querySelectorAll("[tabindex]")) shown.removeAttribute("tabindex");
+  for (const link of copy.querySelectorAll("a[href]:not([href^='#'])")) link.replaceWith(...link.childNodes); // leads nowhere
   for (const picture of copy.querySelectorAll("img")) picture.src = await asData(picture.src);
   const html = `<!doctype html>
 <html lang="${document.documentElement.lang || "en"}">
 <head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:">
 <title>${escaped(title)}</title>
 <style>${(await styles()).replaceAll("</", "<\\/")}</style></head>
 <body class="one-file">${copy.outerHTML}</body></html>

@@ -31,7 +31,7 @@ class Command(BaseCommand):
         typed = getpass.getpass("Password (empty: make one): ") if sys.stdin.isatty() else ""
         password = typed or secrets.token_urlsafe(12)
         try:
-            validate_password(password)
+            validate_password(password, Teacher(username=name))
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from error
         name = " ".join(clean(name).split())
