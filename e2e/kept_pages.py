@@ -45,7 +45,7 @@ DRAWN = r"""() => {
   }).join("\n");
 }"""
 SOMETIMES = (
-    (re.compile(r"\bown-[0-9a-f]{12}\b"), "own-ID"),
+    (re.compile(r"own-[0-9a-f]{12}(?![0-9a-f])"), "own-ID"),
     (re.compile(r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}"), "ID"),
     (re.compile(r"\b[A-Z]{3,}-\d{3}\b"), "CODE"),
     (re.compile(r"\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun),? "), ""),

@@ -19,7 +19,7 @@ import { Scroll } from "../../ui/Scroll";
 import { CellDetail } from "./CellDetail";
 import { GroupDetail } from "./GroupDetail";
 import { questionNotes } from "./Questions";
-import { NewCode, RoomControls, ShowValues } from "./RoomControls";
+import { RoomControls, ShowValues } from "./RoomControls";
 import { counted } from "../../lab/standing";
 import { AskAgain, Relieve, into } from "./boardParts";
 import { type MarginNote, Notes } from "../../ui/Notes";
@@ -28,6 +28,7 @@ import { useInAddress } from "../../ui/useInAddress";
 import { bathName, useNames } from "../../lab/useNames";
 import { usePacksAtWork } from "./PacksAtWork";
 import { RoomLanes } from "./RoomLanes";
+import { useGuessed } from "./useGuessed";
 
 type Board = Schemas["BoardOut"];
 
@@ -93,14 +94,6 @@ function notesOf(board: Board): MarginNote[] {
     title: t`${entries} of ${cells.length * board.wanted} readings`,
     text: t`${done} of ${plural(cells.length, { one: "# cell", other: "# cells" })} have all ${board.wanted}.`,
   });
-  if (board.wrong_pins > 0)
-    notes.push({
-      code: "guessed",
-      tone: "caution",
-      title: t`${board.wrong_pins} wrong PINs in the last hour`,
-      text: t`Somebody may be guessing. Groups that are in go on; new devices have to wait. A new code ends it: who joins after that needs the new one.`,
-      action: <NewCode lab={board.id} />,
-    });
   if (board.state === "open" && unchecked.length > 0)
     notes.push({
       code: "unchecked",
@@ -178,6 +171,7 @@ export function BoardPage({ id }: { id: string }) {
   const close = useCloseLab();
   const open = useOpenLab();
   const packs = usePacksAtWork(id, board.data?.groups ?? []);
+  const guessed = useGuessed(board.data);
   const [search, setSearch] = useInAddress();
   if (!board.data) return <Waiting title={t`Board`} error={board.error} />;
   const { title, state, groups, join_code } = board.data;
@@ -193,7 +187,7 @@ export function BoardPage({ id }: { id: string }) {
       line={<StageLine lab={id} stage={reached(board.data.stage)} here="Measure" />}
       who={<TeacherWho about={state === "open" ? t`open · code ${join_code ?? ""}` : state} />}
       marginTitle={board.data.visits.length > 0 ? t`Go and see` : t`In the margin`}
-      margin={<Notes notes={[...notesOf(board.data), ...(packs ? [packs] : [])]} />}
+      margin={<Notes notes={[...(guessed ? [guessed] : []), ...notesOf(board.data), ...(packs ? [packs] : [])]} />}
     >
       <Column>
         <Spread>

@@ -1,7 +1,7 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
-import { useAddMinutes, useNewCode, usePause, useShowValues } from "../../api/room";
+import { useAddMinutes, usePause, useShowValues } from "../../api/room";
 import { Button, TextButton } from "../../ui/Button";
 import { ProblemNote } from "../../ui/ProblemNote";
 
@@ -26,27 +26,6 @@ export function RoomControls({ board }: Props) {
         </TextButton>
       )}
       <ProblemNote problem={pause.error ?? more.error} />
-    </>
-  );
-}
-
-/** Another join code, where somebody may be guessing PINs. */
-export function NewCode({ lab }: { lab: string }) {
-  const renew = useNewCode();
-  return (
-    <>
-      {renew.isSuccess ? (
-        <p role="status">
-          <Trans>
-            The new code is <strong>{renew.data.code}</strong>.
-          </Trans>
-        </p>
-      ) : (
-        <TextButton isDisabled={renew.isPending} onPress={() => renew.mutate(lab)}>
-          <Trans>Give the lab a new code</Trans>
-        </TextButton>
-      )}
-      <ProblemNote problem={renew.error} />
     </>
   );
 }

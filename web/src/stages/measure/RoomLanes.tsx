@@ -12,7 +12,7 @@ import { bathName, useNames } from "../../lab/useNames";
 const NAME_REM = 7;
 const LANE_PX = 46;
 const MINUTE_STEP = 15;
-const [LEAST_REM, MOST_REM] = [46, 74]; // of all lanes: beyond the one they are scrolled, within the other a laptop shows them
+const [LEAST_REM, MOST_REM] = [46, 60]; // of all lanes: beyond the one they are scrolled, up to the other a laptop shows them whole
 const TILE_REM = 5.8; // what a cell and its liquid take
 
 const Scroller = styled.div`

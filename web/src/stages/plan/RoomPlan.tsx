@@ -12,7 +12,7 @@ export type CellEdit = { kind: "pin" | "drop" | "ban" | "move"; cell: Cell; grou
 
 const NAME_REM = 5.8;
 const STEP = 15;
-const [LEAST_REM, MOST_REM] = [46, 72]; // of all lanes: beyond the one they are scrolled
+const [LEAST_REM, MOST_REM] = [46, 60]; // of all lanes: beyond the one they are scrolled, up to the other a laptop shows them whole
 const TILE_REM = 5.6; // what a cell and what is varied at it take
 
 const Scroller = styled.div`
