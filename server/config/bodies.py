@@ -30,6 +30,7 @@ FILES = ("/import", "/import-package", "/photos", "/run-files", "/tables", "/tra
 PACKAGES = ("/labs/import-package",)
 QUIET_S = 60.0  # nothing for so long: the network has stopped
 WHOLE_S, SLOWEST_BYTES_S = 60.0, 5_000.0  # for the whole body: a minute, and a second more for every 5 kB (40 kbit/s)
+LINGER_S = 8.0  # for which what is refused is still taken in and kept nowhere: who is sending hears no answer before
 AT_ONCE = 6  # large bodies of one visitor: a group's devices and its photographs
 TOO_LARGE = mark("That is more than {most} MB, which is too much to send. It stays on your device.")
 TOO_SLOW = Refusal(408, "too_slow", mark("The network stopped half-way. It stays on your device; send it again."))
@@ -74,6 +75,18 @@ async def receive_body(scope: Scope, receive: Receive, into: IO[bytes], in_threa
             if not message.get("more_body", False):
                 into.seek(0)
                 return
+
+
+async def linger(receive: Receive) -> None:
+    """Take in the rest of a refused body for a while and keep none of it, so that who is still sending hears why."""
+    end = time.monotonic() + LINGER_S
+    while (left := end - time.monotonic()) > 0.0:
+        try:
+            message = await asyncio.wait_for(receive(), left)
+        except TimeoutError:
+            return
+        if message["type"] == "http.disconnect" or not message.get("more_body", False):
+            return
 
 
 def too_large(scope: Scope, most: int) -> Problem:

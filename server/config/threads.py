@@ -28,7 +28,7 @@ from galvanic.words import mark, speaking
 from server.base.errors import respond
 from server.base.language import language_of
 from server.base.problems import Problem, Refusal
-from server.config.bodies import FILES, Gone, Receive, Scope, receive_body
+from server.config.bodies import FILES, TOO_SLOW, Gone, Receive, Scope, linger, receive_body
 from server.people.address import client_address
 from server.people.device import COOKIE
 from server.people.limits import too_many
@@ -68,6 +68,8 @@ class InThreads(BaseHandler):
             except Gone:
                 return  # and they will send it again
             except Problem as problem:
+                if problem.refusal.status != TOO_SLOW.status:
+                    await linger(receive)
                 with speaking(language_of(ASGIRequest(scope, io.BytesIO()))):
                     answer = as_sent(respond(problem))
             else:

@@ -21,6 +21,18 @@ def from_somebody():
 
 
 class Sizes(SimpleTestCase):
+    def setUp(self):
+        self.enterContext(mock.patch.object(bodies, "LINGER_S", 0.05))
+
+    async def test_who_is_still_sending_what_is_refused_is_heard_out_and_told_why(self):
+        visitor = asked("POST", PHOTOS, **{"content-length": str(FILE_BYTES + 1)})
+        with mock.patch.object(bodies, "LINGER_S", 30.0):
+            for _ in range(3):
+                await part(visitor, b"x" * SMALL_BYTES, more=True)
+                self.assertTrue(await visitor.receive_nothing(0.02))
+            await part(visitor, b"x")
+            self.assertEqual((await self.said(visitor))[0], 413)
+
     def test_each_endpoint_takes_what_it_says_a_package_most(self):
         paths = (PHOTOS, "/api/labs/import-package", "/api/labs/1/packs/import", "/api/labs", "/photos/else")
         self.assertEqual(
