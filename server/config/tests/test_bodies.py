@@ -1,8 +1,10 @@
 """How a request's body is received: whole, no larger than its endpoint takes, from who may send it, and not for ever."""
 
 import json
+import re
 from unittest import mock
 
+from django.conf import settings
 from django.test import SimpleTestCase, TestCase
 
 from server.config import bodies
@@ -121,6 +123,22 @@ class Sizes(SimpleTestCase):
                 await part(visitor, b"x", more=True)
                 await visitor.receive_nothing(0.05)
             self.assertEqual((await self.said(visitor))[:2], (408, "too_slow"))
+
+
+class AtTheProxy(SimpleTestCase):
+    def test_the_proxy_passes_on_as_it_comes_whatever_takes_a_file(self):
+        schema = json.loads((settings.BASE_DIR / "web/src/api/openapi.json").read_text())
+        takes = [
+            path
+            for path, operations in schema["paths"].items()
+            for operation in operations.values()
+            if "multipart/form-data" in json.dumps(operation.get("requestBody", {}))
+        ]
+        self.assertIn("/api/tables", takes)
+        for name in ("pipette.conf", "pipette.container.conf"):
+            site = (settings.BASE_DIR / "deploy" / "nginx" / name).read_text()
+            files = re.compile(re.search(r"location ~ (\S*photos\S*) \{", site)[1])
+            self.assertEqual([path for path in takes if not files.match(path)], [])
 
 
 class Visitors(TestCase):
