@@ -2,8 +2,9 @@
 
 Wrong tries slow down whoever makes them. A device that has its cookie answers for itself, so a phone in a class is not
 slowed by another's wrong PINs, though both come from one address. All strangers together have one budget at a teacher's name
-and one at a lab's code: fresh devices do not refill it. A device that was let in there before is slowed by its own tries
-alone. What is tried while waiting is not looked at and does not count.
+and one at a lab's code: fresh devices do not refill it. Devices that were let in there before are not slowed by strangers; at
+a code they have a budget of their own together, since whoever may join can make ever new ones. What is tried while waiting is
+not looked at and does not count.
 """
 
 from __future__ import annotations
@@ -57,7 +58,7 @@ def check(what: Try) -> None:
     joins = what.door == WrongTry.Door.JOIN
     mine = _by(what.device, what.address) & (Q(account=what.account) if what.own else Q())
     mine &= Q(at__gt=now - WINDOW)
-    here = Q(account=what.account) & Q(at__gt=now - (KEPT if joins else WINDOW))
+    here = Q(account=what.account, own=what.own, at__gt=now - (KEPT if joins else WINDOW))
     tries = WrongTry.objects.filter(door=what.door, at__gt=now - KEPT).aggregate(
         mine=Count("id", filter=mine),
         mine_last=Max("at", filter=mine),
@@ -66,7 +67,7 @@ def check(what: Try) -> None:
     )
     free = OWN_DEVICE_FREE if what.own else NO_COOKIE_FREE if joins and not what.device.key else DEVICE_FREE
     longest = wait_s(tries["mine"], free, tries["mine_last"], now)
-    if not what.own:
+    if joins or not what.own:
         free, most_s = (CODE_FREE, CODE_MOST_S) if joins else (ACCOUNT_FREE, MOST_S)
         longest = max(longest, wait_s(tries["all"], free, tries["all_last"], now, most_s))
     if longest > 0.0:
@@ -88,7 +89,7 @@ def too_many(seconds: float) -> Problem:
 
 def failed(what: Try) -> None:
     """Keep a wrong try; old ones go."""
-    _keep(what.door, what.account, what.address, what.device.key)
+    _keep(what.door, what.account, what.address, what.device.key, what.own)
 
 
 def wrong_pins(code: str) -> int:
@@ -121,9 +122,9 @@ def room_for_answer(code: str, address: str, device: str) -> None:
     _keep(WrongTry.Door.ANSWER, code, address, device)
 
 
-def _keep(door: str, account: str, address: str, device: str) -> None:
+def _keep(door: str, account: str, address: str, device: str, own: bool = False) -> None:
     WrongTry.objects.filter(at__lt=timezone.now() - KEPT).delete()
-    WrongTry.objects.create(door=door, account=account, address=address, device=device)
+    WrongTry.objects.create(door=door, account=account, address=address, device=device, own=own)
 
 
 def succeeded(what: Try) -> None:

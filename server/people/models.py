@@ -175,7 +175,7 @@ class SignedIn(models.Model):
 
 class WrongTry(models.Model):
     """A wrong password, code or PIN, kept for an hour to slow down guessing; or an answer of a device without a name, to
-    slow down made-up ones. `device`: by its cookie, if it has one."""
+    slow down made-up ones. `device`: by its cookie, if it has one; `own`: who tried was let in there on it before."""
 
     class Door(models.TextChoices):
         """Where it was tried."""
@@ -189,6 +189,7 @@ class WrongTry(models.Model):
     account = models.CharField(max_length=150)
     address = models.GenericIPAddressField()
     device = models.CharField(max_length=36, blank=True)
+    own = models.BooleanField(default=False)
 
     class Meta:
         indexes = [models.Index(fields=["door", "at"]), models.Index(fields=["door", "account", "at"])]

@@ -128,6 +128,15 @@ class Joining(TestCase):
         WrongTry.objects.update(at=timezone.now() - timedelta(seconds=3))
         self.assertEqual(self.join(browser()), 200)  # one try now and then
 
+    def test_who_may_join_cannot_guess_the_others_pins_with_ever_new_devices_of_their_own_group(self):
+        tried = 0
+        for _ in range(2 * limits.CODE_FREE // limits.DEVICE_FREE):
+            phone = browser()
+            self.assertEqual(self.join(phone), 200)
+            codes = [self.join(phone, pin="0000") for _ in range(limits.DEVICE_FREE)]
+            tried += codes.count(404)
+        self.assertEqual(tried, limits.CODE_FREE)
+
     def test_guessing_with_ever_new_devices_for_a_lesson_finds_a_pin_in_one_class_of_ten_at_most(self):
         """Against the wait as it stands: each try is made as soon as it is looked at."""
         now, tries = timezone.now(), limits.CODE_FREE
