@@ -3,8 +3,8 @@
 Wrong tries slow down whoever makes them. A device that has its cookie answers for itself, so a phone in a class is not
 slowed by another's wrong PINs, though both come from one address. All strangers together have one budget at a teacher's name
 and one at a lab's code: fresh devices do not refill it. Devices that were let in there before are not slowed by strangers;
-at a code they have a budget of their own together, since whoever may join can make ever new ones. What is tried while waiting
-is not looked at and does not count.
+at a code they have a budget of their own together, since whoever may join can make ever new ones. What is tried while
+waiting is not looked at and does not count.
 """
 
 from __future__ import annotations
