@@ -56,7 +56,7 @@ SOMETIMES = (
     (re.compile(r"(?<![\d.,])\d{4}(?![\d.,])"), "NNNN"),
     (re.compile(r"react-aria[\w:-]+"), "ID"),
 )
-_PLACE = re.compile(r" at (-?\d+) (-?\d+) (-?\d+) (-?\d+)")
+PLACE = re.compile(r" at (-?\d+) (-?\d+) (-?\d+) (-?\d+)")
 
 
 def as_text(page: Page, busy: int = 0) -> list[str]:
@@ -92,9 +92,9 @@ def unfolded(page: Page, busy: int = 0) -> list[str]:
 
 def same(line: str, kept: str) -> bool:
     """Whether two lines say and draw the same: numbers as good as equal, places a pixel or two apart."""
-    if not said_same(_PLACE.sub("", line), _PLACE.sub("", kept)):
+    if not said_same(PLACE.sub("", line), PLACE.sub("", kept)):
         return False
-    here, there = (_PLACE.search(one) for one in (line, kept))
+    here, there = (PLACE.search(one) for one in (line, kept))
     if here is None or there is None:
         return here is there
     return all(abs(float(a) - float(b)) <= NEAR_PX for a, b in zip(here.groups(), there.groups(), strict=True))

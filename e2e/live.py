@@ -160,6 +160,11 @@ class BrowserTestCase(KeptReadingsTestCase):
         kept = [list(data), script]
         self.until(page, lambda: page.evaluate(KEPT, kept), f"{data} and {script} were not kept for later")
 
+    def leave(self, page: Page) -> None:
+        """Leave a bench on which nothing waits to be sent."""
+        page.get_by_role("button", name="Leave this bench").click()
+        page.get_by_role("alertdialog").get_by_role("button", name="Leave", exact=True).click()
+
     def type_reading(self, page: Page, text: str) -> None:
         """Type a reading and record it with Enter."""
         field = page.get_by_role("textbox", name="Reading in")

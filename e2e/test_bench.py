@@ -258,7 +258,7 @@ class Bench(BrowserTestCase):
     def test_leaving_forgets_what_was_kept(self):
         page = self.bench(keeps_pages=True)
         self.until_kept(page, "/api/bench")
-        page.get_by_role("button", name="Leave").click()
+        self.leave(page)
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
         there = "async () => Boolean(await (await caches.open('pipette-bench-1')).match('/api/bench'))"
         self.until(page, lambda: not page.evaluate(there), "the bench is still kept")

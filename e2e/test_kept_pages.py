@@ -6,29 +6,23 @@ After a change that is meant: `PIPETTE_KEEP=1 ./pipette test e2e.test_kept_pages
 import os
 
 from e2e.browser import LAPTOP, PHONE, ZOOMED
+from e2e.demo import DemoTestCase
 from e2e.geometry import unreadable
 from e2e.kept_pages import LOOK_MS, keep, unfolded, unlike
-from e2e.live import BrowserTestCase
-from server.labs.models import Lab, PlannedCell
-from server.people.models import Group, Teacher
+from server.labs.models import PlannedCell
+from server.people.models import Group
 from server.power.models import Pack
-from server.practise.services import TEACHER, make_demo
+from server.practise.services import TEACHER
 
 JUICE = "zinc|rhubarb-juice|copper"
 
 
-class KeptPages(BrowserTestCase):
+class KeptPages(DemoTestCase):
     def setUp(self):
         super().setUp()
-        make_demo()
-        self.teacher = Teacher.objects.get(username=TEACHER)
-        labs = {lab.title: lab for lab in self.teacher.labs.all()}
-        self.closed = labs["Tidewater cell survey"]
-        self.open = next(lab for lab in labs.values() if lab.state == Lab.State.OPEN)
-        self.draft = next(lab for lab in labs.values() if lab.state == Lab.State.DRAFT)
-        self.changed = labs["Does it matter how far apart?"]
-        self.cups = labs["Two cups and a bridge"]
-        self.earlier = [lab for title, lab in labs.items() if title.startswith("Shore cells")]
+        self.changed = self.labs["Does it matter how far apart?"]
+        self.cups = self.labs["Two cups and a bridge"]
+        self.earlier = [lab for title, lab in self.labs.items() if title.startswith("Shore cells")]
 
     def look(self, page, pages):
         for name, path in pages.items():
@@ -88,7 +82,7 @@ class KeptPages(BrowserTestCase):
         """A lab that is going on, one that changed the distance, one of two solutions."""
         page = self.device(LAPTOP)
         self.signed_in(page, TEACHER)
-        changed, cups, open_ = (f"/labs/{lab.id}" for lab in (self.changed, self.cups, self.open))
+        changed, cups, open_ = (f"/labs/{lab.id}" for lab in (self.changed, self.cups, self.running))
         self.look(
             page,
             {
@@ -119,7 +113,7 @@ class KeptPages(BrowserTestCase):
         page = self.device(LAPTOP, locale="de-DE")
         self.signed_in(page, TEACHER)
         paths = ["/labs", "/labs/new", "/labs/import", "/materials", "/account", "/school", "/practise"]
-        for lab in (self.closed, self.changed, self.cups, self.open, self.draft):
+        for lab in (self.closed, self.changed, self.cups, self.running, self.draft):
             about = f"/labs/{lab.id}"
             paths += [f"{about}/{name}" for name in ("plan", "board", "compare", "compare?tab=liquids", "explain", "power")]
             paths += [f"{about}/{name}" for name in ("kit", "safety", "report", "notebook", "ask", "predict")]
@@ -146,7 +140,7 @@ class KeptPages(BrowserTestCase):
         pages = {"bench": "/bench/1", "bench-results": "/bench/results", "bench-explain": "/bench/explain"}
         pages |= {"bench-claims": "/bench/claims", "bench-notebook": "/bench/notebook", "bench-packs": "/bench/packs"}
         self.look(page, pages | ({"bench-pack": f"/bench/packs/{pack.id}"} if pack else {}))
-        running = Group.objects.filter(lab=self.open).order_by("position").first()
+        running = Group.objects.filter(lab=self.running).order_by("position").first()
         page = self.device(PHONE, touch=True)
         self.joined(page, running)
         self.look(page, {"bench-open": "/bench/1", "bench-open-last": f"/bench/{running.cells.count()}"})

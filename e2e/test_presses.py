@@ -90,7 +90,7 @@ class Presses(BrowserTestCase):
         field.fill("Lower than the table.")
         field.blur()
         self.until(phone, Words.objects.exists, "the words did not come")
-        self.twice(phone.get_by_role("button", name="Hand in"))
+        self.twice(phone.get_by_role("button", name="Hand in").first)
         expect(phone.get_by_role("heading", name=re.compile("Handed in"))).to_be_visible()
         phone.wait_for_timeout(500)
         self.assertEqual(HandedIn.objects.count(), 1)

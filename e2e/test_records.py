@@ -45,6 +45,16 @@ class Notebooks(BrowserTestCase):
         field.fill(text)
         field.blur()
 
+    def test_what_somebody_typed_stands_as_typed_in_every_sentence(self):
+        typed = 'same <b>cup</b>, x < 3, <0>liquid</0> & "jug"'
+        type(self.lab).objects.filter(id=self.lab.id).update(kept=typed, question=f"Why {typed}?")
+        page = self.device()
+        self.signed_in(page)
+        for path in (f"notebook/{self.tern.id}", "notebook", "plan"):
+            page.goto(f"/labs/{self.lab.id}/{path}")
+            expect(page.get_by_text(f"Kept the same: {typed}").first).to_be_visible()
+            expect(page.get_by_text(f"Why {typed}?").first).to_be_visible()
+
     def test_written_without_network_reloaded_handed_in_marked_and_given_back(self):
         phone, desk = self.device(size=PHONE, touch=True, keeps_pages=True), self.device()
         self.joined(phone, self.tern)
@@ -67,7 +77,7 @@ class Notebooks(BrowserTestCase):
         conclusion.get_by_role("button", name=re.compile("Point at your evidence")).click()
         conclusion.get_by_role("button", name=re.compile(r"^0\.9")).first.click()
         expect(conclusion.get_by_text("Evidence:")).to_be_visible()
-        phone.get_by_role("button", name="Hand in").click()
+        phone.get_by_role("button", name="Hand in").first.click()
         expect(phone.get_by_role("heading", name=re.compile("Handed in"))).to_be_visible()
         self.assertEqual(HandedIn.objects.count(), 1)
 

@@ -59,7 +59,7 @@ class SharedDevice(BrowserTestCase):
         for hidden in ("0.914", "0.77"):
             self.assertNotIn(hidden, page.content())
         self.assertEqual(Reading.objects.count(), 0)
-        page.get_by_role("button", name="Leave").click()
+        self.leave(page)
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
 
         self.join(page, self.lab.join_code, self.tern.pin)
@@ -78,7 +78,7 @@ class SharedDevice(BrowserTestCase):
         stolen = thief.new_page()
         stolen.goto("/bench")
         expect(stolen.get_by_role("heading", name="Build this cell")).to_be_visible()
-        page.get_by_role("button", name="Leave").click()
+        self.leave(page)
         expect(page.get_by_role("heading", name="Join your lab")).to_be_visible()
         expect(other.get_by_role("heading", name="Join your lab")).to_be_visible()
         stolen.reload()
@@ -103,7 +103,7 @@ class SharedDevice(BrowserTestCase):
         expect(page.get_by_text("What became of the volts?").first).to_be_visible()
         self.assertNotIn(words, page.content())
         page.goto("/bench")
-        page.get_by_role("button", name="Leave").click()
+        self.leave(page)
         self.join(page, self.lab.join_code, self.tern.pin)
         page.goto("/bench/claims")
         expect(page.get_by_text(words)).to_be_visible()

@@ -102,3 +102,18 @@ class Unsent(BrowserTestCase):
         self.type_reading(page, "hello")
         expect(page.get_by_text("1 not sent yet")).to_be_visible()
         expect(page.get_by_role("heading", name="First reading of 3")).to_be_visible()
+
+    def test_what_waits_is_corrected_before_it_is_sent_and_both_are_kept(self):
+        page = self.bench()
+        page.context.set_offline(True)
+        self.type_reading(page, "0.49")
+        page.get_by_role("button", name="Correct before it is sent: 0.49 V").click()
+        expect(page.get_by_role("heading", name="Correct 0.49 V")).to_be_visible()
+        page.get_by_role("button", name="typed it wrong").click()
+        self.type_reading(page, "0.94")
+        expect(page.get_by_role("heading", name="Second reading of 3")).to_be_visible()  # of the two one counts
+        expect(page.get_by_role("button", name="Correct before it is sent")).to_have_count(1)
+        page.context.set_offline(False)
+        expect(page.get_by_role("button", name="Correct 0.94 V")).to_be_visible()
+        wrong, right = Reading.objects.order_by("received_at")
+        self.assertEqual((wrong.text, right.text, right.corrects, right.reason), ("0.49", "0.94", wrong, "typed it wrong"))

@@ -27,7 +27,7 @@ class WholePath(BrowserTestCase):
         page.get_by_text("All pairs", exact=True).click()
         self.choose(page, "aluminium", "magnesium", "steel", "tin")
         page.get_by_label("Their names, one a line").fill("Tern\nKnot")
-        expect(page.get_by_text("Fits: 38 of 40 minutes")).to_be_visible()
+        expect(page.get_by_text("Fits: 38 of 40 minutes").first).to_be_visible()
         self.check_access(page)
         page.get_by_role("button", name="Keep this plan").click()
         expect(page.get_by_role("heading", name="Who does what, when")).to_be_visible()

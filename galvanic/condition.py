@@ -15,6 +15,7 @@ from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import OutOfRange
 from galvanic.reference.names import find
 from galvanic.reference.variables import Variable, variables
+from galvanic.units import converted
 from galvanic.words import in_all_languages, number, say
 
 _NUMBER = r"([-+]?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?)"
@@ -86,7 +87,7 @@ def variable_named(name: str) -> Variable:
 
 
 def level(variable: Variable, text: str) -> Condition:
-    """A level as typed: a number (with or without the unit), or a word. Raises OutOfRange."""
+    """A level as typed: a number (alone, with its unit or one that measures the same), or a word. Raises OutOfRange."""
     plain = " ".join(text.split())
     if variable.kind != "number":
         words = {form.casefold(): word for word in variable.words for form in in_all_languages(word)}
@@ -100,14 +101,18 @@ def level(variable: Variable, text: str) -> Condition:
                 field=variable.key,
             )
         return Condition(variable.key, words[plain.casefold()])
-    units = sorted(in_all_languages(variable.unit), key=len, reverse=True) if variable.unit else ()
-    bare = next((plain.removesuffix(unit).strip() for unit in units if plain.endswith(unit)), plain)
-    if not re.fullmatch(_NUMBER, bare):
+    found = re.fullmatch(rf"{_NUMBER}\s*(.*)", plain)
+    value = None
+    if found is not None:
+        value, unit = float(found[1].replace(",", ".")), found[2]
+        if unit and unit not in in_all_languages(variable.unit):
+            value = converted(value, unit, variable.unit)
+    if value is None:
         raise OutOfRange(
             say("“{plain}” is no number of {value}.", plain=plain[:30], value=say(variable.unit or variable.name)),
             field=variable.key,
         )
-    return Condition(variable.key, float(bare.replace(",", ".")))
+    return Condition(variable.key, value)
 
 
 @lru_cache(512)
@@ -169,11 +174,14 @@ def canonical(text: str, variable: Variable | None = None) -> str:
     """A setting as it is kept: a number of a variable in its one form (“4 cm apart” is “spacing 4 cm”), else as it was
     written, which is understood where it is used (“as it was” is a dull surface, “1 part in 10” a dilution).
 
-    `variable`: what the lab changes, so that a level alone (“4”) is one of it.
+    `variable`: what the lab changes, so that a level alone (“4”) is one of it. Raises OutOfRange where that is a number, and
+    the text is none of it: a lab cannot compare 2 cm with “banana”, nor with 3 cm².
     """
     plain = " ".join(text.split())
     condition = condition_of(plain)
     if condition is None and variable is not None:
+        if variable.kind == "number":
+            return str(level(variable, plain))
         try:
             return str(level(variable, plain))
         except OutOfRange:

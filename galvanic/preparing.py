@@ -4,14 +4,15 @@ paste is prepared, and each plate."""
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from galvanic.cells import Cell
-from galvanic.condition import condition_of
+from galvanic.condition import Condition, condition_of
 from galvanic.conditions import Surface, setting, surface_of
 from galvanic.notes import capital
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
-from galvanic.reference.preparations import preparations_of
+from galvanic.reference.preparations import Preparation, preparations_of
 from galvanic.words import mark, say
 
 NOTHING_TOUCHES = mark("The plates must not touch. Clips stay above the liquid.")
@@ -28,18 +29,30 @@ def steps(cell: Cell) -> tuple[str, ...]:
 
 
 def usual_steps(cell: Cell) -> tuple[str, ...]:
-    """The same at the usual spacing and depth: what a card says once for all its cells."""
-    return _said(cell, USUAL)
+    """The same at the usual spacing and depth: what a card says once for all its cells, at whichever word of a setting."""
+    condition = condition_of(cell.condition)
+    if condition is None or condition.row.kind == "number":
+        return _said(cell, USUAL)
+    at_each = [replace(cell, condition=str(Condition(condition.variable, word))) for word in condition.row.words]
+    first, *others = (_said(one, USUAL) for one in at_each)
+    return tuple(step for step in first if all(step in other for other in others))
 
 
 def _said(cell: Cell, values: Mapping[str, str]) -> tuple[str, ...]:
-    every = preparations_of(electrolytes()[cell.electrolyte].form)
+    every = preparations(cell)
     return tuple(one.text.format(**values) for one in every if one.at_bench)
 
 
 def skipped(cell: Cell) -> tuple[str, ...]:
     """What to ask where a reading is low: the steps that may have been skipped, in order."""
-    return tuple(one.asks for one in preparations_of(electrolytes()[cell.electrolyte].form))
+    return tuple(one.asks for one in preparations(cell))
+
+
+def preparations(cell: Cell) -> tuple[Preparation, ...]:
+    """The steps by which a cell's liquid, fruit, card or paste is prepared."""
+    condition = condition_of(cell.condition)
+    at = condition.value if condition is not None and isinstance(condition.value, str) else ""
+    return preparations_of(electrolytes()[cell.electrolyte].form, cell.electrolyte, at)
 
 
 SAID_BEFORE = frozenset({"surface", "dilution"})  # which have sentences of their own in conditions.py

@@ -9,6 +9,8 @@ const to = process.env["SENTENCES"] ?? "src";
 export default defineConfig({
   sourceLocale: "en",
   locales: ["en", "de"],
+  // Which component a `<Trans>` becomes: one that leaves values as they were typed.
+  runtimeConfigModule: { Trans: ["/src/ui/Trans", "Trans"] },
   catalogs: [
     { path: `${to}/locale/{locale}`, include: ["src"], exclude: ["src/stages/**"] },
     { path: `${to}/stages/{name}/locale/{locale}`, include: ["src/stages/{name}/"] },

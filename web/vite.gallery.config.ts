@@ -8,6 +8,7 @@ export default mergeConfig(
     root: "gallery",
     base: "./",
     publicDir: false,
+    resolve: { alias: { "/src": new URL("src", import.meta.url).pathname } }, // the root is another one
     build: { outDir: "../../.run/gallery", emptyOutDir: true, manifest: false, rollupOptions: { input: "gallery/index.html" } },
   }),
 );

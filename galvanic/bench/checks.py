@@ -60,6 +60,11 @@ class Finding:
     repairs: tuple[Kind, ...] = ()
     hint: str = ""
 
+    @property
+    def whole(self) -> str:
+        """Title and sentence in one."""
+        return f"{self.title.rstrip('?')}. {self.text}"
+
 
 def check(
     cell: Cell, signed_v: float, resolution_v: float, earlier_v: Sequence[float], expected: Expectation | None
@@ -231,9 +236,9 @@ def _drifting(change: float) -> Finding:
         "likely",
         say("Not steady yet"),
         say(
-            mark("Your readings climb each time, by {change} in all.")
+            mark("The readings climb each time, by {change} in all.")
             if change > 0
-            else mark("Your readings fall each time, by {change} in all."),
+            else mark("The readings fall each time, by {change} in all."),
             change=volts(abs(change), 3),
         ),
         tries_for("drifting"),

@@ -26,7 +26,7 @@ ALSO = {
     "typed at": "time, at, date, when",
 }
 _MEANS = {word: name for name, words in ALSO.items() for word in (part.strip() for part in words.split(","))}
-_UNIT_AT_END = re.compile(r"^(.*?)\s*(?:[(\[/,]\s*|\bin\s+)(m?v|millivolts?|volts?)\s*[)\]]?$", re.IGNORECASE)
+UNIT_AT_END = re.compile(r"^(.*?)\s*(?:[(\[/,]\s*|\bin\s+)(m?v|millivolts?|volts?)\s*[)\]]?$", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +52,7 @@ def heading(text: str) -> Heading:
         return Heading(text, "")
     if name in _MEANS:
         return Heading(text, _MEANS[name])
-    if found := _UNIT_AT_END.match(name):
+    if found := UNIT_AT_END.match(name):
         inner = found[1].strip() or "volts"
         means = inner if inner in KNOWN else _MEANS.get(inner, "")
         if means == "volts":

@@ -101,12 +101,12 @@ def judge(leads: ParsedReading, dry: ParsedReading) -> MeterVerdict:
             say("{offset} with the leads together is much for a meter.", offset=volts(offset, 3, signed=True)),
             say(
                 "Hold the leads together once more, metal on metal, and check again. What the latest check shows is taken "
-                "off your readings; the numbers you type are kept as they are."
+                "off the readings; the numbers you type are kept as they are."
             ),
         )
     if abs(offset) > SMALL_OFFSET_V:
         return verdict(
             "offset", "good", say("Sound, with an offset of {offset}.", offset=volts(offset, 3, signed=True)),
-            say("It is taken off your readings from now on; the numbers you type are kept as they are."),
+            say("It is taken off the readings from now on; the numbers you type are kept as they are."),
         )  # fmt: skip
     return verdict("sound", "good", say("Sound: the meter and its leads can be trusted."), say("Go on with your cells."))

@@ -32,6 +32,7 @@ from galvanic.bench.headings import (
 )
 from galvanic.bench.readings import ParsedReading, parse
 from galvanic.bench.table_rows import BadTableText, as_written, check_width, rows_of
+from galvanic.bench.table_shape import shaped
 from galvanic.condition import Condition, as_found, canonical
 from galvanic.errors import GalvanicError, UnknownMaterial
 from galvanic.reference import catalogue
@@ -41,6 +42,13 @@ from galvanic.words import mark, say, say_n
 MOST_FAULTS, SHOWN_ROWS = 50, 5
 MOST_CONDITION, MOST_NUMBER = 40, 1e9
 YES, NO = {"yes", "true", "1", "y", "x", "ja", "j"}, {"no", "false", "0", "n", "nein"}
+# What people write where they have no number; common practice, no source.
+NO_NUMBER = {
+    "",
+    *"-|--|---|\u2013|\u2014|\u2212|/|?|x|n/a|na|n.a|none|no reading|not measured|ol|o.l|0l|o/l|overload|err".split("|"),
+    *"error|nan|#n/a|#nv|#div/0|#value|#wert|fehlt|nicht gemessen|k.a|entf\u00e4llt".split("|"),
+}
+ABOUT = ("~", "\u2248", "ca.", "ca ", "c. ", "approx", "about", "etwa")
 NO_REASON = mark("does not count in the table it came from")
 
 
@@ -71,11 +79,12 @@ class TableReading:
 
 @dataclass(frozen=True, slots=True)
 class ReadingsTable:
-    """The readings of a table in its order, the names of columns that are not understood, and the lines without a value."""
+    """The readings of a table in its order, the names of columns that are not understood, and the lines without a number
+    with what stands there."""
 
     readings: tuple[TableReading, ...]
     unused: tuple[str, ...]
-    left_out: tuple[int, ...] = ()
+    left_out: tuple[tuple[int, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,8 +101,9 @@ class Unknown:
 class Looked:
     """A table as it was understood: its headings, what could be read of it, and faulty rows by line.
 
-    `left_out`: lines without a value, such as cells that a group did not come to. `whole`: all rows were looked at; with
-    many faults the rest is left.
+    `left_out`: lines without a number and what stands there instead, such as nothing for cells that a group did not come to.
+    `shape`: what was done to the table before, in sentences. `whole`: all rows were looked at; with many faults the rest is
+    left.
     """
 
     headings: tuple[Heading, ...]
@@ -101,8 +111,9 @@ class Looked:
     faults: tuple[tuple[int, str], ...]
     unknown: tuple[Unknown, ...]
     first_rows: tuple[tuple[str, ...], ...]
-    left_out: tuple[int, ...]
+    left_out: tuple[tuple[int, str], ...]
     whole: bool
+    shape: tuple[str, ...] = ()
 
     @property
     def unused(self) -> tuple[str, ...]:
@@ -153,9 +164,10 @@ def look_at(
     readings: list[TableReading] = []
     faults: list[tuple[int, str]] = []
     first_rows: list[tuple[str, ...]] = []
-    left_out: list[int] = []
+    left_out: list[tuple[int, str]] = []
+    table = shaped(rows)
     look, looked_whole, places = Names(called or {}), True, dict[str, int]()
-    for line, fields in rows:
+    for line, fields in table.rows:
         if headings is None:
             headings = _headings(fields, columns or {})
             places = {h.means: place for place, h in enumerate(headings) if h.means}
@@ -168,8 +180,9 @@ def look_at(
         try:
             check_width(fields, len(headings))
             texts = {name: fields[place].strip() for name, place in places.items()}
-            if not (texts.get("volts") or texts.get(TYPED)):
-                left_out.append(line)
+            value = texts.get("volts") or texts.get(TYPED) or ""
+            if no_number(value):
+                left_out.append((line, value))
                 continue
             readings.append(_reading(line, texts, volts_unit, look))
         except GalvanicError as error:
@@ -179,7 +192,21 @@ def look_at(
                 break
     if headings is None:
         raise BadTableText("empty", say("The table has no readings."))
-    return Looked(headings, tuple(readings), tuple(faults), look.unknown(), tuple(first_rows), tuple(left_out), looked_whole)
+    return Looked(
+        headings,
+        tuple(readings),
+        tuple(faults),
+        look.unknown(),
+        tuple(first_rows),
+        tuple(left_out),
+        looked_whole,
+        table.says,
+    )
+
+
+def no_number(text: str) -> bool:
+    """Whether a value says that there is none (“n/a”, “OL”), or only about how much (“~0.9”)."""
+    return plain(text).rstrip(".!") in NO_NUMBER or text.strip().startswith(ABOUT)
 
 
 def _headings(fields: Sequence[str], columns: Mapping[str, str]) -> tuple[Heading, ...]:

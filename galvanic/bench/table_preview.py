@@ -13,6 +13,7 @@ from galvanic.notes import volts
 from galvanic.words import say, say_n
 
 SHOWN = 3
+MOST_CELL_V = 5.0  # no two plates in a drink come near it
 SHOWN_LINES = 12
 
 
@@ -67,7 +68,7 @@ def preview(looked: Looked, loads: Loads) -> Preview:
         cells=len({_cell(one) for one in readings}),
         aside=sum(1 for one in readings if one.why_not),
         loads=len(loads.rows),
-        says=(*says_of(readings), *left_out(looked.left_out)),
+        says=(*looked.shape, *says_of(readings), *left_out(looked.left_out)),
         unknown=looked.unknown,
         faults=(
             *looked.faults,
@@ -121,21 +122,33 @@ def says_of(readings: Sequence[TableReading]) -> tuple[str, ...]:
         says.append(say("In millivolts: {milli} of {n_readings} values.", milli=milli, n_readings=len(readings)))
     if commas:
         says.append(say("With a decimal comma: {commas} of {n_readings} values.", commas=commas, n_readings=len(readings)))
+    far = [one for one in readings if abs(one.parsed.volts_v) > MOST_CELL_V]
+    if far:
+        says.append(
+            say(
+                "More than {most:g} V in {n_far} of {n_readings} values: no cell gives that. Are they millivolts? Then name "
+                "the unit in the heading, or mend them; as they are, they will not count.",
+                most=MOST_CELL_V,
+                n_far=len(far),
+                n_readings=len(readings),
+            )
+        )
     says.append(
         say("The largest value is {volts_v}, in line {line}.", volts_v=volts(abs(high.parsed.volts_v), 3), line=high.line)
     )
     return tuple(says)
 
 
-def left_out(lines: Sequence[int]) -> tuple[str, ...]:
-    """That lines without a value are left out, and which; nothing where there is none."""
-    if not lines:
+def left_out(rows: Sequence[tuple[int, str]]) -> tuple[str, ...]:
+    """That lines without a number are left out, which, and what stands there; nothing where there is none."""
+    if not rows:
         return ()
-    named = ", ".join(map(str, lines[:SHOWN_LINES])) + (", …" if len(lines) > SHOWN_LINES else "")
+    lines = [f"{line} (“{text[:12]}”)" if text else str(line) for line, text in rows]
+    named = ", ".join(lines[:SHOWN_LINES]) + (", …" if len(lines) > SHOWN_LINES else "")
     return (
         say_n(
-            "Line {lines} has no value and is left out.",
-            "Lines {lines} have no value and are left out.",
+            "Line {lines} has no number and is left out.",
+            "Lines {lines} have no number and are left out.",
             len(lines),
             lines=named,
         ),

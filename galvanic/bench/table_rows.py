@@ -9,11 +9,13 @@ import csv
 import io
 import re
 from collections.abc import Iterator, Sequence
+from itertools import islice
 
 from galvanic.bench.text_files import DELIMITERS
 from galvanic.errors import GalvanicError
 from galvanic.words import say
 
+LOOKED_AT = 10  # lines, for what stands between columns
 _NOTHING = " \t\r\n\u00a0\u200b\ufeff" + ",;"
 """What a row may hold and still be an empty one: spaces, marks that nobody sees, the separators of another table."""
 _SEPARATOR = re.compile(r"sep=(.)", re.IGNORECASE)
@@ -30,15 +32,17 @@ class BadTableText(GalvanicError):
 
 
 def rows_of(text: str, comments: bool = False) -> Iterator[tuple[int, list[str]]]:
-    """Rows with the line they end on, empty ones left out; comma, semicolon or tab between columns, by the heading.
+    """Rows with the line they end on, empty ones left out; comma, semicolon or tab between columns, by which
+    of them the first lines hold most: a title may stand above the heading.
 
     Raises BadTableText not_csv.
     """
     lines = text.splitlines()
     skip = (lambda line: not line.strip() or line.startswith("#")) if comments else (lambda line: not line.strip())
-    first = next((line for line in lines if not skip(line)), "")
+    filled = list(islice((line for line in lines if not skip(line)), LOOKED_AT))
+    first = filled[0] if filled else ""
     named = _SEPARATOR.fullmatch(first.strip())
-    mark = named[1] if named else max((",", *DELIMITERS), key=first.count)
+    mark = named[1] if named else max((",", *DELIMITERS), key=lambda one: sum(line.count(one) for line in filled))
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark)
     try:
         for fields in reader:

@@ -158,7 +158,7 @@ def _liquid(row: Electrolyte) -> About:
             )
         )
         prepare.append(bridges()[row.bridge].prepare)
-    prepare += [preparation.text.format(**USUAL) for preparation in preparations_of(row.form)]
+    prepare += [preparation.text.format(**USUAL) for preparation in preparations_of(row.form, row.key)]
     recipe = recipes().get(row.key)
     if row.bridge is None and (recipe is None or recipe.kind not in ("whole", "card", "two")):
         made = batch(row.key, A_LITRE)

@@ -12,9 +12,9 @@ from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import within
 from galvanic.planning.asked import Asked
 from galvanic.planning.recipes import Batch, batch, diluted, recipes
+from galvanic.preparing import USUAL, preparations
 from galvanic.reference.bridges import bridges
 from galvanic.reference.catalogue import electrodes, electrolytes
-from galvanic.reference.preparations import preparations_of
 from galvanic.words import mark, say
 
 Plate = tuple[str, str]
@@ -128,13 +128,15 @@ def kit(
 def _for_steps(hands: Sequence[Sequence[Cell]]) -> tuple[KitLine, ...]:
     """What the steps of preparing fruit, card or paste need, for the groups that have such cells."""
     lines = []
-    forms = [{electrolytes()[cell.electrolyte].form for cell in hand} for hand in hands]
-    every = dict.fromkeys(step for own in forms for form in sorted(own) for step in preparations_of(form) if step.kit)
-    for step in every:
-        groups = sum(bool(own & set(step.forms)) for own in forms)
-        spare = _spares(groups * step.each)
-        total = groups * step.each + spare
-        lines.append(KitLine("", step.kit, "bench", step.each, groups, spare, total, None, None, step.text.split(";")[0]))
+    own = [dict.fromkeys(step for cell in hand for step in preparations(cell) if step.kit) for hand in hands]
+    every = dict.fromkeys(step for steps in own for step in steps)
+    for thing in dict.fromkeys(step.kit for step in every):
+        those = [step for step in every if step.kit == thing]
+        each = max(step.each for step in those)
+        groups = sum(any(step.kit == thing for step in steps) for steps in own)
+        spare = _spares(groups * each)
+        what_for = those[0].text.format(**USUAL).split(";")[0]
+        lines.append(KitLine("", thing, "bench", each, groups, spare, groups * each + spare, None, None, what_for))
     return tuple(lines)
 
 

@@ -38,7 +38,16 @@ def level_notes(conditions: Sequence[str], groups: int) -> list[Note]:
         out.append(Note("few_levels", "caution", say("Fewer than three levels"), text))
     keep = say("Stays the same: {keep}. {set_up}", keep=", ".join(row.keep), set_up=row.set_up)
     out.append(Note("keep", "plain", say("You change {name}", name=row.said), f"{keep} {row.hazard}".strip()))
-    if groups >= LEAST_GROUPS and len(set(known)) > 1:
+    if groups < LEAST_GROUPS:
+        text = say(
+            "It takes {least} groups to know how far groups differ by themselves; with {groups}, no effect of {name} can be "
+            "told from that. Make more groups, or let each bench work as two.",
+            least=LEAST_GROUPS,
+            groups=groups,
+            name=row.said,
+        )
+        out.insert(0, Note("too_few_groups", "caution", say("Too few groups to answer it"), text))
+    elif len(set(known)) > 1:
         out.append(_smallest(known, groups))
     return out
 

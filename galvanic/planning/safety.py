@@ -235,10 +235,11 @@ def bench_cautions(plates: Sequence[str], liquids: Sequence[str], asked: Asked =
     return list(dict.fromkeys(rule.short for rule in sorted(rules, key=lambda rule: rule.applies != "any")))
 
 
-def set_up_notes(plates: Sequence[str], liquids: Sequence[str], age: str) -> list[Note]:
-    """What has to be said while materials are chosen: what is not for this age, and which pairs make much gas."""
+def set_up_notes(plates: Sequence[str], liquids: Sequence[str], age: str, activities: Sequence[str] = ()) -> list[Note]:
+    """What has to be said while a lab is set up: what is not for this age, which pairs make much gas, and what each activity
+    asks for."""
     notes = []
-    for entry in sheet(plates, liquids, age).entries:
+    for entry in sheet(plates, liquids, age, activities).entries:
         rule = entry.hazard
         if entry.refused:
             others = [band for band in AGE_BANDS if band not in rule.refuse]
@@ -256,6 +257,10 @@ def set_up_notes(plates: Sequence[str], liquids: Sequence[str], age: str) -> lis
                     f"{rule.text} {who} {say(NO_SIGN)}",
                 )
             )
-        elif rule.refuse or (rule.severity == "warning" and rule.applies in ("gas", "ph-above", "ph-below")):
+        elif (
+            rule.refuse
+            or rule.applies == "activity"
+            or (rule.severity == "warning" and rule.applies in ("gas", "ph-above", "ph-below"))
+        ):
             notes.append(Note(f"warning-{rule.key}", "caution", ", ".join(entry.because), f"{rule.text} {rule.do}"))
     return notes

@@ -9,6 +9,7 @@ from galvanic.reference.reader import Reader, read_table
 from galvanic.words import mark, once, say
 
 KINDS = ("number", "words", "yes_no")
+SIZES = ("gap", "depth", "area")
 YES_NO = (mark("no"), mark("yes"))
 
 
@@ -33,6 +34,11 @@ class Variable:
     set_up: str
     keep: tuple[str, ...]
     hazard: str
+
+    @property
+    def sizes(self) -> bool:
+        """Whether it changes how much metal and liquid take part: then the current moves, and the volts hardly."""
+        return self.moves in SIZES
 
     @property
     def said(self) -> str:

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from galvanic.bench.attention import GroupState, Left, Work, relief, sound_values, state_of, visits
+from galvanic.bench.attention import GroupState, Left, Work, of_most, relief, sound_values, state_of, visits
 from galvanic.bench.checks import check
 from galvanic.bench.class_reference import Earlier, GroupCell, Reference
 from galvanic.bench.foretold import Foretold, in_words, order_told
@@ -174,13 +174,15 @@ def benches() -> Iterator[str]:
     yield in_words([Foretold(True, None, 0.95), Foretold(False, None, 0.45)])
     yield from (order_told(right, "zinc", "copper") for right in (True, False))
     finding = check(LEMON, -0.94, 0.001, [], Reference(["zinc", "copper"], ["lemon-juice"], [], "Tern").of(LEMON))
+    sound = ("good", "Sound.")
     states = [
-        GroupState("Tern", 2.0, 3, 3.0, [("Zn | Cu", one) for one in finding], None, True, False),
-        GroupState("Knot", 14.0, 1, 4.0, [], 0.2, True, False), GroupState("Ruff", 3.0, 2, 2.0, [], 0.01, False, False),
-        GroupState("Plover", 30.0, 5, 5.0, [], None, True, True), GroupState("Curlew", 9.0, 1, 2.6, [], -0.2, True, False),
+        GroupState("Tern", 2.0, 3, 4, 3.0, 3, 6.0, [("Zn | Cu", one) for one in finding], None, sound),
+        GroupState("Knot", 14.0, 1, 6, 4.0, 3, 6.0, [], 0.2, sound), GroupState("Ruff", 3.0, 2, 5, 2.0, 3, 6.0, [], 0.01, None),
+        GroupState("Plover", 30.0, 5, 0, 5.0, 3, 6.0, [], None, ("caution", "The last digit is 0.1 V.")),
+        GroupState("Curlew", 9.0, 1, 6, 2.6, 3, 6.0, [], -0.2, ("wrong", "0.3 V with the leads together.")),
     ]  # fmt: skip
     yield from told(visits(states), "visits")
-    yield from told(visits(states, 2), "two visits")
+    yield from told(of_most(visits(states), 3), "of most")
     values = [GroupCell("Tern", LEMON, -0.9), GroupCell("Knot", LEMON, 0.93), GroupCell("Ruff", LEMON, 0.95)]
     yield from told([v.group for v in sound_values(values, {("Tern", LEMON)})], "sound")
     yield from told([v.group for v in sound_values(values, {(v.group, LEMON) for v in values[:2]})], "sound")
@@ -191,8 +193,9 @@ def benches() -> Iterator[str]:
             work,
             wanted=3,
             due=2,
+            cell_min=6.0,
             silent_min=4.0,
-            checked=True,
+            meter=sound,
             findings=[],
             values=values,
             expected_v=lambda _: 0.95,

@@ -48,6 +48,23 @@ class Conditions(unittest.TestCase):
             with self.subTest(text=text):
                 self.assertEqual(condition_of(text), Condition(variable, value))
 
+    def test_another_unit_of_the_same_thing_is_converted_and_of_another_refused(self):
+        for key, text, value in (
+            ("spacing", "12 mm", 1.2),
+            ("area", "200 mm²", 2.0),
+            ("area", "2 cm2", 2.0),
+            ("temperature", "50 °F", 10.0),
+            ("temperature", "293.15 K", 20.0),
+            ("time", "90 s", 1.5),
+            ("salt", "5 g/L", 0.5),
+            ("concentration", "250 mmol/L", 0.25),
+        ):
+            self.assertEqual(level(variables()[key], text), Condition(key, value), text)
+        for key, text in (("area", "12 cm"), ("area", "banana"), ("spacing", "200 mm²"), ("depth", "3 V")):
+            for read in (level, lambda row, text: canonical(text, row)):
+                with self.assertRaisesRegex(OutOfRange, "is no number of"):
+                    read(variables()[key], text)
+
     def test_what_fits_no_variable_or_two_stays_the_teachers_own(self):
         for text in (
             "",

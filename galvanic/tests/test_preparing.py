@@ -1,6 +1,7 @@
 """How fruit, card and paste are prepared: on the card, in the kit, and asked for where a reading is low."""
 
 import unittest
+from dataclasses import replace
 
 from galvanic.bench.checks import Expectation, check
 from galvanic.cells import Cell
@@ -29,6 +30,23 @@ class Steps(unittest.TestCase):
         self.assertIn("3 cm deep, 4 cm apart", set_up(apart))
         deep = Cell("zinc", "lemon-whole", "copper", "depth 1.5 cm")
         self.assertIn("1.5 cm deep, 2 cm apart", set_up(deep))
+
+    def test_only_what_gives_is_rolled_and_a_setting_has_the_steps_that_fit_it(self):
+        potato = replace(WHOLE, electrolyte="potato")
+        self.assertNotIn("Roll", preparation(potato))
+        self.assertNotIn("rolled", " ".join(skipped(potato)))
+        whole, halves = (replace(WHOLE, condition=f"whole or halves {word}") for word in ("whole", "two halves"))
+        self.assertNotIn("slit", " ".join(usual_steps(halves)))  # the card says for each what is its own
+        self.assertIn("both in the same half", set_up(whole))
+        self.assertIn("One slit", set_up(halves))
+        self.assertNotIn("same half", preparation(halves))
+        self.assertEqual(steps(replace(WHOLE, condition="fruit or cup cup of its juice")), ())
+
+    def test_the_kit_says_what_for_with_numbers(self):
+        halves = replace(WHOLE, condition="whole or halves two halves")
+        lines = [line for line in kit([[WHOLE, halves]]).bench if "knife" in line.name]
+        self.assertEqual([line.groups for line in lines], [1])
+        self.assertFalse([line for line in kit([[WHOLE]]).bench if "{" in line.why])
 
     def test_a_cup_of_liquid_has_no_steps(self):
         cup = Cell("zinc", "vinegar", "copper")

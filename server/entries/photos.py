@@ -101,7 +101,7 @@ def _pixels(content: bytes) -> Image.Image:
                     pixels = picture.width * picture.height
                 if pixels > MOST_PIXELS:
                     raise LARGE()
-                upright = ImageOps.exif_transpose(picture).convert("RGB")
+                upright = _on_white(ImageOps.exif_transpose(picture))
     except Image.DecompressionBombError as error:
         raise LARGE() from error
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, MemoryError) as error:
@@ -110,6 +110,16 @@ def _pixels(content: bytes) -> Image.Image:
     upright.thumbnail((LONGEST, LONGEST))
     upright.info = {}  # or a comment would be written into the new file
     return upright
+
+
+def _on_white(picture: Image.Image) -> Image.Image:
+    """A picture without gaps: what is transparent is white, as on the page it was seen on."""
+    if not picture.has_transparency_data:
+        return picture.convert("RGB")
+    seen = picture.convert("RGBA")
+    paper = Image.new("RGB", seen.size, "white")
+    paper.paste(seen, mask=seen.getchannel("A"))
+    return paper
 
 
 def _write(target: Path, data: bytes) -> None:

@@ -204,7 +204,10 @@ def variables_out() -> list[VariableOut]:
             name=row.said,
             settings=[level.said for level in usual_levels(row)],
             set_up=row.set_up,
-            keep=list(row.keep),
+            title=say("What changes with {name}?", name=row.said),
+            question=say("What does {name} change: the volts, the current, or neither?", name=row.said),
+            kept=", ".join(row.keep),
+            short=row.sizes,
             hazard=row.hazard,
         )
         for row in variables().values()
@@ -259,7 +262,7 @@ def preview(actor: Teacher, lab_id: uuid.UUID | None, plan: NewLab) -> PreviewOu
             for hand in made.hands
         ],
         said=list(said),
-        safety=notes_out(set_up_notes(lab.electrodes, lab.electrolytes, lab.age)),
+        safety=notes_out(set_up_notes(lab.electrodes, lab.electrolytes, lab.age, lab.activities)),
         notes=notes_out(
             [
                 *plan_notes(task, made, steps, lab.minutes, names, lab.scatter_v),

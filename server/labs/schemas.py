@@ -300,13 +300,17 @@ class TemplateOut(BaseModel):
 
 
 class VariableOut(BaseModel):
-    """One thing that a lab can change on purpose: its usual levels as settings, how to set it up, what stays the same."""
+    """One thing that a lab can change on purpose: its usual levels as settings, how to set it up, and what a lab that
+    changes it is called, asks and keeps the same; `short`: its answer is in the current, so that is measured, too."""
 
     varies: Varies
     name: str
     settings: list[str]
     set_up: str
-    keep: list[str]
+    title: str
+    question: str
+    kept: str
+    short: bool
     hazard: str
 
 

@@ -45,6 +45,13 @@ def tidy_title(title: str) -> str:
     return tidy
 
 
+def untaken(actor: Teacher, title: str) -> str:
+    """A title that none of a teacher's labs has: “Cells” of which there is one becomes “Cells (2)”."""
+    taken = set(Lab.objects.filter(owner=actor, deleted_at__isnull=True).values_list("title", flat=True))
+    numbered = (f"{title[: MAX_TITLE - 5]} ({n})" for n in range(2, len(taken) + 3))
+    return title if title not in taken else next(one for one in numbered if one not in taken)
+
+
 def tidy_names(names: Sequence[str]) -> list[str]:
     """Group names with stray spaces taken off. Raises Problem for none, too many, too long or twice the same."""
     tidy = [" ".join(name.split()) for name in names if name.strip()]
@@ -103,7 +110,10 @@ def tidy_conditions(varies: Varies, conditions: Sequence[str]) -> list[str]:
 
     Raises Problem where a lab varies something else and names fewer than two settings, or too many.
     """
-    read = (canonical(condition, varies.variable) for condition in conditions if condition.strip())
+    try:
+        read = [canonical(condition, varies.variable) for condition in conditions if condition.strip()]
+    except OutOfRange as error:
+        raise Problem(422, "conditions", say("Settings to compare: {why}", why=str(error)), field="conditions") from error
     tidy = list(dict.fromkeys(one[:MAX_CONDITION] for one in read))
     if varies in (Varies.PAIRS, Varies.ELECTROLYTE):
         tidy = tidy or [""]
@@ -281,6 +291,7 @@ def draft_of(actor: Teacher, lab_id: uuid.UUID) -> Lab:
 @transaction.atomic
 def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date, anew: bool = False) -> Lab:
     """A new draft with the plan of another lab of the teacher's, cells and groups alike, with new PINs; nothing measured.
+    A title that is taken is numbered.
 
     `anew`: cells are planned anew from its settings, without what was changed by hand.
 
@@ -292,11 +303,11 @@ def copy_lab(*, actor: Teacher, lab_id: uuid.UUID, title: str, on: date, anew: b
     if anew:
         settings = {name: getattr(source, name) for name in LabSettings.model_fields}
         names = [group.name for group in groups]
-        return create_lab(actor=actor, plan=NewLab(**settings, title=title, date=on, groups=names))
+        return create_lab(actor=actor, plan=NewLab(**settings, title=untaken(actor, title), date=on, groups=names))
     copy = Lab(owner=actor, edition=reader.edition())
     for name in (*LabSettings.model_fields, "wished"):
         setattr(copy, name, getattr(source, name))
-    copy.title, copy.date = tidy_title(title), on
+    copy.title, copy.date = untaken(actor, tidy_title(title)), on
     keep_new(copy)
     shared = next((p.cell for hand in hands for p in hand if p.shared), None)
     made = add_groups(copy, [g.name for g in groups], [[p.cell for p in hand] for hand in hands], shared)

@@ -114,6 +114,7 @@ TEMPLATES: tuple[dict[str, Any], ...] = (
         "electrodes": ["zinc", "copper"],
         "electrolytes": ["lemon-juice"],
         "conditions": [mark("spacing 1 cm"), mark("spacing 2 cm"), mark("spacing 4 cm"), mark("spacing 8 cm")],
+        "short_circuit": True,
     },
     {
         "key": "depth",
@@ -126,6 +127,7 @@ TEMPLATES: tuple[dict[str, Any], ...] = (
         "electrodes": ["zinc", "copper"],
         "electrolytes": ["lemon-juice"],
         "conditions": [mark("1 cm deep"), mark("2 cm deep"), mark("4 cm deep")],
+        "short_circuit": True,
     },
     {
         "key": "surface",

@@ -42,7 +42,8 @@ def tables_apart(content: bytes) -> Tables:
         raise Problem(problem["status"], problem["code"], problem["message"], problem["field"], rows)
     if (bad := told.get("bad")) is not None:
         raise BadTableText(bad["code"], bad["text"], [(line, text) for line, text in bad["rows"]])
-    return Tables(*([(line, fields) for line, fields in told[name]] for name in ("readings", "loads")))
+    readings, loads = ([(line, fields) for line, fields in told[name]] for name in ("readings", "loads"))
+    return Tables(readings, loads, tuple(told["says"]))
 
 
 def main(content: bytes, spoken: str) -> dict[str, Any]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from datetime import date, timedelta
 from typing import Any
 
@@ -16,6 +16,7 @@ from galvanic.bench.loads_table import Loads, look_at_loads
 from galvanic.bench.readings_table import Looked, look_at
 from galvanic.bench.table_preview import preview
 from galvanic.bench.table_rows import BadTableText
+from galvanic.bench.table_shape import shaped
 from galvanic.reference import catalogue
 from galvanic.words import mark, say
 from server.base.beside import beside
@@ -99,6 +100,7 @@ def _looked(table: TableIn) -> tuple[Looked, Loads]:
     try:
         tables = tables_apart(bytes(table.content))
         looked = look_at(tables.readings, MAX_ROWS, table.columns, table.called)
+        looked = replace(looked, shape=(*tables.says, *looked.shape))
         return looked, look_at_loads(tables.loads, MAX_ROWS, table.called)
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
@@ -126,7 +128,7 @@ def _columns(table: TableIn, problem: Problem) -> dict[str, Any]:
     """What each column holds, where that is what is amiss, so that the teacher can say what the others hold."""
     if problem.code != "columns":
         return {}
-    (_, fields), *rows = tables_apart(bytes(table.content)).readings[:4]
+    (_, fields), *rows = shaped(tables_apart(bytes(table.content)).readings).rows[:4]
     read = [heading(text) for text in fields]
     return {
         "columns": [

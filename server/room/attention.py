@@ -9,7 +9,7 @@ from datetime import datetime
 from statistics import fmean
 
 from galvanic.bench import attention
-from galvanic.bench.attention import GroupState, Left, Visit, Work, relief, state_of, visits
+from galvanic.bench.attention import GroupState, Left, Reason, Visit, Work, of_most, relief, state_of, visits
 from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell, Reference
 from galvanic.bench.standing import values_that_count
@@ -31,10 +31,13 @@ class Relief:
 
 @dataclass(frozen=True)
 class Attention:
-    """Visits with the cell each is about, the code of what is said of each cell's last reading, and relief by group."""
+    """What most groups have in common; visits, the most worth it first; what is said of each cell's last reading; the ids
+    of the cells that reasons name, by group and what the cell is called; and relief by group."""
 
-    visits: list[tuple[Visit, uuid.UUID | None]]
-    flags: dict[uuid.UUID, str]
+    common: list[Reason]
+    visits: list[Visit]
+    flags: dict[uuid.UUID, Finding]
+    cells: dict[tuple[str, str], uuid.UUID]
     relief: dict[str, Relief]
     verdicts: Verdicts
 
@@ -58,15 +61,14 @@ def visits_of(
         for cell in hand.cells:
             planned = cell.planned
             if said := check_last(cell.rows, reference):
-                flags[planned.id] = said[0].code
-                told.append((planned.cell.short, said[0]))
-                cells[group.name, planned.cell.short] = planned.id
+                flags[planned.id] = said[0]
+                told.append((planned.cell.notation, said[0]))
+                cells[group.name, planned.cell.notation] = planned.id
         states.append(_state(lab, group, hand, verdicts, values, reference, told, wanted, steps, minute, now))
-    found = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
-    behind = [visit.group for visit in found if visit.code == "behind"]
-    return Attention(
-        [(visit, cells.get((visit.group, visit.cell))) for visit in found], flags, _helped(groups, hands, behind), verdicts
-    )
+    seen = visits(states) if lab.state == Lab.State.OPEN and lab.paused_at is None else []
+    common, found = of_most(seen, len(groups))
+    behind = [visit.group for visit in seen if any(one.code == "behind" for one in visit.reasons)]
+    return Attention(common, found, flags, cells, _helped(groups, hands, behind), verdicts)
 
 
 def sound_values(groups: Sequence[Group], hands: Sequence[Hand], verdicts: Verdicts) -> list[GroupCell]:
@@ -107,9 +109,10 @@ def _state(
         str(group.id),
         [_work(one, verdicts) for one in hand.cells],
         wanted=wanted,
+        cell_min=steps.cell,
         due=sum(end <= minute for _, end in steps.cell_times(len(hand.cells))),
         silent_min=0.0 if newest is None else (now - newest).total_seconds() / 60.0,
-        checked=hand.meter is not None,
+        meter=None if hand.meter is None else (hand.meter.tone, hand.meter.text),
         findings=told,
         values=values,
         expected_v=lambda cell: reference.of(cell).volts_v,

@@ -8,6 +8,8 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
+from galvanic.bench.attention import SHOWN, Reason
+from galvanic.bench.checks import Finding
 from galvanic.bench.standing import previewed
 from galvanic.cells import Cell
 from server.base.kept import answer_json, as_json
@@ -26,8 +28,19 @@ from server.people.auth import TeacherAuth, teacher_of
 from server.people.limits import guessed_pins
 from server.people.models import Teacher
 from server.people.schemas import ProblemOut
-from server.room.attention import Relief, visits_of
-from server.room.schemas import BoardCell, BoardOut, GroupBoard, JustIn, ReliefOut, SpanOut, VisitOut, WaitingQuestion
+from server.room.attention import Attention, Relief, visits_of
+from server.room.schemas import (
+    BoardCell,
+    BoardOut,
+    FlagOut,
+    GroupBoard,
+    JustIn,
+    ReliefOut,
+    SpanOut,
+    VisitOut,
+    VisitReason,
+    WaitingQuestion,
+)
 
 router = Router(auth=TeacherAuth())
 JUST_IN = 8
@@ -93,13 +106,13 @@ def _board(lab: Lab) -> BoardOut:
             id=g.id,
             name=g.name,
             pin=pin_for(lab, g),
-            meter=None if hand.meter is None else hand.meter.code,
+            meter=hand.meter,
             meter_address=g.meter_address,
             aside=hand.aside,
             cells=[
                 BoardCell(
                     **{**dict(one.sent), "readings": judged(one.sent.readings, verdicts)},
-                    flag=attention.flags.get(one.planned.id),
+                    flag=flag_out(attention.flags.get(one.planned.id)),
                     asked=one.asked,
                     begun=one.begun,
                 )  # fmt: skip
@@ -143,17 +156,12 @@ def _board(lab: Lab) -> BoardOut:
             )
             for one in questions
         ],
+        common=[reason_out("", one, attention) for one in attention.common],
         visits=[
-            VisitOut(
-                group=visit.group,
-                code=visit.code,
-                tone=visit.tone,
-                text=visit.text,
-                cell=cell,
-                relief=relief_out(attention.relief.get(visit.group)) if visit.code == "behind" else None,
-            )
-            for visit, cell in attention.visits
+            VisitOut(group=visit.group, reasons=[reason_out(visit.group, one, attention) for one in visit.reasons])
+            for visit in attention.visits[:SHOWN]
         ],
+        more_visits=max(0, len(attention.visits) - SHOWN),
     )
 
 
@@ -164,6 +172,22 @@ def beside(request: HttpRequest, cell_id: uuid.UUID) -> Beside:
     lab = cell.group.lab
     verdicts = of_class(lab, hands_of(lab, list(lab.groups.all())))
     return beside_out(cell, counting(current_rows([cell]), verdicts))
+
+
+def flag_out(finding: Finding | None) -> FlagOut | None:
+    """What the checks say of a reading, as the teacher sees it."""
+    return None if finding is None else FlagOut(code=finding.code, sure=finding.sure, text=finding.whole)
+
+
+def reason_out(group: str, reason: Reason, found: Attention) -> VisitReason:
+    """A reason to go and see a group, as it is sent."""
+    return VisitReason(
+        code=reason.code,
+        tone=reason.tone,
+        text=reason.text,
+        cell=found.cells.get((group, reason.cell)),
+        relief=relief_out(found.relief.get(group)) if reason.code == "behind" else None,
+    )
 
 
 def relief_out(found: Relief | None) -> ReliefOut | None:

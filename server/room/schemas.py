@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import datetime
 import uuid
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.notes import Tone
 from server.entries.beside_schemas import AnswerKind
-from server.entries.schemas import CellWithReadings, ReadingOut
+from server.entries.schemas import CellWithReadings, MeterOut, ReadingOut
 from server.labs.policy import Stage
 from server.labs.schemas import CellIO
 
@@ -45,11 +45,19 @@ class AddressIn(BaseModel):
     address: Annotated[str, StringConstraints(max_length=60)]
 
 
-class BoardCell(CellWithReadings):
-    """A cell on the board; `flag` is the code of what the checks say about its last reading, `asked` as on the bench,
-    `begun`: something hangs at it, so it stays with its group."""
+class FlagOut(BaseModel):
+    """What the checks say about a cell's last reading: a code, how sure, and a sentence."""
 
-    flag: str | None
+    code: str
+    sure: Literal["likely", "possible"]
+    text: str
+
+
+class BoardCell(CellWithReadings):
+    """A cell on the board; `flag` is what the checks say about its last reading, `asked` as on the bench, `begun`:
+    something hangs at it, so it stays with its group."""
+
+    flag: FlagOut | None
     asked: bool
     begun: bool
 
@@ -63,10 +71,9 @@ class ReliefOut(BaseModel):
     name: str
 
 
-class VisitOut(BaseModel):
-    """Whom to go and see, and why; `cell` is the cell it is about, `relief` what would help who is behind."""
+class VisitReason(BaseModel):
+    """One reason to go and see a group; `cell` is the cell it is about, `relief` what would help who is behind."""
 
-    group: str
     code: str
     tone: Tone
     text: str
@@ -74,10 +81,17 @@ class VisitOut(BaseModel):
     relief: ReliefOut | None
 
 
-class GroupBoard(BaseModel):
-    """One group on the board; `meter` is the code of its latest meter check, `aside` why all of it is set aside."""
+class VisitOut(BaseModel):
+    """Whom to go and see, and why: the weightiest reason first."""
 
-    meter: str | None
+    group: str
+    reasons: list[VisitReason]
+
+
+class GroupBoard(BaseModel):
+    """One group on the board; `meter` is its latest meter check, `aside` why all of it is set aside."""
+
+    meter: MeterOut | None
     meter_address: str
     aside: str
 
@@ -149,6 +163,8 @@ class BoardOut(BaseModel):
     wanted: int
     groups: list[GroupBoard]
     just_in: list[JustIn]
+    common: list[VisitReason]
     visits: list[VisitOut]
+    more_visits: int
     questions: list[WaitingQuestion]
     wrong_pins: int

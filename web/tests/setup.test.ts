@@ -3,7 +3,7 @@ import assert from "node:assert/strict";
 import test from "node:test";
 import "./browser";
 import type { Schemas } from "../src/api/client";
-import { begun, empty, isEnough, planOf, withGroups, withTemplate } from "../src/stages/plan/setup";
+import { begun, empty, isEnough, planOf, withGroups, withTemplate, withVariable } from "../src/stages/plan/setup";
 
 const template = (key: string, more: Partial<Schemas["TemplateOut"]> = {}): Schemas["TemplateOut"] => ({
   key,
@@ -49,7 +49,21 @@ const USUAL = {
   level: "middle" as const,
   template: "",
 };
-const START = { usual: USUAL, templates: ALL };
+const START = {
+  usual: USUAL,
+  templates: ALL,
+  variables: ["depth", "stirring"].map((key) => ({
+    varies: key as Schemas["VariableOut"]["varies"],
+    name: key,
+    settings: [`1 of ${key}`, `2 of ${key}`],
+    set_up: "",
+    title: `Title of ${key}`,
+    question: `What does ${key} change?`,
+    kept: `not ${key}`,
+    short: key === "depth",
+    hazard: "",
+  })),
+};
 
 test("a new lab opens with the first template filled in, and is enough for a plan", () => {
   const plan = planOf(begun(START));
@@ -61,17 +75,17 @@ test("a new lab opens with the first template filled in, and is enough for a pla
 
 test("another template takes its own words along and leaves typed ones alone", () => {
   const typed = { ...begun(START), question: "Why do ours differ?" };
-  const next = withTemplate(typed, SPACING, ALL);
+  const next = withTemplate(typed, SPACING, START);
   assert.equal(next.question, "Why do ours differ?");
   assert.equal(next.title, "Name of spacing");
   assert.equal(next.conditions, "1 cm apart\n4 cm apart");
-  const back = withTemplate({ ...next, title: "Mine" }, PAIRS, ALL);
+  const back = withTemplate({ ...next, title: "Mine" }, PAIRS, START);
   assert.equal(back.title, "Mine");
 });
 
 test("settings that somebody typed stay while the same thing is varied", () => {
-  const typed = { ...withTemplate(begun(START), SPACING, ALL), conditions: "2 cm\n9 cm" };
-  assert.equal(withTemplate(typed, SPACING, ALL).conditions, "2 cm\n9 cm");
+  const typed = { ...withTemplate(begun(START), SPACING, START), conditions: "2 cm\n9 cm" };
+  assert.equal(withTemplate(typed, SPACING, START).conditions, "2 cm\n9 cm");
 });
 
 test("groups by number keep the names that are there", () => {
@@ -91,7 +105,7 @@ test("a number that is none yet makes no plan, and a decimal comma is one", () =
 test("what only a template asked for goes with it, and what was typed stays", () => {
   const shown = template("shown", { minutes: 20, groups: ["Front bench"], short_circuit: true, packs: true });
   const plain = template("plain");
-  const all = [shown, plain];
+  const all = { ...START, templates: [shown, plain] };
   const before = { ...empty(USUAL), names: "Tern\nKnot" };
   const front = withTemplate(before, shown, all);
   assert.deepEqual([front.minutes, front.names, front.short, front.packs], ["20", "Front bench", true, true]);
@@ -99,4 +113,21 @@ test("what only a template asked for goes with it, and what was typed stays", ()
   assert.equal(back.names.split("\n").length, 8);
   assert.deepEqual([back.minutes, back.short, back.packs], ["20", false, false]);
   assert.equal(withTemplate({ ...front, names: "Mine" }, plain, all).names, "Mine");
+});
+
+test("another variable brings title, question, what stays the same, settings and the current, but for what was typed", () => {
+  const depth = withVariable(begun(START), "depth", START);
+  assert.deepEqual(
+    [depth.title, depth.question, depth.kept, depth.conditions, depth.short],
+    ["Title of depth", "What does depth change?", "not depth", "1 of depth\n2 of depth", true],
+  );
+  const stirred = withVariable({ ...depth, question: "Mine?", conditions: "5" }, "stirring", START);
+  assert.deepEqual(
+    [stirred.title, stirred.question, stirred.conditions, stirred.short],
+    ["Title of stirring", "Mine?", "5", false],
+  );
+  assert.equal(withVariable(depth, "spacing", START).title, "Name of spacing"); // a template that changes it says it better
+  assert.equal(withTemplate(depth, PAIRS, START).title, "Name of pairs");
+  const own = withVariable(depth, "own", START);
+  assert.deepEqual([own.title, own.conditions], ["Title of depth", ""]); // nothing better is known
 });

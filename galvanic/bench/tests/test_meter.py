@@ -2,7 +2,7 @@
 
 import unittest
 
-from galvanic.bench.attention import SHARED_U_V, GroupState, Left, relief, sound_values, visits
+from galvanic.bench.attention import SHARED_U_V, GroupState, Left, of_most, relief, sound_values, visits
 from galvanic.bench.checks import Finding
 from galvanic.bench.class_reference import GroupCell
 from galvanic.bench.meter import judge
@@ -45,8 +45,8 @@ class MeterCheck(unittest.TestCase):
 
 def state(group, **changes):
     usual = {
-        "silent_min": 1.0, "done": 3, "due": 3.0, "findings": (), "shared_off_v": None, "checked": True,
-        "finished": False,
+        "silent_min": 1.0, "done": 3, "left": 4, "due": 3.0, "wanted": 3, "cell_min": 6.0, "findings": (),
+        "shared_off_v": None, "meter": ("good", "Sound."),
     }  # fmt: skip
     return GroupState(group, **(usual | changes))
 
@@ -67,43 +67,68 @@ class Judging(unittest.TestCase):
 
 
 class GoAndSee(unittest.TestCase):
-    def test_a_fault_comes_before_lateness_and_lateness_before_a_missing_check(self):
-        fault = (
-            "Zn | Cu",
-            Finding("near_zero", "likely", "Close to nothing", "About 1 V was expected.", ("Look.", "Look again.")),
-        )
+    def fault(self, sure, code="far", cells=("Zn | Cu",)):
+        return [(cell, Finding(code, sure, "Far from expected", "It lies far.", ("Look.",))) for cell in cells]
+
+    def codes(self, *states):
+        return [[one.code for one in visit.reasons] for visit in visits(states)]
+
+    def test_who_has_the_most_readings_at_stake_comes_first(self):
+        poor, failed = ("caution", "The last digit is 0.1 V."), ("wrong", "0.3 V with the leads together.")
         found = visits([
-            state("late", done=1), state("fault", findings=[fault]), state("fine"), state("unchecked", checked=False),
-            state("silent", silent_min=12.0), state("off", shared_off_v=-0.2),
+            state("late", done=1, left=6), state("fault", findings=self.fault("likely")), state("fine"),
+            state("unchecked", meter=None), state("silent", silent_min=12.0), state("off", shared_off_v=-0.2),
+            state("poor", meter=poor), state("failed", meter=failed),
         ])  # fmt: skip
-        self.assertEqual([v.group for v in found], ["fault", "off", "late", "silent", "unchecked"])
-        self.assertIn("\u22120.20 V", found[1].text)
-        self.assertEqual(found[0].cell, "Zn | Cu")
+        order = [visit.group for visit in found]
+        self.assertEqual(order, ["failed", "fault", "off", "poor", "late", "silent", "unchecked"])
+        self.assertIn("\u22120.20 V", found[2].reasons[0].text)
+        self.assertEqual((found[1].reasons[0].cell, found[0].reasons[0].tone), ("Zn | Cu", "wrong"))
+
+    def test_every_reason_of_a_group_is_said_the_weightiest_first(self):
+        found = self.codes(state("a", silent_min=9.0, done=1, left=6, meter=None, findings=self.fault("possible")))
+        self.assertEqual(found, [["far", "behind", "silent", "unchecked"]])
+
+    def test_a_fault_at_several_cells_weighs_as_many_and_less_where_little_is_left(self):
+        many = state("many", findings=self.fault("likely", cells=("Zn | Cu", "Fe | Cu")))
+        one, last = state("one", findings=self.fault("likely")), state("last", left=0, findings=self.fault("likely"))
+        saves = [visit.saves for visit in visits([last, one, many])]
+        self.assertEqual([visit.group for visit in visits([last, one, many])], ["many", "one", "last"])
+        self.assertAlmostEqual(saves[0] - saves[1], 3 * 0.9)
 
     def test_who_is_finished_is_neither_late_nor_silent(self):
-        self.assertEqual(visits([state("done", silent_min=30.0, done=7, due=9.0, finished=True)]), [])
+        self.assertEqual(visits([state("done", silent_min=30.0, done=7, left=0, due=9.0)]), [])
 
-    def test_the_list_is_short(self):
-        self.assertEqual(len(visits([state(f"g{k}", silent_min=20.0) for k in range(12)])), 6)
+    def test_nobody_is_cut_off_and_equals_stand_by_name(self):
+        found = visits([state(f"g{k}", silent_min=20.0) for k in reversed(range(9))])
+        self.assertEqual([visit.group for visit in found], [f"g{k}" for k in range(9)])
 
     def test_a_shared_cell_is_off_only_beyond_what_groups_differ_by_anyway(self):
         for off in (-3.1, -2.9, 2.9, 3.1):
-            found = [v.code for v in visits([state("one", shared_off_v=off * SHARED_U_V)])]
-            self.assertEqual(found, ["shared_off"] if abs(off) > 3.0 else [], off)
+            found = self.codes(state("one", shared_off_v=off * SHARED_U_V))
+            self.assertEqual(found, [["shared_off"]] if abs(off) > 3.0 else [], off)
 
     def test_less_than_a_whole_cell_behind_and_a_short_silence_are_nothing(self):
         self.assertEqual(visits([state("one", done=2, due=3.0), state("two", silent_min=7.9)]), [])
-        self.assertEqual([v.code for v in visits([state("one", done=1, due=3.0)])], ["behind"])
-        self.assertEqual([v.code for v in visits([state("two", silent_min=8.1)])], ["silent"])
+        self.assertEqual(self.codes(state("one", done=1, due=3.0)), [["behind"]])
+        self.assertEqual(self.codes(state("two", silent_min=8.1)), [["silent"]])
 
-    def test_a_possible_fault_waits_behind_a_likely_one_and_before_lateness(self):
-        def fault(sure):
-            return [("Zn | Cu", Finding("far", sure, "Far from expected", "It lies far.", ("Look.",)))]
+    def test_silence_costs_the_more_the_shorter_a_cell_is(self):
+        quick, slow = state("quick", silent_min=12.0, cell_min=4.0), state("slow", silent_min=12.0, cell_min=8.0)
+        self.assertEqual([visit.saves for visit in visits([slow, quick])], [4.5, 2.25])
 
-        found = visits(
-            [state("c", done=1, due=2.6), state("b", findings=fault("possible")), state("a", findings=fault("likely"))]
-        )
-        self.assertEqual([(v.group, v.tone) for v in found], [("a", "wrong"), ("b", "caution"), ("c", "caution")])
+    def test_what_most_groups_have_is_said_once_of_the_class(self):
+        late = [state(f"g{k}", done=1, left=6, silent_min=9.0 if k < 2 else 1.0) for k in range(3)]
+        said, left = of_most(visits([*late, state("fine")]), 4)
+        self.assertEqual([one.code for one in said], ["behind"])
+        self.assertIn("3 of 4 groups", said[0].text)
+        self.assertEqual([[one.code for one in v.reasons] for v in left], [["silent"], ["silent"]])
+        self.assertEqual(of_most(visits(late[:2]), 4)[0], [])  # half of them are not most of them
+        self.assertEqual(of_most(visits(late[:1]), 1)[0], [])  # a group alone is no class
+
+    def test_a_likely_fault_comes_before_a_possible_one(self):
+        found = visits([state("b", findings=self.fault("possible")), state("a", findings=self.fault("likely"))])
+        self.assertEqual([(v.group, v.reasons[0].tone) for v in found], [("a", "wrong"), ("b", "caution")])
 
 
 def cell(negative, positive="copper"):

@@ -36,8 +36,8 @@ class EmptyLines(unittest.TestCase):
         for planned in ("Tern,,,,\n", "Tern,copper,tin,lemon juice,\n"):
             with self.subTest(planned):
                 found = read_readings(head + row + planned + row + planned, 10)
-                self.assertEqual((len(found.readings), found.left_out), (2, (3, 5)))
-                self.assertEqual(left_out(found.left_out), ("Lines 3, 5 have no value and are left out.",))
+                self.assertEqual((len(found.readings), found.left_out), (2, ((3, ""), (5, ""))))
+                self.assertEqual(left_out(found.left_out), ("Lines 3, 5 have no number and are left out.",))
         with self.assertRaises(BadTableText) as caught:  # a value without its plates is a fault as before
             read_readings(head + "Tern,,,lemon juice,0.94\n", 10)
         self.assertIn("red, black: nothing there", caught.exception.rows[0][1])

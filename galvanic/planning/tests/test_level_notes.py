@@ -30,3 +30,5 @@ class Levels(unittest.TestCase):
         self.assertIn("own_words", codes(["1 cm apart", "2 cm apart", "4 cm apart", "on the sill"]))
         self.assertEqual(codes([""]) + codes(["on the sill", "in the fridge"]), [])
         self.assertNotIn("smallest_effect", codes(["1 cm apart", "2 cm apart", "4 cm apart"], 2))
+        self.assertEqual(codes(["1 cm apart", "2 cm apart", "4 cm apart"], 2)[0], "too_few_groups")
+        self.assertNotIn("too_few_groups", codes(["1 cm apart", "2 cm apart", "4 cm apart"], 3))

@@ -140,8 +140,8 @@ class Sheets(unittest.TestCase):
 
 
 class WhileChoosing(unittest.TestCase):
-    def notes(self, plates, liquids, age="14-15"):
-        return {note.code: note for note in set_up_notes(plates, liquids, age)}
+    def notes(self, plates, liquids, age="14-15", activities=()):
+        return {note.code: note for note in set_up_notes(plates, liquids, age, activities)}
 
     def test_what_is_not_for_this_age_is_said_with_the_age_it_is_for(self):
         said = self.notes(["lead", "copper"], ["salt-water"])["refused-lead-poison"]
@@ -150,6 +150,12 @@ class WhileChoosing(unittest.TestCase):
         self.assertIn("cannot be signed off", said.text)
         younger = self.notes(["aluminium", "copper"], ["washing-soda"])["refused-gas-aluminium"]
         self.assertIn("16-18 may", younger.text)
+
+    def test_what_else_goes_on_in_the_room_is_said_at_once(self):
+        said = self.notes(["zinc", "copper"], ["lemon-juice"], activities=["supply", "cutting"])
+        self.assertEqual((said["refused-external-supply"].tone, said["warning-cutting"].tone), ("wrong", "caution"))
+        self.assertIn("Board", said["warning-cutting"].text)
+        self.assertNotIn("warning-cutting", self.notes(["zinc", "copper"], ["lemon-juice"]))
 
     def test_pairs_that_make_much_gas_are_named(self):
         self.assertEqual(self.notes(["magnesium", "copper"], ["lemon-juice"])["warning-gas-magnesium"].title,

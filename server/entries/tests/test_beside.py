@@ -116,6 +116,20 @@ class Beside(TestCase):
             kept = self.file("/bench/photos", "photo", content).json()
             self.assertNotIn(b"Kim", path_of(uuid.UUID(kept["id"])).read_bytes(), form)
 
+    def test_what_is_transparent_is_white_and_not_black(self):
+        glass = Image.new("RGBA", (60, 40), (0, 0, 0, 0))
+        glass.paste((180, 90, 40, 255), (0, 0, 30, 40))
+        marked = Image.new("P", (60, 40), 0)  # colours by number, one of them transparent
+        marked.putpalette([0, 0, 0, 180, 90, 40])
+        marked.paste(1, (0, 0, 30, 40))
+        for picture_, more in ((glass, {}), (marked, {"transparency": 0})):
+            made = io.BytesIO()
+            picture_.save(made, "PNG", **more)
+            kept = self.file("/bench/photos", "photo", made.getvalue()).json()
+            with Image.open(path_of(uuid.UUID(kept["id"]))) as stored:
+                for at, colour in (((10, 20), (180, 90, 40)), ((50, 20), (255, 255, 255))):
+                    self.assertLess(max(abs(a - b) for a, b in zip(stored.getpixel(at), colour, strict=True)), 12)
+
     def test_a_picture_of_too_many_pixels_is_refused_before_it_is_decoded(self):
         small = picture((8, 8), "PNG")  # whose header says 20,000 by 20,000
         header = small[12:16] + struct.pack(">II", 20_000, 20_000) + small[24:29]

@@ -33,6 +33,9 @@ class Checking(TestCase):
     def board(self):
         return self.teacher.get(f"/api/labs/{self.lab.id}/board").json()
 
+    def reasons(self):
+        return [one["code"] for visit in self.board()["visits"] for one in visit["reasons"]]
+
 
 class Meters(Checking):
     def test_the_offset_is_taken_off_later_readings_and_the_typed_number_stays(self):
@@ -74,9 +77,9 @@ class Meters(Checking):
 
     def test_a_group_without_a_check_is_marked_not_stopped(self):
         record(self.cell, "0.95")
-        self.assertEqual({g["name"]: g["meter"] for g in self.board()["groups"]}["Tern"], None)
+        self.assertIsNone({g["name"]: g["meter"] for g in self.board()["groups"]}["Tern"])
         self.check_meter()
-        self.assertEqual({g["name"]: g["meter"] for g in self.board()["groups"]}["Tern"], "sound")
+        self.assertEqual({g["name"]: g["meter"] for g in self.board()["groups"]}["Tern"]["code"], "sound")
         self.assertEqual(self.client.get("/api/bench").json()["meter"]["code"], "sound")
 
     def test_the_database_keeps_them(self):
@@ -113,7 +116,7 @@ class Findings(Checking):
         for name in ("Knot", "Plover"):
             record(cell_of(group_of(self.lab, name)), "0.99")
         self.assertEqual(self.codes(), [])
-        self.assertIn("shared_off", [v["code"] for v in self.board()["visits"]])
+        self.assertIn("shared_off", self.reasons())
         Lab.objects.filter(id=self.lab.id).update(show_values=True)
         announce(self.lab.id)
         self.assertEqual({code for code, _ in self.codes()}, {"far"})
@@ -123,13 +126,18 @@ class GoingToSee(Checking):
     def test_a_likely_fault_comes_first_and_goes_away_with_a_sound_reading(self):
         record(self.cell, "0.01")
         visit = self.board()["visits"][0]
-        self.assertEqual((visit["group"], visit["code"], visit["cell"]), ("Tern", "near_zero", str(self.cell.id)))
+        reason = visit["reasons"][0]
+        self.assertEqual((visit["group"], reason["code"], reason["cell"]), ("Tern", "near_zero", str(self.cell.id)))
+        shown = next(one for one in self.board()["groups"][0]["cells"] if one["id"] == str(self.cell.id))
+        self.assertEqual((shown["flag"]["code"], shown["flag"]["sure"]), ("near_zero", "likely"))
+        self.assertIn(shown["flag"]["text"][1:], reason["text"])
         record(self.cell, "0.95")
-        self.assertNotIn("near_zero", [v["code"] for v in self.board()["visits"]])
+        self.assertNotIn("near_zero", self.reasons())
 
     def test_silence_is_seen_and_ends_with_the_lab(self):
         Lab.objects.filter(id=self.lab.id).update(opened_at=timezone.now() - timedelta(minutes=20))
-        self.assertEqual({v["code"] for v in self.board()["visits"]}, {"behind"})
+        self.assertEqual({one["code"] for one in self.board()["common"]}, {"behind", "silent"})  # all groups: said once
+        self.assertEqual(self.reasons(), [])
         close_lab(actor=self.ada, lab_id=self.lab.id)
         self.assertEqual(self.board()["visits"], [])
 

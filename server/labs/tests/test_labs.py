@@ -207,6 +207,21 @@ class Kept(TestCase):
         self.put("archive", {"away": False})
         self.assertFalse(self.listed()["away"])
 
+    def test_a_copy_whose_title_is_taken_is_numbered_so_that_lists_tell_them_apart(self):
+        lab = lab_of(self.ada, title="Cells")
+        titles = [
+            send(self.desk, f"/labs/{lab.id}/copy", {"title": "Cells", "date": "2026-06-01", "anew": anew}).json()["title"]
+            for anew in (False, True, False)
+        ]
+        self.assertEqual(titles, ["Cells (2)", "Cells (3)", "Cells (4)"])
+        other = lab_of(teacher("bob"), title="Bob's")
+        copied = send(as_teacher(other.owner), f"/labs/{other.id}/copy", {"title": "Cells", "date": "2026-06-01"}).json()
+        self.assertEqual(copied["title"], "Cells")  # another teacher's list is another list
+        long = "x" * 120
+        lab_of(self.ada, title=long)
+        again = send(self.desk, f"/labs/{lab.id}/copy", {"title": long, "date": "2026-06-01"}).json()["title"]
+        self.assertEqual((len(again), again[-4:]), (119, " (2)"))
+
     def test_a_copy_planned_anew_is_without_what_was_changed_by_hand(self):
         draft = lab_of(self.ada, opened=False, title="Draft")
         cell = draft.groups.first().cells.exclude(shared=True).first()

@@ -27,7 +27,7 @@ from server.entries.photos import remove, store
 from server.entries.services import MAX_READINGS_PER_CELL
 from server.findings.services import PARTS, compare_lab
 from server.labs.models import Lab
-from server.labs.services import keep_new, tidy_names, tidy_title
+from server.labs.services import keep_new, tidy_names, tidy_title, untaken
 from server.labs.settings import LabSettings
 from server.materials.models import OwnMaterial
 from server.materials.own import build, materials_of
@@ -109,8 +109,9 @@ def _lab(actor: Teacher, package: Opened) -> Lab:
     on = parse_date(str(given.get("date", "")))
     if on is None:
         raise refused(say("lab.json: its date is none."))
+    title = untaken(actor, tidy_title(str(given.get("title", ""))))
     lab = Lab(
-        owner=actor, title=tidy_title(str(given.get("title", ""))), date=on, state=state, edition=package.edition,
+        owner=actor, title=title, date=on, state=state, edition=package.edition,
         simulated=bool(given.get("simulated")), rubric=rubric, wished=_wished(given.get("wished")),
         released=[part for part in PARTS if part in (given.get("released") or [])],
         show_values=bool(given.get("show_values")), paused_s=_seconds(given.get("paused_s")),

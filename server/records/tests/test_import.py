@@ -98,7 +98,7 @@ class Reading_(TestCase):
         self.assertIn("5 rows", problem.message)
 
     def test_lines_are_counted_as_an_editor_does_even_with_quoted_line_breaks(self):
-        problem = self.faults(HEADER + '"Te\nrn",copper,zinc,vinegar,0.5\nKnot,copper,zinc,vinegar,x\n')
+        problem = self.faults(HEADER + '"Te\nrn",copper,zinc,vinegar,0.5\nKnot,copper,zinc,vinegar,seven\n')
         self.assertEqual([row.line for row in problem.rows], [4])
 
     def test_what_is_no_table_is_refused_whole(self):
@@ -138,7 +138,7 @@ class Importing(TestCase):
 
     def test_a_faulty_table_leaves_nothing(self):
         with self.assertRaises(Problem):
-            import_readings(actor=self.ada, text=GOOD + "Tern,copper,zinc,vinegar,?\n", title="x", on=date(2026, 5, 4))
+            import_readings(actor=self.ada, text=GOOD + "Tern,copper,zinc,vinegar,seven\n", title="x", on=date(2026, 5, 4))
         many = HEADER + "".join(f"g{i},copper,zinc,vinegar,1\n" for i in range(41))
         with self.assertRaises(Problem):
             import_readings(actor=self.ada, text=many, title="x", on=date(2026, 5, 4))

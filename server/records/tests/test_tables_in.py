@@ -25,6 +25,7 @@ from server.tests.support import as_group, as_teacher, cell_of, group_of, lab_of
 
 GOOD = "group,red,black,electrolyte,volts\nTern,copper,zinc,lemon juice,0.94\nKnot,Zn,Al,Citrus Juice,−340 mV\n"
 
+HEAD, CELL = ["group", "red", "black", "electrolyte", "volts"], ["Tern", "copper", "zinc", "lemon juice"]
 SHEET = [["Tern", "copper", "zinc", "lemon juice", 0.94], ["Knot", "Zn", "Al", "lemon juice", -0.34]]
 
 
@@ -42,11 +43,20 @@ def workbook(rows, formats=()):
     return out.getvalue()
 
 
+def held(cell):
+    """What an OpenDocument cell holds besides what it shows: a number in full."""
+    return f' office:value-type="float" office:value="{cell[1]}"' if isinstance(cell, tuple) else ""
+
+
+def shown(cell):
+    return cell[0] if isinstance(cell, tuple) else cell
+
+
 def ods(rows):
     """An OpenDocument spreadsheet as spreadsheet programs write it: shown text in text:p, repeated cells counted."""
     ns = 'xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0"'
     cells = "".join(
-        "<table:table-row>" + "".join(f"<table:table-cell><text:p>{one}</text:p></table:table-cell>" for one in row)
+        "<table:table-row>" + "".join(f"<table:table-cell{held(one)}><text:p>{shown(one)}</text:p></table:table-cell>" for one in row)
         + '<table:table-cell table:number-columns-repeated="1000"/></table:table-row>'
         for row in rows
     )  # fmt: skip
@@ -176,6 +186,18 @@ class TablesIn(TestCase):
         seen = self.seen(ods(rows), "class.ods")
         self.assertEqual((seen["ready"], seen["readings"]), (True, 1))
         self.assertIn("With a decimal comma: 1 of 1 values.", seen["says"])
+
+    def test_a_number_that_is_shown_shorter_than_it_is_comes_in_whole_and_zeros_shown_stay(self):
+        rows = [HEAD, [*CELL, ("0,9", "0.937")], [*CELL, ("0,90", "0.9")], [*CELL, ("0,94", "0.94")]]
+        seen = self.seen(ods(rows), "ours.ods")
+        self.assertEqual(seen["columns"][4]["examples"], ["0.937", "0,90", "0,94"])
+        book = workbook([HEAD, [*CELL, 0.937], [*CELL, 0.9]], [("E2", "0.0"), ("E3", "0.00")])
+        self.assertEqual(self.seen(book, "ours.xlsx")["columns"][4]["examples"], ["0.937", "0.90"])
+
+    def test_the_sheet_that_is_read_and_those_that_are_not_are_named(self):
+        says = self.seen(workbook([HEAD, [*CELL, 0.94]]), "ours.xlsx")["says"]
+        self.assertIn("The sheet “numbers” is read. Not read, with their rows: “about” (1).", says[0])
+        self.assertFalse([one for one in self.seen(ods([HEAD, [*CELL, "0,94"]]), "ours.ods")["says"] if "sheet" in one])
 
     def test_our_own_workbook_comes_in(self):
         seen = self.seen(GOOD)

@@ -2,7 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { GET, POST, PUT, type Schemas, dataOf } from "./client";
 import { ofLab, useChange } from "./queries";
 
-export const useLabs = () => useQuery({ queryKey: ["labs"], queryFn: () => dataOf(GET("/api/labs/list")) });
+const LABS = { queryKey: ["labs"], queryFn: () => dataOf(GET("/api/labs/list")) };
+
+/** The labs as far as they have been fetched; nothing is fetched for it. */
+export const useLabsKnown = () => useQuery({ ...LABS, enabled: false }).data;
+
+export const useLabs = () => useQuery(LABS);
 
 export const useLab = (id: string) =>
   useQuery({

@@ -32,6 +32,7 @@ import {
   ExplainPage,
   ExplainProjector,
   FirstPage,
+  HandoutPage,
   GroupNotebook,
   HomeworkPage,
   ImportPage,
@@ -57,7 +58,7 @@ import { SignInPage } from "./SignInPage";
 import { Waiting } from "../ui/Waiting";
 import { borrowed } from "../language";
 
-const OF_THE_CLASS = /^\/labs\/[^/]+\/(cards|print|(\w+\/)?projector)\/?$/;
+const OF_THE_CLASS = /^\/labs\/[^/]+\/(cards|print|compare\/handout|(\w+\/)?projector)\/?$/;
 
 /** Sheets and walls speak the lab's language; every other page comes in its reader's own again. */
 function OwnLanguage() {
@@ -213,6 +214,7 @@ export function App() {
             <Route path="/labs/:id/board" element={<OfLab page={BoardPage} />} />
             <Route path="/labs/:id/board/projector" element={<OfLab page={BoardProjector} />} />
             <Route path="/labs/:id/compare" element={<OfLab page={ComparePage} />} />
+            <Route path="/labs/:id/compare/handout" element={<OfLab page={HandoutPage} />} />
             <Route path="/labs/:id/compare/projector" element={<OfLab page={CompareProjector} />} />
             <Route path="/labs/:id/explain" element={<OfLab page={ExplainPage} />} />
             <Route path="/labs/:id/report" element={<OfLab page={ReportPage} />} />

@@ -91,6 +91,10 @@ export const BenchExplain = page(
   async () => (await import("../stages/explain/BenchExplain")).BenchExplain,
 ).Page;
 export const BenchPage = page("measure", async () => (await import("../stages/measure/BenchPage")).BenchPage).Page;
+export const HandoutPage = page(
+  "compare",
+  async () => (await import("../stages/compare/HandoutPage")).HandoutPage,
+).Page;
 export const ComparePage = page(
   "compare",
   async () => (await import("../stages/compare/ComparePage")).ComparePage,

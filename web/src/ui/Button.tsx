@@ -1,7 +1,7 @@
 import { Button as AriaButton } from "react-aria-components";
 import { Link } from "react-router";
 import styled, { css } from "styled-components";
-import { colour, font, phone } from "./theme";
+import { colour, font, phone, print } from "./theme";
 
 const shape = css`
   display: inline-flex;
@@ -25,6 +25,9 @@ const shape = css`
     border-color: ${colour.hairline};
     color: ${colour.soft};
     cursor: default;
+  }
+  ${print} {
+    display: none; /* nothing is pressed on paper */
   }
 `;
 
@@ -59,7 +62,7 @@ export const MainLink = styled(Link)`
   ${dark}
 `;
 
-/** A button that reads as a link inside a sentence. */
+/** A button that reads as a link inside a sentence; `data-on-paper`: what it says is printed, too. */
 export const TextButton = styled(AriaButton)`
   min-height: 32px;
   padding: 0.15rem 0.1rem;
@@ -71,6 +74,13 @@ export const TextButton = styled(AriaButton)`
   cursor: pointer;
   ${phone} {
     min-height: 44px;
+  }
+  ${print} {
+    &:not([data-on-paper]) {
+      display: none;
+    }
+    color: inherit;
+    text-decoration: none;
   }
 `;
 

@@ -56,7 +56,15 @@ const Symbol = styled.span`
   font: 600 0.95rem ${font.numbers};
 `;
 
-export type Option = { key: string; name: string; symbol?: string; detail?: string; usual: boolean };
+/** `called`: what else it is called, in everyday words; `usual`: shown before anybody looks for more. */
+export type Option = {
+  key: string;
+  name: string;
+  symbol?: string;
+  called?: string[];
+  detail?: string;
+  usual: boolean;
+};
 
 type Props = {
   label: string;
@@ -65,17 +73,29 @@ type Props = {
   value: string[];
   onChange: (value: string[]) => void;
   error?: string | null;
+  /** What the options are that are shown first. */
+  first?: string;
 };
 
+/** What else an option is called, where that is how it was found: “iron nail”, for steel. */
+function foundAs({ name, symbol, called = [] }: Option, words: string[]): string {
+  const isIn = (text: string) => words.every((word) => text.toLowerCase().includes(word));
+  return words.length === 0 || isIn(`${name} ${symbol ?? ""}`) ? "" : (called.find(isIn) ?? "");
+}
+
 /** Several of a list: the usual ones and the chosen ones, the rest by name or all. A tick shows the state as well as the frame. */
-export function Choices({ label, hint, options, value, onChange, error }: Props) {
+export function Choices({ label, hint, options, value, onChange, error, first }: Props) {
   const [wanted, setWanted] = useState("");
   const [all, setAll] = useState(false);
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = options.filter(
-    ({ key, name, symbol, usual }) =>
+    ({ key, name, symbol, called = [], usual }) =>
       value.includes(key) ||
-      (words.length > 0 ? words.every((word) => `${name} ${symbol ?? ""}`.toLowerCase().includes(word)) : all || usual),
+      (words.length > 0
+        ? [`${name} ${symbol ?? ""}`, ...called].some((text) =>
+            words.every((word) => text.toLowerCase().includes(word)),
+          )
+        : all || usual),
   );
   return (
     <Group value={value} onChange={onChange} isInvalid={Boolean(error)}>
@@ -94,6 +114,7 @@ export function Choices({ label, hint, options, value, onChange, error }: Props)
                   )}
                 </svg>
                 {option.symbol && <Symbol>{option.symbol}</Symbol>} {option.name}{" "}
+                {foundAs(option, words) && <Small>({foundAs(option, words)})</Small>}{" "}
                 {option.detail && <Small>{option.detail}</Small>}
               </>
             )}
@@ -105,7 +126,7 @@ export function Choices({ label, hint, options, value, onChange, error }: Props)
           <Input placeholder={t`Find`} />
         </Find>
         <TextButton onPress={() => setAll(!all)}>
-          {all ? t`Show the usual ones` : t`Show all ${options.length}`}
+          {all ? (first ?? t`Show the usual ones`) : t`Show all ${options.length}`}
         </TextButton>
       </Row>
       {words.length > 0 && shown.length === value.length && (

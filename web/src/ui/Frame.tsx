@@ -77,6 +77,11 @@ const Brand = styled.div`
     font-size: 0.82rem;
   }
   ${phone} {
+    small {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
     & > a {
       justify-content: center;
       min-width: 44px;
@@ -233,7 +238,7 @@ export function Frame({
         <div>{line}</div>
         <Who>{who}</Who>
       </Top>
-      {notice ?? <div />}
+      <div>{notice}</div>
       <Body $margin={margin !== undefined}>
         <main id="work">{children}</main>
         {margin !== undefined && (

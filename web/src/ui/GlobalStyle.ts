@@ -1,5 +1,5 @@
 import { createGlobalStyle } from "styled-components";
-import { colour, font } from "./theme";
+import { colour, font, print } from "./theme";
 
 export const GlobalStyle = createGlobalStyle`
   *, *::before, *::after { box-sizing: border-box; }
@@ -14,6 +14,19 @@ export const GlobalStyle = createGlobalStyle`
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 3px solid ${colour.table}; outline-offset: 2px; }
   [hidden] { display: none !important; }
+  /* Paper: one size and margin for all, numbered; headings stay with what follows, pictures and rows whole. */
+  @page {
+    margin: 12mm 13mm 14mm;
+    @bottom-right { content: counter(page) " / " counter(pages); font: 9pt ${font.words}; }
+  }
+  ${print} {
+    html { font-size: 80%; }
+    body { background: none; }
+    h1, h2, h3, h4, summary { break-after: avoid; }
+    svg, img, figure, tr, li { break-inside: avoid; }
+    p { orphans: 2; widows: 2; }
+    [role="status"]:empty, [aria-busy="true"] { display: none; }
+  }
   svg text { font-family: ${font.words}; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
 `;

@@ -38,7 +38,8 @@ const Title = styled.h3<{ $tone: Tone }>`
   }
 `;
 
-const Mark = ({ tone }: { tone: Tone }) =>
+/** The shape that a tone has, so that nothing hangs on colour. */
+export const ToneMark = ({ tone }: { tone: Tone }) =>
   tone === "plain" ? null : (
     <svg width="13" height="13" viewBox="0 0 14 14" aria-hidden>
       {tone === "good" && <path d="M1 7.500l4 4.500 8-11" fill="none" stroke={colour.good} strokeWidth="2.6" />}
@@ -101,7 +102,7 @@ export function Notes({ notes, most = notes.length }: { notes: MarginNote[]; mos
       {notes.map((note, place) => (
         <li key={`${note.code}-${note.title}`} data-later={!all && place >= most ? true : undefined}>
           <Title $tone={note.tone}>
-            <Mark tone={note.tone} />
+            <ToneMark tone={note.tone} />
             {note.title}
           </Title>
           <div>{note.text}</div>

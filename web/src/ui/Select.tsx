@@ -2,7 +2,7 @@ import { t } from "@lingui/core/macro";
 import { Select as AriaSelect, Button, ListBox, ListBoxItem, Popover, SelectValue } from "react-aria-components";
 import styled from "styled-components";
 import { FieldLabel, Hint } from "./fields";
-import { colour } from "./theme";
+import { colour, print } from "./theme";
 
 const Stack = styled(AriaSelect)`
   display: grid;
@@ -22,6 +22,14 @@ const Shown = styled(Button)`
   font: inherit;
   text-align: left;
   cursor: pointer;
+  ${print} {
+    min-height: 0;
+    padding: 0;
+    border: 0;
+    svg {
+      display: none;
+    }
+  }
 `;
 
 const Sheet = styled(Popover)`

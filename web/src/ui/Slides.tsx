@@ -23,7 +23,8 @@ const Idea = styled.section`
   max-width: 62rem;
 `;
 
-export type Slide = { key: string; title: string; says: ReactNode; picture: ReactNode };
+/** `reads`: how the picture is read, from the last row. */
+export type Slide = { key: string; title: string; says: ReactNode; picture: ReactNode; reads?: string };
 
 /** One idea a screen, large; the arrow keys go on and back. */
 export function Slides({ name, back, slides }: { name: string; back: string; slides: Slide[] }) {
@@ -49,6 +50,7 @@ export function Slides({ name, back, slides }: { name: string; back: string; sli
       <Idea key={slide?.key}>
         {slide?.says && <p>{slide.says}</p>}
         {slide?.picture}
+        {slide?.reads && <p>{slide.reads}</p>}
       </Idea>
       <Spread>
         <Row style={{ visibility: slides.length > 1 ? undefined : "hidden" }}>

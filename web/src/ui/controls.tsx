@@ -13,11 +13,14 @@ import {
 import styled from "styled-components";
 import { FieldLabel, Hint } from "./fields";
 import { Row } from "./layout";
-import { colour, font } from "./theme";
+import { colour, font, print } from "./theme";
 
 const Group = styled(RadioGroup)`
   display: grid;
   gap: 0.4rem;
+  ${print} {
+    display: none;
+  }
 `;
 
 const Pick = styled(Radio)`
@@ -98,6 +101,9 @@ const Box = styled(Checkbox)`
     outline: 3px solid ${colour.table};
     outline-offset: 2px;
   }
+  ${print} {
+    display: none;
+  }
 `;
 
 type TickProps = { isSelected: boolean; onChange: (value: boolean) => void; children: ReactNode };
@@ -151,10 +157,12 @@ const Trigger = styled(AriaButton)`
   }
 `;
 
-/** Something that most people need not see. */
-export function Disclosure({ title, detail, children }: { title: string; detail?: ReactNode; children: ReactNode }) {
+type DisclosureProps = { title: string; detail?: ReactNode; open?: boolean; children: ReactNode };
+
+/** Something that most people need not see; `open`: at first, since it holds something. */
+export function Disclosure({ title, detail, open = false, children }: DisclosureProps) {
   return (
-    <Fold>
+    <Fold defaultExpanded={open}>
       <Heading level={2}>
         <Trigger slot="trigger">
           {title} {detail && <small>{detail}</small>}

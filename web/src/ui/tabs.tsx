@@ -1,12 +1,16 @@
 import { Tab, TabList } from "react-aria-components";
 import styled from "styled-components";
-import { colour } from "./theme";
+import { colour, print } from "./theme";
 
 export const TabLine = styled(TabList)`
   display: flex;
   flex-wrap: wrap;
   padding: 0 1.25rem;
   border-bottom: 1px solid ${colour.hairline};
+  ${print} {
+    padding: 0;
+    border: 0;
+  }
 `;
 
 export const OneTab = styled(Tab)`
@@ -20,5 +24,15 @@ export const OneTab = styled(Tab)`
     box-shadow: inset 0 -4px ${colour.ink};
     color: ${colour.ink};
     font-weight: 700;
+  }
+  ${print} {
+    min-height: 0;
+    padding: 0;
+    &[data-selected] {
+      box-shadow: none;
+    }
+    &:not([data-selected]) {
+      display: none; /* of the tabs only what is printed here */
+    }
   }
 `;

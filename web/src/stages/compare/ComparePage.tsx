@@ -2,6 +2,7 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import { type ReactNode, useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/findings";
 import { Waiting } from "../../ui/Waiting";
@@ -14,7 +15,6 @@ import { type MarginNote, Notes } from "../../ui/Notes";
 import { OneTab, TabLine } from "../../ui/tabs";
 import { useInAddress } from "../../ui/useInAddress";
 import { Overtaken } from "../../ui/Overtaken";
-import { Legend } from "../../ui/voices";
 import { withoutActions } from "../../lab/planNotes";
 import { PlusMinus } from "../../lab/PlusMinus";
 import { bathName, useNames } from "../../lab/useNames";
@@ -24,6 +24,7 @@ import { Changed } from "./Changed";
 import { ChangedTab } from "./ChangedTab";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { GroupsTab, LeftOut } from "./GroupsTab";
+import { CellsLegend } from "./CellsLegend";
 import { LiquidsTab } from "./LiquidsTab";
 import { CellTable, LadderTable } from "./Numbers";
 import { StrengthTab } from "./StrengthTab";
@@ -91,16 +92,7 @@ function OneLiquid({
         <h2>
           <Trans>Cells, widest gap first</Trans>
         </h2>
-        <Legend
-          items={[
-            { mark: "reading", text: t`class mean, 95 % interval` },
-            { mark: "table", text: t`table difference` },
-            { mark: "group", text: t`one group` },
-            ...(result.cells.some((cell) => cell.elsewhere.length > 0)
-              ? [{ mark: "elsewhere" as const, text: t`from elsewhere, see below` }]
-              : []),
-          ]}
-        />
+        <CellsLegend results={[result]} elsewhere={t`from elsewhere, see below`} />
         <PlusMinus />
         <Dumbbells result={result} />
         <Outside n={out}>
@@ -260,9 +252,14 @@ export function ComparePage({ id }: { id: string }) {
     {
       code: "out",
       tone: "plain",
-      title: t`Numbers out`,
+      title: t`Out of here`,
       text: (
         <>
+          <p>
+            <Link to={`/labs/${id}/compare/handout`}>
+              <Trans>A handout for every student, two pages</Trans>
+            </Link>
+          </p>
           <Trans>
             All tables with units and uncertainty: <a href={`/api/labs/${id}/tables.xlsx`}>XLSX</a>, or as CSV:
           </Trans>{" "}

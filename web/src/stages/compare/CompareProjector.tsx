@@ -28,12 +28,16 @@ export function CompareProjector({ id }: { id: string }) {
           ? first.text
           : t`${plural(result.cells.length, { one: "# cell", other: "# cells" })} tied into one ladder.`,
         picture: result.anchor ? <Stems result={result} /> : t`No plate of the table is on this ladder yet.`,
+        ...(result.anchor && {
+          reads: t`Ring: the printed table. Square: our class. Thick and red: these changed places.`,
+        }),
       },
       {
         key: `${bath}-cells`,
         title: t`Cells in ${bath}, widest gap first`,
         says: result.notes.find((note) => note.code === "widest_gap")?.text ?? "",
         picture: <Dumbbells result={result} />,
+        reads: t`Ring: the table’s difference. Square: our mean, its bar the 95 % interval. Ticks: single groups.`,
       },
     ];
   });
@@ -43,12 +47,14 @@ export function CompareProjector({ id }: { id: string }) {
       title: t`The table and all liquids`,
       says: compare.data.notes.find((note) => note.code === "what_matters")?.text ?? "",
       picture: <SideBySide results={electrolytes} title={(result) => bathName(names, result)} />,
+      reads: t`The table first, then each liquid; a line follows one plate from stem to stem.`,
     });
   const answered: Slide[] = (changed.data?.changed ?? []).map((one) => ({
     key: `${one.variable} ${one.short} ${one.electrolyte} ${one.quantity}`,
     title: t`${one.short}: ${one.quantity === "volts" ? t`volts` : t`current`} against ${one.name}`,
     says: one.notes[0] ? `${one.notes[0].title}. ${one.notes[0].text}` : "",
     picture: <VaryChart one={one} wall />,
+    reads: t`Ticks joined by a line: one group. Dashed: the class. Green, with its band: what the model says.`,
   }));
   return <Slides name={title} back={`/labs/${id}/compare`} slides={[...answered, ...slides]} />;
 }

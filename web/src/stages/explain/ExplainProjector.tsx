@@ -31,6 +31,7 @@ export function ExplainProjector({ id }: { id: string }) {
       title: t`${explain.data.notation}: where ${volts(Math.abs(explain.data.measured_v - explain.data.start_v), 2)} went`,
       says: t`One cause at a time, from the printed table to what you measured.`,
       picture: <GapBars found={explain.data} open={open} press={(key) => setOpen(open === key ? null : key)} />,
+      reads: t`Each bar begins where the one above it ends. First: the table. Last: what we measured.`,
     });
   if (accounts.data && accounts.data.accounts.length > 0)
     slides.push({
@@ -38,6 +39,7 @@ export function ExplainProjector({ id }: { id: string }) {
       title: t`Which account fits all ${accounts.data.cells.length} cells?`,
       says: accounts.data.verdict,
       picture: <AccountBars accounts={accounts.data.accounts} />,
+      reads: t`The shorter its bar, the nearer an account comes to what we measured.`,
     });
   for (const claim of claims.data?.claims ?? [])
     if (claim.latest && claim.answer?.shown)

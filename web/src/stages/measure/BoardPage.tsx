@@ -2,9 +2,8 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useCloseLab, useOpenLab } from "../../api/labs";
+import { useCloseLab } from "../../api/labs";
 import { useBoard } from "../../api/room";
-import { useJoinLink } from "../../api/sheets";
 import { Frame } from "../../ui/Frame";
 import { StageLine, reached } from "../../lab/StageLine";
 import { TeacherWho } from "../../lab/TeacherWho";
@@ -12,17 +11,15 @@ import { struck } from "../../lab/standing";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { asTyped, clock, ordinal, lower } from "../../format";
-import { AskOnce } from "../../ui/AskOnce";
 import { Button, ButtonLink, MainLink } from "../../ui/Button";
 import { Column, Num, Row, Soft, Spread, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { CellDetail } from "./CellDetail";
 import { GroupDetail } from "./GroupDetail";
-import { questionNotes } from "./Questions";
-import { RoomControls, ShowValues } from "./RoomControls";
-import { counted } from "../../lab/standing";
-import { AskAgain, Relieve, into } from "./boardParts";
-import { type MarginNote, Notes } from "../../ui/Notes";
+import { RoomControls } from "./RoomControls";
+import { notesOf } from "./boardNotes";
+import { into } from "./boardParts";
+import { Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
 import { useInAddress } from "../../ui/useInAddress";
 import { bathName, useNames } from "../../lab/useNames";
@@ -32,94 +29,9 @@ import { useGuessed } from "./useGuessed";
 
 type Board = Schemas["BoardOut"];
 
-const Code = styled.p`
-  font-size: 1.5rem;
-  font-weight: 700;
-`;
-
 const Time = styled(Num)`
   color: ${colour.soft};
 `;
-
-function Joining({ board }: { board: Board }) {
-  const link = useJoinLink(board.id).data;
-  return (
-    <>
-      <Code>
-        <Num>{board.join_code}</Num>
-      </Code>
-      <p>
-        <Trans>
-          Groups go to <Num>{link?.shown ?? `${window.location.host}/join`}</Num> and type this code and their PIN.
-        </Trans>
-      </p>
-      {link?.here_only && (
-        <Soft>
-          <Trans>Only this computer can open that. For phones, stop Pipette and start it with --in-class.</Trans>
-        </Soft>
-      )}
-    </>
-  );
-}
-
-function notesOf(board: Board): MarginNote[] {
-  const cells = board.groups.flatMap((group) => group.cells);
-  const entries = cells.reduce((sum, cell) => sum + Math.min(board.wanted, counted(cell).length), 0);
-  const done = cells.filter((cell) => counted(cell).length >= board.wanted).length;
-  const unchecked = board.groups.filter((group) => group.meter === null);
-  const notes: MarginNote[] = board.visits.map((visit) => ({
-    code: `visit-${visit.code}-${visit.group}`,
-    tone: visit.tone,
-    title: visit.group,
-    text: visit.text,
-    action: visit.cell ? (
-      <AskAgain cell={visit.cell} asked={cells.some((cell) => cell.id === visit.cell && cell.asked)} />
-    ) : visit.relief ? (
-      <Relieve relief={visit.relief} />
-    ) : undefined,
-  }));
-  notes.push(...questionNotes(board));
-  if (board.state === "open")
-    notes.push({ code: "join", tone: "plain", title: t`Join code`, text: <Joining board={board} /> });
-  if (board.state === "draft")
-    notes.push({
-      code: "draft",
-      tone: "caution",
-      title: t`Not open yet`,
-      text: t`Groups cannot join until you open the bench.`,
-    });
-  notes.push({
-    code: "coverage",
-    tone: "plain",
-    title: t`${entries} of ${cells.length * board.wanted} readings`,
-    text: t`${done} of ${plural(cells.length, { one: "# cell", other: "# cells" })} have all ${board.wanted}.`,
-  });
-  if (board.state === "open" && unchecked.length > 0)
-    notes.push({
-      code: "unchecked",
-      tone: "plain",
-      title: t`${plural(unchecked.length, { one: "# meter", other: "# meters" })} not checked`,
-      text: unchecked.map((group) => group.name).join(", "),
-    });
-  if (board.state === "open")
-    notes.push({
-      code: "values",
-      tone: "plain",
-      title: board.show_values ? t`Class values are shown` : t`Class values are covered`,
-      text: board.show_values
-        ? t`A group sees the others’ values of a cell once it has its own.`
-        : t`Groups see only their own.`,
-      action: <ShowValues board={board} />,
-    });
-  if (board.simulated)
-    notes.push({
-      code: "simulated",
-      tone: "plain",
-      title: t`Simulated`,
-      text: t`The demo’s readings come from a simulator with a fixed seed.`,
-    });
-  return notes;
-}
 
 function JustIn({ board }: { board: Board }) {
   const names = useNames();
@@ -169,7 +81,6 @@ function JustIn({ board }: { board: Board }) {
 export function BoardPage({ id }: { id: string }) {
   const board = useBoard(id);
   const close = useCloseLab();
-  const open = useOpenLab();
   const packs = usePacksAtWork(id, board.data?.groups ?? []);
   const guessed = useGuessed(board.data);
   const [search, setSearch] = useInAddress();
@@ -185,8 +96,12 @@ export function BoardPage({ id }: { id: string }) {
       labTo={`/labs/${id}/report`}
       about={plural(groups.length, { one: "# group", other: "# groups" })}
       line={<StageLine lab={id} stage={reached(board.data.stage)} here="Measure" />}
-      who={<TeacherWho about={state === "open" ? t`open · code ${join_code ?? ""}` : state} />}
-      marginTitle={board.data.visits.length > 0 ? t`Go and see` : t`In the margin`}
+      who={
+        <TeacherWho
+          about={state === "open" ? t`open · code ${join_code ?? ""}` : state === "closed" ? t`closed` : t`draft`}
+        />
+      }
+      marginTitle={board.data.visits.length + board.data.common.length > 0 ? t`Go and see` : t`In the margin`}
       margin={<Notes notes={[...(guessed ? [guessed] : []), ...notesOf(board.data), ...(packs ? [packs] : [])]} />}
     >
       <Column>
@@ -202,17 +117,8 @@ export function BoardPage({ id }: { id: string }) {
             )}
             {state === "open" && <RoomControls board={board.data} />}
             {state === "open" && (
-              <AskOnce
-                button={t`Close the bench`}
-                question={t`End recording for all groups?`}
-                yes={t`Close it`}
-                no={t`Keep it open`}
-                act={() => close.mutate(id)}
-              />
-            )}
-            {state === "closed" && (
-              <Button onPress={() => open.mutate(id)}>
-                <Trans>Open the bench again</Trans>
+              <Button onPress={() => close.mutate(id)}>
+                <Trans>Close the bench</Trans>
               </Button>
             )}
             {state === "open" && (
@@ -227,7 +133,7 @@ export function BoardPage({ id }: { id: string }) {
             )}
           </Row>
         </Spread>
-        <ProblemNote problem={close.error ?? open.error} />
+        <ProblemNote problem={close.error} />
         {board.isError && (
           <Soft role="status">
             <Trans>The server cannot be reached just now; this is the room as it was.</Trans>

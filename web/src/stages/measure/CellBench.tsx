@@ -91,7 +91,7 @@ export function CellBench(props: Props) {
     setDip({ at: Date.now(), again: counting.length > 0 });
     focusOn(field.current);
   };
-  const target = cell.readings.find((reading) => reading.id === correcting) ?? null;
+  const target = [...cell.readings, ...mine.map((one) => one.body)].find((one) => one.id === correcting) ?? null;
   const title = target
     ? t`Correct ${target.text} ${target.unit}`
     : enough
@@ -255,6 +255,6 @@ export function CellBench(props: Props) {
 }
 
 function seenSoFar({ beside }: Cell): string {
-  const n = beside.observations.length + beside.photos.length;
+  const n = beside.observations.length + beside.photos.filter((one) => one.removed_at === null).length;
   return n ? t`${n} kept` : t`notes and photographs`;
 }

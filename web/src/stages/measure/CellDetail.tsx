@@ -7,6 +7,7 @@ import { useGiveCell } from "../../api/room";
 import { TraceLine } from "../../charts/TraceLine";
 import { asTyped, clock } from "../../format";
 import { TextButton } from "../../ui/Button";
+import { ToneMark } from "../../ui/Notes";
 import { Heads } from "../../ui/Heads";
 import { Num, Row, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
@@ -27,6 +28,17 @@ const Beside = styled.div`
   flex-wrap: wrap;
   gap: 0.6rem 1.2rem;
   align-items: start;
+`;
+
+const Flag = styled.p`
+  display: flex;
+  gap: 0.5em;
+  align-items: baseline;
+  margin: 0.3rem 0 0.6rem;
+  font-weight: 600;
+  svg {
+    flex: none;
+  }
 `;
 
 const sameCell = (one: Cell, other: Cell) =>
@@ -149,6 +161,12 @@ export function CellDetail({ board, picked, toGroup }: Props) {
           {group.name}, {cell.short} in {bathName(names, cell)}
         </Trans>
       </h2>
+      {cell.flag && (
+        <Flag>
+          <ToneMark tone={cell.flag.sure === "likely" ? "wrong" : "caution"} />
+          <span>{cell.flag.text}</span>
+        </Flag>
+      )}
       {open && (
         <Row>
           {cell.readings.length > 0 && <AskAgain cell={cell.id} asked={cell.asked} />}

@@ -62,6 +62,7 @@ export function CellRecord({ cell, waiting, correcting, correct, remove, said, o
   const flagged = new Set(cell.findings.map((finding) => finding.reading));
   const repairsOf = (id: string) => cell.findings.find((finding) => finding.reading === id)?.repairs ?? [];
   const unsent = waiting.filter((one) => !cell.readings.some((reading) => reading.id === one.id));
+  const correctedHere = new Set(waiting.map((one) => one.body.corrects));
   if (cell.readings.length === 0 && unsent.length === 0)
     return (
       <Soft>
@@ -103,8 +104,8 @@ export function CellRecord({ cell, waiting, correcting, correct, remove, said, o
           </Item>
         ))}
         {unsent.map(({ id, body, refusal, held, sent }) => (
-          <Item key={id} $old={false}>
-            <Num>{asTyped(body.text, body.unit)}</Num>
+          <Item key={id} $old={correctedHere.has(id)}>
+            <Num as={correctedHere.has(id) ? "s" : "span"}>{asTyped(body.text, body.unit)}</Num>
             <small>
               {sent && t`sent`}
               {!sent && refusal !== null && t`not recorded: ${refusal}`}
@@ -112,6 +113,14 @@ export function CellRecord({ cell, waiting, correcting, correct, remove, said, o
                 refusal === null &&
                 (held ? t`safe on this device. ${held.message}` : t`safe on this device, not sent yet`)}
             </small>
+            {correct && refusal === null && !sent && !correctedHere.has(id) && correcting !== id && (
+              <TextButton
+                onPress={() => correct(id)}
+                aria-label={t`Correct before it is sent: ${body.text} ${body.unit}`}
+              >
+                <Trans>Correct</Trans>
+              </TextButton>
+            )}
             {refusal !== null && <Copy text={`${body.text} ${body.unit}`} />}
             {refusal !== null && (
               <TextButton onPress={() => void remove(id)} aria-label={t`Put away ${body.text}`}>

@@ -83,7 +83,7 @@ type Props = {
   cellId: string;
   red: string;
   black: string;
-  target: Schemas["ReadingOut"] | null;
+  target: Pick<Schemas["ReadingOut"], "id"> | null;
   open: boolean;
   enough: boolean;
   outbox: Outbox;

@@ -9,6 +9,7 @@ import { AskOnce } from "../../ui/AskOnce";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Form, Num, Row, Soft } from "../../ui/layout";
+import { ToneMark } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { SetAside } from "../../lab/SetAside";
 
@@ -16,6 +17,15 @@ type Group = Schemas["GroupBoard"];
 
 const End = styled(Row)`
   align-items: end;
+`;
+
+const Said = styled.span`
+  display: flex;
+  gap: 0.5em;
+  align-items: baseline;
+  svg {
+    flex: none;
+  }
 `;
 
 const Section = styled.section`
@@ -49,6 +59,18 @@ export function GroupDetail({ group, open }: { group: Group; open: boolean }) {
           />
         )}
       </Row>
+      <p>
+        {group.meter ? (
+          <Said>
+            <ToneMark tone={group.meter.tone} />
+            <span>
+              <Trans>Its meter:</Trans> {group.meter.text} {group.meter.do}
+            </span>
+          </Said>
+        ) : (
+          <Trans>Its meter is not checked.</Trans>
+        )}
+      </p>
       <Form
         onSubmit={(event) => {
           event.preventDefault();

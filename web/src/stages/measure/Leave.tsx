@@ -57,7 +57,7 @@ function named(waiting: Pending[], texts: number): string {
   ].join(", ");
 }
 
-/** The group leaves this device: what is unsent is named first, and stays here, locked to the group. */
+/** The group leaves this device: asked once; what is unsent is named, and stays here, locked to the group. */
 export function Leave({ group, groupId, waiting }: { group: string; groupId: string; waiting: Pending[] }) {
   const navigate = useNavigate();
   const [asking, setAsking] = useState(false);
@@ -65,22 +65,24 @@ export function Leave({ group, groupId, waiting }: { group: string; groupId: str
   const unsent = named(waiting, keptTexts(groupId));
   if (!asking)
     return (
-      <TextButton onPress={() => (unsent ? setAsking(true) : go())}>
+      <TextButton onPress={() => setAsking(true)}>
         <Trans>Leave this bench</Trans>
       </TextButton>
     );
   return (
     <Ask role="alertdialog" aria-label={t`Leave this device?`}>
       <p>
-        <Trans>
-          Not sent yet: <strong>{unsent}</strong>. It stays on this device, where only {group} sees it, and goes on when{" "}
-          {group} joins here again.
-        </Trans>
+        {unsent ? (
+          <Trans>
+            Not sent yet: <strong>{unsent}</strong>. It stays on this device, where only {group} sees it, and goes on
+            when {group} joins here again.
+          </Trans>
+        ) : (
+          <Trans>All is sent. To go on here, {group} types the code and its PIN again.</Trans>
+        )}
       </p>
       <Row>
-        <Button onPress={go}>
-          <Trans>Leave all the same</Trans>
-        </Button>
+        <Button onPress={go}>{unsent ? t`Leave all the same` : t`Leave`}</Button>
         <Button onPress={() => setAsking(false)} autoFocus>
           <Trans>Stay</Trans>
         </Button>

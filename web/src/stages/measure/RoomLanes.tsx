@@ -5,7 +5,8 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { clock } from "../../format";
 import { TextButton } from "../../ui/Button";
-import { colour, font } from "../../ui/theme";
+import { ToneMark } from "../../ui/Notes";
+import { colour, font, print } from "../../ui/theme";
 import { counted } from "../../lab/standing";
 import { bathName, useNames } from "../../lab/useNames";
 
@@ -41,6 +42,11 @@ const Name = styled.div`
     color: ${colour.soft};
     font: 400 0.85rem ${font.numbers};
   }
+  ${print} {
+    small {
+      display: none; /* a PIN is on its group's card alone */
+    }
+  }
 `;
 
 /* Places on the time line are set as attributes of an SVG-free grid: 600 columns, one for each tenth of a minute. */
@@ -68,17 +74,16 @@ const Box = styled(Button)<{ $kind: "done" | "some" | "none"; $shared: boolean; 
   padding: 0 0.4rem;
   overflow: hidden;
   border: ${({ $kind }) => ($kind === "some" ? `2px solid ${colour.ink}` : `1px solid ${colour.hairline}`)};
-  background: ${({ $kind, $flag }) =>
-    $flag ? colour.cautionPale : $kind === "done" ? colour.readingPale : colour.white};
+  background: ${({ $kind, $flag }) => ($flag ? colour.cautionPale : $kind === "done" ? colour.bench : colour.white)};
   color: ${colour.ink};
   font-size: 0.92rem;
   font-weight: ${({ $shared }) => ($shared ? 700 : 400)};
   line-height: 1.1;
   white-space: nowrap;
   cursor: pointer;
-  & > svg[data-flag] {
+  & > span[data-mark] {
     position: absolute;
-    top: 4px;
+    top: 2px;
     right: 4px;
   }
   &[aria-pressed="true"] {
@@ -203,7 +208,11 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
           <Lane key={group.id}>
             <Name>
               {pickGroup ? (
-                <TextButton onPress={() => pickGroup(group.id)} aria-label={t`${group.name}, PIN and meter`}>
+                <TextButton
+                  data-on-paper
+                  onPress={() => pickGroup(group.id)}
+                  aria-label={t`${group.name}, PIN and meter`}
+                >
                   {group.name}
                 </TextButton>
               ) : (
@@ -224,21 +233,23 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
               {group.cells.map((cell, index) => {
                 const filled = counted(cell).length;
                 const kind = filled >= board.wanted ? "done" : filled > 0 ? "some" : "none";
+                const flag = wall ? null : cell.flag;
+                const mark = flag ? (flag.sure === "likely" ? "wrong" : "caution") : kind === "done" ? "good" : "plain";
                 return (
                   <Place key={cell.id} $from={spanOf(index).from} $to={spanOf(index).to}>
                     <Box
                       $kind={kind}
                       $shared={cell.shared}
-                      $flag={cell.flag !== null && !wall}
+                      $flag={flag !== null}
                       aria-pressed={picked === cell.id}
-                      aria-label={t`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? t`, shared cell` : ""}${cell.flag && !wall ? t`, go and see` : ""}${cell.asked ? t`, asked again` : ""}`}
+                      aria-label={t`${group.name}, ${cell.short} in ${bathName(names, cell)}, ${filled} of ${board.wanted} readings${cell.shared ? t`, shared cell` : ""}${flag ? t`, go and see: ${flag.text}` : ""}${cell.asked ? t`, asked again` : ""}`}
                       onPress={() => pick(cell.id)}
                     >
                       {cell.short}
-                      {cell.flag && !wall && (
-                        <svg data-flag width="13" height="13" viewBox="0 0 14 14" aria-hidden>
-                          <path d="M7 0.500l7 13H0z" fill={colour.cautionMark} />
-                        </svg>
+                      {mark !== "plain" && (
+                        <span data-mark>
+                          <ToneMark tone={mark} />
+                        </span>
                       )}
                       <small>{names.level(cell.condition) || names.liquid(cell.electrolyte).split(" ")[0]}</small>
                       <Squares filled={filled} of={Math.max(board.wanted, filled)} />

@@ -9,7 +9,12 @@ export async function shrink(file: File): Promise<File> {
   const canvas = document.createElement("canvas");
   canvas.width = Math.max(1, Math.round(picture.width * scale));
   canvas.height = Math.max(1, Math.round(picture.height * scale));
-  canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  const drawn = canvas.getContext("2d");
+  if (drawn) {
+    drawn.fillStyle = "white"; // of what is transparent; a JPEG would have it black
+    drawn.fillRect(0, 0, canvas.width, canvas.height);
+    drawn.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  }
   picture.close();
   const made = await new Promise<Blob | null>((done) => canvas.toBlob(done, "image/jpeg", QUALITY));
   if (!made) throw new Error(t`The browser could not make a picture of it.`);

@@ -15,10 +15,11 @@ export function standOf(cell: Schemas["BenchCell"], bench: Schemas["BenchOut"], 
   );
   const readable = new RegExp(bench.readable, "i");
   const isReadable = (text: string) => readable.test(text.normalize("NFKC").replace(/\s+/g, ""));
+  const isKept = (id: string) => cell.readings.some((reading) => reading.id === id);
   const levels: Level[] = [
     ...kept.map(({ id, text, unit, volts_v }) => ({ id, text, unit, volts: volts_v })),
     ...mine
-      .filter((one) => one.refusal === null && !cell.readings.some((reading) => reading.id === one.id))
+      .filter((one) => one.refusal === null && !correctedHere.has(one.id) && !isKept(one.id))
       .map(({ id, body, sent }) => ({
         id,
         text: body.text,

@@ -20,24 +20,42 @@ const Card = styled.article`
   break-inside: avoid;
   & + & {
     margin-top: 1.5rem;
-    break-before: page;
   }
   ${print} {
     max-width: none;
+    gap: 0.35rem;
+    padding: 0 0 3mm;
     border: 0;
-    padding: 0;
+    border-bottom: 1px dashed ${colour.soft}; /* two a page, to be cut apart */
+    font-size: 0.92rem;
+    & + & {
+      margin-top: 3mm;
+    }
   }
 `;
 
 const Head = styled.header`
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   gap: 1rem;
+  ${print} {
+    flex-wrap: nowrap;
+  }
   h2 {
     font-size: 1.5rem;
   }
   svg {
     flex: none;
+  }
+  ${print} {
+    p {
+      line-height: 1.2;
+    }
+    svg {
+      width: 24mm;
+      height: 24mm;
+    }
   }
 `;
 
@@ -54,6 +72,17 @@ const Cells = styled(Table)`
     min-width: 3.6rem;
     height: 2.3rem;
   }
+  ${print} {
+    td[data-space] {
+      height: 6.4mm;
+    }
+    td,
+    th,
+    thead th {
+      padding: 0.1rem 0.35rem;
+      line-height: 1.15;
+    }
+  }
   small {
     display: block;
     font-weight: 400;
@@ -62,17 +91,27 @@ const Cells = styled(Table)`
 
 /** Room to draw. */
 const Sketch = styled.p`
+  flex: 1 1 10rem;
   min-height: 8.5rem;
   padding: 0.3rem 0.5rem;
   border: 1px dashed ${colour.soft};
   color: ${colour.soft};
   font-size: 0.92rem;
+  ${print} {
+    min-height: 24mm;
+    font-size: 0.8rem;
+  }
 `;
 
 const Cautions = styled.ul`
   columns: 2;
   column-gap: 1.5rem;
   font-size: 0.92rem;
+  ${print} {
+    columns: 3;
+    font-size: 0.8rem;
+    line-height: 1.2;
+  }
   li {
     padding-left: 0.9rem;
     text-indent: -0.9rem;
@@ -101,6 +140,9 @@ export function BenchCards({ cards }: { cards: Cards }) {
               </p>
               <p>{cards.address}</p>
             </div>
+            <Sketch>
+              <Trans>Sketch cell 1: both plates, the leads, and what you think moves where.</Trans>
+            </Sketch>
             <JoinCode link={cards} size="118px" />
           </Head>
           <Scroll role="region" aria-label={t`Cells of ${card.group}`}>
@@ -151,14 +193,11 @@ export function BenchCards({ cards }: { cards: Cards }) {
               </tbody>
             </Cells>
           </Scroll>
-          {cards.predict && (
-            <p>
-              {cards.level === "first"
-                ? t`“We expect”: which plate will be negative.`
-                : t`“We expect”: which plate will be negative, and how many volts.`}
-            </p>
-          )}
           <p>
+            {cards.predict &&
+              (cards.level === "first"
+                ? t`“We expect”: which plate will be negative.`
+                : t`“We expect”: which plate will be negative, and how many volts.`)}{" "}
             <Trans>Meter check: leads together ______ V, a fresh cell ______ V.</Trans>
           </p>
           <p>
@@ -172,9 +211,6 @@ export function BenchCards({ cards }: { cards: Cards }) {
               <strong>{names.liquid(step.electrolyte)}:</strong> {step.text}
             </p>
           ))}
-          <Sketch>
-            <Trans>Sketch cell 1: both plates, the leads, and what you think moves where.</Trans>
-          </Sketch>
           <Cautions>
             {card.cautions.map((line) => (
               <li key={line}>{line}</li>

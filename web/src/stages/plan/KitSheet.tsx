@@ -16,6 +16,9 @@ const Recipe = styled.article`
   gap: 0.2rem;
   padding: 0.5rem 0;
   break-inside: avoid;
+  ${print} {
+    padding: 0.1rem 0;
+  }
   h3 {
     font-size: 1rem;
   }
@@ -27,6 +30,16 @@ const Section = styled.section`
   gap: 0.4rem;
   ${print} {
     break-inside: auto;
+    gap: 0.2rem;
+    font-size: 0.9rem;
+    table {
+      font-size: 0.74rem;
+    }
+    th,
+    td {
+      padding-top: 0.1rem;
+      padding-bottom: 0.1rem;
+    }
   }
 `;
 

@@ -3,7 +3,7 @@ import { type KeyboardEvent, useRef, useState } from "react";
 import { Button } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { colour, font, phone } from "../../ui/theme";
+import { colour, font, phone, print } from "../../ui/theme";
 
 export type Count = Schemas["CountOut"];
 export type Change = "more" | "fewer" | "ban" | "unwish";
@@ -50,6 +50,10 @@ const Square = styled(Button)<{ $count: number; $wished: boolean; $shared: boole
   }
   &[data-hovered] {
     border-color: ${colour.ink};
+  }
+  ${print} {
+    width: 5.5mm;
+    height: 5.5mm;
   }
   &[data-focus-visible] {
     outline: 3px solid ${colour.table};

@@ -71,6 +71,11 @@ const Name = styled.div`
     font-size: 0.8rem;
     font-weight: 400;
   }
+  ${print} {
+    small {
+      display: none; /* a PIN is on its group's card alone */
+    }
+  }
 `;
 
 const Track = styled.div`

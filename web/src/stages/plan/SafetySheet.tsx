@@ -2,7 +2,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { colour } from "../../ui/theme";
+import { colour, print } from "../../ui/theme";
 
 type Safety = Schemas["SafetyOut"];
 type Entry = Schemas["SafetyEntry"];
@@ -37,6 +37,20 @@ const Rule = styled.li<{ $mark: string }>`
   dd {
     margin: 0;
   }
+  ${print} {
+    padding: 0.3rem 0;
+    font-size: 0.92rem;
+    dl {
+      grid-template-columns: 5rem minmax(0, 1fr);
+    }
+  }
+`;
+
+const Rules = styled.ul`
+  ${print} {
+    columns: 2;
+    column-gap: 8mm;
+  }
 `;
 
 const Mark = ({ entry }: { entry: Entry }) => (
@@ -68,7 +82,7 @@ export function SafetySheet({ safety }: { safety: Safety }) {
           no published source.
         </Trans>
       </p>
-      <ul>
+      <Rules>
         {safety.entries.map((entry) => (
           <Rule key={entry.key} $mark={entry.severity}>
             <Mark entry={entry} />
@@ -106,7 +120,7 @@ export function SafetySheet({ safety }: { safety: Safety }) {
             </div>
           </Rule>
         ))}
-      </ul>
+      </Rules>
     </>
   );
 }

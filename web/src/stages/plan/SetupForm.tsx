@@ -15,7 +15,7 @@ import { HowFar } from "./HowFar";
 import { HowItGoes } from "./HowItGoes";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { StepFields } from "./StepFields";
-import { type Typed, settingsFor, withTemplate } from "./setup";
+import { type Typed, settingsFor, withTemplate, withVariable } from "./setup";
 import { LANGUAGES, type Language } from "../../language";
 
 /** Asked for most; the others stand in the list behind. */
@@ -42,11 +42,25 @@ const Narrow = styled.div`
 const Safety = styled.div<{ $stop: boolean }>`
   position: ${({ $stop }) => ($stop ? "sticky" : "static")};
   z-index: 1;
-  bottom: 0;
+  bottom: 4.4rem; /* above what keeps the plan */
   max-height: 30vh;
   overflow-y: auto;
   background: ${colour.page};
 `;
+
+type Material = Schemas["ElectrodeOut"] | Schemas["ElectrolyteOut"];
+const isThere = ({ shelf, own }: Material) => (shelf.count ?? 0) > 0 || own;
+
+/** Whether a teacher has said what stands on the shelf. */
+const stocked = (all: Material[]) => all.some(({ shelf }) => (shelf.count ?? 0) > 0);
+
+/** What can be chosen, what is on the shelf first; where anything is, that is what is usual here. */
+function offered<M extends Material>(all: M[], chosen: string[]): M[] {
+  const kept = all.filter(({ key, retired }) => !retired || chosen.includes(key));
+  if (!stocked(all)) return kept;
+  const here = kept.map((one) => ({ ...one, usual: isThere(one) }));
+  return [...here.filter(isThere), ...here.filter((one) => !isThere(one))];
+}
 
 type Props = {
   typed: Typed;
@@ -66,12 +80,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
   const often = OFTEN.some((one) => one.key === typed.varies);
   const others = start.variables.filter((one) => OFTEN.every((usual) => usual.key !== one.varies));
   const variable = start.variables.find((one) => one.varies === typed.varies);
-  /** Another variable brings its own usual settings; words that somebody typed stay. */
-  const vary = (varies: Typed["varies"]) => {
-    const usual = settingsFor(typed.varies, start) ?? "";
-    const own = typed.conditions.trim() !== "" && typed.conditions.trim() !== usual.trim();
-    change({ varies, conditions: own ? typed.conditions : (settingsFor(varies, start) ?? "") });
-  };
+  const vary = (varies: Typed["varies"]) => change(withVariable(typed, varies, start));
   return (
     <Form
       onSubmit={(event) => {
@@ -90,7 +99,7 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
           value={typed.template}
           onChange={(key) => {
             const template = start.templates.find((one) => one.key === key);
-            if (template) change(withTemplate(typed, template, start.templates));
+            if (template) change(withTemplate(typed, template, start));
           }}
         />
       )}
@@ -164,15 +173,17 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
       />
       <Choices
         label={t`Plates`}
-        options={materials.electrodes
-          .filter(({ key, retired }) => !retired || typed.plates.includes(key))
-          .map(({ key, symbol, name, table_v, usual, shelf }) => ({
+        first={stocked(materials.electrodes) ? t`Show what is on your shelf` : undefined}
+        options={offered(materials.electrodes, typed.plates).map(
+          ({ key, symbol, name, synonyms, table_v, usual, shelf }) => ({
             key,
             name: shelf.count === null ? name : t`${name} (${shelf.count} there)`,
             symbol,
+            called: synonyms,
             usual,
             detail: table_v === null ? t`not listed` : number(table_v, 2, true),
-          }))}
+          }),
+        )}
         value={typed.plates}
         onChange={(plates) => change({ plates })}
         hint={t`The number is the table’s, in volts against hydrogen.`}
@@ -180,14 +191,16 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
       <Choices
         label={t`Liquids`}
         hint={t`The range is the pH.`}
-        options={materials.electrolytes
-          .filter(({ key, retired }) => !retired || typed.liquids.includes(key))
-          .map(({ key, name, ph_low, ph_high, usual }) => ({
+        first={stocked(materials.electrolytes) ? t`Show what is on your shelf` : undefined}
+        options={offered(materials.electrolytes, typed.liquids).map(
+          ({ key, name, synonyms, ph_low, ph_high, usual }) => ({
             key,
             name,
+            called: synonyms,
             usual,
             detail: `${number(ph_low, 1)}–${number(ph_high, 1)}`,
-          }))}
+          }),
+        )}
         value={typed.liquids}
         onChange={(liquids) => change({ liquids })}
       />

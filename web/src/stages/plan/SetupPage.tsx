@@ -11,8 +11,8 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Column, Columns, Row, Soft } from "../../ui/layout";
-import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
-import { narrow } from "../../ui/theme";
+import { Bullets, type MarginNote, Notes, ToneMark } from "../../ui/Notes";
+import { colour, narrow } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { Lanes } from "./Lanes";
 import { withoutActions } from "../../lab/planNotes";
@@ -34,6 +34,25 @@ const Beside = styled.div`
       position: static;
       max-height: none;
     }
+  }
+`;
+
+/** Whether it fits, and keeping it: at the foot of the screen however long the form is. */
+const Foot = styled.div`
+  position: sticky;
+  z-index: 2;
+  bottom: 0;
+  padding: 0.6rem 0;
+  border-top: 1px solid ${colour.hairline};
+  background: ${colour.page};
+`;
+
+const Verdict = styled.strong`
+  display: inline-flex;
+  gap: 0.4em;
+  align-items: baseline;
+  svg {
+    flex: none;
   }
 `;
 
@@ -72,6 +91,7 @@ function Setup({ lab, materials, begin }: Props) {
   const instead = !complete ? null : preview.error ? t`No plan can be shown for this.` : t`Planning …`;
   // What was said of an earlier state is not said of this one.
   const stale = preview.isPlaceholderData;
+  const verdict = stale ? undefined : (shown?.notes.find((one) => one.tone === "wrong") ?? shown?.notes[0]);
   const saving = create.isPending || revise.isPending;
   const title = lab ? t`Change the lab` : t`Plan a lab`;
   const done = (id: string, said: string[]) => {
@@ -140,16 +160,23 @@ function Setup({ lab, materials, begin }: Props) {
             onSubmit={keep}
           >
             <ProblemNote problem={create.error ?? revise.error ?? preview.error} />
-            <Row>
-              <MainButton type="submit" isDisabled={!complete}>
-                {saving ? t`One moment…` : t`Keep this plan`}
-              </MainButton>
-              {lab && (
-                <ButtonLink to={`/labs/${lab.id}/plan`}>
-                  <Trans>Back to the plan</Trans>
-                </ButtonLink>
-              )}
-            </Row>
+            <Foot>
+              <Row>
+                <MainButton type="submit" isDisabled={!complete}>
+                  {saving ? t`One moment…` : t`Keep this plan`}
+                </MainButton>
+                {lab && (
+                  <ButtonLink to={`/labs/${lab.id}/plan`}>
+                    <Trans>Back to the plan</Trans>
+                  </ButtonLink>
+                )}
+                {verdict && (
+                  <Verdict>
+                    <ToneMark tone={verdict.tone} /> {verdict.title}
+                  </Verdict>
+                )}
+              </Row>
+            </Foot>
           </SetupForm>
         </Column>
         <Beside>

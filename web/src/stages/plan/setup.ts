@@ -66,24 +66,32 @@ const same = (one: string, other: string) => one.trim() === other.trim();
 const ofTemplate = <T>(now: T, asked: T, askedBefore: T, usual: T): T =>
   asked ? asked : askedBefore && now === askedBefore ? usual : now;
 
+type Start = Schemas["StartOut"];
+type Words = Pick<Typed, "title" | "question" | "kept">;
+
+const wordsOf = ({ name, question, kept }: Template): Words => ({ title: name, question, kept });
+
+/** Whether words came with a template or a variable, or there are none: then those of the next take their place. */
+const isOurs = (typed: Typed, name: keyof Words, { templates, variables }: Start) =>
+  typed[name].trim() === "" || [...templates.map(wordsOf), ...variables].some((one) => same(one[name], typed[name]));
+
 /** A template's choices over what is typed; words that somebody typed stay, those of another template go. */
-export function withTemplate(typed: Typed, template: Template, all: Template[]): Typed {
-  const words = (now: string, of: (one: Template) => string) =>
-    now.trim() === "" || all.some((one) => same(now, of(one))) ? of(template) : now;
+export function withTemplate(typed: Typed, template: Template, start: Start): Typed {
+  const all = start.templates;
+  const words = (name: keyof Words) => (isOurs(typed, name, start) ? wordsOf(template)[name] : typed[name]);
   const settings = (one: Template) => one.conditions.join("\n");
+  const usual = typed.conditions.trim() === "" || all.some((one) => same(typed.conditions, settings(one)));
   const before = all.find((one) => one.key === typed.template);
   const { varies } = template;
   return {
     ...typed,
     template: template.key,
-    title: words(typed.title, (one) => one.name),
-    question: words(typed.question, (one) => one.question),
+    title: words("title"),
+    question: words("question"),
     varies,
-    kept: words(typed.kept, (one) => one.kept),
+    kept: words("kept"),
     conditions:
-      varies !== typed.varies && template.conditions.length > 0
-        ? settings(template)
-        : words(typed.conditions, settings),
+      usual || (varies !== typed.varies && template.conditions.length > 0) ? settings(template) : typed.conditions,
     against: template.against,
     plates: template.electrodes,
     liquids: template.electrolytes,
@@ -94,9 +102,27 @@ export function withTemplate(typed: Typed, template: Template, all: Template[]):
   };
 }
 
+/** Another variable brings its own settings, title, question and what it keeps the same; what somebody typed stays. */
+export function withVariable(typed: Typed, varies: Typed["varies"], start: Start): Typed {
+  const own = typed.conditions.trim() !== "" && !same(typed.conditions, settingsFor(typed.varies, start) ?? "");
+  const shortOf = (key: Typed["varies"]) => start.variables.find((one) => one.varies === key)?.short ?? false;
+  const template = start.templates.find((one) => one.varies === varies);
+  const next: Words | undefined = template ? wordsOf(template) : start.variables.find((one) => one.varies === varies);
+  const words = (name: keyof Words) => (next && isOurs(typed, name, start) ? next[name] : typed[name]);
+  return {
+    ...typed,
+    varies,
+    conditions: own ? typed.conditions : (settingsFor(varies, start) ?? ""),
+    title: words("title"),
+    question: words("question"),
+    kept: words("kept"),
+    short: ofTemplate(typed.short, shortOf(varies), shortOf(typed.varies), false),
+  };
+}
+
 /** What the form of a new lab opens with: the first template, filled in. */
-export const begun = ({ usual, templates }: Schemas["StartOut"]): Typed =>
-  templates[0] ? withTemplate(empty(usual), templates[0], templates) : empty(usual);
+export const begun = (start: Start): Typed =>
+  start.templates[0] ? withTemplate(empty(start.usual), start.templates[0], start) : empty(start.usual);
 
 /** As many groups as asked for: names that are there stay, from the first; new ones are numbered benches. */
 export function withGroups(names: string, n: number): string {

@@ -36,7 +36,8 @@ export function PackBench({ view, data, bench, outbox }: Props) {
   const open = bench.state === "open";
   const row = rowOf(view);
   const n = row.length;
-  const [trying, setTrying] = useState(false);
+  const holds = (kinds: Kind[]) => view.entries.some((one) => kinds.includes(one.kind));
+  const [trying, setTrying] = useState(() => holds(["seen", "load_v", "load_a", "under"]));
   const add = async (kind: Kind, extra: Extra): Promise<string | null> => {
     const id = newId();
     const body = {
@@ -146,7 +147,11 @@ export function PackBench({ view, data, bench, outbox }: Props) {
           <Try view={view} data={data} n={n} open={open} entry={entry} see={(text) => add("seen", { text })} />
         )}
         {n > 0 && (
-          <Disclosure title={t`Over time`} detail={t`how it falls, whether it comes back`}>
+          <Disclosure
+            title={t`Over time`}
+            detail={t`how it falls, whether it comes back`}
+            open={holds(["run_v", "run_a", "event"])}
+          >
             <RunBench view={view} data={data} bench={bench} open={open} outbox={outbox} add={add} />
           </Disclosure>
         )}

@@ -15,7 +15,7 @@ import { useOutbox } from "../../lab/useOutbox";
 import { WhatCounts } from "../../lab/Marks";
 import { Frame } from "../../ui/Frame";
 import { MainButton } from "../../ui/Button";
-import { OnScreen } from "../../ui/layout";
+import { OnScreen, Row, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Waiting } from "../../ui/Waiting";
 import { print } from "../../ui/theme";
@@ -58,21 +58,23 @@ export function BenchNotebook() {
     const id = newId();
     await outbox.add({ kind: "handIn", id, cell_id: "", body: { id, device_at: new Date().toISOString() } });
   };
+  const handedIn = book.handed_in_at ? t`Handed in ${moment(book.handed_in_at)}` : t`Not handed in yet`;
+  const press = book.may_write ? (
+    <MainButton onPress={() => void handIn()} isDisabled={handing.length > 0 && !refused}>
+      <Trans>Hand in</Trans>
+    </MainButton>
+  ) : undefined;
   const notes: MarginNote[] = [
     {
       code: "hand-in",
       tone: book.handed_in_at && !book.written_since ? "good" : "plain",
-      title: book.handed_in_at ? t`Handed in ${moment(book.handed_in_at)}` : t`Not handed in yet`,
+      title: handedIn,
       text: book.may_write
         ? book.written_since
           ? t`You have written on since. Hand in again when it is ready.`
           : t`You can write on, also afterwards; your teacher sees what changed.`
         : t`Your teacher has not opened notebooks for writing. You can read and print what you recorded.`,
-      action: book.may_write ? (
-        <MainButton onPress={() => void handIn()} isDisabled={handing.length > 0 && !refused}>
-          <Trans>Hand in</Trans>
-        </MainButton>
-      ) : undefined,
+      action: press,
     },
     ...handing.map((one) => ({
       code: "handing",
@@ -125,6 +127,14 @@ export function BenchNotebook() {
         <Notebook
           book={book}
           ruled={ruled}
+          handIn={
+            <OnScreen data-not-in-file>
+              <Row>
+                {press}
+                <Soft role="status">{handedIn}</Soft>
+              </Row>
+            </OnScreen>
+          }
           pictures={compare.data?.released.includes("compare") && <ClassPictures compare={compare.data} />}
           editor={
             book.may_write

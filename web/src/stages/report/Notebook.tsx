@@ -58,11 +58,13 @@ type Props = {
   /** What the teacher sees and does at a part. */
   beside?: (part: Part) => ReactNode;
   pictures?: ReactNode;
+  /** Where the group hands it in, from its first screen. */
+  handIn?: ReactNode;
   ruled?: boolean;
 };
 
 /** A group's notebook from its question to its conclusion, with everything it recorded in between. */
-export function Notebook({ book, editor, beside, pictures, ruled = false }: Props) {
+export function Notebook({ book, editor, beside, pictures, handIn, ruled = false }: Props) {
   const names = useNames();
   const all = citables(book);
   const measured = book.cells.filter((cell) => cell.readings.length > 0);
@@ -95,6 +97,7 @@ export function Notebook({ book, editor, beside, pictures, ruled = false }: Prop
         )}
       </Top>
       <StillMissing lacks={book.missing} />
+      {handIn}
       {book.parts.filter((part) => BEFORE.includes(part.key)).map(section)}
       <section aria-label={t`What we recorded`}>
         <h2>

@@ -1,24 +1,18 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import styled, { createGlobalStyle } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { day } from "../../format";
-import { Num, Soft } from "../../ui/layout";
+import { TextButton } from "../../ui/Button";
+import { Num, OnScreen, Soft } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
-import { colour, font, phone, print } from "../../ui/theme";
+import { colour, font, phone, print, screen } from "../../ui/theme";
 
 type Head = Omit<Schemas["ClassBookOut"], "signed_by" | "groups" | "cells" | "packs" | "claims" | "words">;
 
-/** Margins and page numbers, also where the file is opened by itself; the frame around it stays on the screen. */
+/** The frame around it stays on the screen. */
 const OnPaper = createGlobalStyle`
-  @page {
-    margin: 16mm 15mm 18mm;
-    @bottom-right {
-      content: counter(page) " / " counter(pages);
-      font: 9pt ${font.words};
-    }
-  }
   ${print} {
     body header:not(article header) { display: none !important; }
   }
@@ -64,7 +58,7 @@ const Sheet = styled.article`
     display: block;
     max-width: none;
     padding: 0;
-    font-size: 10.5pt;
+    font-size: 9.5pt;
     section,
     header {
       display: block;
@@ -122,8 +116,30 @@ const Lines = styled.table`
   }
 `;
 
-/** How a value came about, line by line. */
+const Folded = styled.div<{ $open: boolean }>`
+  ${screen} {
+    display: ${({ $open }) => ($open ? "block" : "none")};
+  }
+`;
+
+/** How a value came about, line by line: at a press on the screen, always on paper and in the saved file. */
 export function Working({ lines, label }: { lines: Schemas["LineOut"][]; label: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <OnScreen>
+        <TextButton onPress={() => setOpen(!open)} aria-expanded={open} aria-label={label}>
+          {open ? t`Hide the working` : t`The working`}
+        </TextButton>
+      </OnScreen>
+      <Folded $open={open} data-on-paper>
+        <Lined lines={lines} label={label} />
+      </Folded>
+    </>
+  );
+}
+
+function Lined({ lines, label }: { lines: Schemas["LineOut"][]; label: string }) {
   return (
     <Scroll role="region" aria-label={label}>
       <Lines>
