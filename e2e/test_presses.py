@@ -50,7 +50,7 @@ class Presses(BrowserTestCase):
             page.get_by_role("button", name=re.compile("Choose")).click()
         chooser.value.set_files([{"name": "lab.zip", "mimeType": "application/zip", "buffer": content}])
         self.twice(page.get_by_role("button", name="Bring the package in"))
-        expect(page.get_by_text("“A lab” came in")).to_be_visible()
+        expect(page.get_by_text("“A lab (2)” came in")).to_be_visible()
         self.assertEqual(Lab.objects.count(), 2)
 
     def test_what_was_done_although_its_answer_was_lost_is_not_done_again(self):
