@@ -31,6 +31,12 @@ LOOKED_AT = r"""([smallest, most]) => {
     }
     return clips;
   };
+  const drawnAt = (element, svg) => { // how much larger than its own units: by zoom, and by its picture's frame
+    const outer = svg?.farthestViewportElement ?? svg, box = outer?.viewBox?.baseVal;
+    if (!box?.width) return element.currentCSSZoom ?? 1;
+    const frame = outer.getBoundingClientRect();
+    return Math.min(frame.width / box.width, frame.height / box.height);
+  };
   const scrolls = (element) => /auto|scroll/.test(getComputedStyle(element).overflowX + getComputedStyle(element).overflowY);
   const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
   const runs = [];
@@ -46,8 +52,7 @@ LOOKED_AT = r"""([smallest, most]) => {
     const range = document.createRange();
     range.selectNodeContents(node);
     const drawn = svg ? [element.getBoundingClientRect()] : [...range.getClientRects()];
-    const matrix = svg && element.getScreenCTM();
-    const size = parseFloat(getComputedStyle(element).fontSize) * (matrix ? Math.hypot(matrix.a, matrix.b) : 1);
+    const size = parseFloat(getComputedStyle(element).fontSize) * drawnAt(element, svg);
     const raised = element.closest("sub, sup, tspan[baseline-shift], tspan[dy]"); // an index is smaller than its line
     if (size < smallest - 0.05 && !raised) faults.add(`small: "${said}" at ${size.toFixed(1)} px`);
     for (const rect of drawn) {

@@ -165,7 +165,7 @@ class Walk:
         phone = self.phone
         phone.goto("/bench")
         phone.get_by_role("link", name="make your claim").tap()
-        phone.get_by_role("button", name=re.compile("What became of the volts?")).tap()
+        phone.get_by_role("button", name=re.compile("Where did the volts go?")).tap()
         phone.get_by_role("option", name="It is the acid (the pH)").tap()
         phone.get_by_role("group", name="Your readings that show it").get_by_role("button").first.tap()
         phone.get_by_label("Why do these readings show it?").fill("The lemon gives its hydrogen ions to the copper.")

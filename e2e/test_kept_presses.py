@@ -11,16 +11,14 @@ import difflib
 import os
 import re
 from collections.abc import Iterator
+from typing import Any
 from urllib.parse import urlsplit
 
 from playwright.sync_api import Page
 
-from e2e.browser import LAPTOP, PHONE
-from e2e.demo import DemoTestCase
+from e2e.browser import PHONE
+from e2e.demo import EachPage
 from e2e.kept_pages import PLACE, as_text, keep, plain, unlike
-from server.people.models import Group
-from server.power.models import Pack
-from server.practise.services import TEACHER
 
 MOST = 30  # presses on one page, of each name once: a table has one in each row
 # Nothing by chance: what is drawn by lot is drawn alike each time. Nothing is printed, nothing asked by the browser.
@@ -61,30 +59,44 @@ TO_FILL = """() => [...document.querySelectorAll("main input, main textarea, [ro
   .map((one, n) => { one.dataset.filled = "yes"; one.dataset.toFill = n; return one.ariaLabel || one.inputMode; })"""
 
 
-class KeptPresses(DemoTestCase):
-    def press_through(self, page: Page, pages: dict[str, str], typed: str = "") -> None:
-        """Press each page through, and keep it or compare it with what is kept."""
-        for name, path in pages.items():
-            page.goto(path)
-            page.get_by_role("heading").first.wait_for()
-            lines = [line for what, came in self.presses(page, path, typed) for line in (f"# {what}", *came)]
-            if os.environ.get("PIPETTE_KEEP"):
-                keep(f"presses-{name}", lines)
-            with self.subTest(name):
-                self.assertGreater(len(lines), 3)
-                self.assertEqual(unlike(f"presses-{name}", lines), [])
+class Pressed(EachPage):
+    """Each page is pressed through, and what came with each press is what is kept of it."""
 
-    def presses(self, page: Page, path: str, typed: str) -> Iterator[tuple[str, list[str]]]:
+    typed = ""
+
+    def on_page(self, name: str) -> None:
+        page = self.visitor()
+        path = self.path(name)
+        page.goto(path)
+        page.locator("#first").wait_for(state="detached")
+        page.get_by_role("heading").first.wait_for()
+        lines = [line for what, came in self.presses(page, path) for line in (f"# {what}", *came)]
+        if os.environ.get("PIPETTE_KEEP"):
+            keep(f"presses-{name}", lines)
+        self.assertGreater(len(lines), 3)
+        self.assertEqual(unlike(f"presses-{name}", lines), [])
+
+    def visitor(self) -> Page:
+        """Whose page it is."""
+        return self.desk()
+
+    def device(self, *args: Any, **kwargs: Any) -> Page:
+        """A device on which nothing happens by chance."""
+        page = super().device(*args, **kwargs)
+        page.add_init_script(BY_RULE)
+        return page
+
+    def presses(self, page: Page, path: str) -> Iterator[tuple[str, list[str]]]:
         """Every press on a page, and the lines that it brought."""
         before = self.says(page)
         pressed: set[str] = set()
         for _ in range(MOST):
-            if typed and page.evaluate(TO_FILL):
+            if self.typed and page.evaluate(TO_FILL):
                 for field in page.locator("[data-to-fill]").all():
-                    field.fill(typed)
+                    field.fill(self.typed)
                 page.evaluate("document.querySelectorAll('[data-to-fill]').forEach((one) => delete one.dataset.toFill)")
                 now = self.says(page)
-                yield f"typed {typed}", came(before, now)
+                yield f"typed {self.typed}", came(before, now)
                 before = now
             what = self.next_one(page, pressed)
             if what is None:
@@ -111,42 +123,57 @@ class KeptPresses(DemoTestCase):
         """A page as a reader has it, without where its drawings stand."""
         return [PLACE.sub("", line) for line in as_text(page) if not SHAPE.match(line)]
 
-    def test_practice(self):
-        page = self.device(PHONE, touch=True)
-        page.add_init_script(BY_RULE)
-        tabs = ("faults", "sums", "meters", "bench")
-        self.press_through(page, {f"practise-{tab}": f"/practise?drill={tab}" for tab in tabs})
-        self.press_through(page, {"practise-sums-typed": "/practise?drill=sums"}, typed="0.5")
 
-    def test_what_is_prepared(self):
-        page = self.device(LAPTOP)
-        page.add_init_script(BY_RULE)
-        self.signed_in(page, TEACHER)
-        draft = f"/labs/{self.draft.id}"
-        self.press_through(page, {"safety": f"{draft}/safety"})
+class Teachers(Pressed):
+    pages = {
+        "safety": "{draft}/safety",
+        "board": "{running}/board",
+        "compare": "{closed}/compare",
+        "explain": "{closed}/explain",
+        "power": "{closed}/power",
+        "ask": "{closed}/ask",
+        "practise": "{closed}/practise",
+        "report": "{closed}/report",
+    }
 
-    def test_what_is_seen_of_a_class(self):
-        page = self.device(LAPTOP)
-        page.add_init_script(BY_RULE)
-        self.signed_in(page, TEACHER)
-        closed, running = f"/labs/{self.closed.id}", f"/labs/{self.running.id}"
-        of_closed = {part: f"{closed}/{part}" for part in ("compare", "explain", "power", "ask", "practise", "report")}
-        self.press_through(page, {"board": f"{running}/board", **of_closed})
 
-    def test_a_groups(self):
-        group = Group.objects.filter(lab=self.running).order_by("position").first()
-        page = self.device(PHONE, touch=True)
-        page.add_init_script(BY_RULE)
-        self.joined(page, group)
-        self.press_through(page, {"bench-packs": "/bench/packs"})
-        self.press_through(page, {"bench-typed": "/bench/2"}, typed="0.94")
+class OnAPhone(Pressed):
+    """Whoever it is."""
 
-    def test_a_groups_pack(self):
-        pack = Pack.objects.filter(group__lab=self.closed).order_by("received_at").first()
-        page = self.device(PHONE, touch=True)
-        page.add_init_script(BY_RULE)
-        self.joined(page, pack.group)
-        self.press_through(page, {"bench-pack": f"/bench/packs/{pack.id}", "bench-notebook": "/bench/notebook"})
+    def visitor(self) -> Page:
+        return self.device(PHONE, touch=True)
+
+
+class Practice(OnAPhone):
+    pages = {f"practise-{drill}": f"/practise?drill={drill}" for drill in ("faults", "sums", "meters", "bench")}
+
+
+class PracticeTyped(OnAPhone):
+    pages = {"practise-sums-typed": "/practise?drill=sums"}
+    typed = "0.5"
+
+
+class AtABench(Pressed):
+    """A group in a lesson."""
+
+    def visitor(self) -> Page:
+        return self.bench(self.running)
+
+
+class Groups(AtABench):
+    pages = {"bench-packs": "/bench/packs"}
+
+
+class GroupsTyped(AtABench):
+    pages = {"bench-typed": "/bench/2"}
+    typed = "0.94"
+
+
+class GroupsAfterwards(Pressed):
+    pages = {"bench-pack": "/bench/packs/{pack}", "bench-notebook": "/bench/notebook"}
+
+    def visitor(self) -> Page:
+        return self.bench(self.closed)
 
 
 def came(before: list[str], now: list[str]) -> list[str]:

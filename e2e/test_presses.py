@@ -106,7 +106,7 @@ class Presses(BrowserTestCase):
         phone = self.device(size=PHONE, touch=True)
         self.joined(phone, self.tern, "/bench")
         phone.get_by_role("link", name="make your claim").click()
-        phone.get_by_role("button", name=re.compile("What became of the volts?")).click()
+        phone.get_by_role("button", name=re.compile("Where did the volts go?")).click()
         phone.get_by_role("option", name="It is the acid (the pH)").click()
         phone.get_by_role("group", name="Your readings that show it").get_by_role("button").first.click()
         phone.get_by_label("Why do these readings show it?").fill("It was dull.")

@@ -100,7 +100,7 @@ class SharedDevice(BrowserTestCase):
         page.get_by_role("button", name="Leave all the same").click()
         self.join(page, self.lab.join_code, self.knot.pin)
         page.goto("/bench/claims")
-        expect(page.get_by_text("What became of the volts?").first).to_be_visible()
+        expect(page.get_by_text("Where did the volts go?").first).to_be_visible()
         self.assertNotIn(words, page.content())
         page.goto("/bench")
         self.leave(page)

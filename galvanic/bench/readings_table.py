@@ -31,6 +31,7 @@ from galvanic.bench.headings import (
     plain,
 )
 from galvanic.bench.readings import ParsedReading, parse
+from galvanic.bench.table_mended import AS_IT_IS, Mending, mended
 from galvanic.bench.table_rows import BadTableText, as_written, check_width, rows_of
 from galvanic.bench.table_shape import shaped
 from galvanic.condition import Condition, as_found, canonical
@@ -153,19 +154,20 @@ def look_at(
     most_rows: int,
     columns: Mapping[str, str] | None = None,
     called: Mapping[str, str] | None = None,
+    mending: Mending = AS_IT_IS,
 ) -> Looked:
     """Read a table as far as it can be read.
 
     `rows`: fields with the line they stand on, the heading first. `columns`: what a column holds, by its heading, where the
-    heading does not say it (empty: not used). `called`: the key that a name of the table stands for. Raises BadTableText:
-    columns, not_csv, or too_many_rows.
+    heading does not say it (empty: not used). `called`: the key that a name of the table stands for. `mending`: what is said
+    of single lines. Raises BadTableText: columns, not_csv, or too_many_rows.
     """
     headings: tuple[Heading, ...] | None = None
     readings: list[TableReading] = []
     faults: list[tuple[int, str]] = []
     first_rows: list[tuple[str, ...]] = []
     left_out: list[tuple[int, str]] = []
-    table = shaped(rows)
+    table = shaped(mended(rows, mending), heading_first=mending.heading > 0)
     look, looked_whole, places = Names(called or {}), True, dict[str, int]()
     for line, fields in table.rows:
         if headings is None:

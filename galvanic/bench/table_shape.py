@@ -34,12 +34,12 @@ class Shaped:
     says: tuple[str, ...]
 
 
-def shaped(rows: Iterable[tuple[int, Sequence[str]]]) -> Shaped:
-    """A table in the one shape that is read further; empty stays empty."""
+def shaped(rows: Iterable[tuple[int, Sequence[str]]], heading_first: bool = False) -> Shaped:
+    """A table in the one shape that is read further; empty stays empty. `heading_first`: it is not looked for."""
     clean = [(line, [_seen(field) for field in fields]) for line, fields in rows]
     if not clean:
         return Shaped([], ())
-    start = _heading_at(clean)
+    start = 0 if heading_first else _heading_at(clean)
     (line, names), *body = clean[start:]
     said = []
     if start:

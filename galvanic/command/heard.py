@@ -30,5 +30,4 @@ def add_heard(commands: Any) -> None:
     """The arguments of the command."""
     command = commands.add_parser("hear", help=run_hear.__doc__)
     command.add_argument("file", help="one sentence a line; - for standard input")
-    command.add_argument("--language", choices=("en", "de"), default="en")
     command.set_defaults(run=run_hear)

@@ -33,6 +33,7 @@ from galvanic.findings.loop_notes import loop_note
 from galvanic.reference import catalogue
 from galvanic.statistics.ladder import fit
 from galvanic.statistics.ladder_checks import odd_readings
+from galvanic.words import LANGUAGES, speaking
 
 UNKNOWN, FAILED = 2, 1
 TWO_WORDS, FOUR_WORDS = 2, 4  # of `gap`: a cell of two solutions with its volts, or plates, liquid and volts
@@ -244,6 +245,7 @@ def run_sentences(options: argparse.Namespace) -> None:
 def parser() -> argparse.ArgumentParser:
     """The arguments of all commands."""
     top = argparse.ArgumentParser(prog="galvanic", description="Simple cells: predict, fit, explain.")
+    top.add_argument("--language", choices=sorted(LANGUAGES), default="en", help="of names and sentences; columns stay")
     commands = top.add_subparsers(required=True, metavar="COMMAND")
     for name, run, columns in (
         ("predict", run_predict, "negative,electrolyte,positive"),
@@ -274,6 +276,7 @@ def parser() -> argparse.ArgumentParser:
     listing.set_defaults(run=run_sentences)
     for command in commands.choices.values():
         command.add_argument("--json", action="store_true")
+        command.add_argument("--language", choices=sorted(LANGUAGES), default=argparse.SUPPRESS)
     return top
 
 
@@ -281,7 +284,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     """Run a command; 0 when done, 2 for an unknown name (and for wrong arguments), 1 for any other refusal."""
     options = parser().parse_args(arguments)
     try:
-        options.run(options)
+        with speaking(options.language):
+            options.run(options)
     except UnknownMaterial as error:
         say(f"galvanic: {error}")
         return UNKNOWN

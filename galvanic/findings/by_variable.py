@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 from galvanic.cells import Cell
@@ -101,6 +101,17 @@ def volts_by_variable(results: Sequence[ElectrolyteResult], really: Really = AS_
 def current_by_variable(values: Sequence[Value], really: Really = AS_PLANNED) -> list[Changed]:
     """Short-circuit currents as (group, cell with its condition, A), likewise."""
     return _changed([value for value in values if value[2] > 0.0], "current", really)
+
+
+def one_next_level(changed: Sequence[Changed]) -> list[Changed]:
+    """The same, with one next level for each variable: two would be two plans."""
+    out: list[Changed] = []
+    said: set[str] = set()
+    for one in changed:
+        again = one.variable.key in said
+        said |= {one.variable.key for note in one.notes if note.code == "next_level"}
+        out.append(replace(one, notes=tuple(note for note in one.notes if not (again and note.code == "next_level"))))
+    return out
 
 
 def _changed(values: Sequence[Value], quantity: Quantity, really: Really) -> list[Changed]:

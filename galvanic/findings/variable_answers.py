@@ -20,6 +20,7 @@ from galvanic.words import number, say
 
 LEAST_V = 0.001  # the last digit of a usual school meter: common practice, no source
 MATTERS_V = 0.05  # a change below this nobody sees on a school meter: common practice, no source
+MOST_TIMES = 1000.0  # beyond, a line only says that it does not know
 FLAT = 1e-9  # of a group's spread in x², from which three levels can show a bend
 
 Point = tuple[str, float, float]  # group, what the variable really was, V or A
@@ -74,6 +75,19 @@ def _factor(form: Form, fit: ByGroup, reach: float, first: float) -> float | Non
     return 1.0 + most / at_first if at_first > 0.0 else None
 
 
+def _times(form: Form, fit: ByGroup, first: float, last: float) -> tuple[float, float, float] | None:
+    """How many times the current of the first level there is at the last, with the interval of its slope (95 %); None where
+    the line says nothing that a meter could show."""
+    step = form.x(last) - form.x(first)
+    start, at_first = fit.at(form.x(first)), form.back(fit.at(form.x(first)))
+    try:
+        middle, *ends = (form.back(start + slope * step) / at_first for slope in (fit.slope, fit.low, fit.high))
+    except (OverflowError, ZeroDivisionError):
+        return None
+    low, high = sorted(ends)
+    return (middle, low, high) if 0.0 < low <= middle <= high < MOST_TIMES else None
+
+
 def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: ByGroup, points: Sequence[Point]) -> Note:
     numbers = [at for _, at, _ in points]
     reach = abs(form.x(max(numbers)) - form.x(min(numbers)))
@@ -114,10 +128,16 @@ def _answer(name: str, variable: Variable, quantity: Quantity, form: Form, fit: 
             else say(" If there is any, it is smaller than a factor of {factor:.2f} over all levels.", factor=factor)
         )
         return Note("no_effect", "plain", say("{name}: no effect on the current seen", name=name), f"{groups}.{more}")
-    first, last = (form.back(fit.at(form.x(number))) for number in (min(numbers), max(numbers)))
+    ratio = _times(form, fit, min(numbers), max(numbers))
     times = (
-        say("{first:.2f} times the current at the last level ({groups}). ", first=last / first, groups=groups)
-        if first > 0.0 < last < math.inf
+        say(
+            "At the last level {times:.2f} times the current of the first, likely {low:.2f} to {high:.2f} ({groups}). ",
+            times=ratio[0],
+            low=ratio[1],
+            high=ratio[2],
+            groups=groups,
+        )
+        if ratio is not None
         else ""
     )
     return Note(

@@ -108,7 +108,7 @@ def _claim(
         cause_name=next((say(one[claim.cause].name) for one in (CAUSES, PACK_CAUSES) if claim.cause in one), claim.cause),
         reasoning=claim.reasoning,
         against=claim.against,
-        cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, short=one.cell.cell.short) for one in own],
+        cited=[CitedOut(id=one.id, text=one.text, unit=one.unit, cell=CellIO.of(one.cell.cell)) for one in own],
         may_show=claim.may_show,
         revises=claim.revises_id,
         latest=latest,

@@ -47,12 +47,12 @@ class HeardOut(BaseModel):
 
 
 class CitedOut(BaseModel):
-    """A cited reading."""
+    """A cited reading, of the cell as it was on the group's list: with its liquid and what was changed."""
 
     id: uuid.UUID
     text: str
     unit: str
-    short: str
+    cell: CellIO
 
 
 class OwnTestIn(BaseModel):

@@ -6,7 +6,8 @@ import logging
 import time
 from collections.abc import Callable
 
-from django.http import HttpRequest, HttpResponseBase
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
+from django.middleware.gzip import GZipMiddleware
 from django.utils.cache import patch_vary_headers
 
 from server.base.errors import BAD_REQUEST, fault_of, in_shape, respond
@@ -32,6 +33,19 @@ def access_log(get_response: Handler) -> Handler:
                 response.status_code,
                 extra={"method": request.method, "path": request.path, "status": response.status_code, "ms": took},
             )
+        return response
+
+    return handle
+
+
+def json_compressed(get_response: Handler) -> Handler:
+    """Compress what the API answers, with or without a proxy before it; never a stream."""
+    zipped = GZipMiddleware(get_response)
+
+    def handle(request: HttpRequest) -> HttpResponseBase:
+        response = get_response(request)
+        if isinstance(response, HttpResponse) and response.headers.get("Content-Type", "").startswith("application/json"):
+            return zipped.process_response(request, response)
         return response
 
     return handle

@@ -1,28 +1,47 @@
-"""The one HTML page: it names the built scripts and carries the CSP nonce."""
+"""The one HTML page: it names the built scripts and carries the CSP nonce.
+
+Until its scripts are here it shows who it is; at /join the form, which lets a group in without any script.
+"""
 
 from __future__ import annotations
 
 import json
 import re
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
-from django.views.decorators.http import require_safe
+from django.views.decorators.http import require_http_methods, require_safe
 
 from galvanic.words import say, speaking
 from server.base.authority import der
+from server.base.incoming import clean
 from server.base.language import wanted_by
+from server.base.problems import Problem
+from server.labs.joining import join
+from server.labs.joining_api import welcome
 from server.labs.lookups import language_of_lab
 from server.people.device import know_device
 from server.people.models import Teacher
 
+JOINED = "pipette_joined"
+MOST_TYPED = 40
 ENTRY = "src/app/main.tsx"
 DRAWS = "src/app/draw.tsx"
 FOR_THE_CLASS = re.compile(r"/labs/(?P<lab>[0-9a-f-]{36})/(?:cards|print|(?:\w+/)?projector)/?")
+
+
+@dataclass(frozen=True, slots=True)
+class Typed:
+    """What was typed to join, and why it was refused."""
+
+    code: str = ""
+    pin: str = ""
+    refused: str = ""
 
 
 @cache
@@ -75,13 +94,52 @@ def language_of_page(request: HttpRequest, own: str) -> str:
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The application's page, for every address that is not the API's."""
+    return drawn(request)
+
+
+@require_http_methods(["GET", "HEAD", "POST"])
+@ensure_csrf_cookie
+def join_page(request: HttpRequest) -> HttpResponse:
+    """The page to join on. What its form sends before the scripts are here lets a group in, or says why not."""
+    if request.method != "POST":
+        return drawn(request, form=Typed(clean(request.GET.get("code", ""))[:MOST_TYPED]))
+    typed = Typed(clean(request.POST.get("code", ""))[:MOST_TYPED], clean(request.POST.get("pin", ""))[:MOST_TYPED])
+    try:
+        session = join(request=request, code=typed.code, pin=typed.pin)
+    except Problem as problem:
+        with speaking(wanted_by(request)):
+            return drawn(request, form=replace(typed, refused=say(problem.message)), status=problem.status)
+    response = HttpResponseRedirect("/bench")
+    welcome(request, response, session)
+    response.set_cookie(JOINED, "1", max_age=60, secure=settings.HTTPS, samesite="Lax")  # read by the page's scripts
+    return response
+
+
+def drawn(request: HttpRequest, *, form: Typed | None = None, status: int = 200) -> HttpResponse:
+    """The page in its reader's language, at /join with the form."""
     own = wanted_by(request)
     built_page = built(language_of_page(request, own))
     if built_page is None:
         return HttpResponse("The front end is not built yet. Run ./pipette demo.", status=503, content_type="text/plain")
     with speaking(built_page["language"]):
-        needs = say("Pipette needs JavaScript to draw and to keep readings safe on this device.")
-    response = render(request, "page.html", built_page | {"own": own, "needs": needs})
+        words = {
+            "needs": say("Pipette needs JavaScript to draw and to keep readings safe on this device."),
+            "soon": say("One moment…"),
+        }
+        response = render(request, "page.html", built_page | words | {"own": own, "form": form, "said": said_to_join()})
+    response.status_code = status
     know_device(request, response)
     response["Cache-Control"] = "no-cache"
     return response
+
+
+def said_to_join() -> dict[str, str]:
+    """What the form says, as the page of the application says it."""
+    return {
+        "title": say("Join your lab"),
+        "about": say("Your teacher has the code of the lab and the PIN of your group. You need no account and no name."),
+        "code": say("Code"),
+        "example": say("A word and three digits, for example AMBER-123."),
+        "pin": say("PIN of your group"),
+        "join": say("Join"),
+    }

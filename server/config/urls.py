@@ -4,7 +4,7 @@ from django.urls import path, re_path
 
 from server.config.api import api
 from server.config.events import events, meter, ticks
-from server.config.page import authority, page, worker
+from server.config.page import authority, join_page, page, worker
 
 urlpatterns = [
     path("api/labs/<uuid:lab_id>/events", events),
@@ -14,6 +14,7 @@ urlpatterns = [
     path("api/", api.urls),
     path("sw.js", worker),
     path("authority.crt", authority),
+    re_path(r"^join/?$", join_page),
     re_path(r"^(?!api/|static/).*$", page),
 ]
 

@@ -9,7 +9,7 @@ from dataclasses import replace
 from galvanic.bench.load_standing import under_load_standing
 from galvanic.cells import Cell
 from galvanic.condition import Condition, condition_of
-from galvanic.findings.by_variable import Changed, current_by_variable, volts_by_variable
+from galvanic.findings.by_variable import Changed, current_by_variable, one_next_level, volts_by_variable
 from galvanic.findings.moved import Noted, Place, moved
 from galvanic.words import say
 from server.base.kept import made_once
@@ -73,7 +73,8 @@ def changed_in(lab: Lab) -> list[Changed]:
     def make() -> list[Changed]:
         noted = noted_in(lab)
         really, times = really_in(noted), _times(lab)
-        changed = [*volts_by_variable(compare_lab(lab), really), *current_by_variable(short_circuits(lab), really)]
+        volts = volts_by_variable(compare_lab(lab), really)
+        changed = one_next_level([*volts, *current_by_variable(short_circuits(lab), really)])
         return [replace(one, notes=(*one.notes, *moved(one, noted, times))) for one in changed]
 
     return made_once(lab, "by variable", make)

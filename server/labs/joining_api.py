@@ -10,6 +10,7 @@ from ninja.decorators import decorate_view
 from server.labs import joining
 from server.people.auth import end_session, remember_group
 from server.people.device import know_device
+from server.people.models import GroupSession
 from server.people.outputs import who_out
 from server.people.schemas import Join, ProblemOut, WhoAmI
 
@@ -21,7 +22,12 @@ router = Router()
 def join(request: HttpRequest, response: HttpResponse, data: Join) -> WhoAmI:
     """Let a group's device in."""
     session = joining.join(request=request, code=data.code, pin=data.pin)
+    welcome(request, response, session)
+    return who_out(request, session.group.name)
+
+
+def welcome(request: HttpRequest, response: HttpResponse, session: GroupSession) -> None:
+    """Give a device the session it has just joined with, in the place of any that it had."""
     end_session(request)  # of whichever group had this device before
     remember_group(response, session)
     know_device(request, response, lab=str(session.group.lab_id))
-    return who_out(request, session.group.name)

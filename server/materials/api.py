@@ -5,8 +5,10 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Annotated
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import conditional_page
 from ninja import Router
+from ninja.decorators import decorate_view
 from pydantic import BaseModel, Field, StringConstraints
 
 from galvanic.bench.faults import symptoms, tries_of
@@ -121,8 +123,11 @@ def own_materials(request: HttpRequest) -> OwnOut:
 
 
 @router.get("/materials", response=MaterialsOut, operation_id="materials", auth=None)
-def materials(request: HttpRequest) -> MaterialsOut:
-    """Every electrode and electrolyte there is for whoever asks, and what own ones can be made of."""
+@decorate_view(conditional_page)
+def materials(request: HttpRequest, response: HttpResponse) -> MaterialsOut:
+    """Every electrode and electrolyte there is for whoever asks, and what own ones can be made of. A device that has it
+    already is told so in place of it."""
+    response["Cache-Control"] = "private, no-cache"
     mine: dict[str, Shelf] = {}
     offered: set[str] | None = None  # a group is asked for nothing, so all it sees has its name
     if isinstance(request.user, Teacher):

@@ -221,13 +221,14 @@ def advice_out(pack: ThoughtPack, load: str | float, volume_ml: float) -> PackAd
         for n, found in enumerate(how_many(pack, load, COUNTED), start=1)
     ]
     changes = options(pack, load) if 2 * pack.size <= MOST_CELLS else []
+    timed = None if asked.row is None else in_time(pack, load, volume_ml)
     notes = [
         holds_note(pack, asked.name, what_holds_back(pack, load), changes),
-        None if asked.row is None else in_time_note(in_time(pack, load, volume_ml), asked.name),
+        None if timed is None else in_time_note(timed, asked.name),
         None
         if asked.row is None
         else smallest_note(asked.name, smallest(first, load), MOST_IN_SEARCH, smallest(first, load, LESSON_S)),
-        life_note(life(pack, load, volume_ml)),
+        None if timed is not None and timed.high_s == 0.0 else life_note(life(pack, load, volume_ml)),
         said(ONE_BOWL),
         said(CARE),
     ]

@@ -1,5 +1,6 @@
 """A workbook of somebody's is read in a process of its own, which ends when it takes too long or too much memory: a file of
-a few kilobytes can stand for billions of rows. `python -m server.records.apart LANGUAGE` reads a file and writes its tables.
+a few kilobytes can stand for billions of rows. `python -m server.records.apart LANGUAGE SHEET` reads a file and writes its
+tables.
 """
 
 from __future__ import annotations
@@ -23,14 +24,18 @@ TOO_MUCH = mark("The file takes too long to read: it is far larger than a table.
 _one_at_a_time = threading.Semaphore(1)
 
 
-def tables_apart(content: bytes) -> Tables:
+def tables_apart(content: bytes, sheet: str = "") -> Tables:
     """The tables of a file, as `tables_of` has them. Raises Problem too_big besides where reading takes too much."""
     if content[:4] != ZIPPED:
-        return tables_of(content)
+        return tables_of(content, sheet)
     with _one_at_a_time:
         try:
-            done = subprocess.run(  # noqa: S603  # our own module, nothing of the file in the command
-                [sys.executable, "-m", __name__, language()], input=content, capture_output=True, timeout=WALL_S, check=False
+            done = subprocess.run(  # noqa: S603  # our own module; the sheet's name is one argument, whatever is in it
+                [sys.executable, "-m", __name__, language(), sheet],
+                input=content,
+                capture_output=True,
+                timeout=WALL_S,
+                check=False,
             )
         except subprocess.TimeoutExpired:
             raise refused("too_big", say(TOO_MUCH), status=413) from None
@@ -43,14 +48,14 @@ def tables_apart(content: bytes) -> Tables:
     if (bad := told.get("bad")) is not None:
         raise BadTableText(bad["code"], bad["text"], [(line, text) for line, text in bad["rows"]])
     readings, loads = ([(line, fields) for line, fields in told[name]] for name in ("readings", "loads"))
-    return Tables(readings, loads, tuple(told["says"]))
+    return Tables(readings, loads, tuple(told["says"]), tuple((name, rows) for name, rows in told["sheets"]))
 
 
-def main(content: bytes, spoken: str) -> dict[str, Any]:
+def main(content: bytes, spoken: str, sheet: str) -> dict[str, Any]:
     """The tables of a file, or why there are none, as JSON has it."""
     with speaking(spoken):
         try:
-            return asdict(tables_of(content))
+            return asdict(tables_of(content, sheet))
         except Problem as problem:
             return {"problem": asdict(problem.refusal)}
         except BadTableText as error:
@@ -60,4 +65,4 @@ def main(content: bytes, spoken: str) -> dict[str, Any]:
 if __name__ == "__main__":
     resource.setrlimit(resource.RLIMIT_CPU, (CPU_S, CPU_S))
     resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
-    sys.stdout.write(json.dumps(main(sys.stdin.buffer.read(), sys.argv[1])))
+    sys.stdout.write(json.dumps(main(sys.stdin.buffer.read(), *sys.argv[1:3])))

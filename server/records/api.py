@@ -39,8 +39,8 @@ def table_in(request: HttpRequest, table_id: uuid.UUID) -> TableSeen:
 
 @router.post("/tables/{uuid:table_id}/look", response={202: TableStarted, 404: ProblemOut}, operation_id="look_again")
 def look_again(request: HttpRequest, table_id: uuid.UUID, data: LookIn) -> tuple[int, TableStarted]:
-    """Read a table anew with what is said of its columns and names."""
-    table = tables_in.look_again(actor=teacher_of(request), table_id=table_id, columns=data.columns, called=data.called)
+    """Read a table anew with what is said of its sheet, columns, names and lines."""
+    table = tables_in.look_again(actor=teacher_of(request), table_id=table_id, told=data)
     return 202, TableStarted(id=table.id)
 
 

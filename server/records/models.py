@@ -68,6 +68,7 @@ class TableIn(models.Model):
     content = models.BinaryField()
     columns = models.JSONField(default=dict)
     called = models.JSONField(default=dict)
+    mended = models.JSONField(default=dict)
     title = models.CharField(max_length=120, blank=True)
     on = models.DateField(null=True)
     state = models.CharField(max_length=7, choices=State.choices, default=State.READING)

@@ -7,7 +7,7 @@ from typing import Any, cast
 from galvanic.bench.headings import KNOWN
 from server.people.schemas import RowFaultOut
 from server.records.models import TableIn
-from server.records.schemas import ColumnOut, TableSeen, UnknownOut
+from server.records.schemas import ColumnOut, LineSeen, SheetSeen, TableSeen, UnknownOut
 
 
 def table_seen(table: TableIn) -> TableSeen:
@@ -31,5 +31,7 @@ def table_seen(table: TableIn) -> TableSeen:
         faults=[RowFaultOut(line=line, message=message) for line, message in faults],
         whole=found.get("whole", True),
         message=found.get("message", ""),
+        sheets=[SheetSeen(name=name, rows=rows) for name, rows in found.get("sheets", ())],
+        lines=[LineSeen(**one) for one in found.get("lines", ())],
         lab=table.lab_id,
     )

@@ -10,8 +10,10 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from server.materials.schemas import Key
 from server.people.schemas import RowFaultOut
+from server.records.spreadsheets import MOST_COLUMNS, MOST_LINES
 
 Heading = Annotated[str, StringConstraints(max_length=200)]
+Line = Annotated[int, Field(ge=1, le=MOST_LINES)]
 
 
 class TableStarted(BaseModel):
@@ -20,11 +22,24 @@ class TableStarted(BaseModel):
     id: uuid.UUID
 
 
+class MendedCell(BaseModel):
+    """What a cell of a table should hold: by its line in the file and its place in it, from 0."""
+
+    line: Line
+    place: Annotated[int, Field(ge=0, lt=MOST_COLUMNS)]
+    text: Annotated[str, StringConstraints(max_length=200)]
+
+
 class LookIn(BaseModel):
-    """What columns hold (by heading; empty: not used), and the keys that names of the table stand for."""
+    """What columns hold (by heading; empty: not used), and the keys that names of the table stand for; which sheet is read,
+    which line is the heading (0: it is looked for), what single cells should hold, and which lines are left out."""
 
     columns: Annotated[dict[Heading, Heading], Field(max_length=60)] = {}
     called: Annotated[dict[Heading, Key], Field(max_length=60)] = {}
+    sheet: Heading = ""
+    heading: Annotated[int, Field(ge=0, le=MOST_LINES)] = 0
+    cells: Annotated[list[MendedCell], Field(max_length=500)] = []
+    without: Annotated[list[Line], Field(max_length=500)] = []
 
 
 class KeepIn(BaseModel):
@@ -59,10 +74,26 @@ class UnknownOut(BaseModel):
     rows: int
 
 
+class SheetSeen(BaseModel):
+    """A sheet of a file with how many rows it has."""
+
+    name: str
+    rows: int
+
+
+class LineSeen(BaseModel):
+    """A line as it is read; `out`: it is left out."""
+
+    line: int
+    fields: list[str]
+    out: bool
+
+
 class TableSeen(BaseModel):
     """A table on its way in: how far, how it was understood, what is faulty (by line), or the lab it has become.
 
-    `meanings` are what a column can hold. `message`: why it was refused.
+    `meanings` are what a column can hold. `message`: why it was refused. `sheets`: the one that is read first; `lines`: as
+    they are read, those worth a look.
     """
 
     id: uuid.UUID
@@ -81,6 +112,8 @@ class TableSeen(BaseModel):
     faults: list[RowFaultOut]
     whole: bool
     message: str
+    sheets: list[SheetSeen]
+    lines: list[LineSeen]
     lab: uuid.UUID | None
 
 

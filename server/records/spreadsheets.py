@@ -36,30 +36,33 @@ UNREADABLE = mark("The file cannot be read. Save the table as CSV, XLSX or ODS a
 @dataclass(frozen=True, slots=True)
 class Tables:
     """The rows of a file with the line each stands on: of its first table of readings, and of loads; `says`: which sheet was
-    taken where there are several."""
+    taken where there are several; `sheets`: all of readings with their rows, the one taken first."""
 
     readings: Rows
     loads: Rows
     says: tuple[str, ...] = ()
+    sheets: tuple[tuple[str, int], ...] = ()
 
 
-def tables_of(content: bytes) -> Tables:
-    """The tables of a file. Raises Problem: too_big, not_csv (nothing of these kinds), or BadTableText."""
+def tables_of(content: bytes, sheet: str = "") -> Tables:
+    """The tables of a file, of readings that of a sheet if one is named that has rows. Raises Problem: too_big, not_csv
+    (nothing of these kinds), or BadTableText."""
     sheets = [(name, rows) for name, rows in _sheets(content) if rows]
     if not sheets:
         raise refused("empty", say("The file has no rows."))
     loads = next((rows for _, rows in sheets if is_of_loads(rows[0][1])), [])
     others = [one for one in sheets if one[1] is not loads] or sheets
-    taken, readings = max(others, key=lambda one: named(one[1]))  # the first of the best
-    rest = [f"“{name}” ({len(rows)})" for name, rows in others if rows is not readings]
+    chosen = [one for one in others if sheet and one[0] == sheet]
+    taken, readings = max(chosen or others, key=lambda one: named(one[1]))  # the first of the best
+    rest = [(name, len(rows)) for name, rows in others if rows is not readings]
     says = (
         say(
-            "The sheet “{taken}” is read. Not read, with their rows: {rest}. To bring one of those, save it alone.",
+            "The sheet “{taken}” is read. Not read, with their rows: {rest}.",
             taken=taken,
-            rest=", ".join(rest),
+            rest=", ".join(f"“{name}” ({rows})" for name, rows in rest),
         ),
     )
-    return Tables(readings, loads, says if rest else ())
+    return Tables(readings, loads, says if rest else (), ((taken, len(readings)), *rest))
 
 
 def _sheets(content: bytes) -> list[tuple[str, Rows]]:

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import asdict, replace
 from datetime import date, timedelta
 from typing import Any
@@ -14,6 +15,7 @@ from django.utils import timezone
 from galvanic.bench.headings import heading
 from galvanic.bench.loads_table import Loads, look_at_loads
 from galvanic.bench.readings_table import Looked, look_at
+from galvanic.bench.table_mended import Mending, mended, to_mend
 from galvanic.bench.table_preview import preview
 from galvanic.bench.table_rows import BadTableText
 from galvanic.bench.table_shape import shaped
@@ -27,7 +29,9 @@ from server.people.models import Teacher
 from server.records.apart import tables_apart
 from server.records.file_text import MAX_BYTES, MAX_ROWS, refused, too_big
 from server.records.models import TableIn
+from server.records.schemas import LookIn
 from server.records.services import keep_readings
+from server.records.spreadsheets import Tables
 from server.records.table import understood
 
 LOST_AFTER = timedelta(minutes=2)
@@ -55,10 +59,11 @@ def hand_over(*, actor: Teacher, name: str, content: bytes) -> TableIn:
 
 
 @transaction.atomic
-def look_again(*, actor: Teacher, table_id: uuid.UUID, columns: Mapping[str, str], called: Mapping[str, str]) -> TableIn:
-    """Read a file anew with what the teacher says of columns and names. Raises Problem not_found."""
+def look_again(*, actor: Teacher, table_id: uuid.UUID, told: LookIn) -> TableIn:
+    """Read a file anew with what the teacher says of it. Raises Problem not_found."""
     table = _of(actor, table_id)
-    table.columns, table.called = dict(columns), dict(called)
+    table.columns, table.called = told.columns, told.called
+    table.mended = told.model_dump(exclude={"columns", "called"})
     return _begin(table, State.READING, _read)
 
 
@@ -91,44 +96,73 @@ def _of(actor: Teacher, table_id: uuid.UUID) -> TableIn:
 
 def _begin(table: TableIn, state: TableIn.State, work: Any) -> TableIn:
     table.state, table.since = state, timezone.now()
-    table.save(update_fields=["columns", "called", "title", "on", "state", "since"])
+    table.save(update_fields=["columns", "called", "mended", "title", "on", "state", "since"])
     beside("table", lambda: work(table.id))
     return table
 
 
-def _looked(table: TableIn) -> tuple[Looked, Loads]:
+def _mending(table: TableIn) -> Mending:
+    told = LookIn(**table.mended)
+    return Mending(told.heading, {(one.line, one.place): one.text for one in told.cells}, frozenset(told.without))
+
+
+@contextmanager
+def _in_words() -> Iterator[None]:
+    """What is wrong with a table as a whole is a refusal with the lines concerned."""
     try:
-        tables = tables_apart(bytes(table.content))
-        looked = look_at(tables.readings, MAX_ROWS, table.columns, table.called)
-        looked = replace(looked, shape=(*tables.says, *looked.shape))
-        return looked, look_at_loads(tables.loads, MAX_ROWS, table.called)
+        yield
     except BadTableText as error:
         raise refused(error.code, str(error), [RowFault(line, message) for line, message in error.rows]) from error
 
 
+def _tables(table: TableIn) -> Tables:
+    with _in_words():
+        return tables_apart(bytes(table.content), table.mended.get("sheet", ""))
+
+
+def _looked(table: TableIn, tables: Tables) -> tuple[Looked, Loads]:
+    with _in_words():
+        looked = look_at(tables.readings, MAX_ROWS, table.columns, table.called, _mending(table))
+        looked = replace(looked, shape=(*tables.says, *looked.shape))
+        return looked, look_at_loads(tables.loads, MAX_ROWS, table.called)
+
+
+def _to_mend(table: TableIn, tables: Tables, amiss: Iterable[int]) -> dict[str, Any]:
+    """The sheets, and the lines that are worth a look."""
+    lines = to_mend(tables.readings, _mending(table), amiss)
+    return {"sheets": tables.sheets, "lines": [asdict(line) for line in lines]}
+
+
 def _read(table_id: uuid.UUID) -> None:
     table = TableIn.objects.select_related("teacher").get(id=table_id)
+    tables: Tables | None = None
     try:
         with materials_of(table.teacher):
-            found = preview(*_looked(table))
+            tables = _tables(table)
+            looked, loads = _looked(table, tables)
+            found = preview(looked, loads)
             keys = {one.name: one.key for one in catalogue.electrodes().values()}
             keys |= {one.name: one.key for one in catalogue.electrolytes().values()}
         unknown = [
             asdict(one) | {"nearest": [{"key": keys[name], "name": name} for name in one.nearest]} for one in found.unknown
         ]
-        _done(table, State.READ, asdict(found) | {"ready": found.ready, "unknown": unknown})
+        amiss = [line for line, _ in (*looked.faults, *looked.left_out)]
+        mend = _to_mend(table, tables, amiss)
+        _done(table, State.READ, asdict(found) | {"ready": found.ready, "unknown": unknown} | mend)
     except Problem as problem:
-        _done(table, State.REFUSED, said(problem) | _columns(table, problem))
+        rest = {} if tables is None else _columns(table, tables, problem) | _to_mend(table, tables, ())
+        _done(table, State.REFUSED, said(problem) | rest)
     except Exception:
         _done(table, State.REFUSED, said(LOST))
         raise
 
 
-def _columns(table: TableIn, problem: Problem) -> dict[str, Any]:
+def _columns(table: TableIn, tables: Tables, problem: Problem) -> dict[str, Any]:
     """What each column holds, where that is what is amiss, so that the teacher can say what the others hold."""
     if problem.code != "columns":
         return {}
-    (_, fields), *rows = shaped(tables_apart(bytes(table.content)).readings).rows[:4]
+    mending = _mending(table)
+    (_, fields), *rows = shaped(mended(tables.readings, mending), mending.heading > 0).rows[:4]
     read = [heading(text) for text in fields]
     return {
         "columns": [
@@ -147,7 +181,7 @@ def _keep(table_id: uuid.UUID) -> None:
     table = TableIn.objects.select_related("teacher").get(id=table_id)
     try:
         with materials_of(table.teacher), transaction.atomic():
-            looked, loads = _looked(table)
+            looked, loads = _looked(table, _tables(table))
             brought = keep_readings(
                 actor=table.teacher,
                 table=understood(looked),

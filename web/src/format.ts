@@ -19,6 +19,12 @@ export function number(value: number, decimals: number, signed = false): string 
   return signed && !zero ? `+${text}` : text;
 }
 
+/** A number to so many figures, with the reader's decimal sign. */
+export const figures = (value: number, many: number): string =>
+  String(Number(value.toPrecision(many)))
+    .replace("-", MINUS)
+    .replace(".", decimalSign);
+
 /** A voltage with a thin space before the unit. */
 export function volts(value: number, decimals: number, signed = false): string {
   return `${number(value, decimals, signed)}${THIN}V`;

@@ -42,6 +42,18 @@ class Command(unittest.TestCase):
         self.assertIn("left out: Gull, Zn | Cu, 970\u202fV", err)
         self.assertIn("zinc,-0.56", out)  # 0.91 V below copper, as the others have it
 
+    def test_names_and_sentences_come_in_german_and_columns_as_ever(self):
+        text = "group,red,black,electrolyte,volts\nTern,Kupfer,Zink,Zitronensaft,970\nTern,copper,zinc,lemon juice,0.94\n"
+        for arguments in (("--language", "de", "notes", "-"), ("notes", "-", "--language", "de")):
+            code, out, err = run(*arguments, text=text)
+            self.assertEqual((code, err), (0, ""))
+            self.assertIn("left_out_millivolts\tTern: Millivolt als Volt geschrieben?", out)
+        _, out, _ = run("ladder", "-", "--language", "de", text=text)
+        self.assertTrue(out.startswith("electrolyte,electrode,potential_v"))
+        self.assertIn("Zitronensaft,Zink,-0.5", out)
+        self.assertIn("lemon juice,zinc,-0.5", run("ladder", "-", text=text)[1])  # and the next one speaks English again
+        self.assertEqual(run("--language", "xx", "notes", "-", text=text)[0], 2)
+
     def test_a_gap_that_no_cell_has_is_refused(self):
         code, out, err = run("gap", "zinc", "lemon juice", "copper", "940")
         self.assertEqual((code, out), (1, ""))

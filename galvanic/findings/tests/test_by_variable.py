@@ -7,7 +7,7 @@ import numpy as np
 from galvanic.cells import Cell
 from galvanic.chemistry.varied import levels_of
 from galvanic.condition import Condition
-from galvanic.findings.by_variable import current_by_variable, volts_by_variable
+from galvanic.findings.by_variable import current_by_variable, one_next_level, volts_by_variable
 from galvanic.findings.compare import ClassReading, compare
 
 GROUPS = ("Tern", "Knot", "Plover", "Dunlin", "Gannet", "Fulmar")
@@ -95,6 +95,13 @@ class Volts(unittest.TestCase):
         few = [reading for reading in readings("spacing", (1.0, 4.0), lambda _: 0.9) if reading.group in GROUPS[:2]]
         self.assertEqual(volts_by_variable(compare(few))[0].notes[0].code, "too_little")
 
+    def test_one_next_level_is_said_of_each_variable(self):
+        volts = self.one("spacing", (1.0, 2.0, 8.0), lambda cm: 0.9 + 0.02 * cm)
+        pairs = self.one("temperature", (10.0, 25.0, 60.0), lambda n: 0.9, unit="°C", name="temperature")
+        codes = [[note.code for note in one.notes].count("next_level") for one in one_next_level([volts, volts, pairs])]
+        self.assertEqual(codes[:2], [1, 0])
+        self.assertEqual(codes[2], [note.code for note in pairs.notes].count("next_level"))
+
 
 class Currents(unittest.TestCase):
     def simulated(self, variable, values, spread=0.05):
@@ -116,7 +123,8 @@ class Currents(unittest.TestCase):
         self.assertTrue(found.fit.low < 1.0 < found.fit.high)
         self.assertAlmostEqual(found.fit.slope, 1.0, delta=0.1)
         self.assertRegex(
-            found.notes[0].text, r"^[23]\.\d\d times the current at the last level .* to the power [01]\.\d\d \("
+            found.notes[0].text,
+            r"^At the last level [23]\.\d\d times the current of the first, likely \d\.\d\d to \d\.\d\d .* to the power [01]\.\d\d \(",
         )
 
     def test_distance_has_a_fixed_part_in_centimetres(self):

@@ -115,6 +115,8 @@ class Power(TestCase):
         self.assertEqual(shown["counts"][1]["runs"], self.pack(cell=[ZINC] * 2).json()["runs"])
         codes = [note["code"] for note in shown["notes"]]
         self.assertTrue({"smallest", "life", "one_bowl", "care"} <= set(codes), codes)
+        still = [note["code"] for note in self.pack("advice", cell=[ZINC], load="motor").json()["notes"]]
+        self.assertNotIn("life", still)  # what never turns does not turn for days
 
     def test_the_loads_are_the_cores(self):
         shown = self.client.get(f"/api/labs/{self.lab.id}/power").json()

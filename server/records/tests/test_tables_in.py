@@ -102,6 +102,60 @@ class TablesIn(TestCase):
         self.assertEqual((after["state"], after["lab"], lab.title), ("kept", str(lab.id), "Last week"))
         self.assertEqual(Reading.objects.count(), 2)
 
+    def told(self, table, **told):
+        """Say something of a table, and see it read anew."""
+        answer = send(self.desk, f"/tables/{table}/look", told)
+        self.assertEqual(answer.status_code, 202, answer.content)
+        return self.look(table)
+
+    def test_which_sheet_is_read_can_be_chosen(self):
+        book = Workbook()
+        book.active.title = "monday"
+        other = book.create_sheet("tuesday")
+        for sheet, volts in ((book.active, 0.94), (other, 0.92)):
+            sheet.append(HEAD)
+            sheet.append([*CELL, volts])
+        out = io.BytesIO()
+        book.save(out)
+        seen = self.seen(out.getvalue(), "week.xlsx")
+        self.assertEqual(seen["sheets"], [{"name": "monday", "rows": 2}, {"name": "tuesday", "rows": 2}])
+        seen = self.told(seen["id"], sheet="tuesday")
+        self.assertEqual((seen["sheets"][0]["name"], seen["lines"][1]["fields"][4]), ("tuesday", "0.92"))
+        self.keep(seen["id"])
+        self.assertEqual(Reading.objects.get().text, "0.92")
+        for odd in ("nowhere", "--", "x\x00y", "“", "-" * 200):  # a name that no sheet has: as if none were named
+            self.assertEqual(self.told(seen["id"], sheet=odd)["sheets"][0]["name"], "monday")
+
+    def test_cells_are_mended_and_lines_left_out_before_anything_is_kept(self):
+        seen = self.seen(GOOD + "Knot,copper,zinc,lemon juice,O.95\nKnot,copper,zinc,lemon juice,nine\n")
+        self.assertEqual((seen["ready"], [fault["line"] for fault in seen["faults"]]), (False, [4, 5]))
+        self.assertEqual([line["line"] for line in seen["lines"]], [1, 2, 3, 4, 5])
+        seen = self.told(seen["id"], cells=[{"line": 4, "place": 4, "text": "0.95"}], without=[5])
+        self.assertEqual((seen["ready"], seen["readings"]), (True, 3))
+        self.assertEqual((seen["lines"][3]["fields"][4], seen["lines"][4]["out"]), ("0.95", True))
+        self.keep(seen["id"])
+        self.assertEqual(sorted(Reading.objects.values_list("text", flat=True)), ["0.94", "0.95", "−340 mV"])
+
+    def test_a_table_without_a_heading_that_is_known_can_be_told_which_line_it_is(self):
+        seen = self.seen("Cells of 7b\nwho,plus,minus,juice,meter\nTern,copper,zinc,lemon juice,0.94\n")
+        self.assertEqual((seen["state"], seen["lines"][1]["fields"][0]), ("refused", "who"))
+        columns = dict(zip(("who", "plus", "minus", "juice", "meter"), HEAD, strict=True))
+        seen = self.told(seen["id"], heading=2, columns=columns)
+        self.assertEqual((seen["state"], seen["readings"], seen["ready"]), ("read", 1, True))
+
+    def test_nonsense_about_lines_is_refused_in_words_and_the_table_stays(self):
+        table = self.seen(GOOD)["id"]
+        for told in ({"heading": -1}, {"without": [0]}, {"cells": [{"line": 1, "place": 99, "text": ""}]},
+                     {"without": list(range(1, 600))}, {"cells": [{"line": 1, "place": 0, "text": "x" * 300}]}):  # fmt: skip
+            self.assertEqual(send(self.desk, f"/tables/{table}/look", told).status_code, 422, told)
+        self.assertTrue(self.look(table)["ready"])
+        other = as_teacher(teacher("bob"))
+        self.assertEqual(send(other, f"/tables/{table}/look", {"without": [2]}).status_code, 404)
+        everything = self.told(table, without=[1, 2, 3])  # nothing is left: said, and it can be put back
+        self.assertEqual(everything["state"], "refused")
+        self.assertEqual([line["out"] for line in everything["lines"]], [True, True, True])
+        self.assertTrue(self.told(table)["ready"])
+
     def test_a_small_workbook_with_a_row_numbered_two_billion_is_read_as_what_it_holds(self):
         content, far = workbook([["group", "red", "black", "electrolyte", "volts"], *SHEET]), io.BytesIO()
         with zipfile.ZipFile(io.BytesIO(content)) as old, zipfile.ZipFile(far, "w") as new:

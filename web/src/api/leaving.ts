@@ -22,6 +22,15 @@ function note(left: boolean) {
   }
 }
 
+/** Set by the server for who joined before any script was here; not for long, and read once. */
+const JOINED = "pipette_joined";
+
+function noteJoined() {
+  if (!document.cookie.includes(`${JOINED}=`)) return;
+  document.cookie = `${JOINED}=; path=/; max-age=0`;
+  hasJoined();
+}
+
 /** Another group has joined on this device, which ends the session of the one before on the server too. */
 export const hasJoined = () => note(false);
 
@@ -48,6 +57,7 @@ const AGAIN_MS = 5000;
 
 /** Go on telling the server, and see to it that no other tab and no page out of the browser's memory shows the bench. */
 export function watchLeaving(): void {
+  noteJoined();
   void tellLeft();
   setInterval(() => void tellLeft(), AGAIN_MS);
   window.addEventListener("online", () => void tellLeft());

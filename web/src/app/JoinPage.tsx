@@ -1,6 +1,6 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useJoin } from "../api/who";
 import { MainButton } from "../ui/Button";
@@ -9,15 +9,22 @@ import { Column, Form, Narrow, Soft } from "../ui/layout";
 import { Frame } from "../ui/Frame";
 import { hasJoined } from "../api/leaving";
 import { LanguageChoice } from "../ui/LanguageChoice";
-import { ProblemNote } from "../ui/ProblemNote";
+import { ProblemNote, Refused } from "../ui/ProblemNote";
+import { fetchBench } from "./pages";
+import { typedBefore } from "./typedBefore";
 
 /** A group joins with the lab's code and its own PIN; nothing personal is asked for. */
 export function JoinPage() {
   const [search] = useSearchParams();
-  const [code, setCode] = useState(search.get("code") ?? "");
-  const [pin, setPin] = useState("");
+  const [code, setCode] = useState(typedBefore.code || (search.get("code") ?? ""));
+  const [pin, setPin] = useState(typedBefore.pin);
   const join = useJoin();
   const navigate = useNavigate();
+  const [refused] = useState(typedBefore.refused);
+  const [atPin] = useState(typedBefore.inPin || (code !== "" && code === search.get("code")));
+  useEffect(() => {
+    void fetchBench().catch(() => null); // while somebody types, so that the bench is there when it is wanted
+  }, []);
   return (
     <Frame title={t`Join a lab`}>
       <Column>
@@ -49,18 +56,19 @@ export function JoinPage() {
               hint={t`A word and three digits, for example AMBER-123.`}
               value={code}
               onChange={setCode}
-              autoFocus={!code}
+              autoFocus={!atPin}
             />
             <TextField
               label={t`PIN of your group`}
               value={pin}
               onChange={setPin}
               inputMode="numeric"
-              autoFocus={Boolean(search.get("code"))}
+              autoFocus={atPin}
               autoComplete="off"
               isRequired
               maxLength={12}
             />
+            {join.isIdle && refused && <Refused>{refused}</Refused>}
             <ProblemNote problem={join.error} />
             <MainButton type="submit">{join.isPending ? t`One moment…` : t`Join`}</MainButton>
           </Form>

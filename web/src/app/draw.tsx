@@ -3,6 +3,7 @@ import { I18nProvider as Sentences } from "@lingui/react";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { I18nProvider } from "react-aria-components";
+import { flushSync } from "react-dom";
 import { createRoot } from "react-dom/client";
 import { watchLeaving } from "../api/leaving";
 import { queries } from "../api/queries";
@@ -10,6 +11,7 @@ import { watchSigningOut } from "../api/signingOut";
 import { locale } from "../language";
 import { GlobalStyle } from "../ui/GlobalStyle";
 import { App } from "./App";
+import { drawnInPlace } from "./typedBefore";
 
 /** Draw the application into the page. */
 export function draw(): void {
@@ -17,7 +19,7 @@ export function draw(): void {
   watchSigningOut();
   const root = document.getElementById("root");
   if (!root) return;
-  createRoot(root).render(
+  const all = (
     <StrictMode>
       <QueryClientProvider client={queries}>
         <I18nProvider locale={locale}>
@@ -27,6 +29,7 @@ export function draw(): void {
           </Sentences>
         </I18nProvider>
       </QueryClientProvider>
-    </StrictMode>,
+    </StrictMode>
   );
+  drawnInPlace(() => flushSync(() => createRoot(root).render(all))); // at once: nothing is typed in between
 }

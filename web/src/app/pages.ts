@@ -90,7 +90,8 @@ export const BenchExplain = page(
   "explain",
   async () => (await import("../stages/explain/BenchExplain")).BenchExplain,
 ).Page;
-export const BenchPage = page("measure", async () => (await import("../stages/measure/BenchPage")).BenchPage).Page;
+const bench = page("measure", async () => (await import("../stages/measure/BenchPage")).BenchPage);
+export const BenchPage = bench.Page;
 export const HandoutPage = page(
   "compare",
   async () => (await import("../stages/compare/HandoutPage")).HandoutPage,
@@ -99,6 +100,9 @@ export const ComparePage = page(
   "compare",
   async () => (await import("../stages/compare/ComparePage")).ComparePage,
 ).Page;
+
+/** The bench, before somebody goes there. */
+export const fetchBench = bench.fetched;
 
 /** What a bench may need while the network is away: fetched beside it. */
 export const fetchForBench = () => Promise.all([packs.fetched(), notebook.fetched(), practise.fetched()]);

@@ -39,12 +39,14 @@ const Drawing = styled.div`
   }
 `;
 
-type Result = Schemas["ElectrolyteResultOut"];
-type Cell = Result["cells"][number];
+type Cell = Omit<Schemas["ElectrolyteResultOut"]["cells"][number], "gap_percent" | "predicted">;
+/** Cells of a class, or of one group's own: then each with what sets it apart from others of the same plates. */
+type Props = { result: { cells: (Cell & { about?: string })[] }; own?: boolean; row?: number };
 
-function summary(cells: Cell[]): string {
+function summary(cells: Cell[], own: boolean): string {
   const first = cells[0];
   if (!first) return t`No cells yet.`;
+  if (own) return t`${cells.length} cells, your mean beside the table’s difference. The numbers stand with each cell.`;
   const widest =
     first.gap_v === null
       ? ""
@@ -53,7 +55,7 @@ function summary(cells: Cell[]): string {
 }
 
 /** Each cell as a class mean joined to its table difference, with a tick for each group. */
-export function Dumbbells({ result }: { result: Result }) {
+export function Dumbbells({ result, own = false, row = ROW }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(520);
   const { plate } = useNames();
   const { cells } = result;
@@ -71,7 +73,7 @@ export function Dumbbells({ result }: { result: Result }) {
   const high = Math.ceil((Math.max(...values) + 0.06) * 2) / 2;
   const x = scaleLinear<number>({ domain: [low, high], range: [names, Math.max(names + 60, width - tail)] });
   const step = roundStep(low, high, 0.5, slim ? 4 : 8);
-  const height = TOP + cells.length * ROW + 6;
+  const height = TOP + cells.length * row + 6;
   return (
     <Drawing ref={ref}>
       <svg
@@ -79,7 +81,7 @@ export function Dumbbells({ result }: { result: Result }) {
         preserveAspectRatio="xMinYMin meet"
         height={height}
         role="img"
-        aria-label={summary(cells)}
+        aria-label={summary(cells, own)}
       >
         {steps(low, high, step).map((at) => (
           <g key={at}>
@@ -105,16 +107,16 @@ export function Dumbbells({ result }: { result: Result }) {
           </text>
         )}
         {cells.map((cell, index) => {
-          const y = TOP + index * ROW + ROW / 2 - 4;
+          const y = TOP + index * row + row / 2 - 4;
           return (
-            <g key={cell.short}>
-              <line x1={0} x2={width} y1={y + ROW / 2 + 3} y2={y + ROW / 2 + 3} stroke={colour.bench} />
-              <text x={2} y={slim ? y + 5 : y - 1} fontWeight={700}>
+            <g key={`${cell.short} ${cell.about ?? ""}`}>
+              <line x1={0} x2={width} y1={y + row / 2 + 3} y2={y + row / 2 + 3} stroke={colour.bench} />
+              <text x={2} y={slim && !cell.about ? y + 5 : y - 1} fontWeight={700}>
                 {cell.short}
               </text>
-              {!slim && (
+              {(!slim || cell.about) && (
                 <text className="small" x={2} y={y + 16}>
-                  {plate(cell.negative)}, {plate(cell.positive)}
+                  {cell.about ?? `${plate(cell.negative)}, ${plate(cell.positive)}`}
                 </text>
               )}
               {cell.table_v !== null && (

@@ -29,6 +29,9 @@ const Wrap = styled.div`
     font-family: ${font.numbers};
     font-size: 15px;
   }
+  svg .step {
+    font-size: 13px;
+  }
 `;
 
 const Names = styled.ol<{ $row: number }>`
@@ -54,11 +57,11 @@ const Name = styled(Button)`
   }
   strong {
     display: block;
-    font-size: 0.95rem;
+    font-size: var(--words, 0.95rem);
   }
   small {
     color: ${colour.soft};
-    font-size: 0.8rem;
+    font-size: var(--small, 0.8rem);
   }
 `;
 
@@ -66,11 +69,11 @@ const Fixed = styled.div`
   line-height: 1.15;
   strong {
     display: block;
-    font-size: 0.95rem;
+    font-size: var(--words, 0.95rem);
   }
   small {
     color: ${colour.soft};
-    font-size: 0.8rem;
+    font-size: var(--small, 0.8rem);
   }
 `;
 
@@ -160,7 +163,7 @@ export function GapBars({ found, open, press }: Props) {
           {steps(low, high, step).map((at) => (
             <g key={at}>
               <line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height} stroke={at === 0 ? colour.soft : colour.bench} />
-              <text x={x(at)} y={13} textAnchor="middle" fill={colour.soft} style={{ fontSize: 13 }}>
+              <text x={x(at)} y={13} textAnchor="middle" fill={colour.soft} className="step">
                 {number(at, step < 0.5 ? 2 : 1)}
               </text>
             </g>

@@ -35,8 +35,10 @@ const Drawing = styled.div`
 type Result = Schemas["ElectrolyteResultOut"];
 type Stem = { key: string; title: string; table: boolean; values: Map<string, number> };
 
+type Props = { results: Result[]; title: (result: Result) => string; tall?: number };
+
 /** The table and every liquid as stems beside each other, each plate joined from stem to stem. */
-export function SideBySide({ results, title }: { results: Result[]; title: (result: Result) => string }) {
+export function SideBySide({ results, title, tall = TALL }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(720);
   const { symbol, plate } = useNames();
   const drawn = results.filter((result) => result.rungs.length > 0);
@@ -62,7 +64,7 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
   const apart = (wide - 170) / Math.max(1, stems.length - 1);
   const titles = stems.map((stem) => linesOf(stem.title, Math.floor(Math.min(apart, MOST_PX) / LETTER_PX) - 1));
   const top = 24 + LINE * Math.max(2, ...titles.map((lines) => lines.length));
-  const bottom = top + TALL;
+  const bottom = top + tall;
   const y = scaleLinear<number>({ domain: [low, high], range: [bottom, top] });
   const plates = [...new Set(stems.flatMap((stem) => [...stem.values.keys()]))];
   const said = stems
@@ -85,8 +87,8 @@ export function SideBySide({ results, title }: { results: Result[]; title: (resu
       >
         {steps(low, high, roundStep(low, high, 0.5, 12)).map((at) => (
           <g key={at}>
-            <line x1={44} x2={wide - 60} y1={y(at)} y2={y(at)} stroke={colour.bench} />
-            <text className="number" x={38} y={y(at) + 4} textAnchor="end" fill={colour.soft}>
+            <line x1={52} x2={wide - 60} y1={y(at)} y2={y(at)} stroke={colour.bench} />
+            <text className="number" x={48} y={y(at) + 4} textAnchor="end" fill={colour.soft}>
               {number(at, 1, true)}
             </text>
           </g>

@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { useMaterials } from "../api/materials";
 import { decimalSign } from "../language";
 
-/** What stands for a material until the catalogue is here: its key as words; an own material's key says nothing. */
+/** What stands for a material where the catalogue cannot be had: its key as words; an own material's key says nothing. */
 const keyAsWords = (key: string) => (key.startsWith("own-") ? "…" : key.replaceAll("-", " "));
 
 /** What a setting is set to, in the reader's language: “4 cm”. */
@@ -15,11 +15,11 @@ function settingOf(row: Schemas["SettingWords"], text: string): string {
 
 /** Names and symbols of materials by key. */
 export function useNames() {
-  const { data } = useMaterials();
+  const { data, isError } = useMaterials();
   return useMemo(() => {
     const plates = new Map(data?.electrodes.map((electrode) => [electrode.key, electrode]));
     const liquids = new Map(data?.electrolytes.map((electrolyte) => [electrolyte.key, electrolyte]));
-    const unnamed = (key: string) => (data ? key : keyAsWords(key));
+    const unnamed = (key: string) => (data ? key : isError ? keyAsWords(key) : "…"); // no key flashes before its name
     return {
       plate: (key: string) => plates.get(key)?.name ?? unnamed(key),
       symbol: (key: string) => plates.get(key)?.symbol ?? unnamed(key),
@@ -43,10 +43,18 @@ export function useNames() {
         return { left: first, right: second, joined: sides.bridge, by: sides.joined };
       },
     };
-  }, [data]);
+  }, [data, isError]);
 }
 
 export type Names = ReturnType<typeof useNames>;
+
+/** A cell in full: “Zn | Cu, lemon juice, 4 cm”. */
+export const cellName = (names: Names, { negative, electrolyte, positive, condition }: Schemas["CellIO"]) =>
+  [
+    `${names.symbol(negative)} | ${names.symbol(positive)}`,
+    names.liquid(electrolyte),
+    ...(condition ? [names.level(condition)] : []),
+  ].join(", ");
 
 /** A liquid with what else is varied: “lemon juice, 4 cm apart”. */
 export const bathName = (names: Names, bath: { electrolyte: string; condition: string }) =>

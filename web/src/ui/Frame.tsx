@@ -160,12 +160,12 @@ const Margin = styled.aside<{ $onPaper: boolean }>`
   }
 `;
 
-const Skip = styled.a`
+const Skip = styled.a<{ $nth: number }>`
   position: absolute;
+  top: ${({ $nth }) => `${0.5 + 3 * $nth}rem`};
   left: -100vw;
   &:focus {
     left: 1rem;
-    top: 0.5rem;
     z-index: 2;
     padding: 0.4rem 0.8rem;
     background: ${colour.page};
@@ -205,9 +205,14 @@ export function Frame({
   }, [title]);
   return (
     <Page>
-      <Skip href="#work">
-        <Trans>To the work</Trans>
+      <Skip href="#work" $nth={0}>
+        <Trans>To the content</Trans>
       </Skip>
+      {margin !== undefined && (
+        <Skip href="#margin" $nth={1}>
+          <Trans>To “{marginTitle}”</Trans>
+        </Skip>
+      )}
       <Top>
         <Brand>
           <Link to="/" aria-label={t`Pipette, start`}>
@@ -242,7 +247,7 @@ export function Frame({
       <Body $margin={margin !== undefined}>
         <main id="work">{children}</main>
         {margin !== undefined && (
-          <Margin $onPaper={marginOnPaper}>
+          <Margin $onPaper={marginOnPaper} id="margin">
             <h2>{marginTitle}</h2>
             {margin}
           </Margin>

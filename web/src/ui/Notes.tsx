@@ -81,11 +81,15 @@ export const Bullets = ({ items }: { items: string[] }) => (
 );
 
 /** The numbers a note rests on, shown on a press. */
-function Evidence({ rows }: { rows: string[] }) {
+function Evidence({ of, rows }: { of: string; rows: string[] }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <TextButton onPress={() => setOpen(!open)} aria-expanded={open}>
+      <TextButton
+        onPress={() => setOpen(!open)}
+        aria-expanded={open}
+        aria-label={open ? t`Less: ${of}` : t`The numbers: ${of}`}
+      >
         {open ? t`Less` : t`The numbers`}
       </TextButton>
       {open && <Bullets items={rows} />}
@@ -106,7 +110,7 @@ export function Notes({ notes, most = notes.length }: { notes: MarginNote[]; mos
             {note.title}
           </Title>
           <div>{note.text}</div>
-          {note.evidence && note.evidence.length > 0 && <Evidence rows={note.evidence} />}
+          {note.evidence && note.evidence.length > 0 && <Evidence of={note.title} rows={note.evidence} />}
           {note.action}
         </li>
       ))}

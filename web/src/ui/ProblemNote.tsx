@@ -19,6 +19,13 @@ const Box = styled.div`
   }
 `;
 
+/** Why something was refused, in one sentence. */
+export const Refused = ({ children }: { children: string }) => (
+  <Box role="alert">
+    <p>{children}</p>
+  </Box>
+);
+
 /** What went wrong, said where it happened. */
 export function ProblemNote({ problem }: { problem: Error | null | undefined }) {
   if (!(problem instanceof Problem)) return null;

@@ -1,6 +1,6 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { Button } from "./Button";
@@ -11,17 +11,54 @@ import { onTheWall } from "./wall";
 const Wall = styled.main`
   display: grid;
   grid-template-rows: auto 1fr auto;
-  gap: 0.6rem;
-  padding: 0.8rem 1.3rem;
-  ${onTheWall(1.18)}
+  gap: 0.3rem;
+  padding: 0.4rem 1.3rem;
+  ${onTheWall(1.22)}
   h1 {
-    font-size: 1.4rem;
+    font-size: 1.3rem;
+    line-height: 1.2;
   }
+  button {
+    min-height: 34px;
+  }
+  && small {
+    font-size: 1rem;
+  }
+  --words: 1rem;
+  --small: 1rem;
 `;
 
 const Idea = styled.section`
   max-width: 62rem;
 `;
+
+const SMALLEST = 0.6;
+
+/** How much smaller a slide has to be to stand whole on this screen: tried at its full size first. */
+function useFit(of: string | undefined) {
+  const wall = useRef<HTMLElement>(null);
+  useLayoutEffect(() => {
+    let frame = 0;
+    const fit = (now: number) => {
+      wall.current?.style.setProperty("--fit", String(now));
+      frame = requestAnimationFrame(() => {
+        const over = document.documentElement.scrollHeight / window.innerHeight;
+        if (over > 1 && now > SMALLEST) fit(Math.max(SMALLEST, Math.min(now / over, now - 0.002)));
+      });
+    };
+    const again = () => {
+      cancelAnimationFrame(frame);
+      fit(1);
+    };
+    again();
+    window.addEventListener("resize", again);
+    return () => {
+      cancelAnimationFrame(frame);
+      window.removeEventListener("resize", again);
+    };
+  }, [of]);
+  return wall;
+}
 
 /** `reads`: how the picture is read, from the last row. */
 export type Slide = { key: string; title: string; says: ReactNode; picture: ReactNode; reads?: string };
@@ -40,8 +77,9 @@ export function Slides({ name, back, slides }: { name: string; back: string; sli
     return () => window.removeEventListener("keydown", onKey);
   }, [slides.length]);
   const slide = slides[Math.min(at, slides.length - 1)];
+  const wall = useFit(slide?.key);
   return (
-    <Wall>
+    <Wall ref={wall}>
       <title>{t`Projector, ${name} · Pipette`}</title>
       <Spread>
         <h1 aria-live="polite">{slide?.title ?? t`Nothing to show yet`}</h1>

@@ -20,6 +20,13 @@ export const onTheWall = (base: number) => css`
       }
     `,
   )}
-  zoom: var(--wall);
-  min-height: calc(100vh / var(--wall));
+  --fit: 1;
+  zoom: calc(var(--wall) * var(--fit));
+  min-height: calc(100vh / var(--wall) / var(--fit));
+  && svg text:not([class]) {
+    font-size: 16px;
+  }
+  && svg :is(.small, .step, .number) {
+    font-size: 16px;
+  }
 `;

@@ -127,7 +127,7 @@ function Values({ one }: { one: Changed }) {
   const levels = [...new Set(one.ticks.map((tick) => tick.level))].sort((a, b) => a - b);
   const scaled = one.quantity === "volts" ? 1 : 1e3;
   return (
-    <Behind label={t`The numbers`}>
+    <Behind label={t`Numbers of every level`}>
       <Scroll>
         <Table>
           <thead>

@@ -34,18 +34,18 @@ import { Release } from "../../lab/Release";
 const MOST_NOTES = 5;
 
 type Result = Schemas["ElectrolyteResultOut"];
-const TABLES = [
-  "readings",
-  "cells",
-  "ladders",
-  "predictions",
-  "liquids",
-  "variables",
-  "accounts",
-  "causes",
-  "loads",
-  "notes",
-  "packs",
+const TABLES: [file: string, name: string][] = [
+  ["readings", t`readings`],
+  ["cells", t`cells`],
+  ["ladders", t`ladders`],
+  ["predictions", t`predictions`],
+  ["liquids", t`liquids`],
+  ["variables", t`what was changed`],
+  ["accounts", t`accounts`],
+  ["causes", t`causes`],
+  ["loads", t`loads`],
+  ["notes", t`notes`],
+  ["packs", t`packs`],
 ];
 
 /** One electrolyte: both stems, the cells, and the numbers behind them. */
@@ -263,10 +263,10 @@ export function ComparePage({ id }: { id: string }) {
           <Trans>
             All tables with units and uncertainty: <a href={`/api/labs/${id}/tables.xlsx`}>XLSX</a>, or as CSV:
           </Trans>{" "}
-          {TABLES.map((name, index) => (
-            <span key={name}>
+          {TABLES.map(([file, name], index) => (
+            <span key={file}>
               {index > 0 && ", "}
-              <a href={`/api/labs/${id}/tables/${name}.csv`}>{name}</a>
+              <a href={`/api/labs/${id}/tables/${file}.csv`}>{name}</a>
             </span>
           ))}
         </>

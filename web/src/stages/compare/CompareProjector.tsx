@@ -36,7 +36,7 @@ export function CompareProjector({ id }: { id: string }) {
         key: `${bath}-cells`,
         title: t`Cells in ${bath}, widest gap first`,
         says: result.notes.find((note) => note.code === "widest_gap")?.text ?? "",
-        picture: <Dumbbells result={result} />,
+        picture: <Dumbbells result={result} row={44} />,
         reads: t`Ring: the table’s difference. Square: our mean, its bar the 95 % interval. Ticks: single groups.`,
       },
     ];
@@ -46,7 +46,7 @@ export function CompareProjector({ id }: { id: string }) {
       key: "all",
       title: t`The table and all liquids`,
       says: compare.data.notes.find((note) => note.code === "what_matters")?.text ?? "",
-      picture: <SideBySide results={electrolytes} title={(result) => bathName(names, result)} />,
+      picture: <SideBySide results={electrolytes} title={(result) => bathName(names, result)} tall={425} />,
       reads: t`The table first, then each liquid; a line follows one plate from stem to stem.`,
     });
   const answered: Slide[] = (changed.data?.changed ?? []).map((one) => ({

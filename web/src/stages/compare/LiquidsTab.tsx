@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Scatter } from "../../charts/Scatter";
 import { SideBySide } from "../../charts/SideBySide";
-import { number } from "../../format";
+import { figures, number } from "../../format";
 import { Heads } from "../../ui/Heads";
 import { Column, Columns, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
@@ -84,7 +84,7 @@ export function LiquidsTab({ data }: { data: Compare }) {
                 line={pair.per_decade}
                 xName={t`conductivity, S/m, in steps of ten`}
                 says={pair.conductivity_says}
-                tick={(at) => String(Number((10 ** at).toPrecision(2)))}
+                tick={(at) => figures(10 ** at, 2)}
               />
               <p>{pair.conductivity_says}</p>
               <Soft>
@@ -107,7 +107,7 @@ export function LiquidsTab({ data }: { data: Compare }) {
                       <td>{names.liquid(point.electrolyte)}</td>
                       <td data-number>{number(point.mean_v, 3)}</td>
                       <td data-number>{number(point.ph, 1)}</td>
-                      <td data-number>{Number(point.conductivity_s_per_m.toPrecision(2))}</td>
+                      <td data-number>{figures(point.conductivity_s_per_m, 2)}</td>
                     </tr>
                   ))}
                 </tbody>

@@ -19,7 +19,7 @@ import { Select } from "../../ui/Select";
 import { colour } from "../../ui/theme";
 import { useKept } from "../../ui/useKept";
 import { useIdOf } from "../../api/newId";
-import { bathName, useNames } from "../../lab/useNames";
+import { bathName, cellName, useNames } from "../../lab/useNames";
 import { cellKey } from "../../lab/cellKey";
 import { struck } from "../../lab/standing";
 import { ClaimText } from "./ClaimParts";
@@ -84,6 +84,7 @@ function ClaimForm({
   /** Whether there is something that this claim would open. */
   const opening = !whole && !pack && !opens(data, about);
   const near = whole ? counts : counts.filter((count) => count.cell.short === about.short);
+  const severalBaths = new Set(near.map(({ cell }) => bathName(names, cell))).size > 1;
   return (
     <form
       onSubmit={(event) => {
@@ -128,7 +129,7 @@ function ClaimForm({
           }}
         />
         <Select
-          label={pack ? t`What is it about this pack?` : t`What became of the volts?`}
+          label={pack ? t`What is it about this pack?` : t`Where did the volts go?`}
           options={causes.map(({ key, name }) => ({ key, name }))}
           value={choice ? cause : ""}
           onChange={setCause}
@@ -159,7 +160,7 @@ function ClaimForm({
                 }
               >
                 {cited.includes(one.id) ? "✓ " : ""}
-                {whole && `${one.cell.short} `}
+                {severalBaths ? `${cellName(names, one.cell)}: ` : whole && `${one.cell.short} `}
                 <Num>{asTyped(one.text, one.unit)}</Num>
               </Button>
             ))}

@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { asTyped, lower } from "../../format";
 import { Num, Soft } from "../../ui/layout";
-import { bathName, useNames } from "../../lab/useNames";
+import { bathName, cellName, useNames } from "../../lab/useNames";
 import { VERDICTS } from "../../lab/verdicts";
 
 type Claim = Schemas["ClaimOut"];
@@ -29,7 +29,7 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
           {claim.cited.map((one, index) => (
             <span key={one.id}>
               {index > 0 && ", "}
-              <Num>{asTyped(one.text, one.unit)}</Num> ({one.short})
+              <Num>{asTyped(one.text, one.unit)}</Num> ({cellName(names, one.cell)})
             </span>
           ))}
         </Soft>

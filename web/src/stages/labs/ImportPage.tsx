@@ -5,21 +5,22 @@ import { FileTrigger } from "react-aria-components";
 import { Navigate } from "react-router";
 import { useHandOver, useImportPackage, useKeepTable, useTableIn } from "../../api/tables";
 import { Frame } from "../../ui/Frame";
-import { today } from "../../format";
+import { number, today } from "../../format";
 import { Button, MainButton, MainLink } from "../../ui/Button";
 import { TextField } from "../../ui/fields";
 import { Column, Columns, Form, Narrow, Num, Row, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { ProblemNote } from "../../ui/ProblemNote";
+import type { Told } from "./MendTable";
 import { TablePreview } from "./TablePreview";
 
 const EXAMPLE = [
   [t`group`, t`red`, t`black`, t`electrolyte`, t`volts`],
-  [t`Tern`, t`copper`, t`zinc`, t`lemon juice`, "0.94"],
-  [t`Tern`, t`copper`, t`aluminum`, t`lemon juice`, "0.52"],
+  [t`Tern`, t`copper`, t`zinc`, t`lemon juice`, number(0.94, 2)],
+  [t`Tern`, t`copper`, t`aluminum`, t`lemon juice`, number(0.52, 2)],
   [t`Knot`, "Zn", "Al", t`lemon juice`, "−340 mV"],
 ] as const;
-const NOTHING = { columns: {}, called: {} };
+const NOTHING: Told = { columns: {}, called: {}, sheet: "", heading: 0, cells: [], without: [] };
 const isPackage = (file: File) => file.name.toLowerCase().endsWith(".zip");
 
 function Example() {
@@ -77,7 +78,7 @@ export function ImportPage() {
   const [title, setTitle] = useState("");
   const [on, setOn] = useState(today);
   const [table, setTable] = useState<string | null>(null);
-  const [told, setTold] = useState<{ columns: Record<string, string>; called: Record<string, string> }>(NOTHING);
+  const [told, setTold] = useState(NOTHING);
   const handOver = useHandOver();
   const bringPackage = useImportPackage();
   const seen = useTableIn(table);
@@ -157,7 +158,7 @@ export function ImportPage() {
           </Narrow>
         </Column>
         <Column>
-          {data && data.columns.length + data.faults.length > 0 ? (
+          {data && data.columns.length + data.faults.length + data.lines.length > 0 ? (
             <TablePreview seen={data} told={told} tell={setTold} />
           ) : (
             <>

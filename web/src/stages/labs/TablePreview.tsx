@@ -7,6 +7,7 @@ import { Num, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Select } from "../../ui/Select";
+import { MendTable, type Told } from "./MendTable";
 
 type Seen = Schemas["TableSeen"];
 const NOT_USED = "none";
@@ -20,7 +21,6 @@ const MEANS: Record<string, string> = {
   "resolution, v": t`resolution, V`,
 };
 
-type Told = { columns: Record<string, string>; called: Record<string, string> };
 type Props = { seen: Seen; told: Told; tell: (told: Told) => void };
 
 /** How a table was understood: what each column holds, what its signs say, names that are not known, faulty lines. */
@@ -114,7 +114,8 @@ export function TablePreview({ seen, told, tell }: Props) {
           </h3>
           <Soft>
             <Trans>
-              Nothing comes in while a line is faulty. Mend them in the file, or above where a name is not known.
+              Nothing comes in while a line is faulty. Mend them below or in the file, or above where a name is not
+              known.
             </Trans>
           </Soft>
           <ul>
@@ -129,6 +130,7 @@ export function TablePreview({ seen, told, tell }: Props) {
           </ul>
         </>
       )}
+      {seen.lines.length > 0 && <MendTable seen={seen} told={told} change={change} />}
       <ProblemNote problem={again.error} />
     </section>
   );

@@ -15,7 +15,10 @@ import { counted } from "../../lab/standing";
 /** A third larger than on the desk, with nothing that is for the teacher alone. */
 const Wall = styled.main`
   padding: 0.7rem 1.2rem;
-  ${onTheWall(1.3)}
+  ${onTheWall(1.32)}
+  && :is(small, .small) {
+    font-size: 0.93rem;
+  }
   h1 {
     font-size: 1.25rem;
   }

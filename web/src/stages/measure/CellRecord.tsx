@@ -90,7 +90,7 @@ export function CellRecord({ cell, waiting, correcting, correct, remove, said, o
               {waited(reading) && t`, typed at ${time(reading.taken_at)}, sent later`}
               {reading.after_closing && t`, came in after closing`}
               {reading.aside && t`, set aside by your teacher: ${reading.aside}`}
-              {flagged.has(reading.id) && !reading.corrected_by && !leftOut(reading) && t`, remarked on`}
+              {flagged.has(reading.id) && !reading.corrected_by && !leftOut(reading) && t`, see the note`}
               {!reading.corrected_by && !reading.aside && leftOut(reading) && `, ${standingOf(reading)}`}
             </small>
             {correct && leftOut(reading) && reading.id !== said && (

@@ -4,6 +4,7 @@ import { type KeyboardEvent, type RefObject, useRef, useState } from "react";
 import { FieldError, Form, Input, TextField } from "react-aria-components";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { number } from "../../format";
 import { Button, Key, MainButton, TextButton } from "../../ui/Button";
 import { TextField as Line } from "../../ui/fields";
 import { Row, Soft, WrongText } from "../../ui/layout";
@@ -176,7 +177,7 @@ export function EntryForm({
         autoComplete="off"
         autoFocus
       >
-        <Input ref={field} placeholder="0.00" onKeyDown={onKey} />
+        <Input ref={field} placeholder={number(0, 2)} onKeyDown={onKey} />
         <span aria-hidden>{unit}</span>
         <FieldError />
       </Big>

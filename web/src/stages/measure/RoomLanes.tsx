@@ -195,7 +195,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
       <Room $wide={Math.min(MOST_REM, Math.max(LEAST_REM, NAME_REM + (TILE_REM * tenths) / shortest))}>
         <Scale $tenths={tenths} aria-hidden>
           {Array.from({ length: Math.ceil(tenths / 10 / MINUTE_STEP) }, (_, index) => (
-            <Tick key={index} $at={index * MINUTE_STEP * 10}>
+            <Tick className="small" key={index} $at={index * MINUTE_STEP * 10}>
               {(nowTenths === null || Math.abs(nowTenths - index * MINUTE_STEP * 10 - 25) > 45) && (
                 <span>
                   <Trans>{index * MINUTE_STEP} min</Trans>
@@ -226,7 +226,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
             </Name>
             <Track $tenths={tenths} aria-label={group.name}>
               <Place $from={0} $to={start}>
-                <Still>
+                <Still className="small">
                   <Trans>zero, check</Trans>
                 </Still>
               </Place>
@@ -259,13 +259,13 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
               })}
               {board.minutes_for_packs > 0 && (
                 <Place $from={Math.max(start, clearing - Math.round(board.minutes_for_packs * 10))} $to={clearing}>
-                  <Still>
+                  <Still className="small">
                     <Trans>packs</Trans>
                   </Still>
                 </Place>
               )}
               <Place $from={clearing} $to={tenths}>
-                <Still>
+                <Still className="small">
                   <Trans>rinse, clear</Trans>
                 </Still>
               </Place>
@@ -274,7 +274,7 @@ export function RoomLanes({ board, picked, pick, pickGroup, wall = false }: Prop
         ))}
         {now !== null && nowTenths !== null && nowTenths < tenths && (
           <Scale $tenths={tenths} aria-hidden>
-            <Now $at={nowTenths}>
+            <Now className="small" $at={nowTenths}>
               <span>{clock(now)}</span>
             </Now>
           </Scale>

@@ -122,7 +122,7 @@ export function PowerPage({ id }: { id: string }) {
     );
   const kind = cells[0] ?? "";
   const one = kinds.find((each) => each.key === kind);
-  const named = power.data.loads.some((each) => each.key === load);
+  const joined = power.data.loads.find((each) => each.key === load);
   const setCells = (next: string[]) => set({ cell: next });
   const change: Record<string, () => void> = {
     cell: () => setCells([...cells, kind]),
@@ -170,10 +170,10 @@ export function PowerPage({ id }: { id: string }) {
               ...power.data.loads.map(({ key, name }) => ({ key, name })),
               { key: RESISTOR, name: t`a resistor` },
             ]}
-            value={named ? load : RESISTOR}
+            value={joined ? load : RESISTOR}
             onChange={(key) => set({ load: key === RESISTOR ? USUAL_OHM : key })}
           />
-          {!named && (
+          {!joined && (
             <TextField
               label={t`Its resistance, Ω`}
               value={load}
@@ -233,7 +233,7 @@ export function PowerPage({ id }: { id: string }) {
           </Soft>
           <Overtaken by={pack.isPlaceholderData}>
             {pack.data && <PackStems pack={pack.data} perRow={cells.length} />}
-            {(pack.data?.least_v ?? null) !== null && (
+            {joined?.lamp && (
               <Soft>
                 <Trans>Plus goes to an LED’s long leg, minus to the short one.</Trans>
               </Soft>

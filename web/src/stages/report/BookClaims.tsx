@@ -2,7 +2,7 @@ import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { asTyped, lower } from "../../format";
-import { bathName, useNames } from "../../lab/useNames";
+import { bathName, cellName, useNames } from "../../lab/useNames";
 import { VERDICTS } from "../../lab/verdicts";
 import { Num } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
@@ -37,7 +37,7 @@ export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean 
               {claim.cited.map((one, place) => (
                 <span key={one.id}>
                   {place > 0 && ", "}
-                  {one.short}: <Num>{asTyped(one.text, one.unit)}</Num>
+                  {cellName(names, one.cell)}: <Num>{asTyped(one.text, one.unit)}</Num>
                 </span>
               ))}
             </p>

@@ -49,12 +49,12 @@ function Values({ book }: { book: Book }) {
                     {cell.short} in {bathName(names, cell)}
                   </Trans>
                 </td>
-                <td data-number>{cell.table_v === null ? t`none` : number(cell.table_v, 2)}</td>
+                <td data-number>{cell.table_v === null ? t`none` : number(cell.table_v, 3)}</td>
                 <td data-number>{number(cell.classes.mean_v, 3)}</td>
                 <td data-number>
                   {cell.classes.low_v === null || cell.classes.high_v === null
                     ? t`one group`
-                    : `${number(cell.classes.low_v, 2)}, ${number(cell.classes.high_v, 2)}`}
+                    : `${number(cell.classes.low_v, 3)}, ${number(cell.classes.high_v, 3)}`}
                 </td>
                 <td>{cell.by.join(", ")}</td>
               </tr>

@@ -12,6 +12,7 @@ import { BookCell } from "./BookCells";
 import { BookPacks } from "./BookPacks";
 import { citables } from "./citable";
 import { BookClaims } from "./BookClaims";
+import { OwnGraph } from "./OwnGraph";
 import { Bottom, Paper, StillMissing, Together, Top } from "./Paper";
 import { Words } from "./Words";
 
@@ -115,6 +116,7 @@ export function Notebook({ book, editor, beside, pictures, handIn, ruled = false
       {measured.map((cell) => (
         <BookCell key={cell.id} cell={cell} names={names} nth={book.cells.indexOf(cell) + 1} />
       ))}
+      <OwnGraph cells={measured} names={names} />
       <BookPacks packs={book.packs} />
       {pictures}
       <BookClaims claims={book.claims.filter((claim) => claim.latest)} named={false} />
