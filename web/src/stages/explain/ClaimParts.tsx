@@ -1,9 +1,10 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
-import { asTyped, lower } from "../../format";
-import { Num, Soft } from "../../ui/layout";
-import { bathName, cellName, useNames } from "../../lab/useNames";
+import { lower } from "../../format";
+import { Soft } from "../../ui/layout";
+import { Cited } from "../../lab/Cited";
+import { bathName, useNames } from "../../lab/useNames";
 import { VERDICTS } from "../../lab/verdicts";
 
 type Claim = Schemas["ClaimOut"];
@@ -25,13 +26,7 @@ export function ClaimText({ claim, asks }: { claim: Claim; asks: boolean }) {
       <blockquote>“{claim.reasoning}”</blockquote>
       {claim.cited.length > 0 && (
         <Soft>
-          <Trans>Cited:</Trans>{" "}
-          {claim.cited.map((one, index) => (
-            <span key={one.id}>
-              {index > 0 && ", "}
-              <Num>{asTyped(one.text, one.unit)}</Num> ({cellName(names, one.cell)})
-            </span>
-          ))}
+          <Trans>Cited:</Trans> <Cited cited={claim.cited} />
         </Soft>
       )}
       {claim.heard.map((one) => (

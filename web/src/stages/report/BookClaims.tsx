@@ -1,10 +1,10 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
-import { asTyped, lower } from "../../format";
-import { bathName, cellName, useNames } from "../../lab/useNames";
+import { lower } from "../../format";
+import { Cited } from "../../lab/Cited";
+import { bathName, useNames } from "../../lab/useNames";
 import { VERDICTS } from "../../lab/verdicts";
-import { Num } from "../../ui/layout";
 import { anchorOf } from "../../lab/Kept";
 import { Together } from "./Paper";
 
@@ -33,13 +33,7 @@ export function BookClaims({ claims, named }: { claims: Claim[]; named: boolean 
           <blockquote>“{claim.reasoning}”</blockquote>
           {claim.cited.length > 0 && (
             <p>
-              <Trans>Evidence:</Trans>{" "}
-              {claim.cited.map((one, place) => (
-                <span key={one.id}>
-                  {place > 0 && ", "}
-                  {cellName(names, one.cell)}: <Num>{asTyped(one.text, one.unit)}</Num>
-                </span>
-              ))}
+              <Trans>Evidence:</Trans> <Cited cited={claim.cited} />
             </p>
           )}
           <p>
