@@ -52,6 +52,7 @@ SOMETIMES = (
     (re.compile(r"\b\d{1,2} (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sept|Sep|Oct|Nov|Dec)[a-z]*( \d{4})?"), "DATE"),
     (re.compile(r"\b\d{4}-\d{2}-\d{2}\b"), "DATE"),
     (re.compile(r"\b\d{1,3}:\d{2}(:\d{2})?\b"), "TIME"),
+    (re.compile(r"Pipette \d{4}\.\d+"), "Pipette VERSION"),
     (re.compile(r"127\.0\.0\.1:\d+"), "HERE"),
     (re.compile(r"(?<![\d.,])\d{4}(?![\d.,])"), "NNNN"),
     (re.compile(r"react-aria[\w:-]+"), "ID"),

@@ -12,7 +12,7 @@ from pypdf import PdfReader
 
 from e2e.browser import PHONE
 from e2e.live import BrowserTestCase
-from server.entries.models import QuestionAnswer
+from server.entries.models import QuestionAnswer, Reading
 from server.findings.release import release
 from server.labs.models import Lab, PlannedCell
 from server.notebook.models import HandedIn, Words
@@ -250,6 +250,32 @@ class OutAndIn(BrowserTestCase):
         page.get_by_role("button", name="Bring it in").click()
         expect(page.get_by_role("heading", name="Where each plate sits")).to_be_visible()
         self.assertEqual(Lab.objects.get(title="Last week").groups.count(), 2)
+
+    @override_settings(BESIDE=True)
+    def test_a_table_is_mended_cell_by_cell_and_line_by_line_before_it_comes_in(self):
+        page = self.device()
+        self.signed_in(page)
+        page.goto("/labs/import")
+        rows = ["Cells of 7b", "group,red,black,electrolyte,volts", "Tern,copper,zinc,lemon juice,0.94"]
+        rows += ["Knot,copper,zinc,lemon juice,O.98", "Knot,copper,zinc,lemon juice,see below"]
+        self.choose(page, "7b.csv", "\n".join(rows).encode())
+        grid = page.get_by_role("region", name="Lines of the file")
+        expect(grid).to_be_visible()
+        self.check_access(page)
+        grid.get_by_label("line 4, column 5").fill("0.98")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("heading", name="1 faulty line")).to_be_visible()
+        grid.get_by_label("leave line 5 out").check()
+        expect(page.get_by_text("2 readings of 1 cell")).to_be_visible()
+        expect(grid.get_by_label("line 5, column 5")).to_be_disabled()
+        grid.get_by_label("line 3 is the heading").check()  # pressed by mistake: said, and taken back
+        expect(page.get_by_role("alert")).to_contain_text("The first line must name the columns")
+        page.get_by_label("look for the heading again").check()
+        expect(page.get_by_text("2 readings of 1 cell")).to_be_visible()
+        page.get_by_role("button", name="Bring it in").click()
+        expect(page.get_by_role("heading", name="Where each plate sits")).to_be_visible()
+        kept = Reading.objects.filter(cell__group__lab__title="7b").values_list("text", flat=True)
+        self.assertEqual(sorted(kept), ["0.94", "0.98"])
 
     def test_labs_are_found_tagged_put_away_and_laid_over_each_other(self):
         for k in (1, 2):

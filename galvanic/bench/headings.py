@@ -3,13 +3,25 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache
+
+from galvanic.words import in_all_languages, mark
 
 NEEDED = ("group", "red", "black", "electrolyte", "volts")
 TYPED, UNIT, CONDITION, REALLY, COUNTS, WHY_NOT = "as typed", "unit", "condition", "really", "counts", "why not"
 OFFSET, RESOLUTION, TYPED_AT = "offset taken off, v", "resolution, v", "typed at"
 KNOWN = (*NEEDED, CONDITION, REALLY, TYPED, UNIT, OFFSET, RESOLUTION, COUNTS, WHY_NOT, TYPED_AT)
 TOLD = ("origin", "edition of the data", "standing", "why")  # in exports, and of no use here: nobody needs to hear that
+
+# As exports write them; in a workbook in its reader's language, and known in any of them here.
+WRITTEN = (
+    mark("group"), mark("red"), mark("black"), mark("electrolyte"), mark("volts"), mark("condition"), mark("really"),
+    mark("as typed"), mark("unit"), mark("offset taken off, V"), mark("resolution, V"), mark("origin"), mark("typed at"),
+    mark("counts"), mark("why not"), mark("standing"), mark("why"), mark("negative"), mark("positive"), mark("kind"),
+    mark("load, Ω"), mark("value, V or A"), mark("edition of the data"),
+)  # fmt: skip
 
 # Other words for the same, lower case, some in German, French and Spanish; common practice, no source.
 ALSO = {
@@ -39,8 +51,18 @@ class Heading:
 
 
 def plain(name: str) -> str:
-    """A heading without what people write differently: spaces and case."""
+    """A heading without what people write differently: spaces and case. Those of Pipette's own workbooks become English."""
+    tidy = _tidy(name)
+    return _english().get(tidy, tidy)
+
+
+def _tidy(name: str) -> str:
     return " ".join(name.split()).casefold()
+
+
+@cache
+def _english() -> Mapping[str, str]:
+    return {_tidy(other): _tidy(one) for one in WRITTEN for other in in_all_languages(one)}
 
 
 def heading(text: str) -> Heading:

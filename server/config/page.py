@@ -30,8 +30,10 @@ from server.people.models import Teacher
 
 JOINED = "pipette_joined"
 MOST_TYPED = 40
+VERSION = (settings.BASE_DIR / "VERSION").read_text(encoding="ascii").strip()
 ENTRY = "src/app/main.tsx"
 DRAWS = "src/app/draw.tsx"
+BENCH = "src/stages/measure/BenchPage.tsx"  # whose phones are the slowest: all of it is fetched at once
 FOR_THE_CLASS = re.compile(r"/labs/(?P<lab>[0-9a-f-]{36})/(?:cards|print|(?:\w+/)?projector)/?")
 
 
@@ -53,10 +55,13 @@ def built(language: str) -> dict[str, Any] | None:
     chunks = json.loads(manifest.read_text(encoding="utf-8"))
     entry, draws = chunks[ENTRY], chunks[DRAWS]
     at_once = [*entry.get("imports", []), f"src/locale/{language}.po", DRAWS, *draws.get("imports", [])]
+    at_bench = [*at_once, BENCH, *chunks[BENCH].get("imports", []), f"src/stages/measure/locale/{language}.po"]
+    files = {name: f"app/{chunk['file']}" for name, chunk in chunks.items()}
     return {
-        "script": f"app/{entry['file']}",
+        "script": files[ENTRY],
         "styles": [f"app/{name}" for name in entry.get("css", [])],
-        "preload": list(dict.fromkeys(f"app/{chunks[name]['file']}" for name in at_once)),
+        "preload": list(dict.fromkeys(files[name] for name in at_once)),
+        "bench": list(dict.fromkeys(files[name] for name in at_bench)),
         "language": language,
     }
 
@@ -126,7 +131,10 @@ def drawn(request: HttpRequest, *, form: Typed | None = None, status: int = 200)
             "needs": say("Pipette needs JavaScript to draw and to keep readings safe on this device."),
             "soon": say("One moment…"),
         }
-        response = render(request, "page.html", built_page | words | {"own": own, "form": form, "said": said_to_join()})
+        page_of = built_page | words | {"own": own, "form": form, "said": said_to_join(), "version": VERSION}
+        if request.path.startswith("/bench"):
+            page_of["preload"] = built_page["bench"]
+        response = render(request, "page.html", page_of)
     response.status_code = status
     know_device(request, response)
     response["Cache-Control"] = "no-cache"

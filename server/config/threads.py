@@ -77,10 +77,10 @@ class InThreads(BaseHandler):
         await send_answer(send, answer)
 
     async def _in_thread(self, scope: Scope, body: IO[bytes]) -> Answer:
-        run, path = asyncio.get_running_loop().run_in_executor, scope["path"]
+        run, path = asyncio.get_running_loop().run_in_executor, _door(scope)
         if path not in self.doors:
             return await run(self._pool(scope["method"], path), self._answer, scope, body)
-        who = (path, _comer(scope))
+        who = (scope["path"], _comer(scope))  # a form is told in a page that it has to wait, so it is looked at
         if (wait := self.put_off.wait_s(who)) > 0.0:
             answer = as_sent(respond(too_many(wait)))
         elif self.waiting[path] >= MOST_AT_A_DOOR:
@@ -91,7 +91,8 @@ class InThreads(BaseHandler):
                 answer = await run(self.doors[path], self._answer, scope, body)
             finally:
                 self.waiting[path] -= 1
-            self.put_off.note(who, answer)
+            if scope["path"] in DOORS:
+                self.put_off.note(who, answer)
         if answer[0] in (429, 503):
             await asyncio.sleep(TURNED_AWAY_S)
         return answer
@@ -109,6 +110,12 @@ class InThreads(BaseHandler):
             return as_sent(response)
         finally:
             response.close()  # which gives the database connection back
+
+
+def _door(scope: Scope) -> str:
+    """The door that a request stands at, or its own path: the form that joins without scripts stands at that of its kind."""
+    path = str(scope["path"])
+    return "/api/join" if scope["method"] == "POST" and path.rstrip("/") == "/join" else path
 
 
 def _comer(scope: Scope) -> str:

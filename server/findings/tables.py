@@ -16,6 +16,7 @@ from galvanic.chemistry.gap import explain
 from galvanic.errors import NotEnoughData
 from galvanic.findings.class_accounts import NAMES, score_accounts
 from galvanic.reference import catalogue
+from galvanic.words import mark, say
 from server.base.spreadsheet import plain_text
 from server.entries.models import Actual, Reading
 from server.entries.outputs import SET_ASIDE
@@ -24,6 +25,19 @@ from server.findings.outputs import compare_out
 from server.findings.schemas import CompareOut
 from server.findings.services import compare_lab, verdicts_with_doubts
 from server.labs.models import Lab
+
+SAID = (
+    mark("readings"), mark("cells"), mark("ladders"), mark("predictions"), mark("liquids"), mark("variables"),
+    mark("accounts"), mark("causes"), mark("loads"), mark("notes"), mark("packs"), mark("variable"), mark("level"),
+    mark("found"), mark("in"), mark("negative by the table"), mark("positive by the table"), mark("table, V"),
+    mark("class mean, V"), mark("standard uncertainty, V"), mark("95 % from, V"), mark("95 % to, V"),
+    mark("difference, V"), mark("difference, %"), mark("groups"), mark("plate"), mark("class, V"),
+    mark("standard uncertainty of the distance to the held plate, V"), mark("held"), mark("predicted, V"),
+    mark("sign right"), mark("off by, V"), mark("pair"), mark("pH, middle"), mark("conductivity, S/m, middle"),
+    mark("cell"), mark("step"), mark("adds, V"), mark("working"), mark("test"), mark("what was seen"), mark("pack"),
+    mark("load"), mark("for"), mark("what"), mark("cell of the row"), mark("why corrected"),
+)  # fmt: skip
+"""Names of tables and headings that stand in them besides those of `galvanic.bench.headings`, as a workbook says them."""
 
 
 class Shown(str):
@@ -261,19 +275,23 @@ def as_csv(sheet: Sheet, lab: Lab) -> str:
 
 
 def as_xlsx(sheets: Sequence[Sheet], lab: Lab) -> bytes:
-    """All tables as one workbook; the first page says what it is and which edition of the data it was judged by."""
+    """All tables as one workbook, its heads in the reader's language; the first page says what it is and which edition of
+    the data it was judged by. Tables as CSV have their heads in English, for programs."""
     book = Workbook()
     about = book.active
-    about.title = "about"
+    about.title = say("about")
     for line in (
-        ("lab", lab.title), ("date", lab.date.isoformat()), ("edition of the data", lab.edition),
-        ("simulated readings", "yes" if lab.simulated else "no"),
-        ("voltages", "V, red on the plate that the table makes positive; uncertainties are one standard uncertainty"),
+        (say("lab"), lab.title), (say("date"), lab.date.isoformat()), (say("edition of the data"), lab.edition),
+        (say("simulated readings"), say("yes") if lab.simulated else say("no")),
+        (
+            say("voltages"),
+            say("V, red on the plate that the table makes positive; uncertainties are one standard uncertainty"),
+        ),
     ):  # fmt: skip
         about.append([_plain(value) for value in line])
     for sheet in sheets:
-        page = book.create_sheet(sheet.name)
-        page.append(list(sheet.headings))
+        page = book.create_sheet(say(sheet.name))
+        page.append([say(heading) for heading in sheet.headings])
         for cell in page[1]:
             cell.font = Font(bold=True)
         page.freeze_panes = "A2"

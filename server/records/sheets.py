@@ -8,7 +8,6 @@ from collections import defaultdict
 from galvanic.bench.load_standing import under_load_standing
 from galvanic.bench.pack_steps import known_load
 from galvanic.reference import catalogue
-from galvanic.words import say
 from server.entries.models import Observation, UnderLoad
 from server.entries.outputs import SET_ASIDE
 from server.findings.tables import Sheet, sheets_of
@@ -60,7 +59,7 @@ def _notes(lab: Lab) -> Sheet:
     rows = Observation.objects.filter(cell__group__lab=lab).select_related("cell__group")
     return Sheet(
         "notes",
-        (*CELL, say("what was seen"), "typed at"),
+        (*CELL, "what was seen", "typed at"),
         [
             (*_of_cell(row.cell), row.text, _when(row))
             for row in rows.order_by("cell__group__position", "cell__position", "received_at")

@@ -8,6 +8,7 @@ import {
   current,
   day,
   decimalsFor,
+  figures,
   full,
   lower,
   moment,
@@ -17,6 +18,12 @@ import {
   today,
   volts,
 } from "../src/format";
+
+test("figures keep as many as there are, and no zeros at their end", () => {
+  assert.equal(figures(0.3249, 2), "0.32");
+  assert.equal(figures(-12.4, 2), "\u221212");
+  assert.equal(figures(4, 2), "4");
+});
 
 test("numbers have a true minus sign, and nothing that rounds to zero has one", () => {
   assert.equal(number(-1.104, 2), "\u22121.10");

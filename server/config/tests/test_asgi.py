@@ -2,6 +2,7 @@
 
 import asyncio
 import json
+import threading
 import unittest
 from pathlib import Path
 from unittest import mock
@@ -90,6 +91,28 @@ class AtTheDoor(SimpleTestCase):
                 statuses.append((status, int(headers[b"retry-after"]) in (29, 30)))
         self.assertEqual(statuses, [(429, True)] * 3)
         self.assertEqual(looked.call_count, 2)
+
+    async def test_the_form_that_joins_without_scripts_stands_at_the_same_door_and_hears_in_its_page_to_wait(self):
+        refused = (429, [(b"retry-after", b"30")], b"<p>Wait</p>")
+        seen = []
+
+        def look(scope, body):
+            seen.append(threading.current_thread().name)
+            return refused
+
+        with (
+            mock.patch.object(requests, "put_off", PutOff()),
+            mock.patch.object(requests, "_answer", side_effect=look),
+            mock.patch("server.config.threads.TURNED_AWAY_S", 0.0),
+        ):
+            for _ in range(2):
+                visitor = asked("POST", "/join", cookie="pipette_device=one")
+                await part(visitor)
+                self.assertEqual((await answer(visitor))[2], b"<p>Wait</p>")
+            visitor = asked("GET", "/join")
+            await part(visitor)
+            await answer(visitor)
+        self.assertEqual([name.partition("_")[0] for name in seen], ["door", "door", "read"])
 
     async def test_a_wrong_pin_is_no_reason_to_wait_and_files_and_entries_have_threads_of_their_own(self):
         put_off = PutOff()

@@ -8,7 +8,7 @@ from server.config import page
 from server.people.models import GroupSession
 from server.tests.support import group_of, lab_of, teacher
 
-BUILT = {"script": "app/a.js", "styles": [], "preload": [], "language": "en"}
+BUILT = {"script": "app/a.js", "styles": [], "preload": ["app/b.js"], "bench": ["app/b.js", "app/c.js"], "language": "en"}
 
 
 class JoinWithoutScripts(TestCase):
@@ -58,9 +58,13 @@ class JoinWithoutScripts(TestCase):
         answer = self.device.post("/join", {"code": self.lab.join_code, "pin": self.group.pin})
         self.assertEqual((answer.status_code, GroupSession.objects.count()), (403, 0))
 
+    def test_the_page_says_which_version_serves_it(self):
+        self.assertContains(self.device.get("/bench"), f'data-version="{page.VERSION}"')
+
     def test_other_pages_only_say_that_they_are_coming(self):
         for path in ("/", "/bench", "/labs"):
             answer = self.device.get(path)
             self.assertContains(answer, "One moment…")
             self.assertNotContains(answer, "<form")
+            self.assertEqual("app/c.js" in answer.content.decode(), path == "/bench")
         self.assertEqual(Client().post("/bench").status_code, 405)

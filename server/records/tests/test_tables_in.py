@@ -11,9 +11,12 @@ from unittest.mock import patch
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TestCase
 from django.utils import timezone
-from openpyxl import Workbook
+from openpyxl import Workbook, load_workbook
 
+from galvanic.bench.headings import WRITTEN
+from galvanic.findings.class_accounts import NAMES
 from server.entries.models import Reading, UnderLoad
+from server.findings.tables import SAID
 from server.labs.models import Lab
 from server.records import apart
 from server.records.file_text import MAX_BYTES
@@ -259,6 +262,27 @@ class TablesIn(TestCase):
         book = self.desk.get(f"/api/labs/{Lab.objects.get().id}/tables.xlsx").content
         again = self.seen(book, "class.xlsx")
         self.assertEqual((again["ready"], again["readings"]), (True, 2))
+
+    def test_a_german_workbook_of_our_own_has_german_heads_and_comes_in_with_the_same_readings(self):
+        lab = lab_of(self.ada)
+        for group, volts in (("Tern", "0.94"), ("Knot", "0.92")):
+            record(cell_of(group_of(lab, group)), volts)
+        files = {
+            code: self.desk.get(f"/api/labs/{lab.id}/tables.xlsx", headers={"accept-language": code})
+            for code in "en de".split()
+        }
+        books = {code: load_workbook(io.BytesIO(answer.content)) for code, answer in files.items()}
+        self.assertEqual(
+            [cell.value for cell in books["de"]["Messwerte"][1]][:5], ["Gruppe", "rot", "schwarz", "Flüssigkeit", "Volt"]
+        )
+        heads = {cell.value for sheet in books["en"].worksheets[1:] for cell in sheet[1]}
+        accounts = {f"{name}, V" for name, _ in NAMES.values()}
+        self.assertLessEqual(heads - accounts, {*SAID, *WRITTEN})  # so each is said in every language
+        seen = [self.seen(answer.content, "class.xlsx") for answer in files.values()]
+        self.assertEqual(*[(one["readings"], one["groups"], one["aside"], one["ready"]) for one in seen])
+        self.assertEqual(
+            [column["means"] for column in seen[0]["columns"]], [column["means"] for column in seen[1]["columns"]]
+        )
 
     def test_loads_of_our_own_workbook_come_in_with_their_cells(self):
         """What was typed, in the order it was, under which resistor: and it goes out again as it came."""

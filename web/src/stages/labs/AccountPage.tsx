@@ -24,6 +24,7 @@ import { NewPassword, OwnPassword } from "../../ui/passwords";
 import { MailAddress } from "./MailAddress";
 import { SecondStep } from "./SecondStep";
 import { LanguageChoice } from "../../ui/LanguageChoice";
+import { version } from "../../version";
 
 /** Delete the account, with the password typed once more. */
 function DeleteAccount() {
@@ -158,6 +159,7 @@ export function AccountPage() {
           </Row>
         </Spread>
         <LanguageChoice />
+        <Soft>{t`Pipette ${version}`}</Soft>
         <ChangePassword />
         {!account.data && <ProblemNote problem={account.error} />}
         {account.data && <SecondStep account={account.data} />}

@@ -93,6 +93,9 @@ function Joined() {
               <Trans>That pack is not on this device.</Trans>
             </Soft>
           )}
+          <h1>
+            <Trans>Packs: cells in a row</Trans>
+          </h1>
           {packs.data.chain && (
             <BenchChain
               key={packs.data.chain.id}
@@ -141,9 +144,9 @@ function Begin({ data, open, outbox }: { data: Schemas["BenchPacks"]; open: bool
   };
   return (
     <>
-      <h1>
+      <h2>
         <Trans>What should it run?</Trans>
-      </h1>
+      </h2>
       <Soft>
         <Trans>Join cells until it does: measure each alone, and all together at every step.</Trans>
       </Soft>

@@ -7,6 +7,7 @@ import { ButtonLink } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Frame } from "../../ui/Frame";
 import { Column, Narrow, Num, Soft } from "../../ui/layout";
+import { version } from "../../version";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Waiting } from "../../ui/Waiting";
 
@@ -179,6 +180,7 @@ export function CheckPage() {
               <Trans>Join a lab</Trans>
             </ButtonLink>
           </p>
+          <Soft>{t`Pipette ${version}`}</Soft>
         </Narrow>
       </Column>
     </Frame>
