@@ -253,6 +253,6 @@ class OneThingChanged(BrowserTestCase):
         page.get_by_role("tab", name="what was changed").click()
         expect(page.get_by_role("img", name=re.compile("volts against spacing: 9 values of groups"))).to_be_visible()
         expect(page.get_by_text("Spacing: no effect on the volts seen")).to_be_visible()
-        page.get_by_role("button", name="The numbers").last.click()
+        page.get_by_role("button", name="Numbers of every level").click()
         expect(page.get_by_role("row", name=re.compile("^Knot 0.960 0.960 0.960"))).to_be_visible()
         self.check_access(page)

@@ -14,12 +14,13 @@ from collections.abc import Iterator
 from typing import Any
 from urllib.parse import urlsplit
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, Request
 
 from e2e.browser import PHONE
 from e2e.demo import EachPage
 from e2e.kept_pages import PLACE, as_text, keep, plain, unlike
 
+QUIET, QUIET_MS = 4, 60  # so often in a row nothing is under way
 MOST = 30  # presses on one page, of each name once: a table has one in each row
 # Nothing by chance: what is drawn by lot is drawn alike each time. Nothing is printed, nothing asked by the browser.
 BY_RULE = """
@@ -84,6 +85,10 @@ class Pressed(EachPage):
         """A device on which nothing happens by chance."""
         page = super().device(*args, **kwargs)
         page.add_init_script(BY_RULE)
+        self.under_way: set[Request] = set()
+        page.on("request", lambda one: one.method != "GET" and self.under_way.add(one))
+        for over in ("requestfinished", "requestfailed"):
+            page.on(over, lambda one: self.under_way.discard(one))
         return page
 
     def presses(self, page: Page, path: str) -> Iterator[tuple[str, list[str]]]:
@@ -120,7 +125,11 @@ class Pressed(EachPage):
         return what
 
     def says(self, page: Page) -> list[str]:
-        """A page as a reader has it, without where its drawings stand."""
+        """A page as a reader has it once nothing is being sent any more, without where its drawings stand."""
+        quiet = 0
+        while quiet < QUIET:
+            page.wait_for_timeout(QUIET_MS)
+            quiet = 0 if self.under_way else quiet + 1
         return [PLACE.sub("", line) for line in as_text(page) if not SHAPE.match(line)]
 
 

