@@ -8,6 +8,7 @@ import re
 from functools import partialmethod, reduce
 
 from django.apps import apps
+from django.conf import settings
 from playwright.sync_api import Page
 
 from e2e.browser import LAPTOP, PHONE, ZOOMED
@@ -218,4 +219,5 @@ def as_typed() -> set[str]:
     texts |= {
         part for name in OwnMaterial.objects.values_list("name", flat=True) for part in re.findall(r"[\d.]+ mol/L", name)
     }
+    texts.add((settings.BASE_DIR / "VERSION").read_text(encoding="ascii").strip())
     return texts | {one.replace("-", "\u2212") for one in texts}

@@ -270,7 +270,7 @@ class OutAndIn(BrowserTestCase):
         expect(grid.get_by_label("line 5, column 5")).to_be_disabled()
         grid.get_by_label("line 3 is the heading").check()  # pressed by mistake: said, and taken back
         expect(page.get_by_role("alert")).to_contain_text("The first line must name the columns")
-        page.get_by_label("look for the heading again").check()
+        page.get_by_role("button", name="look for the heading again").click()
         expect(page.get_by_text("2 readings of 1 cell")).to_be_visible()
         page.get_by_role("button", name="Bring it in").click()
         expect(page.get_by_role("heading", name="Where each plate sits")).to_be_visible()

@@ -59,7 +59,7 @@ class JoinWithoutScripts(TestCase):
         self.assertEqual((answer.status_code, GroupSession.objects.count()), (403, 0))
 
     def test_the_page_says_which_version_serves_it(self):
-        self.assertContains(self.device.get("/bench"), f'data-version="{page.VERSION}"')
+        self.assertContains(self.device.get("/bench"), f'<meta name="version" content="{page.VERSION}">')
 
     def test_other_pages_only_say_that_they_are_coming(self):
         for path in ("/", "/bench", "/labs"):

@@ -8,7 +8,7 @@ import { Drawing } from "./Drawing";
 import { roundStep, steps } from "./spread";
 
 const DESK = 300;
-const WALL = 520;
+const WALL = 496;
 const LEFT = 52;
 const RIGHT = 16;
 const TOP = 16;

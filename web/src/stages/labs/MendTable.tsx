@@ -3,6 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { useState } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
+import { TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
 import { Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
@@ -75,7 +76,7 @@ export function MendTable({ seen, told, change }: Props) {
             line={one.line}
             place={place}
             text={text}
-            off={one.out}
+            off={told.without.includes(one.line)}
             mend={(typed) => mend(one.line, place, typed)}
           />
         </td>
@@ -85,7 +86,7 @@ export function MendTable({ seen, told, change }: Props) {
         <label>
           <input
             type="checkbox"
-            checked={one.out}
+            checked={told.without.includes(one.line)}
             onChange={(event) => leave(one.line, event.target.checked)}
             aria-label={t`leave line ${one.line} out`}
           />
@@ -135,10 +136,9 @@ export function MendTable({ seen, told, change }: Props) {
         </Table>
       </Scroll>
       {told.heading > 0 && (
-        <label>
-          <input type="radio" name="heading" checked={false} onChange={() => change({ ...told, heading: 0 })} />{" "}
+        <TextButton onPress={() => change({ ...told, heading: 0 })}>
           <Trans>look for the heading again</Trans>
-        </label>
+        </TextButton>
       )}
     </Disclosure>
   );
