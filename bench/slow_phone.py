@@ -17,6 +17,7 @@ from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
+from django.db import connection
 from playwright.sync_api import Page, expect
 
 from bench.flood import served  # first: it sets Django up
@@ -76,6 +77,7 @@ def main() -> int:
     with served() as lab, chromium() as browser:
         group = Group.objects.filter(lab_id=lab.lab).order_by("position").first()
         assert group is not None
+        connection.close()  # the database is dropped at the end
         seen: dict[str, list[Counted]] = {}
         for _ in range(rounds):
             context = browser.new_context(viewport=PHONE, has_touch=True, is_mobile=True, locale="en-GB")
