@@ -25,6 +25,7 @@ from e2e.browser import PHONE, chromium
 from server.people.models import Group
 
 LINE = {"offline": False, "latency": 400, "downloadThroughput": 50_000, "uploadThroughput": 50_000}
+ASSETS = Path(__file__).resolve().parents[1] / "web" / "dist" / "app" / "assets"
 SLOWER, TYPES_S, WAIT_MS = 6, 4.0, 120_000
 FORM_S, BENCH_S = 5.0, 8.0
 Counted = tuple[float, float, int]  # seconds, kilobytes, requests
@@ -74,6 +75,10 @@ def main() -> int:
     options = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
     options.add_argument("--rounds", type=int, default=3)
     rounds = options.parse_args().rounds
+    if not list(ASSETS.glob("*.js.gz")):
+        sys.exit(
+            "The front end is not compressed as it is served. Run ./pipette test once, or python -m whitenoise.compress web/dist."
+        )
     with served() as lab, chromium() as browser:
         group = Group.objects.filter(lab_id=lab.lab).order_by("position").first()
         assert group is not None

@@ -19,31 +19,70 @@ class BeforeScripts(BrowserTestCase):
         self.lab = lab_of(teacher("ada"))
         self.group = group_of(self.lab)
 
-    def test_who_is_quicker_than_the_scripts_joins_all_the_same(self):
-        page = self.device(PHONE, touch=True)
-        page.route(SCRIPTS, lambda route: route.abort())
+    def test_without_any_script_a_group_joins_all_the_same(self):
+        context = self.browser.new_context(viewport=PHONE, base_url=self.url, java_script_enabled=False)
+        page = context.new_page()
         page.goto(f"/join?code={self.lab.join_code}")
-        self.assertEqual(unreadable(page), [])
         page.get_by_label("PIN of your group").fill("1")
         page.get_by_role("button", name="Join").click()
         expect(page.get_by_role("alert")).to_contain_text("No open lab has that code and PIN")
         expect(page.get_by_label("Code")).to_have_value(self.lab.join_code)
         page.get_by_label("PIN of your group").fill(self.group.pin)
+        page.get_by_role("button", name="Join").click()
+        page.wait_for_url("**/bench")
+        self.assertEqual(GroupSession.objects.get().group, self.group)
+
+    def held_back(self, page):
+        """Scripts that do not come until they are let through: what lets them."""
+        held, away = [], [True]
+        page.route(SCRIPTS, lambda route: held.append(route) if away else route.continue_())
+
+        def let_through():
+            away.clear()
+            for route in held:
+                route.continue_()
+
+        return let_through
+
+    def test_who_is_quicker_than_the_scripts_joins_on_the_same_page(self):
+        page = self.device(PHONE, touch=True)
+        let_through = self.held_back(page)
+        page.goto(f"/join?code={self.lab.join_code}", wait_until="commit")
+        page.evaluate("window.samePage = true")
+        self.assertEqual(unreadable(page), [])
+        pin, join = page.get_by_label("PIN of your group"), page.get_by_role("button", name="Join")
+        pin.fill("1")
+        join.click()
+        expect(page.get_by_role("alert")).to_contain_text("No open lab has that code and PIN")
+        page.context.set_offline(True)
+        pin.fill(self.group.pin)
+        join.click()
+        expect(page.get_by_role("alert")).to_contain_text("What you typed stays here")
+        expect(pin).to_have_value(self.group.pin)
+        page.context.set_offline(False)
+        join.evaluate("(button) => { button.click(); button.click(); }")
+        expect(page.get_by_role("status")).to_have_text("One moment…")
+        let_through()
+        expect(page.get_by_role("heading", name="Build this cell")).to_be_visible()
+        self.assertTrue(page.evaluate("window.samePage"), "what was on its way was fetched again")
+        self.assertEqual(GroupSession.objects.get().group, self.group)
+
+    def test_where_the_scripts_are_lost_the_bench_comes_with_a_new_page(self):
+        page = self.device(PHONE, touch=True)
+        page.route(SCRIPTS, lambda route: route.abort())
+        page.goto(f"/join?code={self.lab.join_code}")
+        page.get_by_label("PIN of your group").fill(self.group.pin)
         page.unroute(SCRIPTS)
         page.get_by_role("button", name="Join").click()
         expect(page.get_by_role("heading", name="Build this cell")).to_be_visible()
-        self.assertEqual(GroupSession.objects.get().group, self.group)
 
     def test_what_is_half_typed_is_there_when_the_scripts_come(self):
         page = self.device(PHONE, touch=True)
-        held, away = [], [True]
-        page.route(SCRIPTS, lambda route: held.append(route) if away else route.continue_())
+        let_through = self.held_back(page)
         page.goto(f"/join?code={self.lab.join_code}", wait_until="commit")
         pin = page.get_by_label("PIN of your group")
         pin.press_sequentially(self.group.pin[:2])
-        away.clear()
-        for route in held:
-            route.continue_()
+        let_through()
         page.locator("#first").wait_for(state="detached")
         expect(pin).to_have_value(self.group.pin[:2])
         expect(pin).to_be_focused()

@@ -38,13 +38,16 @@ def access_log(get_response: Handler) -> Handler:
     return handle
 
 
-def json_compressed(get_response: Handler) -> Handler:
-    """Compress what the API answers, with or without a proxy before it; never a stream."""
+COMPRESSED = ("application/json", "text/html")
+
+
+def compressed(get_response: Handler) -> Handler:
+    """Compress pages and what the API answers, with or without a proxy before it; never a stream."""
     zipped = GZipMiddleware(get_response)
 
     def handle(request: HttpRequest) -> HttpResponseBase:
         response = get_response(request)
-        if isinstance(response, HttpResponse) and response.headers.get("Content-Type", "").startswith("application/json"):
+        if isinstance(response, HttpResponse) and response.headers.get("Content-Type", "").startswith(COMPRESSED):
             return zipped.process_response(request, response)
         return response
 

@@ -1,6 +1,7 @@
 """The one HTML page: it names the built scripts and carries the CSP nonce.
 
-Until its scripts are here it shows who it is; at /join the form, which lets a group in without any script.
+Until its scripts are here it shows who it is; at /join the form, which lets a group in without any script, and with the few
+lines of `early.js` without a new page.
 """
 
 from __future__ import annotations
@@ -150,4 +151,6 @@ def said_to_join() -> dict[str, str]:
         "example": say("A word and three digits, for example AMBER-123."),
         "pin": say("PIN of your group"),
         "join": say("Join"),
+        "teachers": say("Teachers sign in here"),
+        "away": say("The server cannot be reached. What you typed stays here; try again when the network is back."),
     }

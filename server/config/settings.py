@@ -74,7 +74,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "server.config.middleware.access_log",
-    "server.config.middleware.json_compressed",
+    "server.config.middleware.compressed",
     "server.base.language.in_their_language",
     "server.config.middleware.api_answers",
     "django.middleware.security.SecurityMiddleware",

@@ -93,17 +93,20 @@ function OfLab({ page: Page }: { page: (props: { id: string }) => ReactNode }) {
   return <Teachers>{id && <Page id={id} key={id} />}</Teachers>;
 }
 
-/** A group's bench; the pages of packs, notebook and practice are fetched beside, so that they are there when the network goes away. */
+/** A group's bench; once it stands, the pages of packs, notebook and practice are fetched too, so that they are there when the
+ * network goes away. */
 function Bench() {
-  useEffect(() => {
-    const kept = async () => {
-      await fetchForBench();
-      if (!hasLeft()) await keepForOffline(); // it may have come after the bench was put by for offline use
-    };
-    void kept().catch(() => null);
-  }, []);
-  return <BenchPage />;
+  return <BenchPage stands={keepBench} />;
 }
+
+const keepBench = () => {
+  const kept = async () => {
+    await keepForOffline(); // the bench itself first
+    await fetchForBench();
+    if (!hasLeft()) await keepForOffline();
+  };
+  void kept().catch(() => null);
+};
 
 function Nowhere() {
   return (

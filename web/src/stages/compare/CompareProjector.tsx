@@ -54,7 +54,10 @@ export function CompareProjector({ id }: { id: string }) {
     title: t`${one.short}: ${one.quantity === "volts" ? t`volts` : t`current`} against ${one.name}`,
     says: one.notes[0] ? `${one.notes[0].title}. ${one.notes[0].text}` : "",
     picture: <VaryChart one={one} wall />,
-    reads: t`Ticks joined by a line: one group. Dashed: the class. Green, with its band: what the model says.`,
+    reads:
+      one.quantity === "volts"
+        ? t`Ticks joined by a line: one group. Dashed: the class. Green, with its band: what the model says.`
+        : t`Ticks joined by a line: one group. Dashed: the class. Green: what the model says.`,
   }));
   return <Slides name={title} back={`/labs/${id}/compare`} slides={[...answered, ...slides]} />;
 }

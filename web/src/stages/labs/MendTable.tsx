@@ -14,8 +14,9 @@ export type Told = Required<Schemas["LookIn"]>;
 type Line = Schemas["LineSeen"];
 type Props = { seen: Schemas["TableSeen"]; told: Told; change: (told: Told) => void };
 
+const [LEAST_WIDE, MOST_WIDE] = [6, 16]; // letters
+
 const Cell = styled.input`
-  width: 8.5rem;
   min-height: 36px;
   padding: 0.2rem 0.4rem;
   border: 1px solid ${colour.hairline};
@@ -40,12 +41,13 @@ const Whole = styled.tr<{ $heading: boolean }>`
 `;
 
 /** A cell of the file, as it is read; what is typed counts when the field is left, or on Enter. */
-function Field({ line, place, text, off, mend }: FieldProps) {
+function Field({ line, place, text, wide, off, mend }: FieldProps) {
   const [typed, setTyped] = useState(text);
   const done = () => typed !== text && mend(typed);
   return (
     <Cell
       aria-label={t`line ${line}, column ${place + 1}`}
+      size={wide}
       value={typed}
       disabled={off}
       maxLength={200}
@@ -55,12 +57,23 @@ function Field({ line, place, text, off, mend }: FieldProps) {
     />
   );
 }
-type FieldProps = { line: number; place: number; text: string; off: boolean; mend: (text: string) => void };
+type FieldProps = {
+  line: number;
+  place: number;
+  text: string;
+  wide: number;
+  off: boolean;
+  mend: (text: string) => void;
+};
 
 /** Sheet, heading and single lines of a table, mended here; the file stays as it is. */
 export function MendTable({ seen, told, change }: Props) {
   const [sheet] = seen.sheets;
-  const widest = Math.max(0, ...seen.lines.map((line) => line.fields.length));
+  const widths: number[] = [];
+  for (const { fields } of seen.lines)
+    fields.forEach((text, place) => {
+      widths[place] = Math.min(MOST_WIDE, Math.max(widths[place] ?? LEAST_WIDE, text.length + 1));
+    });
   const mend = (line: number, place: number, text: string) => {
     const others = told.cells.filter((one) => one.line !== line || one.place !== place);
     change({ ...told, cells: [...others, { line, place, text }] });
@@ -70,18 +83,6 @@ export function MendTable({ seen, told, change }: Props) {
   const row = (one: Line) => (
     <Whole key={one.line} $heading={told.heading === one.line}>
       <th scope="row">{one.line}</th>
-      {one.fields.map((text, place) => (
-        <td key={`${place}:${text}`}>
-          <Field
-            line={one.line}
-            place={place}
-            text={text}
-            off={told.without.includes(one.line)}
-            mend={(typed) => mend(one.line, place, typed)}
-          />
-        </td>
-      ))}
-      {one.fields.length < widest && <td colSpan={widest - one.fields.length} />}
       <td>
         <label>
           <input
@@ -105,6 +106,18 @@ export function MendTable({ seen, told, change }: Props) {
           <Trans>heading</Trans>
         </label>
       </td>
+      {one.fields.map((text, place) => (
+        <td key={`${place}:${text}`}>
+          <Field
+            line={one.line}
+            place={place}
+            text={text}
+            wide={widths[place] ?? LEAST_WIDE}
+            off={told.without.includes(one.line)}
+            mend={(typed) => mend(one.line, place, typed)}
+          />
+        </td>
+      ))}
     </Whole>
   );
   return (

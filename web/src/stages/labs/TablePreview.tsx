@@ -1,5 +1,6 @@
 import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useLookAgain } from "../../api/tables";
 import { Heads } from "../../ui/Heads";
@@ -21,6 +22,15 @@ const MEANS: Record<string, string> = {
   "resolution, v": t`resolution, V`,
 };
 
+const Understood = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.5rem;
+`;
+const Choice = styled.div`
+  min-width: 11rem;
+`;
+
 type Props = { seen: Seen; told: Told; tell: (told: Told) => void };
 
 /** How a table was understood: what each column holds, what its signs say, names that are not known, faulty lines. */
@@ -35,7 +45,7 @@ export function TablePreview({ seen, told, tell }: Props) {
     ...seen.meanings.map((key) => ({ key, name: MEANS[key] ?? key })),
   ];
   return (
-    <section aria-label={t`How it was understood`}>
+    <Understood aria-label={t`How it was understood`}>
       <h2>
         <Trans>How it was understood</Trans>
       </h2>
@@ -65,18 +75,20 @@ export function TablePreview({ seen, told, tell }: Props) {
                 <tr key={column.heading}>
                   <th scope="row">{column.heading || t`(none)`}</th>
                   <td>
-                    <Select
-                      label={t`What “${column.heading}” holds`}
-                      hideLabel
-                      options={options}
-                      value={column.means && seen.meanings.includes(column.means) ? column.means : NOT_USED}
-                      onChange={(means) =>
-                        change({
-                          ...told,
-                          columns: { ...told.columns, [column.heading]: means === NOT_USED ? "" : means },
-                        })
-                      }
-                    />
+                    <Choice>
+                      <Select
+                        label={t`What “${column.heading}” holds`}
+                        hideLabel
+                        options={options}
+                        value={column.means && seen.meanings.includes(column.means) ? column.means : NOT_USED}
+                        onChange={(means) =>
+                          change({
+                            ...told,
+                            columns: { ...told.columns, [column.heading]: means === NOT_USED ? "" : means },
+                          })
+                        }
+                      />
+                    </Choice>
                     {column.unit && column.means === "volts" && (
                       <Soft>
                         <Trans>in {column.unit}</Trans>
@@ -132,6 +144,6 @@ export function TablePreview({ seen, told, tell }: Props) {
       )}
       {seen.lines.length > 0 && <MendTable seen={seen} told={told} change={change} />}
       <ProblemNote problem={again.error} />
-    </section>
+    </Understood>
   );
 }

@@ -6,7 +6,6 @@ import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { useBench } from "../../api/bench";
 import { Frame } from "../../ui/Frame";
-import { keepForOffline } from "../../api/offline";
 import { hasLeft } from "../../api/leaving";
 import { Waiting, useLate } from "../../ui/Waiting";
 import { Button, ButtonLink, MainButton, TextButton } from "../../ui/Button";
@@ -28,14 +27,17 @@ type Bench = Schemas["BenchOut"];
 type Cell = Bench["cells"][number];
 
 const NONE: Cell[] = [];
+const STANDS_MS = 800;
+/** `stands`: what is done once the bench has been drawn. */
+type Stands = { stands: () => void };
 
 /** A group's bench; nothing of it once the group has left this device. */
-export function BenchPage() {
-  return hasLeft() ? <Navigate to="/join" replace /> : <JoinedBench />;
+export function BenchPage({ stands }: Stands) {
+  return hasLeft() ? <Navigate to="/join" replace /> : <JoinedBench stands={stands} />;
 }
 
 /** The cells in order, one at a time. */
-function JoinedBench() {
+function JoinedBench({ stands }: Stands) {
   const bench = useBench();
   const { number } = useParams();
   const navigate = useNavigate();
@@ -54,9 +56,9 @@ function JoinedBench() {
   const joined = bench.data !== undefined;
   useEffect(() => {
     if (!joined || hasLeft()) return;
-    const timer = setTimeout(() => void keepForOffline(), 800);
+    const timer = setTimeout(stands, STANDS_MS);
     return () => clearTimeout(timer);
-  }, [joined]);
+  }, [joined, stands]);
 
   useShortcuts((key) => {
     const step = key === "ArrowLeft" ? -1 : key === "ArrowRight" ? 1 : 0;

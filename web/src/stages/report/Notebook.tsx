@@ -116,7 +116,7 @@ export function Notebook({ book, editor, beside, pictures, handIn, ruled = false
       {measured.map((cell) => (
         <BookCell key={cell.id} cell={cell} names={names} nth={book.cells.indexOf(cell) + 1} />
       ))}
-      <OwnGraph cells={measured} names={names} />
+      <OwnGraph cells={book.cells} names={names} />
       <BookPacks packs={book.packs} />
       {pictures}
       <BookClaims claims={book.claims.filter((claim) => claim.latest)} named={false} />
