@@ -76,9 +76,7 @@ def main() -> int:
     options.add_argument("--rounds", type=int, default=3)
     rounds = options.parse_args().rounds
     if not list(ASSETS.glob("*.js.gz")):
-        sys.exit(
-            "The front end is not compressed as it is served. Run ./pipette test once, or python -m whitenoise.compress web/dist."
-        )
+        sys.exit("The front end is not compressed as it is served: python -m whitenoise.compress web/dist")
     with served() as lab, chromium() as browser:
         group = Group.objects.filter(lab_id=lab.lab).order_by("position").first()
         assert group is not None

@@ -5,6 +5,7 @@ import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
+import { Heads } from "../../ui/Heads";
 import { Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { Select } from "../../ui/Select";
@@ -23,7 +24,7 @@ const Cell = styled.input`
   border-radius: 4px;
   background: ${colour.white};
   color: ${colour.ink};
-  font: 0.95rem ${font.numbers};
+  font: 0.9rem ${font.numbers};
   &:disabled {
     color: ${colour.soft};
     text-decoration: line-through;
@@ -31,12 +32,9 @@ const Cell = styled.input`
 `;
 const Whole = styled.tr<{ $heading: boolean }>`
   font-weight: ${({ $heading }) => ($heading ? 700 : 400)};
-  label {
-    display: flex;
-    align-items: center;
-    min-height: 36px;
-    gap: 0.3rem;
-    white-space: nowrap;
+  input:not([size]) {
+    width: 24px;
+    height: 24px;
   }
 `;
 
@@ -84,27 +82,21 @@ export function MendTable({ seen, told, change }: Props) {
     <Whole key={one.line} $heading={told.heading === one.line}>
       <th scope="row">{one.line}</th>
       <td>
-        <label>
-          <input
-            type="checkbox"
-            checked={told.without.includes(one.line)}
-            onChange={(event) => leave(one.line, event.target.checked)}
-            aria-label={t`leave line ${one.line} out`}
-          />
-          <Trans>out</Trans>
-        </label>
+        <input
+          type="checkbox"
+          checked={told.without.includes(one.line)}
+          onChange={(event) => leave(one.line, event.target.checked)}
+          aria-label={t`leave line ${one.line} out`}
+        />
       </td>
       <td>
-        <label>
-          <input
-            type="radio"
-            name="heading"
-            checked={told.heading === one.line}
-            onChange={() => change({ ...told, heading: one.line })}
-            aria-label={t`line ${one.line} is the heading`}
-          />
-          <Trans>heading</Trans>
-        </label>
+        <input
+          type="radio"
+          name="heading"
+          checked={told.heading === one.line}
+          onChange={() => change({ ...told, heading: one.line })}
+          aria-label={t`line ${one.line} is the heading`}
+        />
       </td>
       {one.fields.map((text, place) => (
         <td key={`${place}:${text}`}>
@@ -145,6 +137,7 @@ export function MendTable({ seen, told, change }: Props) {
       </Soft>
       <Scroll role="region" aria-label={t`Lines of the file`}>
         <Table>
+          <Heads of={[t`line`, t`leave out`, t`heading`]} />
           <tbody>{seen.lines.map(row)}</tbody>
         </Table>
       </Scroll>
