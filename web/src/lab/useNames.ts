@@ -56,6 +56,9 @@ export const cellName = (names: Names, { negative, electrolyte, positive, condit
     ...(condition ? [names.level(condition)] : []),
   ].join(", ");
 
+/** What tells one liquid in one setting from any other, whether or not its name is there yet. */
+export const bathKey = (bath: { electrolyte: string; condition: string }) => `${bath.electrolyte} ${bath.condition}`;
+
 /** A liquid with what else is varied: “lemon juice, 4 cm apart”. */
 export const bathName = (names: Names, bath: { electrolyte: string; condition: string }) =>
   bath.condition

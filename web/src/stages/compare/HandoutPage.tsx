@@ -7,7 +7,7 @@ import { Dumbbells } from "../../charts/Dumbbells";
 import { SideBySide } from "../../charts/SideBySide";
 import { Stems } from "../../charts/Stems";
 import { FindingsFrame } from "../../lab/FindingsFrame";
-import { bathName, useNames } from "../../lab/useNames";
+import { bathKey, bathName, useNames } from "../../lab/useNames";
 import { Button } from "../../ui/Button";
 import { Column, OnScreen, Soft } from "../../ui/layout";
 import { colour, print } from "../../ui/theme";
@@ -98,7 +98,7 @@ export function HandoutPage({ id }: { id: string }) {
           <SideBySide results={onLadder} title={(result) => bathName(names, result)} />
         ) : (
           onLadder.map((result) => (
-            <section key={bathName(names, result)}>
+            <section key={bathKey(result)}>
               <h3>{bathName(names, result)}</h3>
               <Stems result={result} />
             </section>
@@ -111,7 +111,7 @@ export function HandoutPage({ id }: { id: string }) {
           <CellsLegend results={electrolytes} />
           <Pair>
             {electrolytes.map((result) => (
-              <section key={bathName(names, result)}>
+              <section key={bathKey(result)}>
                 <h3>{bathName(names, result)}</h3>
                 <Dumbbells result={result} />
               </section>

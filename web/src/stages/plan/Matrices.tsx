@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type Change, type Count, Matrix } from "./Matrix";
-import { bathName, useNames } from "../../lab/useNames";
+import { bathKey, bathName, useNames } from "../../lab/useNames";
 
 const Row = styled.div`
   display: flex;
@@ -25,7 +25,7 @@ export function Matrices({ plan, change, press, children }: Props) {
     <Row>
       {plan.baths.map((bath) => (
         <Matrix
-          key={bathName(names, bath)}
+          key={bathKey(bath)}
           caption={bathName(names, bath)}
           order={plan.order}
           counts={plan.counts.filter(

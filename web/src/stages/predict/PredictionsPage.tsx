@@ -14,7 +14,7 @@ import { Column, Num, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { colour } from "../../ui/theme";
-import { bathName, useNames } from "../../lab/useNames";
+import { bathKey, bathName, useNames } from "../../lab/useNames";
 
 const Said = styled.ul`
   display: flex;
@@ -108,7 +108,7 @@ export function PredictionsPage({ id }: { id: string }) {
               <Heads of={[t`cell`, { numbers: t`table` }, t`which plate is negative, and how many volts`]} />
               <tbody>
                 {said.map((cell) => (
-                  <tr key={`${cell.short} ${bathName(names, cell)}`}>
+                  <tr key={`${cell.short} ${bathKey(cell)}`}>
                     <Name scope="row">
                       {cell.short}
                       <small>{bathName(names, cell)}</small>
