@@ -75,10 +75,16 @@ def standard(cell: Cell, celsius: float = ROOM_C) -> Prediction:
             total += sign * _table_v(plate, celsius)
         except (NoTableEntry, OutOfRange) as error:
             return Prediction("standard", None, None, str(error))
-        half = half_reactions()[electrodes()[plate].couple or ""]
-        if half.spread_v:
-            variance += _flat_u(min(*half.spread_v, half.e_v.value), max(*half.spread_v, half.e_v.value)) ** 2
+        variance += table_u_v(plate) ** 2
     return Prediction("standard", total, math.sqrt(variance), say("difference of table values"))
+
+
+def table_u_v(plate: str) -> float:
+    """By how much compilations differ on a plate's table value, V; 0 where only one is known."""
+    half = half_reactions()[electrodes()[plate].couple or ""]
+    if not half.spread_v:
+        return 0.0
+    return _flat_u(min(*half.spread_v, half.e_v.value), max(*half.spread_v, half.e_v.value))
 
 
 def _table_v(plate: str, celsius: float) -> float:
@@ -117,8 +123,14 @@ def from_series(cell: Cell) -> Prediction:
         if rung is None:
             return Prediction("series", None, None, say("The chart has no range for {name}.", name=electrodes()[plate].name))
         total += sign * 0.5 * (rung.low + rung.high)
-        variance += _flat_u(rung.low, rung.high) ** 2
+        variance += series_u_v(plate) ** 2
     return Prediction("series", total, math.sqrt(variance), say("middles of the galvanic series in flowing sea water"))
+
+
+def series_u_v(plate: str) -> float:
+    """Standard deviation of a plate's range in the chart, V. The chart has to have one."""
+    rung = series()[electrodes()[plate].surface]
+    return _flat_u(rung.low, rung.high)
 
 
 def rest(cells: Sequence[Cell], draws: int = DRAWS, seed: int = 1, celsius: float = ROOM_C) -> list[Prediction]:

@@ -1,0 +1,156 @@
+"""Whether a stated share is right, and what the most telling cell saves: `python bench/deciding.py [classes]`.
+
+Classes are drawn from each account, and from none of them, with the account's own errors, one that all plates of a metal
+share, groups' plates and meters, and what is new at each cell. Targets: of the shares stated about 90 of 100, 88 to 92 are
+right (2 to 12 groups); the most telling cells decide with fewer than those that make a ladder sharpest, or any.
+"""
+
+from __future__ import annotations
+
+import math
+import sys
+from collections import defaultdict
+from collections.abc import Callable, Sequence
+from itertools import combinations
+from pathlib import Path
+
+import numpy as np
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
+
+from galvanic.cells import Cell
+from galvanic.chemistry.hypotheses import hypotheses_on, made_of, weighed_accounts
+from galvanic.findings.compare import ClassReading, compare
+from galvanic.findings.deciding import deciding
+from galvanic.planning.design import Task, design
+from galvanic.statistics.hypotheses import DECIDED, FREEDOM, USUAL_SHARED_V, further_of, telling, weigh
+from galvanic.statistics.scoring import Values
+
+PLATES, JUICE = ("magnesium", "aluminium", "zinc", "steel", "tin", "nickel", "copper"), "lemon-juice"
+NEW_V, KEPT_V, METER_V, READ_V = 0.012, 0.015, 0.012, 0.004
+ABOUT = ((0.5, 0.7), (0.7, 0.85), (0.85, 0.95), (0.95, 1.0))
+GROUPS = (2, 3, 5, 8, 12)
+ROW = "{:<22}" + "{:>16}" * len(ABOUT) + "\n"
+Hands = Sequence[Sequence[Cell]]
+
+
+def true_v(cells: Sequence[Cell], rng: np.random.Generator, shared_v: float | None) -> tuple[str, dict[Cell, float]]:
+    """A hypothesis that holds for a class, and what its cells truly are, V."""
+    names, answered = weighed_accounts(cells)
+    of = hypotheses_on(answered, names)
+    one = of[int(rng.integers(len(of)))]
+    tau = math.sqrt(FREEDOM / rng.chisquare(FREEDOM)) * USUAL_SHARED_V if shared_v is None else shared_v
+    made = made_of(answered)
+    root = np.linalg.cholesky(one.covariance_v2 + 1e-12 * np.eye(len(answered)))
+    drawn = one.says_v + root @ rng.normal(size=len(answered)) + made @ rng.normal(0.0, tau, made.shape[1])
+    return one.name, dict(zip(answered, map(float, drawn), strict=True))
+
+
+def readings(hands: Hands, truth: dict[Cell, float], rng: np.random.Generator) -> list[ClassReading]:
+    """What a class's groups write down."""
+    out = []
+    for g, hand in enumerate(hands):
+        own, meter = defaultdict(lambda: rng.normal(0.0, KEPT_V)), rng.normal(0.0, METER_V)
+        for cell in dict.fromkeys(cell for cell in hand if cell in truth):
+            level = truth[cell] + meter + own[cell.positive] - own[cell.negative] + rng.normal(0.0, NEW_V)
+            for _ in range(3):
+                value = round(float(level + rng.normal(0.0, READ_V)), 3)
+                out.append(ClassReading(f"g{g}", cell.positive, cell.negative, JUICE, value, 0.001))
+    return out
+
+
+def calibration(classes: int) -> None:
+    """Print how often the account stated with such a share is the true one."""
+    sys.stdout.write(ROW.format("stated, of 100", *(f"{100 * low:.0f} to {100 * high:.0f}" for low, high in ABOUT)))
+    every: dict[tuple[float, float], list[bool]] = {at: [] for at in ABOUT}
+    for shared_v in (None, 0.03, 0.1):
+        for groups in GROUPS:
+            rng, found = np.random.default_rng([groups, 41]), {at: list[bool]() for at in ABOUT}
+            for k in range(classes):
+                # Few plates and few cells, since a whole class leaves little in doubt.
+                plates = tuple(rng.permutation(PLATES)[: 3 + k % 4])
+                hands = design(Task(plates, (JUICE,), groups, 2 + k % 3)).hands
+                cells = list(dict.fromkeys(cell for hand in hands for cell in hand))
+                name, truth = true_v(cells, rng, shared_v)
+                read = readings(hands, truth, rng)
+                order = [(Cell.of(one.black, JUICE, one.red), one.group) for one in read]
+                for step in deciding(compare(read), order).steps:
+                    for stated, share in step.shares.items():
+                        for low, high in ABOUT:
+                            if low <= share < high:
+                                found[low, high].append(stated == name)
+            if shared_v is None:
+                for at, those in found.items():
+                    every[at] += those
+            what = f"{groups} groups, " + ("as usual" if shared_v is None else f"{shared_v:.2f} V")
+            sys.stdout.write(ROW.format(what, *(_share(those) for those in found.values())))
+            sys.stdout.flush()
+    sys.stdout.write(ROW.format("all, as usual", *(_share(those) for those in every.values())))
+
+
+def _share(those: Sequence[bool]) -> str:
+    return f"{100 * np.mean(those):.0f} of {len(those)}" if those else "-"
+
+
+def choose(classes: int) -> None:
+    """Print how many cells it takes until one has DECIDED, by how the next is chosen."""
+    cells = [Cell.of(a, JUICE, b) for a, b in combinations(PLATES, 2)]
+    noise = NEW_V**2 + 2.0 * KEPT_V**2 + METER_V**2 + READ_V**2 / 3.0
+    rules: dict[str, Callable[[list[Cell], list[Cell], list[float], np.random.Generator], Cell]] = {
+        "any": lambda left, done, values, rng: left[int(rng.integers(len(left)))],
+        "sharpest ladder": lambda left, done, values, rng: _sharpest(left, done),
+        "most telling": lambda left, done, values, rng: _most_telling(left, done, values, noise),
+    }
+    sys.stdout.write(f"\n{'next cell':<18}{'cells until decided':>22}{'decided by 6':>16}{'right':>10}\n")
+    for rule, take in rules.items():
+        rng, needed, right = np.random.default_rng(43), [], []
+        for _ in range(classes):
+            name, truth = true_v(cells, rng, None)
+            left, done, values = [cell for cell in cells if cell in truth], list[Cell](), list[float]()
+            while left:
+                cell = take(left, done, values, np.random.default_rng([len(done), len(needed)]))
+                left.remove(cell)
+                done.append(cell)
+                values.append(truth[cell] + float(rng.normal(0.0, math.sqrt(noise))))
+                now = weighed(done, values, noise)
+                best = max(now, key=lambda one: now[one])
+                if now[best] >= DECIDED:
+                    right.append(best == name)
+                    break
+            needed.append(len(done) if left or now[best] >= DECIDED else len(cells) + 1)
+        by6 = np.mean([n <= 6 for n in needed])
+        sys.stdout.write(f"{rule:<18}{np.mean(needed):>22.2f}{100 * by6:>14.0f} %{100 * np.mean(right):>8.0f} %\n")
+        sys.stdout.flush()
+
+
+def weighed(done: Sequence[Cell], values: Sequence[float], noise: float) -> dict[str, float]:
+    """The shares after these cells, one group each."""
+    names = weighed_accounts(done)[0]
+    spread = Values(np.array(values), made_of(done), noise * np.eye(len(done)), len(done))
+    return weigh(spread, hypotheses_on(done, names)).now
+
+
+def _most_telling(left: Sequence[Cell], done: Sequence[Cell], values: Sequence[float], noise: float) -> Cell:
+    cells, n = [*done, *left], len(done)
+    whole, made = hypotheses_on(cells, weighed_accounts(cells)[0]), made_of(cells)
+    now = weigh(Values(np.array(values), made[:n], noise * np.eye(n), n), [one.first(n) for one in whole])
+    told = telling(now, further_of(whole, n, made, np.full(len(left), noise)))
+    return left[max(range(len(left)), key=lambda k: told[k].nats)]
+
+
+def _sharpest(left: Sequence[Cell], done: Sequence[Cell]) -> Cell:
+    """The cell whose two plates are worst known against each other."""
+    cells = [*done, *left]
+    made, n = made_of(cells), len(done)
+    covariance = np.linalg.inv(made[:n].T @ made[:n] + 1e-3 * np.eye(made.shape[1]))
+    return left[int(np.argmax([row @ covariance @ row for row in made[n:]]))]
+
+
+def main(classes: int = 200) -> None:
+    """Print both."""
+    calibration(classes)
+    choose(classes)
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 200)
