@@ -10,7 +10,8 @@ from e2e.live import BrowserTestCase
 from server.entries.meter_checks import ask_again
 from server.entries.models import Reading
 from server.labs.models import PlannedCell
-from server.room.services import give_cell, pause
+from server.room.cells import give_cell
+from server.room.services import pause
 from server.tests.support import cell_of, group_of, lab_of, record, teacher
 
 THIN = "\u202f"

@@ -33,8 +33,10 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Joint:
-    """An account on cells in their order: E(positive) − E(negative), V, and the covariance of its errors, V²; where it has no
-    answer, NaN and rows of zeros."""
+    """An account on cells in their order: E(positive) − E(negative), V, and the covariance of its errors, V².
+
+    Where it has no answer, NaN and rows of zeros.
+    """
 
     account: str
     says_v: Array

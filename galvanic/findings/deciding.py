@@ -30,7 +30,7 @@ NAMES: Mapping[str, str] = {
     "rest": mark("Rest-potential model"),
     NONE: mark("None of them"),
 }
-MOST_TELLING = 3
+MOST_TELLING = 5
 WORTH_NATS = 0.01  # a cell that tells less than this tells nothing
 MOST_SHARE = 99
 

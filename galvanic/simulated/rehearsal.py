@@ -6,8 +6,8 @@ meter by its offset; some cells go wrong in one of the ways of `faults`. Seeded:
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -22,13 +22,15 @@ LEAST_FAULT_V = 0.25  # where there is less voltage, a fault changes so little t
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """Standard deviations in V: class from account, group from class, dip, meter's offset; and the share of faulty cells."""
+    """Standard deviations in V: class from account (by plate and liquid where `plates_v` says so), group from class, dip,
+    meter's offset; and the share of faulty cells."""
 
     class_v: float = 0.06
     plate_v: float = 0.012
     dip_v: float = 0.004
     offset_v: float = 0.004
     faulty: float = 0.12
+    plates_v: Mapping[tuple[str, str], float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +53,9 @@ def simulated_class(hands: Sequence[Sequence[Cell]], seed: int, spread: Spread |
     plates = tuple(sorted({plate for cell in cells for plate in cell.pair}))
     liquids = tuple(sorted({cell.electrolyte for cell in cells}))
     account = plate_potentials(plates, liquids)
-    true = {(p, q): (account[q][p] or 0.0) + rng.normal(0.0, s.class_v) for p in plates for q in liquids}
+    true = {
+        (p, q): (account[q][p] or 0.0) + rng.normal(0.0, s.plates_v.get((p, q), s.class_v)) for p in plates for q in liquids
+    }
     own = {(g, p): rng.normal(0.0, s.plate_v) for g in range(len(hands)) for p in plates}
     meters = [Meter(float(rng.normal(0.0, s.offset_v)), int(rng.choice([2, 3]))) for _ in hands]
     for place in range(max((len(hand) for hand in hands), default=0)):

@@ -244,13 +244,13 @@ SLIPS: Mapping[str, tuple[Slip, float]] = {
 """What goes wrong, by what it is called, and in which part of classes."""
 
 
-def with_slips(hands: Sequence[Sequence[Cell]], seed: int, slips: Iterable[str]) -> Class:
+def with_slips(hands: Sequence[Sequence[Cell]], seed: int, slips: Iterable[str], spread: Spread = SOUND) -> Class:
     """The entries of a class with these mistakes, in the order in which they were typed.
 
     `hands`: each group's cells in order. Raises KeyError for a mistake that is not in `SLIPS`.
     """
     rng = np.random.default_rng([2027, seed])
-    entries = list(simulated_class(hands, seed, SOUND))
+    entries = list(simulated_class(hands, seed, spread))
     for name in slips:
         entries = SLIPS[name][0](entries, rng)
     return entries

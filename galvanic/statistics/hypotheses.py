@@ -4,9 +4,9 @@ Each hypothesis says a mean and a covariance of the values. Beside it stand what
 all of a class's plates of one metal share, whose variance τ² is not known: a scaled inverse chi-square prior, integrated
 over. The weight of a hypothesis is its marginal likelihood times its prior (A. Gelman and others, “Bayesian Data Analysis”,
 ch. 7). The factor of a covariance in the order of the values gives the likelihood of every first so many of them, so the
-weights after each value come with those after the last. What a further value would tell is the mutual information of value and
-hypothesis (D. V. Lindley, “On a measure of the information provided by an experiment”, 1956), by the trapezoidal rule over
-that value. `bench/deciding.py` prints how often stated weights are right.
+weights after each value come with those after the last. What a further value would tell is the mutual information of value
+and hypothesis (D. V. Lindley, “On a measure of the information provided by an experiment”, 1956), by the trapezoidal rule
+over that value. `bench/deciding.py` prints how often stated weights are right.
 """
 
 from __future__ import annotations
@@ -136,6 +136,23 @@ def telling(weighed: Weighed, further: Further) -> list[Telling]:
     own = own + SHARED_V**2 * (further.made_of**2).sum(axis=1)[:, None, None]
     sd = np.sqrt(np.maximum(own - (gain**2).sum(axis=3), further.noise_v2[:, None, None]))
     return [mixed(weighed.joint, *one) for one in zip(mean, sd, strict=True)]
+
+
+def foreseen(values: Values, hypotheses: Sequence[Hypothesis], draws: int, seed: int = 1) -> Array:
+    """The largest weight after values that are still to come, in each of so many draws of them (its mean is how often the
+    likeliest hypothesis will be right); `values.measured_v` is of no account."""
+    rng, n, h = np.random.default_rng(seed), len(values.made_of), len(hypotheses)
+    holds, tau = rng.integers(h, size=draws), rng.choice(len(SHARED_V), size=draws, p=shared_prior())
+    shared = values.made_of @ values.made_of.T
+    spread = np.stack([one.covariance_v2 for one in hypotheses])[:, None] + values.covariance_v2
+    roots = np.linalg.cholesky(spread + SHARED_V[:, None, None] ** 2 * shared)
+    says = np.stack([one.says_v for one in hypotheses])
+    came = says[holds] + np.einsum("dij,dj->di", roots[holds, tau], rng.normal(size=(draws, n)))
+    left = np.linalg.solve(roots, (came[None] - says[:, None])[:, None].transpose(0, 1, 3, 2))  # (h, τ, n, draws)
+    log = -0.5 * (left**2).sum(axis=2) - np.log(np.diagonal(roots, axis1=2, axis2=3)).sum(axis=2)[:, :, None]
+    log = log + np.log(shared_prior())[:, None]
+    likely = np.exp(log - log.max(axis=(0, 1))).sum(axis=1)
+    return np.asarray((likely / likely.sum(axis=0)).max(axis=0), dtype=np.float64)
 
 
 def mixed(joint: Array, mean: Array, sd: Array) -> Telling:

@@ -15,6 +15,7 @@ from server.config.health import router as health
 from server.entries.api import router as bench
 from server.entries.beside_api import router as beside
 from server.findings.api import router as findings
+from server.findings.deciding_api import router as deciding
 from server.findings.explain_api import router as explaining
 from server.homework.api import router as homework
 from server.labs.api import router as labs
@@ -72,6 +73,7 @@ for router in (
     board,
     room,
     findings,
+    deciding,
     explaining,
     claims,
     tables,

@@ -120,6 +120,45 @@ class AccountsOut(BaseModel):
     verdict: str
 
 
+class AccountShare(BaseModel):
+    """An account, or none of them, and its share of a hundred."""
+
+    account: str
+    name: str
+    share: int
+
+
+class StepOfShares(BaseModel):
+    """The shares, from 0 to 1 by account, after one more value: whose, of which cell, V."""
+
+    short: str
+    group: str
+    volts_v: float
+    shares: dict[str, float]
+
+
+class TellingOut(BaseModel):
+    """A cell that could be measured next: what each account says of it, V, nats that it tells of them, how likely one then
+    has 95 of 100, and whether the lab has its plates and liquid."""
+
+    cell: CellIO
+    short: str
+    says_v: dict[str, float]
+    nats: float
+    decides: float
+    here: bool
+
+
+class DecidingOut(BaseModel):
+    """How far the accounts are decided between, on `cells` cells: shares now, value by value, the most telling cells."""
+
+    shares: list[AccountShare]
+    steps: list[StepOfShares]
+    telling: list[TellingOut]
+    cells: int
+    verdict: str
+
+
 class WhatIfIn(BaseModel):
     """A cell, and what is different about it; a field that is not one of these is refused."""
 

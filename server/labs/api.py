@@ -9,7 +9,8 @@ from ninja import Router
 
 from server.labs import deleting, opening, services
 from server.labs.deleting import KEPT
-from server.labs.lookups import deleted_labs_of
+from server.labs.foreseen import foreseen
+from server.labs.lookups import deleted_labs_of, lab_for_teacher
 from server.labs.outputs import lab_out, preview, template_out, variables_out, whole
 from server.labs.planning import edits, revising
 from server.labs.schemas import (
@@ -18,6 +19,7 @@ from server.labs.schemas import (
     DeletedLab,
     EditedOut,
     EditIn,
+    ForeseenOut,
     LabOut,
     PreviewOut,
     RenameIn,
@@ -137,6 +139,12 @@ def undelete_lab(request: HttpRequest, lab_id: uuid.UUID) -> Done:
 def get_lab(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
     """A lab whole."""
     return whole(request, lab_id)
+
+
+@router.get("/labs/{uuid:lab_id}/foreseen", response={200: ForeseenOut, **ABSENT}, operation_id="foreseen")
+def get_foreseen(request: HttpRequest, lab_id: uuid.UUID) -> ForeseenOut:
+    """What the class will be able to say at the end of this plan, before anything is measured."""
+    return foreseen(lab_for_teacher(teacher_of(request), lab_id))
 
 
 @router.post("/labs/{uuid:lab_id}/open", response={200: LabOut, 409: ProblemOut, **ABSENT}, operation_id="open_lab")

@@ -225,6 +225,22 @@ class LabOut(LabLine):
     lesson: LessonOut | None
 
 
+class ForeseenLine(BaseModel):
+    """Something that can be said at the end of a lab, in how many of 100 classes like this, and what belongs to it."""
+
+    what: str
+    share: float
+    remark: str
+
+
+class ForeseenOut(BaseModel):
+    """What a plan foresees of its answer, who will get through, and how often accounts will be decided between."""
+
+    lines: list[ForeseenLine]
+    pace: str
+    decided: str
+
+
 class EditIn(BaseModel):
     """One change of a draft's plan; groups by their place from 0."""
 

@@ -51,6 +51,7 @@ DEEDS = {
     "set_aside": mark("Set readings aside"),
     "counted_again": mark("Counted readings again"),
     "gave_cell": mark("Gave a cell to another group"),
+    "added_cell": mark("Gave a group one more cell"),
     "asked_again": mark("Asked for a new reading"),
     "question": mark("Looked at a group’s question"),
     "paused": mark("Stopped the clock"),

@@ -10,9 +10,11 @@ from ninja import Router
 from galvanic.cells import Cell
 from server.entries import meter_checks
 from server.labs import joining
+from server.labs.schemas import CellIO
 from server.meters import services as meters
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import Done, NewCode, NewPin, ProblemOut
+from server.room import cells
 from server.room import services as room
 from server.room.questions import answer_question
 from server.room.schemas import AddressIn, GiveIn, MinutesIn, QuestionAnswerIn, ReasonIn, SwitchIn
@@ -32,7 +34,14 @@ def post_ask_again(request: HttpRequest, cell_id: uuid.UUID) -> Done:
 @router.post("/cells/{uuid:cell_id}/give", response={200: Done, **REFUSED}, operation_id="give_cell")
 def give_cell(request: HttpRequest, cell_id: uuid.UUID, data: GiveIn) -> Done:
     """Give a cell that is not begun to another group."""
-    room.give_cell(actor=teacher_of(request), cell_id=cell_id, group_id=data.group)
+    cells.give_cell(actor=teacher_of(request), cell_id=cell_id, group_id=data.group)
+    return DONE
+
+
+@router.post("/groups/{uuid:group_id}/cells", response={200: Done, **REFUSED}, operation_id="add_cell")
+def add_cell(request: HttpRequest, group_id: uuid.UUID, data: CellIO) -> Done:
+    """Put one more cell on a group's list while the lab runs; twice is once."""
+    cells.add_cell(actor=teacher_of(request), group_id=group_id, cell=data.cell)
     return DONE
 
 

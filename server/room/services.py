@@ -3,18 +3,15 @@
 from __future__ import annotations
 
 import uuid
-from typing import Any
 
 from django.db import transaction
-from django.db.models import F
 from django.utils import timezone
 
 from galvanic.words import say
-from server.base.problems import Problem, not_found
-from server.entries.fetched import with_begun
+from server.base.problems import Problem
 from server.entries.models import Reading, SetAside
 from server.labs.changes import announce
-from server.labs.models import Lab, PlannedCell
+from server.labs.models import Lab
 from server.labs.services import lab_to_change
 from server.people.codes import pins
 from server.people.deeds import keep_deed
@@ -25,7 +22,7 @@ from server.people.sharing import to_change
 MOST_MINUTES = 600
 
 
-def _open(actor: Teacher, lab_id: uuid.UUID) -> Lab:
+def open_lab(actor: Teacher, lab_id: uuid.UUID) -> Lab:
     lab = lab_to_change(actor, lab_id)
     if lab.state != Lab.State.OPEN:
         raise Problem(409, "not_open", say("The lab is not open, so there is nothing to change on its board."))
@@ -35,7 +32,7 @@ def _open(actor: Teacher, lab_id: uuid.UUID) -> Lab:
 @transaction.atomic
 def pause(*, actor: Teacher, lab_id: uuid.UUID, paused: bool) -> Lab:
     """Stop the lab's clock, or let it go on; recording is never stopped. Raises Problem: not_found, or not_open."""
-    lab, now = _open(actor, lab_id), timezone.now()
+    lab, now = open_lab(actor, lab_id), timezone.now()
     if paused and lab.paused_at is None:
         lab.paused_at = now
     elif not paused and lab.paused_at is not None:
@@ -50,7 +47,7 @@ def pause(*, actor: Teacher, lab_id: uuid.UUID, paused: bool) -> Lab:
 @transaction.atomic
 def add_minutes(*, actor: Teacher, lab_id: uuid.UUID, minutes: int) -> Lab:
     """Make the period longer (or, below zero, shorter). Raises Problem: not_found, not_open, or minutes."""
-    lab = _open(actor, lab_id)
+    lab = open_lab(actor, lab_id)
     if not 1 <= lab.minutes + minutes <= MOST_MINUTES:
         raise Problem(
             422, "minutes", say("A lab lasts 1 to {most_minutes} minutes.", most_minutes=MOST_MINUTES), field="minutes"
@@ -71,55 +68,6 @@ def show_values(*, actor: Teacher, lab_id: uuid.UUID, shown: bool) -> Lab:
     keep_deed(actor, "showed" if shown else "covered", lab)
     announce(lab.id)
     return lab
-
-
-@transaction.atomic
-def give_cell(*, actor: Teacher, cell_id: uuid.UUID, group_id: uuid.UUID) -> PlannedCell:
-    """Give a cell that nobody has begun to another group of the lab, as its last one before the closing shared cell.
-
-    Raises Problem: not_found, not_open, begun, shared, or has_it.
-    """
-    cells: Any = PlannedCell.objects.select_related("group")
-    _open(actor, to_change(cells, actor, cell_id, "cell").group.lab_id)
-    cell: Any = with_begun(cells).get(id=cell_id)  # as it is now that the lab is locked
-    to = Group.objects.filter(id=group_id, lab=cell.group.lab_id).first()
-    if to is None:
-        raise not_found("group")
-    if to.id == cell.group_id:
-        return PlannedCell.objects.select_related("group").get(id=cell_id)  # pressed twice
-    if cell.begun:
-        raise Problem(
-            409,
-            "begun",
-            say("{name} has begun this cell. Ask {name2} in person to measure it too.", name=cell.group.name, name2=to.name),
-        )
-    if cell.shared:
-        raise Problem(409, "shared", say("Every group measures the shared cell; it stays."))
-    theirs = list(PlannedCell.objects.filter(group=to).order_by("position"))
-    if any(their.cell == cell.cell for their in theirs):
-        raise Problem(409, "has_it", say("{name} has this cell on its list already.", name=to.name))
-    left = cell.group_id
-    last = theirs[-1] if theirs else None
-    at = (theirs[-1].position if last else 0) + 1
-    if last is not None and last.shared and len(theirs) > 1 and not last.readings.exists():
-        at = last.position
-        PlannedCell.objects.filter(id=last.id).update(position=last.position + 1)
-    PlannedCell.objects.filter(id=cell.id).update(group=to, position=at)
-    _close_gaps(left, cell.position)
-    announce(to.lab_id)
-    keep_deed(
-        actor,
-        "gave_cell",
-        to.lab,
-        say("{short}: {name} to {name2}", short=cell.cell.short, name=cell.group.name, name2=to.name),
-    )
-    return PlannedCell.objects.select_related("group").get(id=cell.id)
-
-
-def _close_gaps(group_id: uuid.UUID, position: int) -> None:
-    """Move up what came after `position`, one by one so that no place is taken twice."""
-    for one in PlannedCell.objects.filter(group=group_id, position__gt=position).order_by("position"):
-        PlannedCell.objects.filter(id=one.id).update(position=F("position") - 1)
 
 
 @transaction.atomic

@@ -10,6 +10,8 @@ from __future__ import annotations
 import json
 import uuid
 from collections.abc import Callable
+from dataclasses import asdict
+from itertools import combinations
 from pathlib import Path
 from typing import Any
 
@@ -18,6 +20,7 @@ from django.test import Client
 from django_otp.oath import totp
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
+from galvanic.cells import Cell
 from galvanic.simulated.drill import case as drill_case
 from server.asking.models import ClassQuestion
 from server.entries.models import Photo, Question, Reading
@@ -82,6 +85,14 @@ class World:
         theirs = {planned.cell for planned in PlannedCell.objects.filter(group=group_of(self.lab, "Ruff"))}
         cells = PlannedCell.objects.filter(group__lab=self.lab, readings=None, shared=False).exclude(group__name="Ruff")
         return next(cell for cell in cells.exclude(id=self.cell.id) if cell.cell not in theirs)
+
+    @property
+    def further(self) -> dict[str, str]:
+        """A cell of the lab that the third group does not have."""
+        theirs = {planned.cell for planned in PlannedCell.objects.filter(group=group_of(self.lab, "Ruff"))}
+        pairs = combinations(self.lab.electrodes, 2)
+        cells = (Cell.of(low, "lemon-juice", high, "") for low, high in pairs)
+        return asdict(next(cell for cell in cells if cell not in theirs))
 
     def id(self, of: str) -> str:
         """A number of an entry's own, the same whenever it is asked for again."""
@@ -200,6 +211,7 @@ CASES: dict[str, Callable[[World], Asked]] = {
         w.desk, {"question_id": Question.objects.get().id}, {"kind": "cell", "text": "Try it", "cell": LEMON | {"condition": ""}},
     ),
     "give_cell": lambda w: (w.desk, {"cell_id": w.said.setdefault("free", w.free.id)}, {"group": str(group_of(w.lab, "Ruff").id)}),
+    "add_cell": lambda w: (w.desk, {"group_id": group_of(w.lab, "Ruff").id}, w.said.setdefault("further", w.further)),
     "set_reading_aside": lambda w: (w.desk, {"reading_id": Reading.objects.get().id}, {"reason": "the clip was loose"}),
     "set_group_aside": lambda w: (w.desk, {"group_id": group_of(w.lab, "Ruff").id}, {"reason": "a flat meter"}),
     "set_meter": lambda w: (w.desk, {"group_id": group_of(w.lab).id}, {"address": ""}),

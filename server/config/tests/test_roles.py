@@ -10,7 +10,7 @@ from server.entries.models import Reading
 from server.entries.services import record_reading
 from server.labs.models import Lab, PlannedCell
 from server.records.retention import purge
-from server.room.services import give_cell
+from server.room.cells import give_cell
 from server.tests.support import cell_of, entry, group_of, lab_of, member_of, record, teacher
 
 ROLE = "pipette_test_server"

@@ -49,6 +49,14 @@ export const useAccounts = (id: string | undefined) =>
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/accounts", { params: { path: { lab_id: id ?? "" } } })),
   });
 
+/** The accounts' shares of a hundred, value by value, and the most telling cells. */
+export const useDeciding = (id: string, enabled = true) =>
+  useQuery({
+    queryKey: ["deciding", id],
+    enabled,
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/deciding", { params: { path: { lab_id: id } } })),
+  });
+
 /** Decide what groups see; several ticks go one after the other, none is skipped. */
 export function useRelease(id: string) {
   const client = useQueryClient();

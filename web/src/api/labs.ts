@@ -15,6 +15,13 @@ export const useLab = (id: string) =>
     queryFn: () => dataOf(GET("/api/labs/{lab_id}", { params: { path: { lab_id: id } } })),
   });
 
+/** What a plan foresees of its answer; it moves with the lab. */
+export const useForeseen = (id: string) =>
+  useQuery({
+    queryKey: ["foreseen", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/foreseen", { params: { path: { lab_id: id } } })),
+  });
+
 /** What a new lab begins with. */
 export const useLabStart = () =>
   useQuery({ queryKey: ["lab-start"], queryFn: () => dataOf(GET("/api/labs/start")), staleTime: Infinity });

@@ -23,6 +23,12 @@ export const useGiveCell = () =>
     dataOf(POST("/api/cells/{cell_id}/give", { params: { path: { cell_id: cell } }, body: { group } })),
   );
 
+/** Put one more cell on a group's list while the lab runs. */
+export const useAddCell = () =>
+  useChange(({ group, cell }: { group: string; cell: Schemas["CellIO"] }) =>
+    dataOf(POST("/api/groups/{group_id}/cells", { params: { path: { group_id: group } }, body: cell })),
+  );
+
 export const useSetAside = () =>
   useChange(({ kind, id, reason }: { kind: "readings" | "groups"; id: string; reason: string }) =>
     kind === "readings"

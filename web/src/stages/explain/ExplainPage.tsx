@@ -3,7 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useClaims } from "../../api/claims";
-import { useAccounts, useCompare } from "../../api/findings";
+import { useAccounts, useCompare, useDeciding } from "../../api/findings";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Waiting } from "../../ui/Waiting";
 import { number } from "../../format";
@@ -17,6 +17,7 @@ import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
 import { bathName, useNames } from "../../lab/useNames";
 import { AllCells } from "./AllCells";
+import { Deciding } from "./Deciding";
 import { OneCell } from "./OneCell";
 import { UnderLoad } from "./UnderLoad";
 import { WhatIf } from "./WhatIf";
@@ -100,6 +101,7 @@ export function ExplainPage({ id }: { id: string }) {
   const compare = useCompare(id, NO_ANCHORS);
   const accounts = useAccounts(id);
   const claims = useClaims(id);
+  const shares = useDeciding(id);
   const names = useNames();
   const [search, setSearch] = useSearchParams();
   if (!compare.data) return <Waiting title={t`Explain`} error={compare.error} />;
@@ -164,6 +166,7 @@ export function ExplainPage({ id }: { id: string }) {
                 <Trans>Testing the accounts …</Trans>
               </Soft>
             )}
+            {shares.data && <Deciding found={shares.data} closed={state === "closed"} />}
             {!claims.data && <ProblemNote problem={claims.error} />}
             {claims.data && (
               <OnScreen>

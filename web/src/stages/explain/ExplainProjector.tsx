@@ -2,13 +2,15 @@ import { t } from "@lingui/core/macro";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { useClaims } from "../../api/claims";
-import { useAccounts, useCompare, useExplain } from "../../api/findings";
+import { useAccounts, useCompare, useDeciding, useExplain } from "../../api/findings";
 import { type Slide, Slides } from "../../ui/Slides";
 import { Waiting } from "../../ui/Waiting";
 import { AccountBars } from "../../charts/AccountBars";
+import { SharesTrail } from "../../charts/SharesTrail";
 import { GapBars } from "../../charts/GapBars";
 import { volts, lower } from "../../format";
 import { ClaimText } from "./ClaimParts";
+import { ShareList } from "./Deciding";
 import { cellsOf } from "./ExplainPage";
 
 const NO_ANCHORS: string[] = [];
@@ -21,6 +23,7 @@ export function ExplainProjector({ id }: { id: string }) {
   const chosen = all.find((one) => one.key === search.get("cell")) ?? all[0];
   const explain = useExplain(id, chosen?.cell ?? null);
   const accounts = useAccounts(id);
+  const shares = useDeciding(id);
   const claims = useClaims(id);
   const [open, setOpen] = useState<string | null>(null);
   if (!compare.data) return <Waiting title={t`Explain`} error={compare.error} />;
@@ -40,6 +43,19 @@ export function ExplainProjector({ id }: { id: string }) {
       says: accounts.data.verdict,
       picture: <AccountBars accounts={accounts.data.accounts} />,
       reads: t`The shorter its bar, the nearer an account comes to what we measured.`,
+    });
+  if (shares.data && shares.data.cells > 0)
+    slides.push({
+      key: "shares",
+      title: t`Which account do our values speak for?`,
+      says: shares.data.verdict,
+      picture: (
+        <>
+          <SharesTrail shares={shares.data.shares} steps={shares.data.steps} />
+          <ShareList shares={shares.data.shares} />
+        </>
+      ),
+      reads: t`From left to right, one value after another: a broad band is an account that fits them well.`,
     });
   for (const claim of claims.data?.claims ?? [])
     if (claim.latest && claim.answer?.shown)

@@ -10,6 +10,7 @@ import { Num, Soft } from "../../ui/layout";
 import type { MarginNote } from "../../ui/Notes";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { AskAgain, Relieve } from "./boardParts";
+import { earlyNotes } from "./EarlyGroups";
 import { questionNotes } from "./Questions";
 import { ShowValues } from "./RoomControls";
 
@@ -94,7 +95,7 @@ export function notesOf(board: Board): MarginNote[] {
       title: plural(board.more_visits, { one: "# more group waits", other: "# more groups wait" }),
       text: t`They come up here when those above are seen to.`,
     });
-  notes.push(...questionNotes(board));
+  notes.push(...questionNotes(board), ...earlyNotes(board));
   if (board.state === "open")
     notes.push({ code: "join", tone: "plain", title: t`Join code`, text: <Joining board={board} /> });
   if (board.state === "closed")

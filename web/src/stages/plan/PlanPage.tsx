@@ -12,6 +12,7 @@ import { Button, ButtonLink, MainButton, MainLink } from "../../ui/Button";
 import { Disclosure, Picks, Progress } from "../../ui/controls";
 import { Column, Num, Row, Soft, Spread } from "../../ui/layout";
 import { Bullets, type MarginNote, Notes } from "../../ui/Notes";
+import { Foreseen } from "./Foreseen";
 import { HowItGoes } from "./HowItGoes";
 import { Lanes } from "./Lanes";
 import { Matrices } from "./Matrices";
@@ -204,6 +205,7 @@ export function PlanPage({ id }: { id: string }) {
             names={names}
           />
         )}
+        {state !== "closed" && <Foreseen lab={id} />}
         {lab.data.lesson && <HowItGoes lesson={lab.data.lesson} />}
         {state !== "closed" && (
           <Disclosure title={t`Minutes`} detail={t`steps, a late start, a break`}>

@@ -17,7 +17,7 @@ export function usePlanEdits(id: string, saidBefore: string[]) {
     mutationFn: (body) => dataOf(POST("/api/labs/{lab_id}/plan", { params: { path: { lab_id: id } }, body })),
     onSuccess: (answer) => {
       client.setQueryData(["lab", id], answer.lab);
-      for (const key of ["kit", "cards"]) void fetchAnew(client, { queryKey: [key, id] });
+      for (const key of ["kit", "cards", "foreseen"]) void fetchAnew(client, { queryKey: [key, id] });
       setSaid(answer.said);
     },
   });

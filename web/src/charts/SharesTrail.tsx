@@ -1,0 +1,81 @@
+import { t } from "@lingui/core/macro";
+import styled from "styled-components";
+import type { Schemas } from "../api/client";
+import { Soft } from "../ui/layout";
+import { colour } from "../ui/theme";
+
+const HIGH = 100;
+
+/** What stands for an account in its band and beside its name; hatched where none of them is right. */
+export const FILLS: Record<string, string> = {
+  standard: colour.table,
+  hydrogen: colour.marginLine,
+  series: colour.soft,
+  rest: colour.account,
+  none: "url(#none-of-them)",
+};
+
+const Bands = styled.svg`
+  display: block;
+  width: 100%;
+  height: 9rem;
+  border: 1px solid ${colour.ink};
+`;
+
+const Ends = styled(Soft).attrs({ as: "div" })`
+  display: flex;
+  justify-content: space-between;
+  gap: 1rem;
+`;
+
+/** The hatching of “none of them”, for every picture that uses `FILLS`. */
+export const Hatching = () => (
+  <defs>
+    <pattern id="none-of-them" width="3" height="3" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <rect width="3" height="3" fill={colour.white} />
+      <rect width="1" height="3" fill={colour.ink} />
+    </pattern>
+  </defs>
+);
+
+type Props = { shares: Schemas["AccountShare"][]; steps: Schemas["StepOfShares"][] };
+
+/** The accounts' shares value by value: bands that together are always a hundred, from all alike to what they are now. */
+export function SharesTrail({ shares, steps }: Props) {
+  const before = Object.fromEntries(shares.map(({ account }) => [account, 1 / shares.length]));
+  const rows = [before, ...steps.map((step) => step.shares)];
+  const last = rows.length - 1;
+  const under = (row: Record<string, number>, upTo: number) =>
+    HIGH * shares.slice(0, upTo).reduce((sum, { account }) => sum + (row[account] ?? 0), 0);
+  const now = shares.map(({ name, share }) => `${name} ${share}`).join(", ");
+  return (
+    <>
+      <Bands
+        viewBox={`0 0 ${last} ${HIGH}`}
+        preserveAspectRatio="none"
+        role="img"
+        aria-label={t`Shares of a hundred after each of ${steps.length} values; now ${now}. The numbers stand below.`}
+      >
+        <Hatching />
+        {shares.map(({ account }, index) => {
+          const top = rows.map((row, at) => `${at},${under(row, index)}`);
+          const foot = rows.map((row, at) => `${at},${under(row, index + 1)}`).reverse();
+          return (
+            <polygon
+              key={account}
+              points={[...top, ...foot].join(" ")}
+              fill={FILLS[account] ?? colour.hairline}
+              stroke={colour.white}
+              strokeWidth={1.5}
+              vectorEffect="non-scaling-stroke"
+            />
+          );
+        })}
+      </Bands>
+      <Ends aria-hidden>
+        <span>{t`before the first value: all alike`}</span>
+        <span>{t`now`}</span>
+      </Ends>
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { Trans } from "@lingui/react/macro";
+import styled from "styled-components";
+import { useForeseen } from "../../api/labs";
+import { Num, Soft } from "../../ui/layout";
+import { Overtaken } from "../../ui/Overtaken";
+import { colour } from "../../ui/theme";
+
+const Lines = styled.ol`
+  display: grid;
+  gap: 0.5rem;
+  padding: 0;
+  list-style: none;
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0.15rem 0.8rem;
+  }
+  small {
+    grid-column: 1 / -1;
+    color: ${colour.soft};
+  }
+  svg {
+    display: block;
+    grid-column: 1 / -1;
+    background: ${colour.bench};
+  }
+`;
+
+/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins. */
+export function Foreseen({ lab }: { lab: string }) {
+  const { data: found, isFetching } = useForeseen(lab);
+  if (!found || found.lines.length === 0) return null;
+  return (
+    <section>
+      <h2>
+        <Trans>What you will be able to say</Trans>
+      </h2>
+      <Overtaken by={isFetching}>
+        <Soft>
+          <Trans>
+            Of 100 classes with this plan, as many as stand here; with the model’s own doubt, groups of different pace
+            and the usual slips.
+          </Trans>
+        </Soft>
+        <Lines>
+          {found.lines.map(({ what, share, remark }) => (
+            <li key={`${what} ${remark}`}>
+              <span>{what}</span>
+              <span>
+                <Trans>
+                  <Num>{Math.min(99, Math.round(share))}</Num> of 100
+                </Trans>
+              </span>
+              <svg width="100%" height="8" aria-hidden>
+                <rect width={`${share}%`} height="8" fill={colour.account} />
+              </svg>
+              {remark && <small>{remark}</small>}
+            </li>
+          ))}
+        </Lines>
+        <p>{found.pace}</p>
+        {found.decided && <p>{found.decided}</p>}
+      </Overtaken>
+    </section>
+  );
+}
