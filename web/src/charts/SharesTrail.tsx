@@ -6,13 +6,13 @@ import { colour } from "../ui/theme";
 
 const HIGH = 100;
 
-/** What stands for an account in its band and beside its name; hatched where none of them is right. */
+/** What stands for an account in its band and beside its name; white where none of them is right. */
 export const FILLS: Record<string, string> = {
   standard: colour.table,
   hydrogen: colour.marginLine,
   series: colour.soft,
   rest: colour.account,
-  none: "url(#none-of-them)",
+  none: colour.white,
 };
 
 const Bands = styled.svg`
@@ -27,16 +27,6 @@ const Ends = styled(Soft).attrs({ as: "div" })`
   justify-content: space-between;
   gap: 1rem;
 `;
-
-/** The hatching of “none of them”, for every picture that uses `FILLS`. */
-export const Hatching = () => (
-  <defs>
-    <pattern id="none-of-them" width="3" height="3" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <rect width="3" height="3" fill={colour.white} />
-      <rect width="1" height="3" fill={colour.ink} />
-    </pattern>
-  </defs>
-);
 
 type Props = { shares: Schemas["AccountShare"][]; steps: Schemas["StepOfShares"][] };
 
@@ -56,7 +46,6 @@ export function SharesTrail({ shares, steps }: Props) {
         role="img"
         aria-label={t`Shares of a hundred after each of ${steps.length} values; now ${now}. The numbers stand below.`}
       >
-        <Hatching />
         {shares.map(({ account }, index) => {
           const top = rows.map((row, at) => `${at},${under(row, index)}`);
           const foot = rows.map((row, at) => `${at},${under(row, index + 1)}`).reverse();
@@ -65,8 +54,8 @@ export function SharesTrail({ shares, steps }: Props) {
               key={account}
               points={[...top, ...foot].join(" ")}
               fill={FILLS[account] ?? colour.hairline}
-              stroke={colour.white}
-              strokeWidth={1.5}
+              stroke={colour.ink}
+              strokeWidth={1}
               vectorEffect="non-scaling-stroke"
             />
           );

@@ -2,7 +2,7 @@ import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
-import { FILLS, Hatching, SharesTrail } from "../../charts/SharesTrail";
+import { FILLS, SharesTrail } from "../../charts/SharesTrail";
 import { number } from "../../format";
 import { cellName, useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
@@ -36,7 +36,6 @@ export function ShareList({ shares }: { shares: Found["shares"] }) {
       {shares.map(({ account, name, share }) => (
         <li key={account}>
           <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden>
-            <Hatching />
             <rect width="18" height="18" fill={FILLS[account] ?? colour.hairline} />
           </svg>
           <span>{name}</span>
