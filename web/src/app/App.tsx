@@ -100,6 +100,7 @@ function Bench() {
 }
 
 const keepBench = () => {
+  if (hasLeft()) return;
   const kept = async () => {
     await keepForOffline(); // the bench itself first
     await fetchForBench();

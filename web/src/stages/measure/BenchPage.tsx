@@ -55,9 +55,7 @@ function JoinedBench({ stands }: Stands) {
 
   const joined = bench.data !== undefined;
   useEffect(() => {
-    if (!joined || hasLeft()) return;
-    const timer = setTimeout(stands, STANDS_MS);
-    return () => clearTimeout(timer);
+    if (joined) setTimeout(stands, STANDS_MS); // also for who goes on to the notebook at once
   }, [joined, stands]);
 
   useShortcuts((key) => {
