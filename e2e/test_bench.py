@@ -224,6 +224,26 @@ class Bench(BrowserTestCase):
         line.get_by_role("button", name="Hide this line").click()
         expect(page.get_by_text("to another group")).to_have_count(0)
 
+    def test_a_group_that_has_read_everything_is_given_one_more_cell_at_the_board(self):
+        lab = lab_of(self.ada, minutes=40, electrodes=["zinc", "copper", "tin", "nickel", "magnesium"])
+        tern = group_of(lab)
+        for planned in PlannedCell.objects.filter(group=tern):
+            for text in ("0.31", "0.32", "0.31"):
+                record(planned, text)
+        before = PlannedCell.objects.filter(group=tern).count()
+        phone, desk = self.device(size=PHONE), self.device()
+        self.joined(phone, tern)
+        expect(phone.get_by_text(f"of {before}", exact=False).first).to_be_visible()
+        self.signed_in(desk)
+        desk.goto(f"/labs/{lab.id}/board")
+        note = desk.get_by_role("complementary").filter(has_text="Tern has read everything")
+        press = note.get_by_role("button", name=re.compile("^Give .* to Tern$"))
+        press.dblclick()
+        expect(note.get_by_text("Tern has read everything")).to_have_count(0)
+        self.assertEqual(PlannedCell.objects.filter(group=tern).count(), before + 1)
+        expect(phone.get_by_text(f"of {before + 1}", exact=False).first).to_be_visible()
+        self.check_access(desk)
+
     def test_the_wait_goes_on_after_a_reload_and_is_a_short_one_between_readings(self):
         page = self.bench()
         page.get_by_role("button", name="Plates are in").click()

@@ -17,6 +17,7 @@ from galvanic.chemistry.polarisation import LoadedCell
 from galvanic.chemistry.shorted import joined
 from galvanic.chemistry.two_solutions import TwoSolutions, is_two_solutions, two_solutions
 from galvanic.command.cells import add_geometry, cell_from, cell_of, geometry_of, say_of, two_sides
+from galvanic.command.deciding import add_deciding
 from galvanic.command.explained import add_explained
 from galvanic.command.heard import add_heard
 from galvanic.command.liquids import add_liquids
@@ -272,6 +273,7 @@ def parser() -> argparse.ArgumentParser:
     materials.add_argument("name", nargs="?", help="show one, with the source of every number")
     materials.set_defaults(run=run_materials)
     add_heard(commands)
+    add_deciding(commands)
     listing = commands.add_parser("sentences", help=run_sentences.__doc__)
     listing.set_defaults(run=run_sentences)
     for command in commands.choices.values():

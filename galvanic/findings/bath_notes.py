@@ -16,7 +16,7 @@ from galvanic.findings.ranked import Ranked
 from galvanic.notes import MINUS, Note, capital, digits, spread, volts
 from galvanic.reference.catalogue import electrodes, kept
 from galvanic.statistics.ladder import Difference
-from galvanic.statistics.ladder_checks import next_cells, rank_agreement
+from galvanic.statistics.ladder_checks import NextCell, next_cells, rank_agreement
 from galvanic.words import mark, say, say_n
 
 SURE_SIGMA = 3.0
@@ -218,14 +218,23 @@ def _loops(result: ElectrolyteResult) -> list[Ranked]:
     return [] if note is None else [Ranked({"loop": 65, "closes": 20}.get(note.code, 18), note)]
 
 
-def _next(result: ElectrolyteResult) -> list[Ranked]:
-    """The cell that would raise the expected number of neighbours in the right order most."""
+def sharpening(result: ElectrolyteResult) -> list[NextCell]:
+    """The cells on which one more group would raise the expected number of neighbours in the right order, most first."""
     if result.ladder is None:
         return []
-    u_next = max(result.between.s_v if result.between else USUAL_SCATTER_V, 1e-3)
-    order = [rung.electrode for rung in result.rungs]
-    cells = next_cells(result.ladder, order, u_next)
-    if not cells or cells[0].then - cells[0].now < LEAST_GAIN:
+    u_next = _u_next(result)
+    cells = next_cells(result.ladder, [rung.electrode for rung in result.rungs], u_next)
+    return [cell for cell in cells if cell.then - cell.now >= LEAST_GAIN]
+
+
+def _u_next(result: ElectrolyteResult) -> float:
+    return max(result.between.s_v if result.between else USUAL_SCATTER_V, 1e-3)
+
+
+def _next(result: ElectrolyteResult) -> list[Ranked]:
+    """The cell that would raise the expected number of neighbours in the right order most."""
+    cells, order, u_next = sharpening(result), [rung.electrode for rung in result.rungs], _u_next(result)
+    if not cells:
         return []
     best = cells[0]
     pairs = len(order) - 1
@@ -237,7 +246,7 @@ def _next(result: ElectrolyteResult) -> list[Ranked]:
     )
     evidence = (
         say("scatter of one more group: {u_next}", u_next=volts(u_next, 3)),
-        say_n("{n} cell compared", "{n} cells compared", len(cells)),
+        say_n("{n} cell compared", "{n} cells compared", len(result.rungs) * (len(result.rungs) - 1) // 2),
     )
     title = say("Next cell worth making: {symbol} | {symbol2}", symbol=_symbol(best.black), symbol2=_symbol(best.red))
     return [Ranked(40, Note("next", "plain", title, text, evidence=evidence))]

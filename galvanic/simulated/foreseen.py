@@ -92,9 +92,11 @@ def _foresee(hands: tuple[tuple[Cell, ...], ...], steps: Steps, minutes: float, 
     owner = np.array([group for group, hand in enumerate(hands) for _ in hand], dtype=int)
     place = np.array([k for hand in hands for k in range(len(hand))], dtype=int)
     cells = [cell for hand in hands for cell in hand]
+    if not cells:
+        return Foreseen((), tuple(100.0 for _ in hands), 100.0, None)
     done = np.array([[done_by(len(hand), steps, minutes, rng) for hand in hands] for _ in range(classes)])
     lists = np.array([len(hand) for hand in hands])
-    through = (done >= lists).mean(axis=0) if classes else np.zeros(len(hands))
+    through = (done >= lists).mean(axis=0)
     there = np.stack([_there(owner, place, done[k], 1000 * seed + k, rng) for k in range(classes)])
     sayings: list[Saying] = []
     for bath in dict.fromkeys(cell.bath for cell in cells):
@@ -132,7 +134,7 @@ def done_by(cells: int, steps: Steps, minutes: float, rng: np.random.Generator) 
 def _there(owner: Whole, place: Whole, done: Whole, seed: int, rng: np.random.Generator) -> Flags:
     """Which of a class's values are there and count."""
     there = place < done[owner]
-    groups = int(owner.max()) + 1 if len(owner) else 0
+    groups = int(owner.max()) + 1
     for name in usual_slips(seed):
         spoils = SPOILS.get(name, (0.0, 0.0))
         if name in OF_ALL or (groups <= len(spoils) + 1 and rng.random() < spoils[max(0, groups - 2)]):

@@ -11,7 +11,8 @@ from ninja import Router
 
 from galvanic.cells import Cell, standing
 from galvanic.chemistry.fitting import refusal
-from galvanic.findings.deciding import Deciding, deciding
+from galvanic.findings.bath_notes import sharpening
+from galvanic.findings.deciding import MOST_TELLING, Deciding, deciding
 from galvanic.reference.catalogue import electrodes, electrolytes
 from server.base.kept import as_json, made_once
 from server.findings.explain_schemas import AccountShare, DecidingOut, StepOfShares, TellingOut
@@ -67,6 +68,17 @@ def _cells(lab: Lab, plates: list[str], liquids: list[str]) -> Iterator[Cell]:
                     yield cell
 
 
+def sharper(lab: Lab) -> list[CellIO]:
+    """The cells on which one more group would sharpen the lab's ladders, most first."""
+    results = compare_lab(lab)
+    found = [(one.then - one.now, result, one) for result in results for one in sharpening(result)]
+    cells = [
+        Cell.of(one.black, result.electrolyte, one.red, result.condition)
+        for _, result, one in sorted(found, key=lambda row: -row[0])
+    ]
+    return [CellIO.of(cell) for cell in cells if not refusal(cell)][:MOST_TELLING]
+
+
 def out(found: Deciding, lab: Lab) -> DecidingOut:
     """As it is sent; `here` says of a cell whether this lab has what it takes."""
     return DecidingOut(
@@ -82,6 +94,7 @@ def out(found: Deciding, lab: Lab) -> DecidingOut:
             )
             for one in found.telling
         ],
+        sharper=sharper(lab),
         cells=found.cells,
         verdict=found.verdict,
     )  # fmt: skip

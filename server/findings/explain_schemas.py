@@ -150,11 +150,13 @@ class TellingOut(BaseModel):
 
 
 class DecidingOut(BaseModel):
-    """How far the accounts are decided between, on `cells` cells: shares now, value by value, the most telling cells."""
+    """How far the accounts are decided between, on `cells` cells: shares now, value by value, the most telling cells; and
+    those of the lab that would sharpen its ladders most."""
 
     shares: list[AccountShare]
     steps: list[StepOfShares]
     telling: list[TellingOut]
+    sharper: list[CellIO]
     cells: int
     verdict: str
 

@@ -32,14 +32,14 @@ def foreseen(lab: Lab) -> ForeseenOut:
         words = {"volts": say("that the volts change"), "current": say("that the current changes")}
         lines = [ForeseenLine(what=words[one.quantity], share=one.share, remark=of_levels(one)) for one in levels]
     else:
-        lines = [ForeseenLine(what=saying(one), share=one.can, remark=_where(one.bath, lab)) for one in found.sayings]
+        lines = [ForeseenLine(what=saying(one) + _where(one.bath, lab), share=one.can, remark="") for one in found.sayings]
     names = [name for _, name in groups]
     return ForeseenOut(lines=lines, pace=pace(found, names), decided="" if levels else decided(found))
 
 
 def _where(bath: tuple[str, str], lab: Lab) -> str:
-    """The liquid, where a lab has more than one."""
-    return electrolytes()[bath[0]].name if len(lab.electrolytes) > 1 else ""
+    """In which liquid, where a lab has more than one."""
+    return f" ({electrolytes()[bath[0]].name})" if len(lab.electrolytes) > 1 else ""
 
 
 def _levels(lab: Lab, hands: list[tuple[Cell, ...]]) -> list[Seen]:

@@ -84,12 +84,12 @@ def add_cell(*, actor: Teacher, group_id: uuid.UUID, cell: Cell) -> PlannedCell:
     Raises Problem: not_found, not_open, not_here, or too_many.
     """
     lab = open_lab(actor, to_change(Group.objects.all(), actor, group_id, "group").lab_id)
+    if why := _not_here(lab, cell):
+        raise Problem(422, "not_here", why, field="cell")
     cell = Cell.of(cell.negative, cell.electrolyte, cell.positive, cell.condition)
     theirs = list(PlannedCell.objects.filter(group=group_id).order_by("position"))
     if has := next((one for one in theirs if one.cell == cell), None):
         return has
-    if why := _not_here(lab, cell):
-        raise Problem(422, "not_here", why, field="cell")
     if len(theirs) >= MOST_CELLS:
         raise Problem(409, "too_many", say("This group has {n} cells already.", n=len(theirs)))
     made = PlannedCell.objects.create(

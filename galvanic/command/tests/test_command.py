@@ -25,6 +25,23 @@ class Command(unittest.TestCase):
         self.assertNotIn("Every sentence the core can say, with where it stands.", rows, "a docstring is not said")
         self.assertFalse([text for text in rows if "59 mV per pH at most" in text or "exact where" in text])
 
+    def test_which_account_a_class_speaks_for_is_said_of_a_hundred(self):
+        head = "group,red,black,electrolyte,volts\n"
+        pairs = [("copper", "zinc", 0.98), ("tin", "zinc", 0.55), ("copper", "tin", 0.43), ("zinc", "magnesium", 0.62)]
+        rows = [
+            f"{group},{red},{black},lemon juice,{volts}" for group in ("Tern", "Knot", "Ruff") for red, black, volts in pairs
+        ]
+        code, out, err = run("decide", "-", text=head + "\n".join(rows))
+        self.assertEqual(code, 0)
+        shares = {row["account"]: int(row["share"]) for row in csv.DictReader(io.StringIO(out))}
+        self.assertEqual(sum(shares.values()), 100)
+        self.assertEqual(max(shares, key=lambda name: shares[name]), "rest")
+        self.assertIn("Rest-potential model", err)
+        code, out, _ = run("decide", "-", "--json", text=head + rows[0])
+        found = json.loads(out)
+        self.assertEqual((code, found["cells"], len(found["shares"])), (0, 1, 5))
+        self.assertEqual(found["telling"], [])  # one cell, and nothing else to build
+
     def test_notes_of_a_class_come_a_line_each_and_what_is_left_out_first(self):
         head = "group,red,black,electrolyte,volts\n"
         rows = [f"{group},copper,zinc,lemon juice,0.9{n}" for group in ("Tern", "Knot", "Ruff") for n in range(3)]

@@ -16,7 +16,7 @@ class Deciding(TestCase):
     def setUp(self) -> None:
         self.ada = teacher("ada")
         self.lab = lab_of(self.ada, electrodes=PLATES)
-        self.client = as_teacher("ada")
+        self.client = as_teacher(self.ada)
 
     def get(self):
         return self.client.get(f"/api/labs/{self.lab.id}/deciding")
@@ -59,7 +59,7 @@ class Deciding(TestCase):
         self.assertIn("magnesium", of_cells())
 
     def test_strangers_and_groups_get_nothing(self) -> None:
-        teacher("bob")
+        bob = teacher("bob")
         path = f"/api/labs/{self.lab.id}/deciding"
-        self.assertEqual(as_teacher("bob").get(path).status_code, 404)
+        self.assertEqual(as_teacher(bob).get(path).status_code, 404)
         self.assertEqual(as_group(group_of(self.lab)).get(path).status_code, 401)

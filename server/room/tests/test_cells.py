@@ -14,9 +14,9 @@ class OneMore(TestCase):
 
     def setUp(self) -> None:
         self.ada = teacher("ada")
-        self.lab = lab_of(self.ada, minutes=12, electrodes=["zinc", "copper", "tin", "nickel", "magnesium"])
+        self.lab = lab_of(self.ada, minutes=40, electrodes=["zinc", "copper", "tin", "nickel", "magnesium"])
         self.group = group_of(self.lab)
-        self.client = as_teacher("ada")
+        self.client = as_teacher(self.ada)
         has = {one.cell.pair for one in self.cells()}
         pairs = [
             ("magnesium", "nickel"),
@@ -44,7 +44,7 @@ class OneMore(TestCase):
         new = next(one for one in after if one not in before)
         self.assertEqual(after[-1].shared, before[-1].shared)
         self.assertIn(self.more["negative"], new.cell.pair)
-        self.assertEqual(Deed.objects.filter(kind="added_cell").count(), 1)
+        self.assertEqual(Deed.objects.filter(what="added_cell").count(), 1)
         bench = as_group(self.group).get("/api/bench").json()
         self.assertIn(str(new.id), str(bench))
         self.assertEqual(record(new, "0.71").cell_id, new.id)
@@ -69,9 +69,9 @@ class OneMore(TestCase):
         self.assertEqual(len(self.add(self.more | {"negative": "x" * 300}).json()["message"]) > 0, True)
 
     def test_only_an_open_lab_and_only_its_own_teacher(self) -> None:
-        teacher("bob")
+        bob = teacher("bob")
         path = f"/api/groups/{self.group.id}/cells"
-        self.assertEqual(as_teacher("bob").post(path, self.more, content_type="application/json").status_code, 404)
+        self.assertEqual(as_teacher(bob).post(path, self.more, content_type="application/json").status_code, 404)
         self.assertEqual(as_group(self.group).post(path, self.more, content_type="application/json").status_code, 401)
         self.assertEqual(self.add(group=uuid.uuid4()).status_code, 404)
         Lab.objects.filter(id=self.lab.id).update(state=Lab.State.CLOSED)

@@ -15,6 +15,7 @@ type Found = Schemas["DecidingOut"];
 const Shares = styled.ol`
   display: grid;
   gap: 0.3rem;
+  max-width: 34rem;
   list-style: none;
   padding: 0;
   li {

@@ -3,6 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useDeciding } from "../../api/findings";
 import { useAddCell } from "../../api/room";
+import { cellKey } from "../../lab/cellKey";
 import { cellName, useNames } from "../../lab/useNames";
 import { counted } from "../../lab/standing";
 import { TextButton } from "../../ui/Button";
@@ -21,49 +22,48 @@ export const earlyOn = (board: Board) =>
       )
     : [];
 
-const has = (group: Group, { cell }: Schemas["TellingOut"]) =>
-  group.cells.some(
-    (one) =>
-      one.negative === cell.negative &&
-      one.positive === cell.positive &&
-      one.electrolyte === cell.electrolyte &&
-      one.condition === cell.condition,
-  );
+type Cell = Schemas["CellIO"];
 
-/** For each early group a cell that would tell most between the accounts and that it has not measured. */
+const has = (group: Group, cell: Cell) => group.cells.some((one) => cellKey(one) === cellKey(cell));
+
+/** For each early group a cell that it has not measured: what would tell most between the accounts, else what would sharpen the
+ * ladder most. */
 function OneMore({ board, early }: { board: Board; early: Group[] }) {
   const found = useDeciding(board.id);
   const add = useAddCell();
   const names = useNames();
   if (!found.data) return found.error ? <ProblemNote problem={found.error} /> : null;
-  const here = found.data.telling.filter((one) => one.here);
-  const offers = early.map((group, at) => {
-    const left = here.filter((one) => !has(group, one));
-    return { group, one: left[at % Math.max(1, left.length)] };
-  });
-  if (offers.every(({ one }) => one === undefined))
+  const tells = found.data.telling.filter((one) => one.here).map(({ cell }) => cell);
+  const offersOf = (cells: Cell[]) =>
+    early.flatMap((group, at) => {
+      const left = cells.filter((cell) => !has(group, cell));
+      const cell = left[at % Math.max(1, left.length)];
+      return cell ? [{ group, cell }] : [];
+    });
+  const telling = offersOf(tells);
+  const offers = telling.length > 0 ? telling : offersOf(found.data.sharper);
+  if (offers.length === 0)
     return (
       <Soft>
-        <Trans>No further cell would tell more between the accounts.</Trans>
+        <Trans>No further cell of this lab would tell more.</Trans>
       </Soft>
     );
   return (
     <>
       <p>
-        <Trans>These cells would tell most between the accounts:</Trans>
+        {telling.length > 0
+          ? t`What would tell most between the accounts:`
+          : t`What would make the order of the plates surest:`}
       </p>
-      {offers.map(
-        ({ group, one }) =>
-          one && (
-            <p key={group.id}>
-              <TextButton onPress={() => add.mutate({ group: group.id, cell: one.cell })} isDisabled={add.isPending}>
-                <Trans>
-                  Give {cellName(names, one.cell)} to {group.name}
-                </Trans>
-              </TextButton>
-            </p>
-          ),
-      )}
+      {offers.map(({ group, cell }) => (
+        <p key={group.id}>
+          <TextButton onPress={() => add.mutate({ group: group.id, cell })} isDisabled={add.isPending}>
+            <Trans>
+              Give {cellName(names, cell)} to {group.name}
+            </Trans>
+          </TextButton>
+        </p>
+      ))}
       <ProblemNote problem={add.error} />
     </>
   );

@@ -7,10 +7,12 @@ import { colour } from "../../ui/theme";
 
 const Lines = styled.ol`
   display: grid;
-  gap: 0.5rem;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 21rem), 1fr));
+  gap: 0.5rem 1.6rem;
   padding: 0;
   list-style: none;
   li {
+    align-content: start;
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 0.15rem 0.8rem;

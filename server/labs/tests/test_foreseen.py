@@ -1,0 +1,54 @@
+"""What a plan foresees, as its teacher gets it."""
+
+from django.test import TestCase
+
+from server.labs.models import PlannedCell
+from server.tests.support import as_group, as_teacher, group_of, lab_of, teacher
+
+
+class Foreseen(TestCase):
+    """`/labs/{id}/foreseen`."""
+
+    def setUp(self) -> None:
+        self.ada = teacher("ada")
+        self.client = as_teacher(self.ada)
+
+    def get(self, lab):
+        return self.client.get(f"/api/labs/{lab.id}/foreseen")
+
+    def test_a_draft_says_what_it_will_be_able_to_say(self) -> None:
+        lab = lab_of(self.ada, opened=False, groups=["Tern", "Knot", "Ruff"], electrodes=["zinc", "tin", "copper"])
+        found = self.get(lab).json()
+        self.assertEqual({one["what"] for one in found["lines"]}, {"Zinc stands below tin", "Tin stands below copper"})
+        self.assertTrue(all(50.0 < one["share"] <= 100.0 for one in found["lines"]))
+        self.assertIn("of 100 classes", found["pace"])
+        self.assertIn("decide which account is right", found["decided"])
+
+    def test_liquids_are_named_where_there_are_two(self) -> None:
+        lab = lab_of(self.ada, opened=False, electrolytes=["rhubarb-juice", "kelp-brine"], electrodes=["zinc", "copper"])
+        self.assertEqual(
+            {one["what"] for one in self.get(lab).json()["lines"]},
+            {"Zinc stands below copper (rhubarb juice)", "Zinc stands below copper (kelp brine)"},
+        )
+
+    def test_a_lab_that_changes_one_thing_says_what_of_it_will_be_seen(self) -> None:
+        about = {"varies": "spacing", "conditions": ["1 cm", "4 cm"], "electrodes": ["zinc", "copper"]}
+        lab = lab_of(self.ada, opened=False, groups=["Tern", "Knot", "Ruff"], short_circuit=True, **about)
+        found = self.get(lab).json()
+        self.assertEqual([one["what"] for one in found["lines"]], ["that the volts change", "that the current changes"])
+        self.assertLess(found["lines"][0]["share"], found["lines"][1]["share"])
+        self.assertIn("times the current", found["lines"][1]["remark"])
+        without = self.get(lab_of(self.ada, opened=False, **about)).json()
+        self.assertEqual([one["what"] for one in without["lines"]], ["that the volts change"])
+
+    def test_a_lab_without_cells_foresees_nothing(self) -> None:
+        lab = lab_of(self.ada, opened=False)
+        PlannedCell.objects.filter(group__lab=lab).delete()
+        self.assertEqual(self.get(lab).json(), {"lines": [], "pace": "", "decided": ""})
+
+    def test_only_who_may_see_the_lab(self) -> None:
+        bob = teacher("bob")
+        lab = lab_of(self.ada)
+        path = f"/api/labs/{lab.id}/foreseen"
+        self.assertEqual(as_teacher(bob).get(path).status_code, 404)
+        self.assertEqual(as_group(group_of(lab)).get(path).status_code, 401)
