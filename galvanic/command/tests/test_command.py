@@ -40,7 +40,7 @@ class Command(unittest.TestCase):
         code, out, _ = run("decide", "-", "--json", text=head + rows[0])
         found = json.loads(out)
         self.assertEqual((code, found["cells"], len(found["shares"])), (0, 1, 5))
-        self.assertEqual(found["telling"], [])  # one cell, and nothing else to build
+        self.assertEqual([one["cell"] for one in found["telling"]], ["Zn | lemon juice | Cu"])
 
     def test_notes_of_a_class_come_a_line_each_and_what_is_left_out_first(self):
         head = "group,red,black,electrolyte,volts\n"
