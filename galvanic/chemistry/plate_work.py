@@ -106,15 +106,23 @@ def backwards(couple: str) -> str:
 
 
 def at_plates(cell: Cell) -> AtPlates:
-    """Half-reactions at both plates, the sides swapped where the model finds the table's order turned round."""
+    """Half-reactions at both plates a minute into a short circuit, the sides swapped where the model finds the table's order
+    turned round."""
     loaded = LoadedCell.of(cell)
+    return under(cell, loaded, loaded.after(MINUTE_S), 0.0)
+
+
+def under(cell: Cell, loaded: LoadedCell, later: LoadedCell, ohm: float | None) -> AtPlates:
+    """The same of a cell at rest and `later`, through a resistance, Ω; None: nothing is joined, and it is as at rest."""
     sides = dict(zip((cell.negative, cell.positive), sides_of(cell), strict=True))
     rest_v = loaded.rest()
     rest = dict(zip((cell.negative, cell.positive), rest_v, strict=True))
     low, high = sorted((cell.negative, cell.positive), key=lambda key: (rest[key], key != cell.negative))
     resting = {cell.negative: loaded.negative, cell.positive: loaded.positive}
-    loaded = loaded.after(MINUTE_S)
-    density = abs(loaded.at_load(0.0, rest_v).current_a) / loaded.geometry.area_m2
+    density = 0.0
+    if ohm is not None:
+        loaded = later
+        density = abs(later.at_load(ohm, rest_v).current_a) / later.geometry.area_m2
     halves = {cell.negative: loaded.negative, cell.positive: loaded.positive}
     return AtPlates(
         low,

@@ -13,6 +13,7 @@ from ninja import Query, Router
 
 from galvanic.cells import Cell
 from galvanic.chemistry.gap import Cause, drawn, explain
+from galvanic.chemistry.loop import current, loops
 from galvanic.chemistry.plate_work import Work, at_plates
 from galvanic.chemistry.polarisation import sides_of
 from galvanic.chemistry.what_if import Change, Outcome, inside_a, what_if
@@ -31,6 +32,7 @@ from server.findings.explain_schemas import (
     AccountsOut,
     CauseOut,
     ExplainOut,
+    LoopOut,
     OutcomeOut,
     RankingOut,
     ScoreOut,
@@ -72,6 +74,15 @@ def _own_first(request: HttpRequest, lab: Lab) -> set[Cell] | None:
     return measured_cells(actor)
 
 
+def _lab_for(request: HttpRequest, lab_id: uuid.UUID, cell: Cell) -> Any:
+    """The lab for who may see where the volts of a cell went. Raises Problem own_first beside those of `_lab`."""
+    lab = _lab(request, lab_id, cell)
+    own = _own_first(request, lab)
+    if own is not None and cell not in own:
+        raise Problem(403, "own_first", say("Measure this cell yourselves first; then you see where its volts went."))
+    return lab
+
+
 def _found(results: list[ElectrolyteResult], wanted: Cell) -> Any:
     for result in results:
         for cell in result.cells:
@@ -92,10 +103,7 @@ def _work(row: Work, level: Level) -> WorkOut:
 def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> ExplainOut:
     """Where the volts of one cell went, and what happens at each plate."""
     cell = data.cell
-    lab, actor = _lab(request, lab_id, cell), actor_of(request)
-    own = _own_first(request, lab)
-    if own is not None and cell not in own:
-        raise Problem(403, "own_first", say("Measure this cell yourselves first; then you see where its volts went."))
+    lab, actor = _lab_for(request, lab_id, cell), actor_of(request)
     covered = isinstance(actor, Member) and not shows_class(lab)
     one = _found(own_results(lab, actor) if covered else compare_lab(lab), cell)
     u_v = U_MEASURED_V if one.u_v is None else one.u_v
@@ -120,6 +128,16 @@ def explain_cell(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -
         at_negative=[_work(row, level) for row in work.at_negative],
         at_positive=[_work(row, level) for row in work.at_positive],
     )
+
+
+@router.get("/labs/{uuid:lab_id}/loop", response={200: list[LoopOut], **REFUSED}, auth=BOTH, operation_id="loop")
+def get_loop(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> list[LoopOut]:
+    """What goes round in a cell that the class has read, in four states; for a group under the same rules as `explain`."""
+    cell = data.cell
+    lab, actor = _lab_for(request, lab_id, cell), actor_of(request)
+    _found(own_results(lab, actor) if isinstance(actor, Member) and not shows_class(lab) else compare_lab(lab), cell)
+    level = Level(lab.level) if isinstance(actor, Member) else Level.UPPER
+    return [LoopOut(**asdict(one) | {"flows": one.flows, "current": current(one.current_a)}) for one in loops(cell, level)]
 
 
 def _outcome(found: Outcome) -> OutcomeOut:

@@ -68,6 +68,30 @@ class ExplainOut(BaseModel):
     at_positive: list[WorkOut]
 
 
+class ArrowOut(BaseModel):
+    """One thing that happens at a plate: in a few words, its share (0 to 1), whether gas rises."""
+
+    words: str
+    share: float
+    gas: bool
+
+
+class LoopOut(BaseModel):
+    """The ring of a cell in one state (`open`, `meter`, `load`, `wire`): volts between the plates and current a minute on, what
+    the negative plate gives and the positive one takes, the current for reading, all of it in words."""
+
+    state: str
+    volts_v: float
+    current_a: float
+    current: str
+    flows: bool
+    negative: str
+    positive: str
+    gives: list[ArrowOut]
+    takes: list[ArrowOut]
+    told: str
+
+
 class ScoreOut(BaseModel):
     """One account against the groups' values: how often it has no answer, bias, rms, signs right.
 

@@ -33,6 +33,15 @@ export const useExplain = (id: string, cell: Schemas["CellIO"] | null) =>
     placeholderData: ofTheSame(id),
   });
 
+/** What goes round in a cell, in four states. */
+export const useLoop = (id: string, cell: Schemas["CellIO"]) =>
+  useQuery({
+    queryKey: ["loop", id, cell],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/loop", { params: { path: { lab_id: id }, query: cell } })),
+    placeholderData: ofTheSame(id),
+    staleTime: Infinity, // the model's, whatever is read meanwhile
+  });
+
 export const useWhatIf = (body: Schemas["WhatIfIn"]) =>
   useQuery({
     queryKey: ["what-if", body],

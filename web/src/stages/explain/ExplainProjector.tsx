@@ -11,6 +11,7 @@ import { GapBars } from "../../charts/GapBars";
 import { volts, lower } from "../../format";
 import { ClaimText } from "./ClaimParts";
 import { ShareList } from "./Deciding";
+import { Loop } from "./Loop";
 import { cellsOf } from "./ExplainPage";
 
 const NO_ANCHORS: string[] = [];
@@ -35,6 +36,13 @@ export function ExplainProjector({ id }: { id: string }) {
       says: t`One cause at a time, from the printed table to what you measured.`,
       picture: <GapBars found={explain.data} open={open} press={(key) => setOpen(open === key ? null : key)} />,
       reads: t`Each bar begins where the one above it ends. First: the table. Last: what we measured.`,
+    });
+  if (chosen)
+    slides.push({
+      key: "loop",
+      title: t`What goes round in ${chosen.short}?`,
+      says: t`What stops when the ring is opened, and what goes on without you?`,
+      picture: <Loop lab={id} cell={chosen.cell} bare />,
     });
   if (accounts.data && accounts.data.accounts.length > 0)
     slides.push({

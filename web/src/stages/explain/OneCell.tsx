@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { useExplain } from "../../api/findings";
 import { GapBars } from "../../charts/GapBars";
 import { number, volts } from "../../format";
-import { Num, Soft, Table } from "../../ui/layout";
+import { Num, OnScreen, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { Overtaken } from "../../ui/Overtaken";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -14,6 +14,7 @@ import { colour } from "../../ui/theme";
 import { Behind } from "../../ui/Behind";
 import { PlusMinus } from "../../lab/PlusMinus";
 import { useNames } from "../../lab/useNames";
+import { Loop } from "./Loop";
 
 /** Stays in view at the foot of the window: what was pressed may stand far above it. */
 const Working = styled.section`
@@ -155,6 +156,9 @@ export function OneCell({ lab, cell }: { lab: string; cell: Schemas["CellIO"] })
           inWords={found.level === "first"}
         />
       </Plates>
+      <OnScreen>
+        <Loop lab={lab} cell={cell} />
+      </OnScreen>
       {found.negative_plate !== found.cell.negative && (
         <p>
           <Trans>
