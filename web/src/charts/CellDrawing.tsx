@@ -28,8 +28,12 @@ const LIQUIDS: Record<string, string> = {
 };
 
 const WATER = "#dfeaf0";
+/** What a plate and a liquid look like, by key. */
+export const metal = (key: string) => PLATES[key] ?? "#b9c3c9";
+export const poured = (key: string) => LIQUIDS[key] ?? WATER;
+
 /** A solution by what it is called: copper's salts are blue, nickel's and iron's greenish. */
-const poured = (name: string) =>
+const solution = (name: string) =>
   /^(copper|kupfer)/i.test(name) ? "#bfdcf0" : /^(nickel|iron|eisen)/i.test(name) ? "#d5e8d2" : WATER;
 
 type Props = {
@@ -68,7 +72,7 @@ export function CellDrawing({
   cups = null,
   small = false,
 }: Props) {
-  const fill = LIQUIDS[liquid.key] ?? WATER;
+  const fill = poured(liquid.key);
   const letters = LETTERS[small ? "small" : "usual"];
   const under = cups ? [broken(cups.left), broken(cups.right)] : [];
   const plates = [
@@ -127,24 +131,20 @@ export function CellDrawing({
       })}
       <circle cx={170} cy={66} r={6} fill={colour.ink} />
       <circle cx={230} cy={66} r={6} fill={colour.wrong} />
-      {cups ? <TwoCups joined={cups.joined} fills={[poured(cups.left), poured(cups.right)]} /> : <OneCup fill={fill} />}
+      {cups ? (
+        <TwoCups joined={cups.joined} fills={[solution(cups.left), solution(cups.right)]} />
+      ) : (
+        <OneCup fill={fill} />
+      )}
       {plates.map(({ x, key, symbol, red }) => (
         <g key={x}>
-          <rect
-            x={x - 19}
-            y={122}
-            width={38}
-            height={132}
-            fill={PLATES[key] ?? "#b9c3c9"}
-            stroke={colour.ink}
-            strokeWidth={1.5}
-          />
+          <rect x={x - 19} y={122} width={38} height={132} fill={metal(key)} stroke={colour.ink} strokeWidth={1.5} />
           <rect
             x={x - 19}
             y={178}
             width={38}
             height={76}
-            fill={cups ? poured(x < 200 ? cups.left : cups.right) : fill}
+            fill={cups ? solution(x < 200 ? cups.left : cups.right) : fill}
             opacity={0.4}
           />
           <rect

@@ -3,6 +3,7 @@ import styled, { css, keyframes } from "styled-components";
 import type { Schemas } from "../api/client";
 import { volts } from "../format";
 import { colour, font } from "../ui/theme";
+import { metal, poured } from "./CellDrawing";
 import { linesOf } from "./lines";
 
 type Ring = Schemas["LoopOut"];
@@ -10,17 +11,17 @@ type Ring = Schemas["LoopOut"];
 const WIDE = 400;
 const PLATE = { left: 84, right: 316, half: 20, top: 118, foot: 318 };
 const LETTERS = 14;
-const ROW = 44; // of what happens at a plate, one below the other
+const ROW = 52; // of what happens at a plate, one below the other
 const MOST_LETTERS = 24;
-const BETWEEN = 26; // of electrons on the wire
+const BETWEEN = 24; // of electrons on the wire
 const THICKEST = 13;
 
-const along = keyframes`to { transform: translateX(${BETWEEN}px); }`;
+const along = keyframes`to { stroke-dashoffset: -${BETWEEN}px; }`;
 const up = keyframes`to { transform: translateY(-16px); opacity: 0; }`;
 const moves = css<{ $moves: boolean }>`
   animation-play-state: ${({ $moves }) => ($moves ? "running" : "paused")};
 `;
-const Electrons = styled.g<{ $moves: boolean }>`
+const Electrons = styled.path<{ $moves: boolean }>`
   animation: ${along} 1.6s linear infinite;
   ${moves}
 `;
@@ -51,16 +52,19 @@ function AtPlate({
   left,
   given,
   moving,
+  alone,
 }: {
   arrow: Ring["gives"][number];
   y: number;
   left: boolean;
   given: boolean;
   moving: boolean;
+  alone: boolean;
 }) {
   const edge = left ? PLATE.left + PLATE.half : PLATE.right - PLATE.half;
   const away = left ? edge + 62 : edge - 62;
-  const words = linesOf(arrow.words, MOST_LETTERS);
+  const share = Math.round(100 * arrow.share);
+  const words = linesOf(alone ? arrow.words : t`${arrow.words}: ${share} of 100`, MOST_LETTERS);
   return (
     <g>
       {words.map((line, at) => (
@@ -91,12 +95,18 @@ function AtPlate({
   );
 }
 
-type Props = { ring: Ring; symbols: { negative: string; positive: string }; moving: boolean; current: boolean };
+type Props = {
+  ring: Ring;
+  liquid: string;
+  symbols: { negative: string; positive: string };
+  moving: boolean;
+  current: boolean;
+};
 
 /** The ring of a cell: electrons in the wire, what happens at each plate, ions in the liquid; the negative plate on the left. */
-export function LoopDrawing({ ring, symbols, moving, current }: Props) {
+export function LoopDrawing({ ring, liquid, symbols, moving, current }: Props) {
   const { flows, gives, takes } = ring;
-  const first = PLATE.top + 66;
+  const first = PLATE.top + 74;
   const taken = first + ROW * gives.length;
   const foot = Math.max(PLATE.foot, taken + ROW * Math.max(0, takes.length - 1) + 16);
   const drift = foot + 26;
@@ -110,9 +120,6 @@ export function LoopDrawing({ ring, symbols, moving, current }: Props) {
   };
   const box = words[ring.state] ?? "";
   const half = Math.max(46, 0.29 * LETTERS * box.length + 10);
-  const onWire = Array.from({ length: 12 }, (_, at) => PLATE.left + 12 + at * BETWEEN).filter(
-    (x) => x < PLATE.right - 30 && (x + BETWEEN < middle - half - 6 || x > middle + half + 6),
-  );
   return (
     <svg
       viewBox={`0 0 ${WIDE} ${floor + 8}`}
@@ -127,7 +134,7 @@ export function LoopDrawing({ ring, symbols, moving, current }: Props) {
         stroke={colour.ink}
         strokeWidth={2}
       />
-      <rect x={31} y={158} width={338} height={floor - 160} fill={colour.bench} />
+      <rect x={31} y={158} width={338} height={floor - 160} fill={poured(liquid)} />
       <path
         d={`M${PLATE.left} ${PLATE.top} V48 H${flows ? PLATE.right : middle - half} ${flows ? "" : `M${middle + half} 48 H${PLATE.right}`} V${PLATE.top}`}
         fill="none"
@@ -136,19 +143,20 @@ export function LoopDrawing({ ring, symbols, moving, current }: Props) {
       />
       {flows && (
         <>
-          <Electrons $moves={moving}>
-            {onWire.map((x) => (
-              <g key={x}>
-                <circle cx={x} cy={48} r={7} fill={colour.table} />
-                <line x1={x - 3.5} x2={x + 3.5} y1={48} y2={48} stroke={colour.white} strokeWidth={2} />
-              </g>
-            ))}
-          </Electrons>
-          <text x={PLATE.left + 8} y={32} fontSize={LETTERS}>
+          <Electrons
+            $moves={moving}
+            d={`M${PLATE.left} ${PLATE.top} V48 H${PLATE.right} V${PLATE.top}`}
+            fill="none"
+            stroke={colour.table}
+            strokeWidth={11}
+            strokeLinecap="round"
+            strokeDasharray={`0 ${BETWEEN}`}
+          />
+          <text x={PLATE.left + 8} y={24} fontSize={LETTERS}>
             {t`electrons`} →
           </text>
           {current && (
-            <text x={PLATE.right - 8} y={32} fontSize={LETTERS} textAnchor="end" fill={colour.caution}>
+            <text x={PLATE.right - 8} y={24} fontSize={LETTERS} textAnchor="end" fill={colour.caution}>
               ← {t`“current”`}
             </text>
           )}
@@ -159,16 +167,16 @@ export function LoopDrawing({ ring, symbols, moving, current }: Props) {
         {box}
       </text>
       {[
-        { x: PLATE.left, sign: "−", symbol: symbols.negative, side: -1 },
-        { x: PLATE.right, sign: "+", symbol: symbols.positive, side: 1 },
-      ].map(({ x, sign, symbol, side }) => (
+        { x: PLATE.left, sign: "−", plate: ring.negative, symbol: symbols.negative, side: -1 },
+        { x: PLATE.right, sign: "+", plate: ring.positive, symbol: symbols.positive, side: 1 },
+      ].map(({ x, sign, plate, symbol, side }) => (
         <g key={sign}>
           <rect
             x={x - PLATE.half}
             y={PLATE.top}
             width={2 * PLATE.half}
             height={foot - PLATE.top}
-            fill={colour.hairline}
+            fill={metal(plate)}
             stroke={colour.ink}
           />
           <text x={x} y={PLATE.top + 22} fontSize={16} fontWeight={700} textAnchor="middle">
@@ -180,10 +188,18 @@ export function LoopDrawing({ ring, symbols, moving, current }: Props) {
         </g>
       ))}
       {gives.map((arrow, at) => (
-        <AtPlate key={arrow.words} arrow={arrow} y={first + ROW * at} left given moving={moving} />
+        <AtPlate key={arrow.words} arrow={arrow} y={first + ROW * at} left given moving={moving} alone={at === 0} />
       ))}
       {takes.map((arrow, at) => (
-        <AtPlate key={arrow.words} arrow={arrow} y={taken + ROW * at} left={false} given={false} moving={moving} />
+        <AtPlate
+          key={arrow.words}
+          arrow={arrow}
+          y={taken + ROW * at}
+          left={false}
+          given={false}
+          moving={moving}
+          alone={takes.length === 1}
+        />
       ))}
       {flows && (
         <>

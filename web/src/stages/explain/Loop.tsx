@@ -42,6 +42,7 @@ export function Loop({ lab, cell, bare = false }: { lab: string; cell: Schemas["
         />
         <LoopDrawing
           ring={ring}
+          liquid={cell.electrolyte}
           symbols={{ negative: names.symbol(ring.negative), positive: names.symbol(ring.positive) }}
           moving={moving}
           current={current}
