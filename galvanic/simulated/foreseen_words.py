@@ -27,6 +27,8 @@ def pace(found: Foreseen, names: Sequence[str]) -> str:
     every = say("All groups get through their lists in {n} of 100 classes like yours.", n=round(found.all_through))
     if not late:
         return every
+    if len(late) == len(names):
+        return f"{every} " + say("A cell less each would help.")
     return f"{every} " + say("These will often not: {names}. A cell less each would help.", names=", ".join(late))
 
 

@@ -1,5 +1,6 @@
 import type { Schemas } from "../src/api/client";
 import { CellDrawing } from "../src/charts/CellDrawing";
+import { LoopDrawing } from "../src/charts/LoopDrawing";
 import { MeterFace } from "../src/charts/MeterFace";
 import { RunChart } from "../src/charts/RunChart";
 import { TraceLine } from "../src/charts/TraceLine";
@@ -16,6 +17,34 @@ const drawing = (given: Partial<Parameters<typeof CellDrawing>[0]>) => (
 );
 
 const level = (variable: string, text: string) => drawing({ level: { variable, name: variable, text } });
+
+const ring = (given: Partial<Schemas["LoopOut"]>, current = false) => (
+  <LoopDrawing
+    ring={{
+      state: "load",
+      volts_v: 0.148,
+      current_a: 0.00032,
+      current: "0.32 mA",
+      flows: true,
+      negative: "zinc",
+      positive: "copper",
+      gives: [
+        { words: "Zn²⁺ leaves", share: 1, gas: false },
+        { words: "gas here too: H⁺", share: 0.12, gas: true },
+      ],
+      takes: [
+        { words: "H⁺ takes electrons: gas", share: 0.78, gas: true },
+        { words: "O₂ from the air", share: 0.22, gas: false },
+      ],
+      told: "Zinc and copper in lemon juice, joined through 470 Ω.",
+      ...given,
+    }}
+    liquid="lemon-juice"
+    symbols={{ negative: "Zn", positive: "Cu" }}
+    moving={false}
+    current={current}
+  />
+);
 
 const display = (given: Partial<Schemas["DisplayOut"]>): Schemas["DisplayOut"] => ({
   battery: false,
@@ -57,6 +86,24 @@ const read = (id: string, text: string, volts: number | null, more: { unit?: str
 });
 
 export const CELL_STATES = [
+  state("Ring: through a load, with “current”", ring({}, true)),
+  state(
+    "Ring: a wire, one thing taken",
+    ring({ state: "wire", takes: [{ words: "Cu²⁺ becomes metal", share: 1, gas: false }] }),
+  ),
+  state("Ring: open, the acid goes on", ring({ state: "open", flows: false, takes: [] })),
+  state(
+    "Ring: a voltmeter, four things taken, long words",
+    ring({
+      state: "meter",
+      takes: [
+        { words: "H⁺ takes electrons: gas", share: 0.4, gas: true },
+        { words: "O₂ from the air", share: 0.3, gas: false },
+        { words: "quinone + 2 H⁺ on the carbon of the rod", share: 0.2, gas: false },
+        { words: "its skin turns to metal", share: 0.1, gas: false },
+      ],
+    }),
+  ),
   state("Cell: red on the right", drawing({})),
   state("Cell: red on the left, small", drawing({ redOnLeft: true, small: true })),
   state("Cell: no leads", drawing({ leads: false })),

@@ -1,5 +1,7 @@
 import type { Schemas } from "../src/api/client";
 import { AccountBars } from "../src/charts/AccountBars";
+import { SharesTrail } from "../src/charts/SharesTrail";
+import { ShareList } from "../src/stages/explain/Deciding";
 import { Dumbbells } from "../src/charts/Dumbbells";
 import { GapBars } from "../src/charts/GapBars";
 import { OffsetsChart, SharedChart } from "../src/charts/GroupsChart";
@@ -223,6 +225,18 @@ const YEARS: Schemas["YearsOut"] = {
 
 const liquids = (of: Result) => (of.condition ? `${LONG.liquid}, ${of.condition}` : "lemon juice");
 
+const SHARES = [
+  { account: "standard", name: "Table of standard potentials", share: 28 },
+  { account: "rest", name: "Rest-potential model", share: 70 },
+  { account: "none", name: "None of them", share: 2 },
+];
+const part = (standard: number, rest: number) => ({
+  short: "Zn | Cu",
+  group: "Tern",
+  volts_v: 0.94,
+  shares: { standard, rest, none: 1 - standard - rest },
+});
+
 export const CLASS_STATES = [
   state("Two stems: four plates, one held", <Stems result={LEMON} />),
   state("Two stems: one changed places, one is in no table", <Stems result={SWAPPED} />),
@@ -267,6 +281,14 @@ export const CLASS_STATES = [
         score("film", null),
       ]}
     />,
+  ),
+  state(
+    "Shares: from all alike to two that are left, and one value alone",
+    <>
+      <SharesTrail shares={SHARES} steps={[part(0.4, 0.5), part(0.3, 0.68), part(0.28, 0.7)]} />
+      <ShareList shares={SHARES} />
+      <SharesTrail shares={SHARES} steps={[part(0.4, 0.5)]} />
+    </>,
   ),
   state(
     "Meters: one sure, one not, one with a long name",

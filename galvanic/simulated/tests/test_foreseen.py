@@ -54,8 +54,10 @@ class Ladder(unittest.TestCase):
         short, long = (foresee(hands(4), Steps(), minutes) for minutes in (38.0, 120.0))
         self.assertLess(short.all_through, 10.0)
         self.assertGreater(long.all_through, 99.0)
-        self.assertIn("These will often not: A, B, C, D.", pace(short, "ABCD"))
-        self.assertNotIn("These", pace(long, "ABCD"))
+        self.assertIn("0 of 100 classes like yours. A cell less each would help.", pace(short, "ABCD"))
+        self.assertNotIn("A cell less", pace(long, "ABCD"))
+        uneven = foresee([hand[: 5 - 4 * place] for place, hand in enumerate(hands(2))], Steps(), 38.0)
+        self.assertIn("These will often not: A.", pace(uneven, "AB"))
 
     def test_pace_is_counted_as_a_lognormal_is(self) -> None:
         """A list that just fits is got through by whoever is not slower than planned: half of them."""

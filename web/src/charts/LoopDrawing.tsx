@@ -64,7 +64,7 @@ function AtPlate({
   const edge = left ? PLATE.left + PLATE.half : PLATE.right - PLATE.half;
   const away = left ? edge + 62 : edge - 62;
   const share = Math.round(100 * arrow.share);
-  const words = linesOf(alone ? arrow.words : t`${arrow.words}: ${share} of 100`, MOST_LETTERS);
+  const words = linesOf(alone ? arrow.words : t`${arrow.words}, ${share} %`, MOST_LETTERS);
   return (
     <g>
       {words.map((line, at) => (
