@@ -15,6 +15,7 @@ from server.config.health import router as health
 from server.entries.api import router as bench
 from server.entries.beside_api import router as beside
 from server.findings.api import router as findings
+from server.findings.basics_api import router as basics
 from server.findings.deciding_api import router as deciding
 from server.findings.explain_api import router as explaining
 from server.homework.api import router as homework
@@ -73,6 +74,7 @@ for router in (
     board,
     room,
     findings,
+    basics,
     deciding,
     explaining,
     claims,

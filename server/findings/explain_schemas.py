@@ -77,7 +77,7 @@ class ArrowOut(BaseModel):
 
 
 class LoopOut(BaseModel):
-    """The ring of a cell in a state (`open`, `meter`, `load`, `wire`): volts between the plates and current a minute on, what
+    """The ring of a cell in a state (`open`, `meter`, `load`, `wire`): volts across it and current a minute on, what
     the negative plate gives and the positive one takes, the current for reading, all of it in words."""
 
     state: str

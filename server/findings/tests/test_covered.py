@@ -91,6 +91,7 @@ class Covered(TestCase):
             "bench_claims": lambda: self.device.get("/api/bench/claims"),
             "bench_compare": lambda: self.device.get("/api/bench/compare"),
             "explain": lambda: self.device.get(f"/api{lab}/explain", about),
+            "bench_basics": lambda: self.device.get("/api/bench/basics"),
             "loop": lambda: self.device.get(f"/api{lab}/loop", about),
             "accounts": lambda: self.device.get(f"/api{lab}/accounts"),
             "what_if": lambda: send(self.device, "/what-if", {"cell": about}),

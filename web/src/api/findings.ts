@@ -42,6 +42,17 @@ export const useLoop = (id: string, cell: Schemas["CellIO"]) =>
     staleTime: Infinity, // the model's, whatever is read meanwhile
   });
 
+/** The basics with a number of the class. */
+export const useBasics = (id: string) =>
+  useQuery({
+    queryKey: ["basics", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/basics", { params: { path: { lab_id: id } } })),
+  });
+
+/** The basics with a number of the group's own readings. */
+export const useBenchBasics = () =>
+  useQuery({ queryKey: ["bench-basics"], queryFn: () => dataOf(GET("/api/bench/basics")) });
+
 export const useWhatIf = (body: Schemas["WhatIfIn"]) =>
   useQuery({
     queryKey: ["what-if", body],

@@ -14,6 +14,8 @@ import {
   AnswerPage,
   AskPage,
   AskProjector,
+  BasicsProjector,
+  BenchBasics,
   BenchClaims,
   BenchCompare,
   BenchExplain,
@@ -147,6 +149,7 @@ export function App() {
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/claims" element={<BenchClaims />} />
             <Route path="/bench/results" element={<BenchCompare />} />
+            <Route path="/bench/basics" element={<BenchBasics />} />
             <Route path="/bench/explain" element={<BenchExplain />} />
             <Route path="/bench/packs" element={<BenchPacks />} />
             <Route path="/bench/packs/:pack" element={<BenchPacks />} />
@@ -230,6 +233,7 @@ export function App() {
             <Route path="/labs/:id/power" element={<OfLab page={PowerPage} />} />
             <Route path="/labs/:id/power/projector" element={<OfLab page={ChainProjector} />} />
             <Route path="/labs/:id/claims" element={<OfLab page={ClaimsPage} />} />
+            <Route path="/labs/:id/basics/projector" element={<OfLab page={BasicsProjector} />} />
             <Route path="/labs/:id/explain/projector" element={<OfLab page={ExplainProjector} />} />
             <Route path="*" element={<Nowhere />} />
           </Routes>

@@ -86,6 +86,11 @@ export const BenchCompare = page(
   "compare",
   async () => (await import("../stages/compare/BenchCompare")).BenchCompare,
 ).Page;
+export const BenchBasics = page("explain", async () => (await import("../stages/explain/Basics")).BenchBasics).Page;
+export const BasicsProjector = page(
+  "explain",
+  async () => (await import("../stages/explain/Basics")).BasicsProjector,
+).Page;
 export const BenchExplain = page(
   "explain",
   async () => (await import("../stages/explain/BenchExplain")).BenchExplain,

@@ -1,6 +1,6 @@
 import { plural, t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useClaims } from "../../api/claims";
 import { useAccounts, useCompare, useDeciding } from "../../api/findings";
@@ -120,6 +120,16 @@ export function ExplainPage({ id }: { id: string }) {
       tone: "plain",
       title: t`Why this order of causes`,
       text: t`The causes act together, so what one seems to add depends on which were taken before it. The sum does not.`,
+    },
+    {
+      code: "basics",
+      tone: "plain",
+      title: t`The basics`,
+      text: (
+        <Link to={`/labs/${id}/basics/projector`}>
+          <Trans>Volts, amperes, anode, LED: in one sentence each, for the wall</Trans>
+        </Link>
+      ),
     },
     {
       code: "test",

@@ -1,4 +1,6 @@
 import { plural, t } from "@lingui/core/macro";
+import { Trans } from "@lingui/react/macro";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { type Pending, only } from "../../api/outbox";
 import { volts } from "../../format";
@@ -122,6 +124,16 @@ export function notesOf(
     });
   if (bench.state === "open") notes.push(meterNote(bench, outbox, check));
   if (cell) notes.push(othersNote(bench, cell));
+  notes.push({
+    code: "basics",
+    tone: "plain",
+    title: t`What is a volt?`,
+    text: (
+      <Link to="/bench/basics">
+        <Trans>Volts, amperes, anode, LED: in one sentence each</Trans>
+      </Link>
+    ),
+  });
   notes.push({
     code: "minus",
     tone: "plain",
