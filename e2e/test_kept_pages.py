@@ -72,6 +72,7 @@ class Teachers(Kept):
         "board-projector": "{closed}/board/projector",
         "compare-projector": "{closed}/compare/projector",
         "explain-projector": "{closed}/explain/projector",
+        "basics-projector": "{closed}/basics/projector",
         "chain-projector": "{closed}/power/projector",
         "compare": "{closed}/compare",
         "compare-groups": "{closed}/compare?tab=groups",
@@ -126,6 +127,7 @@ class Groups(Kept):
     pages = {
         "bench": "/bench/1",
         "bench-results": "/bench/results",
+        "bench-basics": "/bench/basics",
         "bench-explain": "/bench/explain",
         "bench-claims": "/bench/claims",
         "bench-notebook": "/bench/notebook",
@@ -192,7 +194,7 @@ class InGerman(DemoAtRest):
     def test_a_groups_numbers_have_commas(self):
         page = self.device(PHONE, touch=True, locale="de-DE")
         self.take_cookies(page, as_group(Group.objects.filter(lab=self.closed).order_by("position").first()))
-        for path in ("1", "results", "explain", "claims", "notebook", "packs"):
+        for path in ("1", "results", "basics", "explain", "claims", "notebook", "packs"):
             page.goto(f"/bench/{path}")
             page.locator("#first").wait_for(state="detached")
             page.get_by_role("heading").first.wait_for()

@@ -17,6 +17,7 @@ class Wall(EachPage, DemoAtRest):
         "compare": "{closed}/compare/projector",
         "explain": "{closed}/explain/projector",
         "changed": "{changed}/compare/projector",
+        "basics": "{closed}/basics/projector",
         "cups": "{cups}/compare/projector",
         "cups-explain": "{cups}/explain/projector",
         "open-compare": "{running}/compare/projector",
