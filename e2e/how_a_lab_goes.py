@@ -1,7 +1,7 @@
 """A whole lab in a browser, on the product as it is started:  python -m e2e.how_a_lab_goes URL TEACHER PASSWORD
 
-Drives what docs/guide.md calls “How a lab goes” once: plan, open, predict, measure (also with the network cut and on a press too
-many), board, compare, explain, power, report, practise. It makes a lab of its own there; each step is printed as it is done.
+Drives what docs/guide.md calls “How a lab goes” once: plan, open, predict, measure (also with the network cut and on a press
+too many), board, compare, explain, power, report, practise. It makes a lab of its own there; each step is printed when done.
 """
 
 from __future__ import annotations

@@ -9,6 +9,8 @@ from dataclasses import dataclass
 
 from galvanic.words import mark, say
 
+PACK_CUPS = 5  # of a group's pack: common practice, no source
+
 
 @dataclass(frozen=True, slots=True)
 class Asked:
@@ -39,7 +41,7 @@ class Asked:
         if self.packs:
             out += [
                 (say("wire with a clip at each end"), 6, say("plus of one cup to minus of the next, and to the load")),
-                (say("small cup for packs"), 5, say("each cell in a cup of its own; cups do not touch")),
+                (say("small cup for packs"), PACK_CUPS, say("each cell in a cup of its own; cups do not touch")),
                 (say("red LED, clear, low current"), 2, say("the long leg is plus")),
                 (say("resistor, 470 Ω"), 1, say("a load that takes any voltage")),
             ]

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections import Counter
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from galvanic.cells import Cell
 from galvanic.chemistry import mixing
 from galvanic.conditions import Surface, part_of, surface_of
 from galvanic.errors import within
-from galvanic.planning.asked import Asked
+from galvanic.planning.asked import PACK_CUPS, Asked
 from galvanic.planning.recipes import Batch, batch, diluted, recipes
 from galvanic.preparing import USUAL, preparations
 from galvanic.reference.bridges import bridges
@@ -109,9 +110,12 @@ def kit(
     )
     there, prices = there or {}, prices or {}
     needs = [list(dict.fromkeys(plate for cell in hand for plate in _plates(cell))) for hand in hands]
-    plates = _plate_lines(needs, there, prices)
+    pack = _pack_cell(hands) if asked and asked.packs else None
+    plates = _plate_lines(needs, there, prices, _plates(pack) if pack else ())
     baths = [list(dict.fromkeys(_bath(cell) for cell in hand)) for hand in hands]
     vessels, volumes = _vessels(baths, prices, cup_ml)
+    if pack:
+        _for_packs(pack, sum(_bath(pack) in own for own in baths), prices, vessels, volumes)
     batches = _batches(volumes, cup_ml / 1000.0)
     n = len(hands)
     bench = tuple(
@@ -123,6 +127,35 @@ def kit(
         for plates_, own in zip(needs, baths, strict=True)
     )
     return Kit(tuple(plates), tuple(vessels), bench, batches, for_group, _day_before(batches, vessels))
+
+
+def _pack_cell(hands: Sequence[Sequence[Cell]]) -> Cell | None:
+    """The cell that packs are reckoned with: the one that most groups have, the first of those; None without cells."""
+    held = Counter(cell for hand in hands for cell in dict.fromkeys(hand))
+    return max(held, key=lambda cell: held[cell]) if held else None
+
+
+def _for_packs(
+    cell: Cell, groups: int, prices: Mapping[str, float], vessels: list[KitLine], volumes: dict[tuple[str, str], int]
+) -> None:
+    """What groups' packs of `PACK_CUPS` such cells take besides plates: fruit, pieces of card, or what is in the cups."""
+    liquid, count = cell.electrolyte, groups * PACK_CUPS
+    recipe, row, spare = recipes().get(liquid), electrolytes()[liquid], _spares(count)
+    why = say("packs: each cell in a piece of its own")
+    if (recipe and recipe.kind == "whole") or row.form == "whole":
+        name = recipe.piece if recipe and recipe.kind == "whole" else row.name
+        vessels.append(
+            KitLine(liquid, name, "vessel", PACK_CUPS, groups, spare, count + spare, None, prices.get(liquid), why)
+        )
+    elif recipe and recipe.kind == "card":
+        name = say("pieces of {value} for {name}", value=recipe.what or say("card"), name=row.name)
+        vessels.append(KitLine(liquid, name, "vessel", PACK_CUPS, groups, spare, count + spare, None, None, why))
+        volumes[recipe.soak, ""] = volumes.get((recipe.soak, ""), 0) + groups
+    else:
+        sides = [side for side in (row.negative_side, row.positive_side) if side] or [liquid]
+        for side in sides:
+            key = (side, "") if side != liquid else _bath(cell)
+            volumes[key] = volumes.get(key, 0) + count
 
 
 def _for_steps(hands: Sequence[Sequence[Cell]]) -> tuple[KitLine, ...]:
@@ -155,17 +188,21 @@ def _plate_name(key: str, mark: str) -> str:
     return f"{electrodes()[key].supplied}{say(', marked “{mark}”', mark=mark) if mark else ''}"
 
 
-def _plate_lines(needs: Sequence[Sequence[Plate]], there: Mapping[str, int], prices: Mapping[str, float]) -> list[KitLine]:
-    """A line for every plate and, where the surface is varied, for every mark; what is there goes to the first."""
+def _plate_lines(
+    needs: Sequence[Sequence[Plate]], there: Mapping[str, int], prices: Mapping[str, float], in_packs: Collection[Plate] = ()
+) -> list[KitLine]:
+    """A line for every plate and, where the surface is varied, for every mark; what is there goes to the first. Of plates
+    `in_packs` each group has as many as a pack has cups."""
     lines = []
     left = dict(there)
     for key, marked in sorted({plate for group in needs for plate in group}):
         groups = sum((key, marked) in group for group in needs)
-        spare = _spares(groups)
-        total = groups + spare
+        each = PACK_CUPS if (key, marked) in in_packs else 1
+        spare = _spares(groups * each)
+        total = groups * each + spare
         why = say("leave it as it lies, do not rub it") if surface_of(marked) is Surface.DULL else electrodes()[key].prepare
         lines.append(
-            KitLine(key, _plate_name(key, marked), "plate", 1, groups, spare, total, left.get(key), prices.get(key), why)
+            KitLine(key, _plate_name(key, marked), "plate", each, groups, spare, total, left.get(key), prices.get(key), why)
         )
         if key in left:
             left[key] = max(0, left[key] - total)

@@ -99,6 +99,7 @@ def kinds_out(kinds: Sequence[tuple[str, PackCell]]) -> list[KindOut]:
                 short_a=can.short_a,
                 power_w=can.power_w,
                 at_ohm=can.at_ohm if math.isfinite(can.at_ohm) else None,
+                measured=one.anchor.volts_measured,
                 under_load=one.anchor.load_measured,
             )
         )

@@ -117,7 +117,7 @@ class PackAdviceOut(BaseModel):
 
 
 class KindOut(BaseModel):
-    """One kind of cell the class has measured: what it can do in its first seconds, and whether a load was measured too."""
+    """One kind of cell: what it can do in its first seconds, whether the class has measured it, and under a load too."""
 
     cell: str
     short: str
@@ -126,6 +126,7 @@ class KindOut(BaseModel):
     short_a: float
     power_w: float
     at_ohm: float | None
+    measured: bool
     under_load: bool
 
 

@@ -5,14 +5,16 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from itertools import combinations, islice
 
 from galvanic.bench.load_standing import under_load_standing
-from galvanic.cells import Cell
+from galvanic.cells import Cell, standing
 from galvanic.chemistry.anchoring import UnderLoad, anchored
 from galvanic.chemistry.circuit import Pack, in_a_row
 from galvanic.chemistry.curves import PackCell
 from galvanic.chemistry.demand import demand, load_of
-from galvanic.chemistry.polarisation import Geometry
+from galvanic.chemistry.fitting import refusal
+from galvanic.chemistry.polarisation import Geometry, LoadedCell
 from galvanic.errors import OutOfRange, UnknownMaterial
 from galvanic.reference.catalogue import electrodes, electrolytes
 from galvanic.words import say
@@ -25,6 +27,7 @@ from server.labs.models import Lab
 from server.power.schemas import PackAsk
 
 MEASURED = Geometry()  # plates as groups dip them: nothing else is asked of them
+MOST_KINDS = 40
 U_OF_ONE_V = 0.03  # a class value of a single group: common practice, no source
 Measured = Mapping[Cell, tuple[float, float]]
 Loaded = Mapping[Cell, Sequence[UnderLoad]]
@@ -62,13 +65,25 @@ def measured_under_load(lab: Lab) -> Loaded:
 
 
 def kinds_of(lab: Lab) -> list[tuple[str, PackCell]]:
-    """Every cell the class has measured, with its key, held to what was measured of it; kept until the next change."""
+    """Every cell the class has measured, with its key, held to what was measured of it; kept until the next change.
+
+    Before anything is measured, every cell that could be built of the lab's plates and liquids, by the model alone.
+    """
 
     def make() -> list[tuple[str, PackCell]]:
         volts, under = measured_cells(lab), measured_under_load(lab)
-        return [(f"{cell.negative}|{cell.electrolyte}|{cell.positive}", _facing(cell, volts, under)) for cell in volts]
+        cells = list(volts) or _could_be_built(lab)
+        return [(f"{cell.negative}|{cell.electrolyte}|{cell.positive}", _facing(cell, volts, under)) for cell in cells]
 
     return made_once(lab, "power kinds", make)
+
+
+def _could_be_built(lab: Lab) -> list[Cell]:
+    """Cells of a lab's plates and liquids, at most `MOST_KINDS`."""
+    known = [plate for plate in lab.electrodes if plate in electrodes()]
+    pairs = combinations(sorted(known, key=lambda key: (standing(key), key)), 2)
+    cells = (Cell(low, liquid, high) for low, high in pairs for liquid in lab.electrolytes)
+    return list(islice((cell for cell in cells if not refusal(cell)), MOST_KINDS))
 
 
 def cell_named(text: str) -> Cell:
@@ -105,7 +120,11 @@ def _facing(cell: Cell, volts: Measured, under: Loaded) -> PackCell:
     """The cell as the bench has it, held to what was measured, with its plus where it really is: a pack is built by the
     meter, not by the table."""
     mean, u = volts.get(cell, (None, 0.0))
-    if mean is not None and mean < 0.0:
+    if mean is None:
+        rest_v = LoadedCell.of(cell).rest()
+        if rest_v[1] < rest_v[0]:
+            cell = Cell(cell.positive, cell.electrolyte, cell.negative)
+    elif mean < 0.0:
         cell, mean = Cell(cell.positive, cell.electrolyte, cell.negative), -mean
     one = PackCell(cell, MEASURED)
     other = Cell(cell.positive, cell.electrolyte, cell.negative)

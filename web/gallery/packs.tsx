@@ -98,6 +98,7 @@ const kind = (short: string, open_v: number, power_w: number, at_ohm: number | n
   power_w,
   at_ohm,
   short_a: (4 * power_w) / open_v,
+  measured: true,
   under_load: at_ohm === null,
 });
 

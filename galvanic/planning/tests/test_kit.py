@@ -112,6 +112,25 @@ class Kits(unittest.TestCase):
         self.assertEqual(sides, {"znso4-1.0", "cuso4-1.0"})
         self.assertEqual({one.electrolyte for one in kit(plan_for("salt-card")).batches}, {"salt-water"})
 
+    def test_packs_take_five_of_each_plate_and_what_five_cells_stand_in(self):
+        packs = Asked(packs=True)
+        hands = plan_for("kcl-0.10")
+        found, without = kit(hands, asked=packs), kit(hands)
+        fives = {line.key for line in found.plates if line.per_group == 5}
+        self.assertEqual(len(fives), 2)
+        self.assertTrue(all(any(set(cell.pair) == fives for cell in hand) for hand in hands))
+        for line in found.plates:
+            self.assertEqual(line.total, line.groups * (line.per_group or 0) + line.spare)
+        more = found.batches[0].volume_l - without.batches[0].volume_l
+        self.assertAlmostEqual(more, len(hands) * 5 * 0.04 * 1.1, delta=0.1)  # up to the next 100 mL
+        fruit = kit(plan_for("lemon-whole"), asked=packs).vessels
+        self.assertEqual([(line.name, line.per_group) for line in fruit], [("lemon", 1), ("lemon", 5)])
+        card = kit(plan_for("salt-card"), asked=packs).vessels
+        self.assertEqual([line.per_group for line in card if "card" in line.name][-1], 5)
+        two = kit(plan_for("daniell-pot"), asked=packs)
+        self.assertEqual({one.electrolyte for one in two.batches}, {"znso4-1.0", "cuso4-1.0"})
+        self.assertEqual(kit([[]], asked=packs).plates, ())
+
     def test_one_cup_a_dilution(self):
         cells = [Cell("zinc", "milk", "copper", setting) for setting in ("undiluted", "1 part in 10")]
         cups = next(line for line in kit([cells, cells]).vessels if line.name.startswith("cup"))

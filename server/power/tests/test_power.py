@@ -4,6 +4,7 @@ import uuid
 
 from django.test import TestCase
 
+from galvanic.cells import Cell
 from galvanic.chemistry.anchoring import UnderLoad, anchored
 from galvanic.chemistry.circuit import in_a_row
 from galvanic.chemistry.curves import PackCell
@@ -48,6 +49,21 @@ class Power(TestCase):
         self.assertEqual([c["measured"] for c in shown["cells"]], [True] * 3)
         self.assertEqual(shown["seen"], [{"volts_v": 0.0, "current_a": 0.5e-3, "words": "short circuit"}])
         self.assertIn("From what the class has measured.", shown["notes"][0]["text"])
+
+    def test_before_anything_is_measured_packs_are_the_models(self):
+        lab = lab_of(self.ada, opened=False, electrodes=["aluminium", "zinc", "copper"], electrolytes=["salt-water"])
+        kinds = self.client.get(f"/api/labs/{lab.id}/power").json()["kinds"]
+        self.assertEqual(len(kinds), 3)
+        self.assertFalse(any(kind["measured"] for kind in kinds))
+        self.assertTrue(all(kind["open_v"] > 0.0 for kind in kinds))  # built by the meter: aluminium is the plus of zinc
+        salt = "zinc|salt-water|copper"
+        shown = self.pack(lab=lab, cell=[salt] * 3).json()
+        alone = expect(in_a_row([PackCell(Cell("zinc", "salt-water", "copper"), Geometry(4e-4, 0.02))] * 3), "led-red")
+        self.assertAlmostEqual(shown["open_v"], alone.meeting.open_v)
+        self.assertEqual(self.pack("advice", lab=lab, cell=[salt] * 3).status_code, 200)
+        record_all((cell, "0.74") for cell in group_of(self.lab).cells.all())
+        measured = self.client.get(f"/api/labs/{self.lab.id}/power").json()["kinds"]
+        self.assertTrue(all(kind["measured"] for kind in measured))
 
     def loaded(self, group, text, kind="short", unit="mA"):
         """A measurement of zinc and copper under load."""

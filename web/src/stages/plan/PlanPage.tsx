@@ -229,6 +229,11 @@ export function PlanPage({ id }: { id: string }) {
               {anew ? t`Copy, planned anew` : t`Copy this lab`}
             </Button>
           ))}
+          {settings.packs && (
+            <ButtonLink to={`/labs/${id}/power`}>
+              <Trans>What will packs run?</Trans>
+            </ButtonLink>
+          )}
           <ButtonLink to={`/labs/${id}/ask`}>
             <Trans>Ask the class</Trans>
           </ButtonLink>

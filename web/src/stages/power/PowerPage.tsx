@@ -9,7 +9,7 @@ import { PackStems } from "../../charts/PackStems";
 import { number, volts } from "../../format";
 import { FindingsFrame } from "../../lab/FindingsFrame";
 import { Release } from "../../lab/Release";
-import { bathName, useNames } from "../../lab/useNames";
+import { useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
 import { Button, ButtonLink } from "../../ui/Button";
 import { Picks } from "../../ui/controls";
@@ -55,23 +55,6 @@ const Parts = styled.div`
   }
 `;
 
-type Compare = Schemas["CompareOut"];
-
-/** The class's cells that a pack can be built of: those without a setting of their own, each once. */
-function kindsOf(data: Compare) {
-  return data.electrolytes
-    .filter((result) => result.condition === "")
-    .flatMap((result) =>
-      result.cells.map((cell) => ({
-        key: `${cell.negative}|${result.electrolyte}|${cell.positive}`,
-        short: cell.short,
-        bath: { electrolyte: result.electrolyte, condition: "" },
-        mean: cell.mean_v,
-      })),
-    )
-    .sort((one, other) => Math.abs(other.mean) - Math.abs(one.mean));
-}
-
 /** The next larger or smaller of a list of usual sizes; null at its end. */
 const beside = (sizes: number[], now: number, by: 1 | -1) =>
   (by > 0 ? sizes.find((size) => size > now) : sizes.findLast((size) => size < now)) ?? null;
@@ -82,9 +65,9 @@ export function PowerPage({ id }: { id: string }) {
   const power = usePower(id);
   const names = useNames();
   const [search, set] = useInAddress();
-  const kinds = compare.data ? kindsOf(compare.data) : [];
-  const chosen = search.getAll("cell").filter((key) => kinds.some((kind) => kind.key === key));
-  const first = kinds[0]?.key;
+  const kinds = [...(power.data?.kinds ?? [])].sort((one, other) => other.open_v - one.open_v);
+  const chosen = search.getAll("cell").filter((key) => kinds.some((kind) => kind.cell === key));
+  const first = kinds[0]?.cell;
   const cells = chosen.length > 0 ? chosen : first ? [first, first, first] : [];
   const load = search.get("load") ?? "led-red";
   const ask: PackAsk | null =
@@ -110,7 +93,7 @@ export function PowerPage({ id }: { id: string }) {
             <Trans>Nothing to build with yet</Trans>
           </h1>
           <Soft>
-            <Trans>As soon as a group has measured a cell, packs of it can be tried out here.</Trans>
+            <Trans>This lab has no two plates that make a cell.</Trans>
           </Soft>
           <p>
             <ButtonLink to={`/labs/${id}/board`}>
@@ -121,7 +104,7 @@ export function PowerPage({ id }: { id: string }) {
       </FindingsFrame>
     );
   const kind = cells[0] ?? "";
-  const one = kinds.find((each) => each.key === kind);
+  const one = kinds.find((each) => each.cell === kind);
   const joined = power.data.loads.find((each) => each.key === load);
   const setCells = (next: string[]) => set({ cell: next });
   const change: Record<string, () => void> = {
@@ -164,6 +147,14 @@ export function PowerPage({ id }: { id: string }) {
           <h1>
             <Trans>What should it run?</Trans>
           </h1>
+          {!kinds.some(({ measured }) => measured) && (
+            <Soft>
+              <Trans>
+                Nothing is measured yet: all of this is the model’s, with plates of the size you set. As soon as the
+                class has read a cell, packs are held to that.
+              </Trans>
+            </Soft>
+          )}
           <Picks
             label={t`The load`}
             options={[
@@ -185,8 +176,8 @@ export function PowerPage({ id }: { id: string }) {
           <Select
             label={t`Made of`}
             options={kinds.map((each) => ({
-              key: each.key,
-              name: `${each.short}, ${bathName(names, each.bath)}, ${volts(each.mean, 2, true)}`,
+              key: each.cell,
+              name: `${each.short}, ${names.liquid(each.electrolyte)}, ${volts(each.open_v, 2)}`,
             }))}
             value={kind}
             onChange={(key) => setCells(cells.map(() => key))}
@@ -261,7 +252,7 @@ export function PowerPage({ id }: { id: string }) {
               </h2>
               <Soft>
                 <Trans>
-                  Of {one ? `${one.short}, ${bathName(names, one.bath)}` : t`these cells`}; how likely it runs.
+                  Of {one ? `${one.short}, ${names.liquid(one.electrolyte)}` : t`these cells`}; how likely it runs.
                 </Trans>
               </Soft>
               <HowMany
@@ -282,7 +273,7 @@ export function PowerPage({ id }: { id: string }) {
             load={load}
             loadName={pack.data.load_name}
             cell={kind}
-            short={`${one.short}, ${bathName(names, one.bath)}`}
+            short={`${one.short}, ${names.liquid(one.electrolyte)}`}
           />
         )}
         <GroupPacks id={id} />
