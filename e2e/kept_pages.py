@@ -47,6 +47,7 @@ DRAWN = r"""() => {
 SOMETIMES = (
     (re.compile(r"own-[0-9a-f]{12}(?![0-9a-f])"), "own-ID"),
     (re.compile(r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}"), "ID"),
+    (re.compile(r"\b\d+-[0-9a-f]{12}\b"), "HEAD"),
     (re.compile(r"\b[A-Z]{3,}-\d{3}\b"), "CODE"),
     (re.compile(r"\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun),? "), ""),
     (re.compile(r"\b\d{1,2} (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sept|Sep|Oct|Nov|Dec)[a-z]*( \d{4})?"), "DATE"),

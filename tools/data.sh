@@ -21,6 +21,18 @@ backup() { # of your own data; of the demo's only when that is asked for
   fi
 }
 
+verify() { # on the running server's database, else your own; reads only
+  local base=pipette one args=()
+  for one in "$@"; do
+    if [[ $one = --* || $one != *.zip || $one = /* ]]; then args+=("$one"); else args+=("$CALLED_FROM/$one"); fi
+  done
+  set_up_python run
+  if server_pid >/dev/null; then base=$(<"$SERVER/database"); fi
+  use_database "$base"
+  prepare >/dev/null
+  manage verify "${args[@]}"
+}
+
 restore() { # into your own data; a backup of the demo only when that is asked for
   local file='' demo=()
   while [[ $# -gt 0 ]]; do

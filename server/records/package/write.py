@@ -19,6 +19,7 @@ from server.labs.models import Lab
 from server.labs.settings import LabSettings
 from server.materials.models import OwnMaterial
 from server.people.models import Group
+from server.records import history
 from server.records.package.tables import TABLES, Table, as_text, schema_of
 
 FORMAT, VERSION = "pipette-lab", 1
@@ -48,6 +49,13 @@ def package_of(lab: Lab, groups: Sequence[Group], whose: str) -> bytes:
     for name, value in (("lab", _lab(lab)), ("materials", _materials(lab))):
         files[f"{name}.json"] = json.dumps(value, ensure_ascii=False, indent=1, default=str).encode()
         resources.append(_resource(name, f"{name}.json", "json", "application/json", files[f"{name}.json"]))
+    about: dict[str, Any] = {}
+    if not whose:
+        entries, deeds = history.entries_of(lab), history.deeds_of(lab)
+        about = {"lab": str(lab.id), "entries": history.head_of(entries).shown, "deeds": history.head_of(deeds).shown}
+        for name, steps in (("history", entries), ("deeds_history", deeds)):
+            files[f"{name}.csv"] = history.as_csv(steps)
+            resources.append(_resource(name, f"{name}.csv", "csv", "text/csv", files[f"{name}.csv"]))
     for photo in Photo.objects.filter(cell__group__in=groups, removed__isnull=True):
         path = path_of(photo.id)
         if path.is_file():
@@ -69,6 +77,7 @@ def package_of(lab: Lab, groups: Sequence[Group], whose: str) -> bytes:
             "edition": lab.edition,
             "simulated": lab.simulated,
             "whose": whose,
+            **({"history": about} if about else {}),
         },
         "sources": [{"title": source.title} for source in sources().values()],
         "resources": resources,

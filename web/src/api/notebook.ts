@@ -25,6 +25,13 @@ export const useClassNotebook = (id: string) =>
     queryFn: () => dataOf(GET("/api/labs/{lab_id}/notebook", ofLab(id))),
   });
 
+/** The heads of a lab's history, to be written down. */
+export const useHistory = (id: string) =>
+  useQuery({
+    queryKey: ["history", id],
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/history", { params: { path: { lab_id: id } } })),
+  });
+
 export const useGroupNotebook = (group: string) =>
   useQuery({
     queryKey: ["group-notebook", group],

@@ -3,11 +3,11 @@ import { Trans } from "@lingui/react/macro";
 import { useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { useCompare } from "../../api/findings";
-import { useClassNotebook } from "../../api/notebook";
+import { useClassNotebook, useHistory } from "../../api/notebook";
 import { moment, number, volts, lower } from "../../format";
 import { bathName, useNames } from "../../lab/useNames";
 import { Heads } from "../../ui/Heads";
-import { Num, Table } from "../../ui/layout";
+import { Num, Soft, Table } from "../../ui/layout";
 import { Scroll } from "../../ui/Scroll";
 import { Waiting } from "../../ui/Waiting";
 import { BookClaims } from "./BookClaims";
@@ -91,6 +91,7 @@ function Workings({ book }: { book: Book }) {
 export function ClassNotebook({ id }: { id: string }) {
   const notebook = useClassNotebook(id);
   const compare = useCompare(id, NO_ANCHORS);
+  const history = useHistory(id).data;
   const page = useRef<HTMLDivElement>(null);
   if (!notebook.data || !compare.data)
     return <Waiting title={t`The class’s notebook`} error={notebook.error ?? compare.error} />;
@@ -130,6 +131,14 @@ export function ClassNotebook({ id }: { id: string }) {
                 )),
               )}
             </section>
+          )}
+          {history && (
+            <Soft as="p">
+              <Trans>
+                History: <Num>{history.entries}</Num> (entries), <Num>{history.deeds}</Num> (what was done). Kept on
+                paper, these show later whether anything was changed: ./pipette verify --head.
+              </Trans>
+            </Soft>
           )}
           <Together>
             <Bottom
