@@ -69,6 +69,8 @@ run_benches() {
   python bench/offsets.py 60
   python bench/loops.py 40
   python bench/accounts.py 40
+  python bench/deciding.py 40
+  python bench/foreseen.py 60
   python bench/plan.py
   python bench/years.py
   python bench/checks.py

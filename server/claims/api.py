@@ -15,6 +15,7 @@ from server.claims.schemas import (
     AnswerIn,
     ClaimIn,
     ClaimsOut,
+    MeantIn,
     OwnTestIn,
     PacksWeighedOut,
     PackWeighedOut,
@@ -53,6 +54,15 @@ def post_claim(request: HttpRequest, data: ClaimIn) -> Done:
 def post_own_test(request: HttpRequest, claim_id: uuid.UUID, data: OwnTestIn) -> Done:
     """Keep what the group did to test its claim, before and after; the same id again changes nothing."""
     services.record_test(actor=actor_of(request), claim_id=claim_id, entry=data)
+    return DONE
+
+
+@router.post(
+    "/bench/claims/{uuid:claim_id}/meant", response={200: Done, **REFUSED}, auth=GroupAuth(), operation_id="record_meant"
+)
+def post_meant(request: HttpRequest, claim_id: uuid.UUID, data: MeantIn) -> Done:
+    """Keep whether the group means what was heard in its claim; what it said first stays."""
+    services.record_meant(actor=actor_of(request), claim_id=claim_id, entry=data)
     return DONE
 
 

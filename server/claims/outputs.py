@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 
 from django.utils import timezone
@@ -10,11 +11,13 @@ from django.utils import timezone
 from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES
 from galvanic.findings.compare import ElectrolyteResult
+from galvanic.findings.misconceptions import Heard
 from galvanic.findings.pack_claims import PACK_CAUSES
 from galvanic.words import say
 from server.claims import services
 from server.claims.schemas import (
     AnswerOut,
+    BeliefOut,
     CauseChoice,
     CitedOut,
     ClaimOut,
@@ -55,8 +58,9 @@ def claims_out(
     really = really_in(noted_in(lab)) if rows else {}
     tries = services.tries_among(rows)
     shown = [_claim(one, results, really, readings, packs, tries[one.id], one.id not in revised) for one in rows]
+    beliefs = beliefs_of(shown) if group is None else []
     if group is not None:
-        shown = [_held(out, claim, tries[claim.id]) for out, claim in zip(shown, rows, strict=True)]
+        shown = [_asked_back(_held(out, claim, tries[claim.id])) for out, claim in zip(shown, rows, strict=True)]
     return ClaimsOut(
         claims=shown,
         causes=[
@@ -72,6 +76,8 @@ def claims_out(
         packs=[PackChoice(id=pack.id, name=services.name_of_pack(pack)) for pack in own_packs],
         rubric=[RubricRow.model_validate(row) for row in services.rubric_of(lab)],
         released=list(lab.released),
+        beliefs=beliefs,
+        groups=getattr(lab, "group_count", 0),
         opens=[] if group is None else [CellIO.of(cell) for cell in sorted(opened_cells(group), key=lambda c: c.notation)],
     )
 
@@ -83,6 +89,52 @@ def _held(out: ClaimOut, claim: Claim, tries: services.Tries) -> ClaimOut:
         return out
     covered = {"verdict": "held", "held_s": left_s, "says": "", "question": "", "evidence": "", "heard": [], "tests": []}
     return out.model_copy(update=covered)
+
+
+def _heard(claim: Claim, found: Sequence[Heard]) -> list[HeardOut]:
+    """What is heard in a claim, with what its group said to that."""
+    said = {one.belief: one.yes for one in claim.meant.all()}
+    return [
+        HeardOut(
+            key=one.key, meant=said.get(one.key), name=one.name, against=one.against, in_data=one.in_data,
+            question=one.question,
+        )
+        for one in found
+    ]  # fmt: skip
+
+
+def _asked_back(out: ClaimOut) -> ClaimOut:
+    """A claim for its group: of what is heard one question at a time, and what speaks against it once the group means it."""
+    means = [one for one in out.heard if one.meant]
+    asked = [one for one in out.heard if one.meant is None][:1]
+    bare = [one.model_copy(update={"against": "", "in_data": "", "question": ""}) for one in asked]
+    return out.model_copy(update={"heard": [*means, *bare]})
+
+
+def beliefs_of(claims: Sequence[ClaimOut]) -> list[BeliefOut]:
+    """What groups seem to believe, by their latest claims and those before; the most groups first."""
+    heard: dict[str, HeardOut] = {}
+    now: dict[str, dict[str, bool | None]] = defaultdict(dict)
+    before: dict[str, set[str]] = defaultdict(set)
+    for claim in claims:
+        for one in claim.heard:
+            if one.meant is False:
+                continue
+            heard.setdefault(one.key, one)
+            if claim.latest:
+                now[one.key][claim.group] = now[one.key].get(claim.group) or one.meant
+            else:
+                before[one.key].add(claim.group)
+    out = [
+        BeliefOut(
+            key=key, name=one.name, in_data=one.in_data, question=one.question,
+            means=[group for group, meant in now[key].items() if meant],
+            perhaps=[group for group, meant in now[key].items() if not meant],
+            before=sorted(before[key] - set(now[key])),
+        )
+        for key, one in heard.items()
+    ]  # fmt: skip
+    return sorted(out, key=lambda one: (-len(one.means), -len(one.perhaps), one.name))
 
 
 def _claim(
@@ -120,9 +172,7 @@ def _claim(
         says=tested.verdict.text,
         question=tested.verdict.question,
         evidence=tested.evidence,
-        heard=[
-            HeardOut(name=one.name, against=one.against, in_data=one.in_data, question=one.question) for one in tested.heard
-        ],
+        heard=_heard(claim, tested.heard),
         tests=[TestChoice(key=test.key, do=test.do) for test in services.offered(claim)] if latest else [],
         tested=[
             OwnTestOut(

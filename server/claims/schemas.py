@@ -38,12 +38,36 @@ class CauseChoice(BaseModel):
 
 
 class HeardOut(BaseModel):
-    """A misconception heard in the reasoning: what speaks against it, in chemistry and in this class's data."""
+    """A misconception heard in the reasoning: what speaks against it, in chemistry and in this class's data. `meant`: what
+    the group said when it was asked (None: not yet); until then its own page has the question alone."""
 
+    key: str
+    meant: bool | None
     name: str
     against: str
     in_data: str
     question: str
+
+
+class MeantIn(BaseModel):
+    """Whether the group means a belief that was heard in a claim, by its key."""
+
+    id: uuid.UUID
+    belief: Annotated[str, StringConstraints(min_length=1, max_length=60)]
+    yes: bool
+
+
+class BeliefOut(BaseModel):
+    """A belief in the class: what it is, what speaks against it in the class's own data, groups that said they mean it in
+    their latest claims, groups in whose it is heard and that have not answered, and groups that only had it before."""
+
+    key: str
+    name: str
+    in_data: str
+    question: str
+    means: list[str]
+    perhaps: list[str]
+    before: list[str]
 
 
 class CitedOut(BaseModel):
@@ -177,7 +201,7 @@ class PacksWeighedOut(BaseModel):
 
 class ClaimsOut(BaseModel):
     """All claims of a lab, or of a group, with the causes there are, the rubric, and what is released. `opens`: the cells
-    whose explanation a group has opened by a claim."""
+    whose explanation a group has opened by a claim; `beliefs`: for the teacher, what groups seem to believe, of `groups`."""
 
     claims: list[ClaimOut]
     causes: list[CauseChoice]
@@ -185,6 +209,8 @@ class ClaimsOut(BaseModel):
     rubric: list[RubricRow]
     released: list[str]
     opens: list[CellIO]
+    beliefs: list[BeliefOut]
+    groups: int
 
 
 class AnswerIn(BaseModel):

@@ -18,17 +18,17 @@ from galvanic.errors import NotEnoughData, UnreadableReading
 from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES, weigh, weigh_ladder
 from galvanic.findings.compare import ElectrolyteResult
-from galvanic.findings.misconceptions import Heard, heard_in
+from galvanic.findings.misconceptions import Heard, heard_in, keys_heard
 from galvanic.findings.own_tests import BenchTest, earlier, tests_of, weigh_test
 from galvanic.findings.pack_claims import PACK_CAUSES, PackCause, weigh_all, weigh_pack
 from galvanic.findings.rubric import Row, usual_rubric
 from galvanic.findings.verdicts import ClaimData, Verdict, data_of
 from galvanic.words import mark, say, speaking
 from server.base.problems import Problem, not_found
-from server.claims.schemas import ClaimIn, OwnTestIn
+from server.claims.schemas import ClaimIn, MeantIn, OwnTestIn
 from server.entries.models import Reading
 from server.entries.once import keep_once
-from server.findings.models import Answer, Claim, OwnTest
+from server.findings.models import Answer, Claim, Meant, OwnTest
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.services import lab_to_change
@@ -130,6 +130,29 @@ def record_test(*, actor: Member, claim_id: uuid.UUID, entry: OwnTestIn) -> OwnT
         )  # fmt: skip
 
     return keep_once(OwnTest, actor, entry.id, create)[0]
+
+
+def record_meant(*, actor: Member, claim_id: uuid.UUID, entry: MeantIn) -> Meant:
+    """Keep whether a group means what was heard in its claim; once said it stays, a new version of the claim is asked anew.
+
+    Raises Problem: not_released, not_found (claim), or belief.
+    """
+
+    def create() -> Meant:
+        _asked_for(actor)
+        claim = Claim.objects.visible_to(actor).filter(id=claim_id).first()
+        if claim is None:
+            raise not_found("claim")
+        if entry.belief not in keys_heard(claim.reasoning):
+            raise Problem(422, "belief", say("That was not heard in this claim."), field="belief")
+        if said := Meant.objects.filter(claim=claim, belief=entry.belief).first():
+            return said
+        announce(actor.lab_id, actor.group_id)
+        return Meant.objects.create(
+            id=entry.id, group_id=actor.group_id, claim=claim, belief=entry.belief, yes=entry.yes, received_at=timezone.now()
+        )
+
+    return keep_once(Meant, actor, entry.id, create)[0]
 
 
 def offered(claim: Claim) -> tuple[BenchTest, ...]:
@@ -248,7 +271,7 @@ def claims_of(actor: Teacher | Member, lab: Lab) -> list[Claim]:
     """The claims of a lab that its teacher or a group of it sees, all versions, oldest first, with their answers."""
     answers = Prefetch("answers", queryset=Answer.objects.order_by("at", "id"))
     rows = Claim.objects.visible_to(actor).filter(group__lab=lab)
-    return list(rows.select_related("group").prefetch_related(answers, "tests"))
+    return list(rows.select_related("group").prefetch_related(answers, "tests", "meant"))
 
 
 HOLD_S, MOST_HOLD_S, SOON = 30.0, 180.0, timedelta(minutes=10)

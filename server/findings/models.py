@@ -131,6 +131,36 @@ class OwnTest(models.Model):
         return f"{self.test}: {self.before_text}, {self.after_text}"
 
 
+class MeantQuerySet(models.QuerySet["Meant"]):
+    """What groups answered, oldest first."""
+
+    def visible_to(self, actor: Teacher | Member) -> MeantQuerySet:
+        """A teacher sees those of their labs; a group its own."""
+        if isinstance(actor, Member):
+            return self.filter(group_id=actor.group_id)
+        return self.filter(of_teacher(actor, "group__lab"))
+
+
+class Meant(models.Model):
+    """Whether a group means what was heard in its claim; it counts above the ear. `belief`: a misconception's key."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    group = models.ForeignKey("people.Group", on_delete=models.PROTECT, related_name="meant")
+    claim = models.ForeignKey(Claim, on_delete=models.PROTECT, related_name="meant")
+    belief = models.CharField(max_length=60)
+    yes = models.BooleanField()
+    received_at = models.DateTimeField()
+
+    objects = MeantQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["received_at", "id"]
+        constraints = [models.UniqueConstraint(fields=["claim", "belief"], name="one_answer_a_belief")]
+
+    def __str__(self) -> str:
+        return f"{self.belief}: {self.yes}"
+
+
 class ElsewhereQuerySet(models.QuerySet["Elsewhere"]):
     """Values from elsewhere."""
 

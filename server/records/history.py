@@ -24,7 +24,8 @@ from server.records.removing import REMOVABLE
 
 CHAINED = (
     "meter_checks", "predictions", "readings", "set_aside", "under_load", "questions_answered", "settings_measured",
-    "traces", "pack_entries", "run_files", "chain_entries", "claims", "answers", "own_tests", "handed_in", "given_back",
+    "traces", "pack_entries", "run_files", "chain_entries", "claims", "answers", "own_tests", "meant", "handed_in",
+    "given_back",
 )  # fmt: skip
 DEEDS = "deeds"
 WHEN = ("received_at", "at", "asked_at")

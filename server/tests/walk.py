@@ -194,11 +194,14 @@ CASES: dict[str, Callable[[World], Asked]] = {
     ),
     "record_claim": lambda w: (
         w.tern, NOTHING,
-        {"id": w.id("claim"), "cell": LEMON, "cause": "no_ions", "reasoning": "no copper in it", "may_show": True, "cited": [w.id("reading")]},
+        {"id": w.id("claim"), "cell": LEMON, "cause": "no_ions", "reasoning": "bigger plates give more volts", "may_show": True, "cited": [w.id("reading")]},
     ),
     "record_own_test": lambda w: (
         w.tern, {"claim_id": w.id("claim")},
         {"id": w.id("own test"), "test": "copper:traces", "before": "0.94", "after": "1.01"},
+    ),
+    "record_meant": lambda w: (
+        w.tern, {"claim_id": w.id("claim")}, {"id": w.id("meant"), "belief": "bigger_more", "yes": True},
     ),
     "record_words": lambda w: (
         w.tern, NOTHING,

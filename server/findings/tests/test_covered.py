@@ -117,6 +117,11 @@ class Covered(TestCase):
                 f"/bench/claims/{uuid.uuid4()}/tests",
                 {"id": str(uuid.uuid4()), "test": "copper:traces", "before": "0.9", "after": "1"},
             ),
+            "record_meant": lambda: send(
+                self.device,
+                f"/bench/claims/{uuid.uuid4()}/meant",
+                {"id": str(uuid.uuid4()), "belief": "more_acid", "yes": False},
+            ),
             "record_photo": lambda: photo,
             "photo": lambda: self.device.get(f"/api/photos/{uuid.uuid4()}"),
             "remove_photo": lambda: self.device.delete(f"/api/photos/{photo.json()['id']}"),

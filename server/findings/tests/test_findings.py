@@ -167,6 +167,39 @@ class Claiming(AClass):
         self.assertEqual([one["name"] for one in found[0]["heard"]], ["The fruit makes the electricity"])
         self.assertEqual(len(self.get("claims").json()["claims"]), 2)
 
+    def test_what_is_heard_is_asked_back_and_the_group_s_answer_counts_above_the_ear(self):
+        self.release("claims")
+        first = str(uuid.uuid4())
+        self.claim(id=first, reasoning="Bigger plates give more volts, and the fruit makes the electricity.")
+        heard = lambda client, path: client.get(path).json()["claims"][0]["heard"]  # noqa: E731
+        own, theirs = "/api/bench/claims", f"/api/labs/{self.lab.id}/claims"
+        asked = heard(self.device, own)
+        self.assertEqual([(one["meant"], one["against"], one["in_data"]) for one in asked], [(None, "", "")])
+        keys = [one["key"] for one in heard(self.client, theirs)]
+        self.assertEqual(len(keys), 2)
+        said = {"id": str(uuid.uuid4()), "belief": asked[0]["key"], "yes": False}
+        path = f"/bench/claims/{first}/meant"
+        self.assertEqual([send(self.device, path, said).status_code for _ in range(2)], [200, 200])
+        self.assertEqual(send(self.device, path, said | {"id": str(uuid.uuid4()), "yes": True}).status_code, 200)  # stays
+        (left,) = heard(self.device, own)
+        self.assertNotEqual(left["key"], asked[0]["key"])
+        send(self.device, path, {"id": str(uuid.uuid4()), "belief": left["key"], "yes": True})
+        (meant,) = heard(self.device, own)
+        self.assertTrue(meant["meant"] and meant["against"])
+        found = self.client.get(theirs).json()
+        self.assertEqual(
+            {one["key"]: one["meant"] for one in found["claims"][0]["heard"]}, {asked[0]["key"]: False, left["key"]: True}
+        )
+        (belief,) = found["beliefs"]
+        self.assertEqual((belief["key"], belief["means"], belief["perhaps"]), (left["key"], [self.tern.name], []))
+        self.assertEqual(self.device.get(own).json()["beliefs"], [])
+        self.assertEqual(self.claim(revises=first, reasoning="The zinc dissolves.").status_code, 200)
+        (belief,) = self.client.get(theirs).json()["beliefs"]
+        self.assertEqual((belief["means"], belief["before"]), ([], [self.tern.name]))
+        wrong = send(self.device, path, said | {"id": str(uuid.uuid4()), "belief": "charge_stored"})
+        self.assertEqual((wrong.status_code, wrong.json()["code"]), (422, "belief"))
+        self.assertEqual(send(as_group(group_of(self.lab, "Knot")), path, said | {"id": str(uuid.uuid4())}).status_code, 404)
+
     def test_a_claim_about_the_whole_ladder_is_weighed_on_every_cell(self):
         self.release("claims")
         self.assertEqual(self.claim(cell=None).status_code, 200)
@@ -311,11 +344,11 @@ class Claiming(AClass):
         self.release("claims")
         self.claim()
         self.get("claims")
-        with self.assertNumQueries(9):
+        with self.assertNumQueries(10):
             self.get("claims")
         for _ in range(5):
             self.claim()
-        with self.assertNumQueries(10):
+        with self.assertNumQueries(11):
             self.get("claims")
 
 

@@ -8,13 +8,14 @@ from typing import Any
 from galvanic.bench.readings import parse
 from galvanic.errors import GalvanicError
 from galvanic.findings.claims import CAUSES
+from galvanic.findings.misconceptions import misconceptions
 from galvanic.findings.notebook import PARTS
 from galvanic.findings.pack_claims import PACK_CAUSES
 from galvanic.reference.variables import variables
 from galvanic.words import say
 from server.base.problems import Problem
 from server.entries.models import Actual, KeptTrace, MeterCheck, Reading
-from server.findings.models import Answer, Claim, OwnTest
+from server.findings.models import Answer, Claim, Meant, OwnTest
 from server.notebook.models import Returned, Words
 from server.notebook.schemas import MOST_CITES, MOST_TEXT
 from server.notebook.services import CITED
@@ -45,6 +46,10 @@ def _check(row: MeterCheck) -> str | None:
 
 def _own_test(row: OwnTest) -> str | None:
     return _unreadable(row.before_text, row.after_text)
+
+
+def _meant(row: Meant) -> str | None:
+    return None if row.belief in misconceptions() else say("belief: there is none called “{belief}”.", belief=row.belief)
 
 
 def _unreadable(*texts: str) -> str | None:
@@ -105,5 +110,5 @@ def _words(row: Words) -> str | None:
 
 RULES: dict[type[Any], Any] = {
     Reading: _reading, MeterCheck: _check, Actual: _actual, KeptTrace: _trace, RunFile: _run_file, Pack: _pack,
-    Claim: _claim, OwnTest: _own_test, Answer: _marks, Returned: _returned, Words: _words,
+    Claim: _claim, OwnTest: _own_test, Meant: _meant, Answer: _marks, Returned: _returned, Words: _words,
 }  # fmt: skip

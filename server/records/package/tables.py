@@ -34,7 +34,7 @@ from server.entries.models import (
     SetAside,
     UnderLoad,
 )
-from server.findings.models import Answer, Claim, Elsewhere, OwnTest
+from server.findings.models import Answer, Claim, Elsewhere, Meant, OwnTest
 from server.labs.models import Lab, PlannedCell
 from server.notebook.models import HandedIn, Returned, Words
 from server.people.models import Group, Teacher
@@ -101,6 +101,7 @@ TABLES = (
     Table("claims", Claim, ("group",)),
     Table("answers", Answer, ("claim__group",)),
     Table("own_tests", OwnTest, ("group",)),
+    Table("meant", Meant, ("group",)),
     Table("words", Words, ("group",)),
     Table("handed_in", HandedIn, ("group",)),
     Table("given_back", Returned, ("group",)),

@@ -24,6 +24,12 @@ export const useRecordOwnTest = (claim: string) =>
     dataOf(POST("/api/bench/claims/{claim_id}/tests", { params: { path: { claim_id: claim } }, body })),
   );
 
+/** Whether the group means what was heard in its claim. */
+export const useRecordMeant = (claim: string) =>
+  useChange((body: Schemas["MeantIn"]) =>
+    dataOf(POST("/api/bench/claims/{claim_id}/meant", { params: { path: { claim_id: claim } }, body })),
+  );
+
 export const useAnswerClaim = () =>
   useChange(({ id, body }: { id: string; body: Schemas["AnswerIn"] }) =>
     dataOf(POST("/api/claims/{claim_id}/answer", { params: { path: { claim_id: id } }, body })),

@@ -260,7 +260,7 @@ export function BenchClaims() {
             <Versions>
               {[...data.claims].reverse().map((claim) => (
                 <li key={claim.id}>
-                  <ClaimText claim={claim} asks={claim.latest} />
+                  <ClaimText claim={claim} group asks={claim.latest} />
                   <TestedList claim={claim} />
                   {claim.latest && claim.verdict !== "held" && <OwnTests claim={claim} slot={bench.data.group_id} />}
                   {claim.answer && (claim.answer.text || Object.keys(claim.answer.marks).length > 0) && (

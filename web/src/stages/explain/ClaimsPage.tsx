@@ -174,6 +174,7 @@ export function ClaimsPage({ id }: { id: string }) {
           </Column>
           {chosen && (
             <Column key={chosen.id}>
+              <Beliefs beliefs={data.beliefs} groups={data.groups} />
               <h2>{chosen.group}</h2>
               <ClaimText claim={chosen} asks={false} />
               <TestedList claim={chosen} />
@@ -220,6 +221,33 @@ export function ClaimsPage({ id }: { id: string }) {
         </Column>
       )}
     </FindingsFrame>
+  );
+}
+
+/** What groups seem to believe: who said so, in whose claims it is heard, who had it before; and the class's own data on it. */
+function Beliefs({ beliefs, groups }: { beliefs: Schemas["BeliefOut"][]; groups: number }) {
+  if (beliefs.length === 0) return null;
+  return (
+    <Disclosure
+      title={t`What groups seem to believe`}
+      detail={plural(beliefs.length, { one: "# thing heard", other: "# things heard" })}
+    >
+      <ul>
+        {beliefs.map((one) => (
+          <li key={one.key}>
+            <strong>{one.name}</strong>:{" "}
+            {[
+              one.means.length > 0 && t`${one.means.length} of ${groups} groups mean it (${one.means.join(", ")})`,
+              one.perhaps.length > 0 && t`heard and not answered: ${one.perhaps.join(", ")}`,
+              one.before.length > 0 && t`before, not any more: ${one.before.join(", ")}`,
+            ]
+              .filter(Boolean)
+              .join("; ")}
+            . {one.in_data} {one.question}
+          </li>
+        ))}
+      </ul>
+    </Disclosure>
   );
 }
 
