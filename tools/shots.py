@@ -66,6 +66,12 @@ def as_group(page: Page, url: str, code: str, pin: str) -> None:
     page.get_by_role("button", name="Join").click()
 
 
+def code_of(page: Page, url: str, title: str) -> str:
+    """The code with which groups join a lab."""
+    found = next(lab for lab in page.request.get(f"{url}/api/labs/list").json() if lab["title"] == title)
+    return str(page.request.get(f"{url}/api/labs/{found['id']}").json()["code"])
+
+
 def labs(page: Page, url: str) -> None:
     sign_in(page, url)
 
@@ -143,9 +149,7 @@ def wall(page: Page, url: str) -> None:
 def claims(page: Page, url: str) -> None:
     """A group's claims in the finished lab."""
     sign_in(page, url)
-    finished = next(lab for lab in page.request.get(f"{url}/api/labs/list").json() if lab["title"] == SURVEY)
-    code = page.request.get(f"{url}/api/labs/{finished['id']}").json()["code"]
-    as_group(page, url, code, "1904")
+    as_group(page, url, code_of(page, url, SURVEY), "1904")
     page.get_by_role("heading", name="Build this cell").wait_for()
     page.goto(f"{url}/bench/claims")
     page.get_by_role("heading", name="What you have claimed").wait_for()
@@ -195,7 +199,7 @@ def practise(page: Page, url: str) -> None:
 
 def bench(page: Page, url: str) -> None:
     board(page, url)
-    code = page.locator("aside p").first.inner_text()
+    code = code_of(page, url, SECOND)
     as_group(page, url, code, PIN)
     page.get_by_role("heading", name="Build this cell").wait_for()
 
@@ -209,7 +213,7 @@ def predict(page: Page, url: str) -> None:
     page.get_by_role("link", name="To the plan").click()
     page.get_by_role("button", name="Open the bench").click()
     page.get_by_role("heading", name="Just in").wait_for()
-    code = page.locator("aside p").first.inner_text()
+    code = code_of(page, url, THIRD)
     as_group(page, url, code, PIN)
     page.get_by_role("button", name="zinc", exact=True).click()
     page.get_by_label("How many volts by the table?").fill("1.1")

@@ -32,9 +32,11 @@ class Command(BaseCommand):
             if failed:
                 raise CommandError(f"Not as it was given out: {', '.join(failed)}.")
         else:
+            lines = []
             for lab in Lab.objects.order_by("created_at"):
                 entries, deeds = head_of(entries_of(lab)), head_of(deeds_of(lab))
-                self.stdout.write(f"{entries.shown}\t{deeds.shown}\t{lab.date}\t{lab.title}")
+                lines.append(f"{entries.shown}\t{deeds.shown}\t{lab.date}\t{lab.title}")
+            self.stdout.write("\n".join(lines))
 
     def _head(self, text: str) -> None:
         """Find the lab whose chain of entries had this head."""
