@@ -129,7 +129,7 @@ def _volt(own: Own) -> str:
 def _add(own: Own) -> str:
     return say(
         "Two cups of your {cell} in a row push with {twice}; two pairs in one cup with {v}.",
-        cell=own.short, twice=volts(2.0 * own.volts_v, 2), v=volts(own.volts_v, 2),
+        cell=own.short, twice=volts(2.0 * round(own.volts_v, 2), 2), v=volts(own.volts_v, 2),  # twice what is printed
     )  # fmt: skip
 
 

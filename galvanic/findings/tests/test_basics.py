@@ -35,6 +35,11 @@ class Basics(unittest.TestCase):
         self.assertIn(f"{needed} cups like your Zn | Cu", said["led"])
         self.assertEqual({key for key, text in said.items() if not text}, {"ampere", "liquid"})
 
+    def test_two_cups_push_with_twice_what_is_printed_of_one(self) -> None:
+        said = {one.key: one.own for one in basics(Own("Zn | Cu", "zinc", "copper", 0.957, 1.1037, "zinc"))}
+        self.assertIn("0.96", said["add"])
+        self.assertIn("1.92", said["add"])
+
     def test_the_example_is_the_cell_read_most_and_the_plates_as_they_were_found(self) -> None:
         readings = [ClassReading("Tern", "copper", "zinc", "lemon-juice", 0.94, 0.01) for _ in range(3)]
         readings += [ClassReading("Tern", "zinc", "aluminium", "lemon-juice", -0.30, 0.01) for _ in range(4)]
