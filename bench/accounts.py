@@ -16,7 +16,8 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import ACCOUNTS, predict
-from galvanic.findings.class_accounts import LEAST_ANSWERED, score_accounts
+from galvanic.chemistry.hypotheses import LEAST_ANSWERED
+from galvanic.findings.class_accounts import score_accounts
 from galvanic.findings.compare import ClassReading, compare
 from galvanic.planning.design import Task, design
 

@@ -15,18 +15,19 @@ from numpy.typing import NDArray
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import ACCOUNTS, Prediction, predict
+from galvanic.chemistry.hypotheses import LEAST_ANSWERED, made_of
 from galvanic.errors import NotEnoughData
 from galvanic.findings.compare import ElectrolyteResult
 from galvanic.notes import volts
 from galvanic.reference.catalogue import electrodes
 from galvanic.reference.further_tables import elements
 from galvanic.statistics.class_ladder import LEAST_V2, USUAL_V
+from galvanic.statistics.ladder import Scatter
 from galvanic.statistics.repeats import Repeats
 from galvanic.statistics.scoring import GOOD_V, Contest, Score, Values, contest, score, surely_misses_v
 from galvanic.words import mark, say, say_n
 
 Array = NDArray[np.float64]
-LEAST_ANSWERED = 0.5  # of a class's cells: an account that answers fewer is not ranked with the others
 NAMES: Mapping[str, tuple[str, str]] = {
     "standard": (mark("Table of standard potentials"), mark("what the printed table says")),
     "hydrogen": (mark("Hydrogen at the positive plate"), mark("acid gives H⁺, there are no copper ions")),
@@ -94,22 +95,17 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
     if not found:
         raise NotEnoughData(say("There is no cell to score the accounts on yet."))
     predictions = dict(zip((one.cell for one in found), predict([one.cell for one in found], draws), strict=True))
-    data = [
-        (one.cell, group.group, group.summary, result)
-        for result in results
-        for one in result.cells
-        for group in one.groups
-        if group.group not in one.outliers
-    ]
-    measured = [summary.mean_v for *_, summary, _ in data]
-    by = {name: [predictions[cell][name].volts_v for cell, *_ in data] for name in ACCOUNTS}
+    data = data_of(results)
+    measured = [one.summary.mean_v for one in data]
+    by = {name: [predictions[one.cell][name].volts_v for one in data] for name in ACCOUNTS}
     scores = {name: _score(by[name], measured) for name in ACCOUNTS}
-    answered = {name: {cell for cell, *_ in data if predictions[cell][name].volts_v is not None} for name in ACCOUNTS}
-    cells = {cell for cell, *_ in data}
+    answered = {name: {one.cell for one in data if predictions[one.cell][name].volts_v is not None} for name in ACCOUNTS}
+    cells = {one.cell for one in data}
     ranked = [name for name in ACCOUNTS if answered[name] and len(answered[name]) >= LEAST_ANSWERED * len(cells)]
     common = {cell for cell in cells if all(cell in answered[name] for name in ranked)}
-    places = [k for k, (cell, *_) in enumerate(data) if cell in common]
-    values = _values([data[k] for k in places])
+    places = [k for k, one in enumerate(data) if one.cell in common]
+    chosen = [data[k] for k in places]
+    values = values_of(chosen, made_of([one.cell for one in chosen]))
     says = {name: np.array([by[name][k] for k in places], dtype=float) for name in ranked}
     missed = {name: float(np.sqrt(((says[name] - values.measured_v) ** 2).mean())) for name in ranked} if places else {}
     order = sorted(ACCOUNTS, key=lambda name: (missed.get(name, math.inf), _rms(scores[name])))
@@ -126,29 +122,51 @@ def score_accounts(results: Sequence[ElectrolyteResult], draws: int = 0) -> Acco
     return AccountsResult(rows, listed, _ranking(results), sum(len(one.outliers) for one in found), len(common), verdict)
 
 
-def _values(data: Sequence[tuple[Cell, str, Repeats, ElectrolyteResult]]) -> Values:
-    """The values as the statistics take them, with what their groups add by the ladder's fit (or what is usual)."""
-    rungs = list(
-        dict.fromkeys((plate, result.electrolyte, result.condition) for cell, *_, result in data for plate in cell.pair)
-    )
-    made_of, kept = np.zeros((len(data), len(rungs))), np.zeros((len(data), len(rungs)))
-    own, meter = np.zeros(len(data)), np.zeros(len(data))
-    for row, (cell, _, summary, result) in enumerate(data):
-        scatter = result.ladder.scatter if result.ladder else None
-        cell_v, plates_v, meter_v = (
-            (USUAL_V["cell"], USUAL_V["plates"], USUAL_V["meter"])
-            if scatter is None
-            else (scatter.cell_v, scatter.plates_v, scatter.meter_v)
-        )
-        own[row], meter[row] = cell_v**2 + summary.u_b_v**2 + LEAST_V2, meter_v
-        for plate, sign in ((cell.positive, 1.0), (cell.negative, -1.0)):
-            at = rungs.index((plate, result.electrolyte, result.condition))
-            made_of[row, at], kept[row, at] = sign, sign * plates_v
-            own[row] += 0.0 if scatter is None else scatter.rough.get(plate, 0.0) ** 2
-    groups = [group for _, group, *_ in data]
-    same = np.equal.outer(groups, groups)
+@dataclass(frozen=True, slots=True)
+class Datum:
+    """A group's mean of a cell, with the scatter of its bath's ladder (None: what is usual)."""
+
+    cell: Cell
+    group: str
+    summary: Repeats
+    scatter: Scatter | None
+
+
+def data_of(results: Sequence[ElectrolyteResult]) -> list[Datum]:
+    """The groups' values that count, of two different plates or not, as they stand."""
+    return [
+        Datum(one.cell, group.group, group.summary, result.ladder.scatter if result.ladder else None)
+        for result in results
+        for one in result.cells
+        for group in one.groups
+        if group.group not in one.outliers
+    ]
+
+
+def scatter_of(found: Scatter | None) -> tuple[float, float, float]:
+    """What is new at each cell, kept with a group's plates and with its meter, V: by a ladder's fit, or what is usual."""
+    if found is None:
+        return USUAL_V["cell"], USUAL_V["plates"], USUAL_V["meter"]
+    return found.cell_v, found.plates_v, found.meter_v
+
+
+def rough_v2(cell: Cell, found: Scatter | None) -> float:
+    """What plates that scatter more than the others add to a cell, V²."""
+    return 0.0 if found is None else sum(found.rough.get(plate, 0.0) ** 2 for plate in cell.pair)
+
+
+def values_of(data: Sequence[Datum], made: Array) -> Values:
+    """The values as the statistics take them, with what their groups add; `made`: of which rungs (`hypotheses.made_of`)."""
+    n = len(data)
+    kept, meter, own = np.zeros((n, made.shape[1])), np.zeros(n), np.zeros(n)
+    for row, one in enumerate(data):
+        cell_v, plates_v, meter[row] = scatter_of(one.scatter)
+        kept[row] = plates_v * made[row]
+        own[row] = cell_v**2 + one.summary.u_b_v**2 + LEAST_V2 + rough_v2(one.cell, one.scatter)
+    groups = [one.group for one in data]
+    same = np.equal.outer(groups, groups) if n else np.zeros((0, 0))
     covariance = np.diag(own) + (kept @ kept.T + np.outer(meter, meter)) * same
-    return Values(np.array([summary.mean_v for *_, summary, _ in data]), made_of, covariance, len(set(groups)))
+    return Values(np.array([one.summary.mean_v for one in data]), made, covariance, len(set(groups)))
 
 
 def _verdict(rows: Sequence[AccountRow], says: Mapping[str, Array], values: Values, cells: int) -> str:

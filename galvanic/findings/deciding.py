@@ -14,22 +14,14 @@ from numpy.typing import NDArray
 
 from galvanic.cells import Cell
 from galvanic.chemistry.hypotheses import NONE, READ_V, hypotheses_on, made_of, weighed_accounts
+from galvanic.findings.class_accounts import NAMES, Datum, data_of, rough_v2, scatter_of, values_of
 from galvanic.findings.compare import ElectrolyteResult
-from galvanic.statistics.class_ladder import LEAST_V2, USUAL_V
+from galvanic.statistics.class_ladder import LEAST_V2
 from galvanic.statistics.hypotheses import DECIDED, Hypothesis, Telling, further_of, telling, weigh
-from galvanic.statistics.ladder import Scatter
-from galvanic.statistics.repeats import Repeats
-from galvanic.statistics.scoring import Values
 from galvanic.words import mark, say
 
 Array = NDArray[np.float64]
-NAMES: Mapping[str, str] = {
-    "standard": mark("Table of standard potentials"),
-    "hydrogen": mark("Hydrogen at the positive plate"),
-    "series": mark("Galvanic series"),
-    "rest": mark("Rest-potential model"),
-    NONE: mark("None of them"),
-}
+NONE_NAME = mark("None of them")
 MOST_TELLING = 5
 WORTH_NATS = 0.01  # a cell that tells less than this tells nothing
 MOST_SHARE = 99
@@ -67,14 +59,6 @@ class Deciding:
     verdict: str
 
 
-@dataclass(frozen=True, slots=True)
-class _Datum:
-    cell: Cell
-    group: str
-    summary: Repeats
-    scatter: Scatter | None
-
-
 def deciding(
     results: Sequence[ElectrolyteResult],
     order: Sequence[tuple[Cell, str]] = (),
@@ -94,13 +78,13 @@ def deciding(
     further = [cell for cell in answered if cell in set(candidates)] if set(names) <= set(able) else []
     cells = [*(one.cell for one in data), *further]
     n, made, whole = len(data), made_of(cells), hypotheses_on(cells, names)
-    weighed = weigh(_values(data, made[:n]), [one.first(n) for one in whole])
+    weighed = weigh(values_of(data, made[:n]), [one.first(n) for one in whole])
     shares = [dict(zip(weighed.names, map(float, row), strict=True)) for row in weighed.after]
     steps = tuple(Step(one.cell, one.group, one.summary.mean_v, after) for one, after in zip(data, shares[1:], strict=True))
     told = telling(weighed, further_of(whole, n, made, np.array([_noise_v2(cell, data) for cell in further])))
     tells = [_next(cell, one, whole, n + k) for k, (cell, one) in enumerate(zip(further, told, strict=True))]
     best = sorted((one for one in tells if one.nats >= WORTH_NATS), key=lambda one: (-one.nats, one.cell))
-    measured, said = len({one.cell for one in data}), {name: say(NAMES[name]) for name in weighed.names}
+    measured, said = len({one.cell for one in data}), {name: _name(name) for name in weighed.names}
     verdict = _verdict(shares[-1], measured, best[0] if best else None)
     return Deciding(said, in_hundred(shares[-1]), steps, tuple(best[:MOST_TELLING]), measured, verdict)
 
@@ -108,6 +92,10 @@ def deciding(
 def _next(cell: Cell, found: Telling, whole: Sequence[Hypothesis], row: int) -> NextCell:
     says = {one.name: float(one.says_v[row]) for one in whole if one.name != NONE}
     return NextCell(cell, says, found.nats, found.decides)
+
+
+def _name(name: str) -> str:
+    return say(NONE_NAME) if name == NONE else say(NAMES[name][0])
 
 
 def in_hundred(shares: Mapping[str, float]) -> dict[str, int]:
@@ -129,10 +117,10 @@ def _verdict(shares: Mapping[str, float], cells: int, best: NextCell | None) -> 
     if shares[first] >= DECIDED:
         if first == NONE:
             return say("Decided: none of the accounts fits this class ({n} of 100).", n=hundred[first])
-        return say("Decided: {name} has {n} of 100.", name=say(NAMES[first]), n=hundred[first])
+        return say("Decided: {name} has {n} of 100.", name=_name(first), n=hundred[first])
     open_yet = say(
         "Not decided: {name} has {n} of 100, {other} {n_other}.",
-        name=say(NAMES[first]), n=hundred[first], other=say(NAMES[second]), n_other=hundred[second],
+        name=_name(first), n=hundred[first], other=_name(second), n_other=hundred[second],
     )  # fmt: skip
     if best is None:
         return open_yet
@@ -142,45 +130,15 @@ def _verdict(shares: Mapping[str, float], cells: int, best: NextCell | None) -> 
     )  # fmt: skip
 
 
-def _data(results: Sequence[ElectrolyteResult], order: Sequence[tuple[Cell, str]]) -> list[_Datum]:
+def _data(results: Sequence[ElectrolyteResult], order: Sequence[tuple[Cell, str]]) -> list[Datum]:
     """The values that count, in the order in which they came."""
     place = {key: k for k, key in reversed(list(enumerate(order)))}
-    data = [
-        _Datum(one.cell, group.group, group.summary, result.ladder.scatter if result.ladder else None)
-        for result in results
-        for one in result.cells
-        for group in one.groups
-        if group.group not in one.outliers and one.cell.negative != one.cell.positive
-    ]
+    data = [one for one in data_of(results) if one.cell.negative != one.cell.positive]
     return sorted(data, key=lambda one: place.get((one.cell, one.group), len(place)))
 
 
-def _values(data: Sequence[_Datum], made: Array) -> Values:
-    """The values with what groups add to them; rungs are those of `made`."""
-    n = len(data)
-    kept, meter, own = np.zeros((n, made.shape[1])), np.zeros(n), np.zeros(n)
-    for row, one in enumerate(data):
-        cell_v, plates_v, meter[row] = _scatter(one.scatter)
-        kept[row] = plates_v * made[row]
-        own[row] = cell_v**2 + one.summary.u_b_v**2 + LEAST_V2 + _rough_v2(one.cell, one.scatter)
-    groups = [one.group for one in data]
-    same = np.equal.outer(groups, groups) if n else np.zeros((0, 0))
-    covariance = np.diag(own) + (kept @ kept.T + np.outer(meter, meter)) * same
-    return Values(np.array([one.summary.mean_v for one in data]), made, covariance, len(set(groups)))
-
-
-def _noise_v2(cell: Cell, data: Sequence[_Datum]) -> float:
+def _noise_v2(cell: Cell, data: Sequence[Datum]) -> float:
     """What one more group adds to its value of a cell, V²."""
     scatter = next((one.scatter for one in data if one.cell.bath == cell.bath), None)
-    cell_v, plates_v, meter_v = _scatter(scatter)
-    return cell_v**2 + 2.0 * plates_v**2 + meter_v**2 + READ_V**2 + LEAST_V2 + _rough_v2(cell, scatter)
-
-
-def _scatter(found: Scatter | None) -> tuple[float, float, float]:
-    if found is None:
-        return USUAL_V["cell"], USUAL_V["plates"], USUAL_V["meter"]
-    return found.cell_v, found.plates_v, found.meter_v
-
-
-def _rough_v2(cell: Cell, found: Scatter | None) -> float:
-    return 0.0 if found is None else sum(found.rough.get(plate, 0.0) ** 2 for plate in cell.pair)
+    cell_v, plates_v, meter_v = scatter_of(scatter)
+    return cell_v**2 + 2.0 * plates_v**2 + meter_v**2 + READ_V**2 + LEAST_V2 + rough_v2(cell, scatter)
