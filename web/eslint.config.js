@@ -43,10 +43,16 @@ const translated = [
   outside(":not(TaggedTemplateExpression) > TemplateLiteral > TemplateElement[value.raw=/[A-Z][a-z’]+ [a-z]+ [a-z]/]"),
 ];
 
+/** What only https has, although it works on the machine itself. */
+const secureOnly = {
+  selector: "MemberExpression[object.name='crypto'][property.name='randomUUID']",
+  message: "Phones in a classroom come by plain http, where this does not exist: take api/newId.",
+};
+
 export default tseslint.config(
   { ignores: ["dist", "src/api/generated.d.ts"] },
   ...tseslint.configs.strict,
   hooks.configs.flat["recommended-latest"],
   ...oneWay,
-  { rules: { eqeqeq: "error", "no-console": "error", "no-restricted-syntax": ["error", ...translated] } },
+  { rules: { eqeqeq: "error", "no-console": "error", "no-restricted-syntax": ["error", secureOnly, ...translated] } },
 );

@@ -217,10 +217,3 @@ def _distances(made: Array, owner: Whole, low: Sequence[int], high: Sequence[int
     used = int((np.abs(made).sum(axis=0) > 0).sum())
     variance = covariance[low, low] + covariance[high, high] - 2.0 * covariance[low, high]
     return np.sqrt(np.maximum(variance, LEAST_V2)), coverage(max(1.0, n - used + 1 + FREEDOM))
-
-
-def by_share(found: Foreseen) -> Mapping[str, tuple[Saying, ...]]:
-    """The sayings by how sure they are: in nine of ten classes, in half of them, in fewer."""
-    sure = tuple(one for one in found.sayings if one.can >= 90.0)
-    likely = tuple(one for one in found.sayings if 50.0 <= one.can < 90.0)
-    return {"sure": sure, "likely": likely, "unsure": tuple(one for one in found.sayings if one.can < 50.0)}

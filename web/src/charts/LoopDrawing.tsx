@@ -98,13 +98,15 @@ function AtPlate({
 type Props = {
   ring: Ring;
   liquid: string;
+  /** Two solutions that something porous or a bridge keeps apart. */
+  divided?: boolean;
   symbols: { negative: string; positive: string };
   moving: boolean;
   current: boolean;
 };
 
 /** The ring of a cell: electrons in the wire, what happens at each plate, ions in the liquid; the negative plate on the left. */
-export function LoopDrawing({ ring, liquid, symbols, moving, current }: Props) {
+export function LoopDrawing({ ring, liquid, divided = false, symbols, moving, current }: Props) {
   const { flows, gives, takes } = ring;
   const first = PLATE.top + 74;
   const taken = first + ROW * gives.length;
@@ -135,6 +137,9 @@ export function LoopDrawing({ ring, liquid, symbols, moving, current }: Props) {
         strokeWidth={2}
       />
       <rect x={31} y={158} width={338} height={floor - 160} fill={poured(liquid)} />
+      {divided && (
+        <line x1={middle} x2={middle} y1={150} y2={floor} stroke={colour.soft} strokeWidth={2} strokeDasharray="3 5" />
+      )}
       <path
         d={`M${PLATE.left} ${PLATE.top} V48 H${flows ? PLATE.right : middle - half} ${flows ? "" : `M${middle + half} 48 H${PLATE.right}`} V${PLATE.top}`}
         fill="none"

@@ -3,6 +3,7 @@ import { Trans } from "@lingui/react/macro";
 import type { Schemas } from "../../api/client";
 import { useState } from "react";
 import { useRecordMeant } from "../../api/claims";
+import { newId } from "../../api/newId";
 import { lower } from "../../format";
 import { Button } from "../../ui/Button";
 import { Row, Soft } from "../../ui/layout";
@@ -29,7 +30,7 @@ const SAID: Record<string, string> = {
 /** What is heard in a claim, as a question to its group; the answer stays, and it counts above the ear. */
 function AskedBack({ claim, heard }: { claim: string; heard: Claim["heard"][number] }) {
   const record = useRecordMeant(claim);
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(newId);
   const say = (yes: boolean) => record.mutate({ id, belief: heard.key, yes });
   return (
     <section aria-label={t`A question back`}>

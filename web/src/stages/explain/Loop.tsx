@@ -47,6 +47,7 @@ export function Loop({ lab, cell, bare = false }: { lab: string; cell: Schemas["
           <LoopDrawing
             ring={ring}
             liquid={cell.electrolyte}
+            divided={names.cups(cell.electrolyte) !== null}
             symbols={{ negative: names.symbol(ring.negative), positive: names.symbol(ring.positive) }}
             moving={moving}
             current={current}
