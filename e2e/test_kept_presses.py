@@ -53,6 +53,8 @@ PRESS = """(what) => {
   const one = [...document.querySelectorAll("[data-to-press]")].find((one) => one.dataset.toPress === what);
   one?.focus(); one?.click();
 }"""
+MOMENT = re.compile(r"\d{4}-\d{2}-\d{2}T[\d:.]+(Z|\+\d\d:\d\d)?")
+LOOKED_AHEAD = "/preview"
 SHAPE = re.compile(r"  (line|path|rect|circle|poly\w+|drawn)( dashed)? (at|\d)|drawn \d")
 TO_FILL = """() => [...document.querySelectorAll("main input, main textarea, [role=dialog] input")]
   .filter((one) => one.checkVisibility() && !one.disabled && !one.readOnly && one.value === ""
@@ -86,10 +88,20 @@ class Pressed(EachPage):
         page = super().device(*args, **kwargs)
         page.add_init_script(BY_RULE)
         self.under_way: set[Request] = set()
-        page.on("request", lambda one: one.method != "GET" and self.under_way.add(one))
+        self.sent: list[str] = []
+        page.on("request", lambda one: one.method != "GET" and self.sending(one))
         for over in ("requestfinished", "requestfailed"):
             page.on(over, lambda one: self.under_way.discard(one))
         return page
+
+    def sending(self, one: Request) -> None:
+        """Something is written: wait for it, and keep what is asked of the server."""
+        self.under_way.add(one)
+        path = urlsplit(one.url).path
+        if path.endswith(LOOKED_AHEAD):  # sent a while after the last key: how many there were is chance
+            self.sent = [sent for sent in self.sent if LOOKED_AHEAD not in sent]
+        body = one.post_data or "" if "json" in one.headers.get("content-type", "") else ""
+        self.sent.append(plain(MOMENT.sub("MOMENT", f"> {one.method} {path} {body}")))
 
     def presses(self, page: Page, path: str) -> Iterator[tuple[str, list[str]]]:
         """Every press on a page, and the lines that it brought."""
@@ -101,7 +113,7 @@ class Pressed(EachPage):
                     field.fill(self.typed)
                 page.evaluate("document.querySelectorAll('[data-to-fill]').forEach((one) => delete one.dataset.toFill)")
                 now = self.says(page)
-                yield f"typed {self.typed}", came(before, now)
+                yield f"typed {self.typed}", [*self.took(), *came(before, now)]
                 before = now
             what = self.next_one(page, pressed)
             if what is None:
@@ -110,12 +122,17 @@ class Pressed(EachPage):
             now = self.says(page)
             went = urlsplit(page.url).path
             if went != urlsplit(self.url + path).path:
-                yield f"{plain(what)}: went to {plain(went)}", []
+                yield f"{plain(what)}: went to {plain(went)}", self.took()
                 page.goto(path)
                 before = self.says(page)
                 continue
-            yield plain(what), came(before, now)
+            yield plain(what), [*self.took(), *came(before, now)]
             before = now
+
+    def took(self) -> list[str]:
+        """What was asked of the server since last time, in an order that does not depend on chance."""
+        sent, self.sent = sorted(self.sent), []
+        return sent
 
     def next_one(self, page: Page, pressed: set[str]) -> str | None:
         """The first on the page that has not been pressed yet."""
@@ -135,6 +152,20 @@ class Pressed(EachPage):
 
 class Teachers(Pressed):
     pages = {
+        "labs": "/labs",
+        "new": "/labs/new",
+        "import": "/labs/import",
+        "materials": "/materials",
+        "account": "/account",
+        "school": "/school",
+        "years": "/years?{years}",
+        "plan": "{draft}/plan",
+        "setup": "{draft}/setup",
+        "kit": "{draft}/kit",
+        "predictions": "{closed}/predict",
+        "claims": "{closed}/claims",
+        "notebook": "{closed}/notebook",
+        "notebook-group": "{closed}/notebook/{group}",
         "safety": "{draft}/safety",
         "board": "{running}/board",
         "compare": "{closed}/compare",
@@ -146,11 +177,62 @@ class Teachers(Pressed):
     }
 
 
+class OtherLabs(Pressed):
+    """A lab that is going on, one that changed the distance, one of two solutions."""
+
+    pages = {
+        "changed": "{changed}/compare",
+        "changed-setup": "{changed}/setup",
+        "changed-explain": "{changed}/explain",
+        "cups": "{cups}/compare",
+        "cups-power": "{cups}/power",
+        "open-compare": "{running}/compare",
+        "open-plan": "{running}/plan",
+        "open-setup": "{running}/setup",
+        "open-report": "{running}/report",
+    }
+
+
+class Slides(Pressed):
+    """What the wall shows."""
+
+    pages = {
+        "board-projector": "{running}/board/projector",
+        "compare-projector": "{closed}/compare/projector",
+        "explain-projector": "{closed}/explain/projector",
+        "chain-projector": "{closed}/power/projector",
+        "ask-projector": "{closed}/ask/projector",
+    }
+
+
+class TeachersTyped(Pressed):
+    pages = {
+        "new-typed": "/labs/new",
+        "materials-typed": "/materials",
+        "account-typed": "/account",
+        "setup-typed": "{draft}/setup",
+        "compare-typed": "{closed}/compare",
+        "power-typed": "{closed}/power?{juices}",
+        "ask-typed": "{closed}/ask",
+        "report-typed": "{closed}/report",
+    }
+    typed = "0.5"
+
+
 class OnAPhone(Pressed):
     """Whoever it is."""
 
     def visitor(self) -> Page:
         return self.device(PHONE, touch=True)
+
+
+class Strangers(OnAPhone):
+    pages = {"join": "/join", "sign-in": "/sign-in", "answer": "/answer", "check": "/check"}
+
+
+class StrangersTyped(OnAPhone):
+    pages = {"join-typed": "/join", "sign-in-typed": "/sign-in"}
+    typed = "0.5"
 
 
 class Practice(OnAPhone):
@@ -170,19 +252,45 @@ class AtABench(Pressed):
 
 
 class Groups(AtABench):
-    pages = {"bench-packs": "/bench/packs"}
+    pages = {
+        "bench": "/bench/1",
+        "bench-last": "/bench/{last}",
+        "bench-packs": "/bench/packs",
+        "bench-open-notebook": "/bench/notebook",
+    }
 
 
 class GroupsTyped(AtABench):
-    pages = {"bench-typed": "/bench/2"}
+    pages = {
+        "bench-typed": "/bench/2",
+        "bench-last-typed": "/bench/{last}",
+        "bench-packs-typed": "/bench/packs",
+        "bench-open-notebook-typed": "/bench/notebook",
+    }
     typed = "0.94"
 
 
 class GroupsAfterwards(Pressed):
-    pages = {"bench-pack": "/bench/packs/{pack}", "bench-notebook": "/bench/notebook"}
+    pages = {
+        "bench-results": "/bench/results",
+        "bench-basics": "/bench/basics",
+        "bench-explain": "/bench/explain",
+        "bench-claims": "/bench/claims",
+        "bench-pack": "/bench/packs/{pack}",
+        "bench-notebook": "/bench/notebook",
+    }
 
     def visitor(self) -> Page:
         return self.bench(self.closed)
+
+
+class GroupsAfterwardsTyped(GroupsAfterwards):
+    pages = {
+        "bench-claims-typed": "/bench/claims",
+        "bench-pack-typed": "/bench/packs/{pack}",
+        "bench-explain-typed": "/bench/explain",
+    }
+    typed = "zinc holds its electrons less than copper, 0.94 V"
 
 
 def came(before: list[str], now: list[str]) -> list[str]:

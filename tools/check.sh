@@ -34,24 +34,29 @@ all_sentences() { # every sentence is in its catalogue and translated; the front
     (cd web/src && find . -name '*.po' -exec diff -u {} "$now/{}" \; >"$now/differences"; cat "$now/differences"; [[ ! -s $now/differences ]])
 }
 
+database_of_checks() { # checks look at it; tests make databases of their own
+  start_database test-postgres
+  make_database pipette
+}
+
+run_checks() {
+  rm -f "$RUN/failed-checks"
+  echo "Checks"
+  (check schema schema_drift; check tsc npm --prefix web run typecheck; check eslint npm --prefix web run lint; check size script_size; check sentences all_sentences) &
+  check ruff ruff check .
+  check format ruff format --check .
+  check imports lint-imports
+  check mypy mypy
+  check migrations no_migration_missing
+  wait
+  [[ ! -s $RUN/failed-checks ]] || { echo "Checks failed: $(tr '\n' ' ' <"$RUN/failed-checks")"; return 1; }
+}
+
 run_checks_and_tests() {
   local ok=0
-  start_database test-postgres
-  make_database pipette  # checks look at it; tests make databases of their own
+  database_of_checks
   if [[ $# -eq 0 ]]; then
-    rm -f "$RUN/failed-checks"
-    echo "Checks"
-    (check schema schema_drift; check tsc npm --prefix web run typecheck; check eslint npm --prefix web run lint; check size script_size; check sentences all_sentences) &
-    check ruff ruff check .
-    check format ruff format --check .
-    check imports lint-imports
-    check mypy mypy
-    check migrations no_migration_missing
-    wait
-    if [[ -s $RUN/failed-checks ]]; then
-      echo "Checks failed: $(tr '\n' ' ' <"$RUN/failed-checks")"
-      ok=1
-    fi
+    run_checks || ok=1
     set -- galvanic server e2e
   fi
   echo "Tests"

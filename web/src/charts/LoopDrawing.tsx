@@ -138,7 +138,15 @@ export function LoopDrawing({ ring, liquid, divided = false, symbols, moving, cu
       />
       <rect x={31} y={158} width={338} height={floor - 160} fill={poured(liquid)} />
       {divided && (
-        <line x1={middle} x2={middle} y1={150} y2={floor} stroke={colour.marginLine} strokeWidth={2} strokeDasharray="3 5" />
+        <line
+          x1={middle}
+          x2={middle}
+          y1={150}
+          y2={floor}
+          stroke={colour.marginLine}
+          strokeWidth={2}
+          strokeDasharray="3 5"
+        />
       )}
       <path
         d={`M${PLATE.left} ${PLATE.top} V48 H${flows ? PLATE.right : middle - half} ${flows ? "" : `M${middle + half} 48 H${PLATE.right}`} V${PLATE.top}`}
