@@ -22,7 +22,12 @@ from galvanic.chemistry.class_fit import LEAST_U_LOG, RANGES, U_MODEL_V, Measure
 from galvanic.chemistry.many_cells import Asked, ManyCells
 from galvanic.chemistry.polarisation import Geometry
 
-CELLS = (("zinc", "lemon-juice", "copper"), ("zinc", "salt-water", "copper"), ("magnesium", "vinegar", "copper"), ("aluminium", "salt-water", "graphite"))
+CELLS = (
+    ("zinc", "lemon-juice", "copper"),
+    ("zinc", "salt-water", "copper"),
+    ("magnesium", "vinegar", "copper"),
+    ("aluminium", "salt-water", "graphite"),
+)
 OPEN = math.inf
 PLANS = {
     "open and one load": ((OPEN, 10.0), (100.0, 10.0)),
@@ -31,11 +36,14 @@ PLANS = {
         (OPEN, 10.0), (1000.0, 10.0), (47.0, 10.0), (0.0, 3.0), (100.0, 3.0), (100.0, 10.0), (100.0, 30.0), (100.0, 60.0),
     ),
 }  # fmt: skip
+Plan = tuple[tuple[float, float], ...]
 U_CELL, SHARED = 0.12, 0.8
-ROW = "{:<36} {:<8} {:>6} {:>8} {:>8} {:>12}"
+ROW = "{:<36} {:<8} {:>6} {:>8} {:>8} {:>12}\n"
 
 
-def drawn(many: ManyCells, plan: tuple[tuple[float, float], ...], rng: np.random.Generator) -> tuple[np.ndarray, list[Measured]]:
+def drawn(
+    many: ManyCells, plan: tuple[tuple[float, float], ...], rng: np.random.Generator
+) -> tuple[np.ndarray, list[Measured]]:
     """What a cell is really like, and a class's values of it."""
     middle = {"oxygen": (0.3, 4.0), "area": (0.3, 2.0), "oxide": (0.1, 10.0), "ions": (1e-7, 3e-3)}
     true = np.array([rng.uniform(*np.log(middle[knob])) for knob in many.knobs])
@@ -51,7 +59,9 @@ def drawn(many: ManyCells, plan: tuple[tuple[float, float], ...], rng: np.random
             out.append(Measured(ohm, at_s, value * math.exp(math.hypot(U_CELL, LEAST_U_LOG) * z), U_CELL))
             continue
         left = 1.0 if math.isinf(ohm) else min(1.0, max(0.0, value / max(opened, 0.01)))
-        whole = Measured(ohm, at_s, float(value + shift * left), 0.01 if math.isinf(ohm) else U_CELL * abs(float(value)), trace)
+        whole = Measured(
+            ohm, at_s, float(value + shift * left), 0.01 if math.isinf(ohm) else U_CELL * abs(float(value)), trace
+        )
         out.append(Measured(ohm, at_s, whole.value + volts_u_v(whole) * z, whole.u, trace))
     return true, out
 
@@ -59,7 +69,7 @@ def drawn(many: ManyCells, plan: tuple[tuple[float, float], ...], rng: np.random
 def main(cells: int) -> None:
     """Print the table."""
     rng = np.random.default_rng(23)
-    print(ROW.format("measured", "of", "cells", "told", "hold, %", "half-width"))
+    sys.stdout.write(ROW.format("measured", "of", "cells", "told", "hold, %", "half-width"))
     start, fits, nearer, better, among = time.process_time(), 0, 0.0, 0, 0
     for name, plan in PLANS.items():
         told, hold, all_of, widths = Counter[str](), Counter[str](), Counter[str](), dict[str, list[float]]()
@@ -85,9 +95,10 @@ def main(cells: int) -> None:
             if all_of[knob]:
                 holds = f"{100 * hold[knob] / told[knob]:.0f}" if told[knob] else "-"
                 times = f"× {math.exp(float(np.median(widths[knob]))):.1f}" if told[knob] else "-"
-                print(ROW.format(name, knob, all_of[knob], told[knob], holds, times))
-    print(f"a load left out: nearer with the fit in {100 * better / among:.0f} of 100, by {1e3 * nearer / among:.0f} mV on average")
-    print(f"{(time.process_time() - start) / fits:.2f} s of CPU a fit")
+                sys.stdout.write(ROW.format(name, knob, all_of[knob], told[knob], holds, times))
+    share, by_mv = 100 * better / among, 1e3 * nearer / among
+    sys.stdout.write(f"a load left out: nearer with the fit in {share:.0f} of 100, by {by_mv:.0f} mV on average\n")
+    sys.stdout.write(f"{(time.process_time() - start) / fits:.2f} s of CPU a fit\n")
 
 
 if __name__ == "__main__":

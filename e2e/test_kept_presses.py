@@ -14,6 +14,7 @@ from collections.abc import Iterator
 from typing import Any
 from urllib.parse import urlsplit
 
+from django.utils import timezone
 from playwright.sync_api import Page, Request
 
 from e2e.browser import PHONE
@@ -87,6 +88,7 @@ class Pressed(EachPage):
         """A device on which nothing happens by chance."""
         page = super().device(*args, **kwargs)
         page.add_init_script(BY_RULE)
+        page.clock.set_fixed_time(timezone.now())  # what counts seconds stands still; timers run
         self.under_way: set[Request] = set()
         self.sent: list[str] = []
         page.on("request", lambda one: one.method != "GET" and self.sending(one))
@@ -154,15 +156,11 @@ class Teachers(Pressed):
     pages = {
         "labs": "/labs",
         "new": "/labs/new",
-        "import": "/labs/import",
         "materials": "/materials",
         "account": "/account",
         "school": "/school",
-        "years": "/years?{years}",
         "plan": "{draft}/plan",
         "setup": "{draft}/setup",
-        "kit": "{draft}/kit",
-        "predictions": "{closed}/predict",
         "claims": "{closed}/claims",
         "notebook": "{closed}/notebook",
         "notebook-group": "{closed}/notebook/{group}",
@@ -200,8 +198,6 @@ class Slides(Pressed):
         "board-projector": "{running}/board/projector",
         "compare-projector": "{closed}/compare/projector",
         "explain-projector": "{closed}/explain/projector",
-        "chain-projector": "{closed}/power/projector",
-        "ask-projector": "{closed}/ask/projector",
     }
 
 
@@ -227,7 +223,7 @@ class OnAPhone(Pressed):
 
 
 class Strangers(OnAPhone):
-    pages = {"join": "/join", "sign-in": "/sign-in", "answer": "/answer", "check": "/check"}
+    pages = {"join": "/join", "sign-in": "/sign-in"}
 
 
 class StrangersTyped(OnAPhone):
@@ -270,21 +266,24 @@ class GroupsTyped(AtABench):
     typed = "0.94"
 
 
-class GroupsAfterwards(Pressed):
+class Afterwards(Pressed):
+    """A group when its lab is over."""
+
+    def visitor(self) -> Page:
+        return self.bench(self.closed)
+
+
+class GroupsAfterwards(Afterwards):
     pages = {
         "bench-results": "/bench/results",
-        "bench-basics": "/bench/basics",
         "bench-explain": "/bench/explain",
         "bench-claims": "/bench/claims",
         "bench-pack": "/bench/packs/{pack}",
         "bench-notebook": "/bench/notebook",
     }
 
-    def visitor(self) -> Page:
-        return self.bench(self.closed)
 
-
-class GroupsAfterwardsTyped(GroupsAfterwards):
+class GroupsAfterwardsTyped(Afterwards):
     pages = {
         "bench-claims-typed": "/bench/claims",
         "bench-pack-typed": "/bench/packs/{pack}",

@@ -75,6 +75,7 @@ run_benches() {
   python bench/loops.py 40
   python bench/accounts.py 40
   python bench/deciding.py 40
+  python bench/class_fit.py 60
   python bench/foreseen.py 60
   python bench/plan.py
   python bench/years.py

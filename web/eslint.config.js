@@ -45,8 +45,10 @@ const translated = [
 
 /** What only https has, although it works on the machine itself. */
 const secureOnly = {
-  selector: "MemberExpression[object.name='crypto'][property.name='randomUUID']",
-  message: "Phones in a classroom come by plain http, where this does not exist: take api/newId.",
+  selector:
+    "MemberExpression[object.name='crypto'][property.name=/^(randomUUID|subtle)$/], " +
+    "MemberExpression[object.name='navigator'][property.name='clipboard']",
+  message: "Phones in a classroom come by plain http, where this does not exist: take api/newId or ui/Copy.",
 };
 
 export default tseslint.config(

@@ -3,8 +3,9 @@
 Weighted least squares on open voltage, voltages across resistors, short-circuit currents and voltages in time, with what the
 model may be off at rest as one more unknown. Of each quantity the whole range is tried, the others fitted anew each time
 (profile likelihood; D. J. Venzon, S. H. Moolgavkar, Appl. Stat. 37 (1988) 87): its 95 % interval is where the sum of squares
-stays within 3.84 of the best (chi-squared, one degree of freedom). Where that holds over nearly the whole range the data
-cannot tell, and say so. All tries go on at once (Levenberg–Marquardt on many guesses).
+stays within 3.84 of the best (chi-squared, one degree of freedom). An end of the range is ruled out where it is 6.63 above
+the best (99 %), so that what seldom can be told is not told by chance; where no end is, the data cannot tell, and say so.
+All tries go on at once (Levenberg–Marquardt on many guesses).
 """
 
 from __future__ import annotations
@@ -23,13 +24,19 @@ from galvanic.chemistry.polarisation import Geometry
 from galvanic.errors import within
 from galvanic.words import say
 
-CHI_95 = 3.8415  # of chi-squared with one degree of freedom
+CHI_95, CHI_99 = 3.8415, 6.6349  # of chi-squared with one degree of freedom
 # How far each quantity may lie from what the model takes, as factors; ions in mol/L.
 RANGES = {"oxygen": (1 / 30, 10.0), "area": (0.1, 4.0), "oxide": (0.01, 30.0), "ions": (1e-9, 0.03)}
-TRIES, ROUNDS, DELTA = 11, 7, 0.02
+TRIES, ROUNDS, DELTA = 9, 16, 0.02
+CLOSE, STUCK = 3e-3, 1e5  # less of a sum of squares is not worth a round; so much damping finds nothing better
 MOVES = 0.02  # a quantity that moves no weighted value by more than this over its whole range is not looked for
 U_MODEL_V = 0.06  # how far the rest potential of a cell nobody fitted lies from the model (`bench/accuracy.py`)
-LEAST_U_V, LEAST_U_LOG = 0.005, 0.08  # of a class's mean; of a current that falls while it is read: common practice, no source
+LEAST_U_V, LEAST_U_LOG = (
+    0.005,
+    0.08,
+)  # of a class's mean; of a current that falls while it is read: common practice, no source
+SHARED = 0.8  # of what a run is off at one moment, it is off at all: common practice, no source
+SHARED = 0.8  # of the variance of a value of a run, what all of its values have in common: common practice, no source
 TELLS = 0.6  # an interval over more of a quantity's range than this says nothing
 MOST_MEASURED = 40
 
@@ -157,36 +164,41 @@ class _Problem:
         """All guesses downhill at once, the knob `held` of each (−1: none) as it is; `without` (guesses, values): what each
         leaves out. Returns guesses and their sums of squares."""
         guesses = np.clip(starts, self.low, self.high)
-        n, size = guesses.shape
-        keep = np.ones((n, len(self.measured) + 1)) if without is None else np.concatenate([~without, np.ones((n, 1))], axis=1)
-        damping = np.full(n, 1e-2)
+        keep = np.ones((len(guesses), len(self.measured) + 1))
+        if without is not None:
+            keep[:, :-1] = np.where(without, 0.0, 1.0)
         now = self.residuals(guesses) * keep
-        squares = (now**2).sum(axis=1)
+        squares, damping = (now**2).sum(axis=1), np.full(len(guesses), 1e-2)
+        going = np.arange(len(guesses))
         for _ in range(ROUNDS):
-            beside = np.repeat(guesses, size, axis=0)
-            step = np.tile(np.eye(size) * DELTA, (n, 1))
-            step[:, -1] *= 0.1
-            inward = np.where(beside + step > self.high, -1.0, 1.0)
-            beside += step * inward
-            jacobian = (self.residuals(beside).reshape(n, size, -1) * keep[:, None] - now[:, None]) / (
-                (step * inward).sum(axis=1).reshape(n, size, 1)
-            )
-            free = np.arange(size)[None] != held[:, None]
-            gradient = np.einsum("nkr,nr->nk", jacobian, now)
-            stuck = ((guesses <= self.low) & (gradient > 0.0)) | ((guesses >= self.high) & (gradient < 0.0))
-            jacobian = jacobian * (free & ~stuck)[:, :, None]
-            normal = np.einsum("nkr,nlr->nkl", jacobian, jacobian)
-            scale = np.einsum("nkk->nk", normal) + 1e-3
-            normal += np.eye(size) * (damping[:, None] * scale + 1e-9)[:, :, None]
-            move = -np.linalg.solve(normal, np.einsum("nkr,nr->nk", jacobian, now)[..., None])[..., 0]
-            tried = np.clip(guesses + np.clip(move, -2.0, 2.0), self.low, self.high)
-            then = self.residuals(tried) * keep
-            better = (then**2).sum(axis=1) < squares
-            guesses = np.where(better[:, None], tried, guesses)
-            now = np.where(better[:, None], then, now)
-            squares = (now**2).sum(axis=1)
-            damping = np.where(better, damping * 0.2, damping * 8.0)
+            if not len(going):
+                break
+            here = guesses[going]
+            move = self._move(here, now[going], keep[going], held[going], damping[going])
+            tried = np.clip(here + np.clip(move, -2.0, 2.0), self.low, self.high)
+            then = self.residuals(tried) * keep[going]
+            less = squares[going] - (then**2).sum(axis=1)
+            better = less > 0.0
+            won = going[better]
+            guesses[won], now[won], squares[won] = tried[better], then[better], squares[won] - less[better]
+            damping[going] *= np.where(better, 0.2, 8.0)
+            going = going[np.where(better, less > CLOSE, damping[going] < STUCK)]
         return guesses, squares
+
+    def _move(self, guesses: Array, now: Array, keep: Array, held: Array, damping: Array) -> Array:
+        """One step of Levenberg and Marquardt for each guess; what is held, or pushes against its limit, stays."""
+        n, size = guesses.shape
+        step = np.where(guesses + DELTA > self.high, -DELTA, DELTA) * np.where(np.arange(size) == size - 1, 0.1, 1.0)
+        beside = np.repeat(guesses, size, axis=0) + (np.eye(size)[None] * step[:, None, :]).reshape(-1, size)
+        jacobian = (self.residuals(beside).reshape(n, size, -1) * keep[:, None] - now[:, None]) / step[:, :, None]
+        gradient = np.einsum("nkr,nr->nk", jacobian, now)
+        stuck = ((guesses <= self.low) & (gradient > 0.0)) | ((guesses >= self.high) & (gradient < 0.0))
+        free = (np.arange(size)[None] != held[:, None]) & ~stuck
+        jacobian, gradient = jacobian * free[:, :, None], gradient * free
+        normal = np.einsum("nkr,nlr->nkl", jacobian, jacobian)
+        scale = np.einsum("nkk->nk", normal) + 1e-3
+        normal += np.eye(size) * (damping[:, None] * scale + 1e-9)[:, :, None]
+        return np.asarray(-np.linalg.solve(normal, gradient[..., None])[..., 0])
 
     def starts(self) -> Array:
         """From what the model takes, and with more and less of each."""
@@ -253,7 +265,8 @@ WORTH_IT = 0.8  # of a variance: less of a gain is not worth a measurement (comm
 def _whitening(measured: Sequence[Measured]) -> Array:
     """What makes the values' errors independent and of one size: values of one run share most of what they are off."""
     u = np.array([math.hypot(one.u, LEAST_U_LOG) if one.load_ohm == 0.0 else volts_u_v(one) for one in measured])
-    same = np.array([[0.8 if a is not b and a.trace and a.trace == b.trace else float(a is b) for b in measured] for a in measured])
+    alike = np.array([[bool(a.trace) and a.trace == b.trace for b in measured] for a in measured])
+    same = np.where(np.eye(len(u)) > 0.0, 1.0, np.where(alike, SHARED, 0.0))
     return np.asarray(np.linalg.inv(np.linalg.cholesky(same * np.outer(u, u))))
 
 
@@ -265,12 +278,12 @@ def _denser(low: float, high: float, best: float) -> Array:
 
 
 def _found(knob: str, at: Array, above: Array, best: float) -> Found:
-    """The interval where the profile stays under the limit, read off along it."""
+    """The interval where the profile stays under its limit, read off along it."""
     low_edge, high_edge = float(at[0]), float(at[-1])
     middle = int(np.argmin(above))
     low = _crossing(at[: middle + 1][::-1], above[: middle + 1][::-1], low_edge)
     high = _crossing(at[middle:], above[middle:], high_edge)
-    left, right = above[0] > CHI_95, above[-1] > CHI_95
+    left, right = above[0] > CHI_99, above[-1] > CHI_99
     verdict: Verdict = "known" if left and right else "at least" if left else "at most" if right else "cannot tell"
     if (high - low) > TELLS * (high_edge - low_edge):
         verdict = "cannot tell"

@@ -21,7 +21,7 @@ from galvanic.chemistry.rest import HIGHEST_V, LOWEST_V
 from galvanic.reference.catalogue import electrodes, electrolytes
 
 OPEN_OHM = 1e6  # from here on a cell is read as open
-HALVINGS = 34  # 5.6 V halved so often: far below what a derivative needs
+HALVINGS, FALSE_POSITIONS = 24, 3  # 5.6 V halved to 0.3 µV: behind a large resistor that moves the current by a part
 LEAST_IONS = 1e-9  # mol/L, in place of none
 
 
@@ -63,12 +63,15 @@ class ManyCells:
         return np.array([math.log(LEAST_IONS) if knob == "ions" else 0.0 for knob in self.knobs])
 
     def answers(self, guesses: Array, asked: Sequence[Asked]) -> Array:
-        """Volts, or amperes where the load is 0 Ω, of each guess (guesses, knobs) for each that is asked: (guesses, asked)."""
+        """Volts, or amperes where the load is 0 Ω, of guesses (guesses, knobs) for all that is asked: (guesses, asked)."""
         n, m = len(guesses), len(asked)
         turned = {knob: np.repeat(np.exp(guesses[:, place]), m) for place, knob in enumerate(self.knobs)}
         after = np.tile([one.after_s for one in asked], n)
         load = np.tile([one.load_ohm for one in asked], n)
-        low, high = self._turned(self.whole.negative, turned, after, False), self._turned(self.whole.positive, turned, after, True)
+        low, high = (
+            self._turned(self.whole.negative, turned, after, False),
+            self._turned(self.whole.positive, turned, after, True),
+        )
         area = self.whole.geometry.area_m2 * self.whole.geometry.pairs * turned["area"]
         return _across(low, high, area, load, self.whole.solution_ohm / turned["area"], self.whole.junction_v).reshape(n, m)
 
@@ -96,17 +99,27 @@ def _across(low: Half, high: Half, area_m2: Array, load_ohm: Array, inside_ohm: 
     opened = load_ohm >= OPEN_OHM
     around = np.where(opened, 0.0, load_ohm) + inside_ohm
     fixed_low, fixed_high = (fix(half.plates, half.liquids, half.pairing) for half in (low, high))
-    left, right = (np.full((2, len(load_ohm)), edge) for edge in (LOWEST_V, HIGHEST_V))  # of the negative, of the positive plate
-    for _ in range(HALVINGS):
-        tried = 0.5 * (left + right)
+
+    def sums(tried: Array) -> Array:
         given = area_m2 * _net(low, tried[0], fixed_low)
         other_v = np.where(opened, tried[1], tried[0] + given * around - junction_v)
         taken = area_m2 * _net(high, np.clip(other_v, -50.0, 50.0), fixed_high)
-        over = np.stack([np.where(opened, given, given + taken) > 0.0, taken > 0.0])
-        right, left = np.where(over, tried, right), np.where(over, left, tried)
-    lower, upper = 0.5 * (left + right)
-    current = area_m2 * _net(low, lower, fixed_low)
-    return np.where(opened, upper - lower + junction_v, np.where(load_ohm == 0.0, current, current * load_ohm))
+        return np.stack([np.where(opened, given, given + taken), taken])
+
+    # The first row is the negative plate's potential, the second the positive one's where the cell is open.
+    left, right = (np.full((2, len(load_ohm)), edge) for edge in (LOWEST_V, HIGHEST_V))
+    under = over = np.zeros_like(left)
+    for step in range(HALVINGS + FALSE_POSITIONS):
+        part = 0.5 if step < HALVINGS else np.clip(under / np.minimum(under - over, -1e-300), 1e-3, 1.0 - 1e-3)
+        tried = left + (right - left) * part
+        found = sums(tried)
+        above = found > 0.0
+        right, over = np.where(above, tried, right), np.where(above, found, over)
+        left, under = np.where(above, left, tried), np.where(above, under, found)
+    at = left + (right - left) * np.clip(under / np.minimum(under - over, -1e-300), 0.0, 1.0)
+    current = area_m2 * _net(low, at[0], fixed_low)
+    under = np.where(load_ohm == 0.0, current, current * np.where(opened, 0.0, load_ohm))
+    return np.where(opened, at[1] - at[0] + junction_v, under)
 
 
 def _net(half: Half, e_v: Array, fixed: object) -> Array:

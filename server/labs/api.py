@@ -144,7 +144,8 @@ def get_lab(request: HttpRequest, lab_id: uuid.UUID) -> LabOut:
 @router.get("/labs/{uuid:lab_id}/foreseen", response={200: ForeseenOut, **ABSENT}, operation_id="foreseen")
 def get_foreseen(request: HttpRequest, lab_id: uuid.UUID) -> ForeseenOut:
     """What the class will be able to say at the end of this plan, before anything is measured."""
-    return foreseen(lab_for_teacher(teacher_of(request), lab_id))
+    teacher = teacher_of(request)
+    return foreseen(lab_for_teacher(teacher, lab_id), teacher)
 
 
 @router.post("/labs/{uuid:lab_id}/open", response={200: LabOut, 409: ProblemOut, **ABSENT}, operation_id="open_lab")

@@ -7,23 +7,28 @@ from dataclasses import replace
 
 from galvanic.cells import Cell
 from galvanic.condition import condition_of
+from galvanic.planning.trade import in_words, trade
 from galvanic.reference.catalogue import electrolytes
 from galvanic.simulated.foreseen import foresee
 from galvanic.simulated.foreseen_levels import FEWEST_LEVELS, Seen, seen
 from galvanic.simulated.foreseen_words import decided, of_levels, pace, saying
-from galvanic.words import say
-from server.labs.models import Lab, PlannedCell
-from server.labs.planning.tasks import steps_of
+from galvanic.words import mark, say
+from server.labs.models import Lab
+from server.labs.planning.tasks import planned, steps_of, stock_of
 from server.labs.schemas import ForeseenLine, ForeseenOut
+from server.labs.services import groups_with_cells
+from server.people.models import Teacher
+
+OPEN_ALONE = mark(
+    "Open voltages alone will not tell how much oxygen or wetted plate a cell has: have one cell measured across a resistor "
+    "too (in the set-up), and Explain can fit them."
+)
 
 
-def foreseen(lab: Lab) -> ForeseenOut:
-    """What the class of a lab will be able to say at its end. Two queries."""
-    groups = list(lab.groups.values_list("id", "name"))
-    lists: dict[object, list[Cell]] = {key: [] for key, _ in groups}
-    for planned in PlannedCell.objects.filter(group__lab=lab).order_by("position"):
-        lists[planned.group_id].append(planned.cell)
-    hands = [tuple(lists[key]) for key, _ in groups]
+def foreseen(lab: Lab, teacher: Teacher) -> ForeseenOut:
+    """What the class of a lab will be able to say at its end. Three queries."""
+    groups, kept = groups_with_cells(lab)
+    hands = [tuple(one.cell for one in hand) for hand in kept]
     if not any(hands):
         return ForeseenOut(lines=[], pace="", decided="")
     found = foresee(hands, steps_of(lab), lab.minutes)
@@ -33,8 +38,15 @@ def foreseen(lab: Lab) -> ForeseenOut:
         lines = [ForeseenLine(what=words[one.quantity], share=one.share, remark=of_levels(one)) for one in levels]
     else:
         lines = [ForeseenLine(what=saying(one) + _where(one.bath, lab), share=one.can, remark="") for one in found.sayings]
-    names = [name for _, name in groups]
-    return ForeseenOut(lines=lines, pace=pace(found, names), decided="" if levels else decided(found))
+    task, plan = planned(lab, groups, kept, stock_of(teacher, lab.electrodes))
+    traded = None if levels else trade(task, plan)
+    return ForeseenOut(
+        lines=lines,
+        pace=pace(found, [group.name for group in groups]),
+        decided="" if levels else decided(found),
+        trade="" if traded is None else in_words(task, plan, traded, lab.scatter_v),
+        loads="" if levels or lab.load_ohm or lab.short_circuit else say(OPEN_ALONE),
+    )
 
 
 def _where(bath: tuple[str, str], lab: Lab) -> str:

@@ -234,17 +234,22 @@ class ForeseenLine(BaseModel):
 
 
 class ForeseenOut(BaseModel):
-    """What a plan foresees of its answer, who will get through, and how often accounts will be decided between."""
+    """What a plan foresees of its answer, who will get through, how often accounts will be decided between, and what the
+    cell that every group measures costs and buys, and what loads would tell (each empty where there is nothing to say)."""
 
     lines: list[ForeseenLine]
     pace: str
     decided: str
+    trade: str = ""
+    loads: str = ""
 
 
 class EditIn(BaseModel):
     """One change of a draft's plan; groups by their place from 0."""
 
-    kind: Literal["more", "fewer", "drop", "move", "ban", "pin", "unwish", "clear", "fill", "anew", "improve", "undo"]
+    kind: Literal[
+        "more", "fewer", "drop", "move", "ban", "pin", "unwish", "clear", "fill", "anew", "apart", "improve", "undo"
+    ]
     cell: CellIO | None = None
     group: Annotated[int, Field(ge=0, le=60)] | None = None
     to: Annotated[int, Field(ge=0, le=60)] | None = None

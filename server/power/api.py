@@ -1,17 +1,26 @@
-"""Power for the teacher: a pack thought of, and where it meets its load."""
+"""Power for the teacher: a pack thought of, where it meets its load, and what a class's own numbers say of a cell."""
 
 from __future__ import annotations
 
 import uuid
+from dataclasses import asdict
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
+from galvanic.cells import Cell
+from galvanic.words import say
+from server.base.kept import as_json, made_once
+from server.base.problems import not_found
+from server.findings.services import compare_lab
 from server.labs.lookups import lab_for_teacher
+from server.labs.models import Lab
+from server.labs.schemas import CellIO
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
 from server.power.outputs import advice_out, kinds_out, loads_out, pack_out
-from server.power.schemas import LabPower, PackAdviceOut, PackAsk, PackOut
+from server.power.own_fit import fit_in
+from server.power.schemas import LabPower, OwnFitOut, PackAdviceOut, PackAsk, PackOut
 from server.power.services import carried_over, kinds_of, load_named, pack_of
 
 router = Router()
@@ -44,3 +53,18 @@ def power_advice(request: HttpRequest, lab_id: uuid.UUID, ask: Query[PackAsk]) -
     """How many cells it takes, what one change would do, how long it lasts; nothing is kept."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
     return advice_out(pack_of(lab, ask), load_named(ask.load), ask.volume_ml)
+
+
+@router.get("/labs/{uuid:lab_id}/own-fit", response={200: OwnFitOut, **REFUSED}, auth=TeacherAuth(), operation_id="own_fit")
+def get_own_fit(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> HttpResponse:
+    """What the class's own values of one cell say of oxygen, area, oxide and ions."""
+    lab = lab_for_teacher(teacher_of(request), lab_id)
+    if data.condition or (data.negative, data.electrolyte, data.positive) not in {
+        (one.cell.negative, one.cell.electrolyte, one.cell.positive) for result in compare_lab(lab) for one in result.cells
+    }:
+        raise not_found(say("cell with a reading that counts"))
+    return as_json(made_once(lab, f"own fit {data.cell}", lambda: _fit_body(lab, data.cell)))
+
+
+def _fit_body(lab: Lab, cell: Cell) -> bytes:
+    return OwnFitOut(**asdict(fit_in(lab, cell))).model_dump_json().encode()

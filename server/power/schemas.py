@@ -302,3 +302,37 @@ class LabPacks(BaseModel):
     """All packs of a lab."""
 
     packs: list[KeptPack]
+
+
+class QuantityOut(BaseModel):
+    """One quantity of a class's own fit; its scale goes from `least` to `most`, the model takes `usual` (null: none)."""
+
+    key: str
+    name: str
+    beside: str
+    says: str
+    verdict: str
+    best: float
+    low: float
+    high: float
+    least: float
+    most: float
+    usual: float | None
+
+
+class HeldOutOut(BaseModel):
+    """A value that was left out, and what the others foretell of it with the fit and without; texts with units."""
+
+    what: str
+    measured: str
+    fitted: str
+    plain: str
+
+
+class OwnFitOut(BaseModel):
+    """A class's own fit of a cell; without values under load no quantities, and `verdict` says why."""
+
+    quantities: list[QuantityOut]
+    left_out: list[HeldOutOut]
+    verdict: str
+    measure_next: str

@@ -11,7 +11,7 @@ from django.db import transaction
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange
 from galvanic.planning import replan
-from galvanic.planning.design import Plan, Task, improve
+from galvanic.planning.design import Plan, Shared, Task, improve
 from galvanic.planning.plan_changes import Laid, what_moved
 from galvanic.planning.replan import CannotChange, Change
 from galvanic.planning.schedule import Steps
@@ -145,6 +145,14 @@ def _anew(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     )
 
 
+def _apart(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
+    if plan.shared is None:
+        raise CannotChange(say("This plan has no cell that every group measures."))
+    parted = replace(task, held=Shared(None))
+    said = say("No cell is everybody’s any more. “Plan anew” brings {short} back.", short=plan.shared.short)
+    return Change(parted, designed(parted), (said,))
+
+
 def _clear(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     n = len(task.wished)
     if not n:
@@ -182,6 +190,7 @@ _CHANGES: Mapping[str, Callable[[Task, Plan, EditIn, list[str]], Change]] = {
     "clear": _clear,
     "fill": _fill,
     "anew": _anew,
+    "apart": _apart,
     "improve": _improve,
 }
 

@@ -3,7 +3,7 @@
 from django.test import TestCase
 
 from server.labs.models import PlannedCell
-from server.tests.support import as_group, as_teacher, group_of, lab_of, teacher
+from server.tests.support import as_group, as_teacher, group_of, lab_of, send, teacher
 
 
 class Foreseen(TestCase):
@@ -23,6 +23,21 @@ class Foreseen(TestCase):
         self.assertTrue(all(50.0 < one["share"] <= 100.0 for one in found["lines"]))
         self.assertIn("of 100 classes", found["pace"])
         self.assertIn("decide which account is right", found["decided"])
+        self.assertIn("across a resistor", found["loads"])
+        self.assertEqual(self.get(lab_of(self.ada, opened=False, load_ohm=100.0)).json()["loads"], "")
+
+    def test_what_the_shared_cell_costs_and_buys_is_said_and_can_be_given_up(self) -> None:
+        plates = ["magnesium", "zinc", "tin", "nickel", "copper"]
+        lab = lab_of(self.ada, opened=False, groups=["Tern", "Knot", "Ruff", "Gull"], electrodes=plates)
+        self.assertIn("Without it the ladder would be", self.get(lab).json()["trade"])
+        parted = send(self.client, f"/labs/{lab.id}/plan", {"kind": "apart"}).json()
+        self.assertFalse(any(cell["shared"] for group in parted["lab"]["groups"] for cell in group["cells"]))
+        self.assertIn("Plan anew", parted["said"][0])
+        self.assertEqual(self.get(lab).json()["trade"], "")
+        again = send(self.client, f"/labs/{lab.id}/plan", {"kind": "apart"})
+        self.assertEqual((again.status_code, again.json()["code"]), (409, "cannot_change"))
+        back = send(self.client, f"/labs/{lab.id}/plan", {"kind": "undo"}).json()["lab"]
+        self.assertTrue(all(group["cells"][0]["shared"] for group in back["groups"]))
 
     def test_liquids_are_named_where_there_are_two(self) -> None:
         lab = lab_of(self.ada, opened=False, electrolytes=["rhubarb-juice", "kelp-brine"], electrodes=["zinc", "copper"])
@@ -44,7 +59,7 @@ class Foreseen(TestCase):
     def test_a_lab_without_cells_foresees_nothing(self) -> None:
         lab = lab_of(self.ada, opened=False)
         PlannedCell.objects.filter(group__lab=lab).delete()
-        self.assertEqual(self.get(lab).json(), {"lines": [], "pace": "", "decided": ""})
+        self.assertEqual(self.get(lab).json(), {"lines": [], "pace": "", "decided": "", "trade": "", "loads": ""})
 
     def test_only_who_may_see_the_lab(self) -> None:
         bob = teacher("bob")

@@ -39,3 +39,12 @@ export const usePackAdvice = (id: string, ask: PackAsk | null) =>
     placeholderData: ofTheSame(id),
     retry: false,
   });
+
+/** What the class's own values of a cell say of it; takes a second or two the first time, so only when asked. */
+export const useOwnFit = (id: string, cell: Schemas["CellIO"], asked: boolean) =>
+  useQuery<Schemas["OwnFitOut"], Problem>({
+    queryKey: ["own-fit", id, cell],
+    enabled: asked,
+    queryFn: () => dataOf(GET("/api/labs/{lab_id}/own-fit", { params: { path: { lab_id: id }, query: cell } })),
+    retry: false,
+  });

@@ -11,6 +11,7 @@ import { ButtonLink } from "../../ui/Button";
 import { Column, Columns, OnScreen, Soft } from "../../ui/layout";
 import { type MarginNote, Notes } from "../../ui/Notes";
 import { Select } from "../../ui/Select";
+import { OwnFit } from "../../lab/OwnFit";
 import { EvidenceOf } from "../../lab/EvidenceOf";
 import { cellKey } from "../../lab/cellKey";
 import { FindingsFrame } from "../../lab/FindingsFrame";
@@ -162,6 +163,11 @@ export function ExplainPage({ id }: { id: string }) {
             <OnScreen>
               <EvidenceOf lab={id} cell={chosen.cell} />
             </OnScreen>
+            {chosen.cell.condition === "" && (
+              <OnScreen>
+                <OwnFit key={`fit-${chosen.key}`} lab={id} cell={chosen.cell} />
+              </OnScreen>
+            )}
             <OnScreen>
               <WhatIf key={`if-${chosen.key}`} cell={chosen.cell} positive={names.plate(chosen.cell.positive)} />
             </OnScreen>

@@ -5,12 +5,12 @@ import type { Schemas } from "../../api/client";
 import type { Pending } from "../../api/outbox";
 import { asTyped, volts, time } from "../../format";
 import { TextButton } from "../../ui/Button";
+import { Copy } from "../../ui/Copy";
 import { Num, Soft } from "../../ui/layout";
 import { colour } from "../../ui/theme";
 import { leftOut, standingOf, struck } from "../../lab/standing";
 import { useNames } from "../../lab/useNames";
 import type { Outbox } from "../../lab/useOutbox";
-import { Copy } from "./Copy";
 import { Repairs } from "./SaidOfLast";
 
 const List = styled.ol`

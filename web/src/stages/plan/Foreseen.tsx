@@ -1,6 +1,7 @@
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
 import { useForeseen } from "../../api/labs";
+import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
 import { Overtaken } from "../../ui/Overtaken";
 import { colour } from "../../ui/theme";
@@ -28,8 +29,9 @@ const Lines = styled.ol`
   }
 `;
 
-/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins. */
-export function Foreseen({ lab }: { lab: string }) {
+/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins; `part`: how
+ * a draft gives up the cell that every group measures. */
+export function Foreseen({ lab, part }: { lab: string; part: (() => void) | null }) {
   const { data: found, isFetching } = useForeseen(lab);
   if (!found || found.lines.length === 0) return null;
   return (
@@ -62,6 +64,17 @@ export function Foreseen({ lab }: { lab: string }) {
         </Lines>
         <p>{found.pace}</p>
         {found.decided && <p>{found.decided}</p>}
+        {found.trade && (
+          <p>
+            {found.trade}{" "}
+            {part && (
+              <TextButton onPress={part}>
+                <Trans>Plan without it</Trans>
+              </TextButton>
+            )}
+          </p>
+        )}
+        {found.loads && <p>{found.loads}</p>}
       </Overtaken>
     </section>
   );

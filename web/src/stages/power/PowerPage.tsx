@@ -7,7 +7,9 @@ import { type PackAsk, usePack, usePackAdvice, usePower } from "../../api/power"
 import { MeetingCurve } from "../../charts/MeetingCurve";
 import { PackStems } from "../../charts/PackStems";
 import { number, volts } from "../../format";
+import { cellOf } from "../../lab/cellKey";
 import { FindingsFrame } from "../../lab/FindingsFrame";
+import { OwnFit } from "../../lab/OwnFit";
 import { Release } from "../../lab/Release";
 import { useNames } from "../../lab/useNames";
 import { Behind } from "../../ui/Behind";
@@ -267,6 +269,7 @@ export function PowerPage({ id }: { id: string }) {
       </Parts>
       <Column>
         <Strongest kinds={power.data.kinds} choose={(key) => setCells(cells.map(() => key))} />
+        {one?.measured && <OwnFit key={kind} lab={id} cell={cellOf(kind)} />}
         {one && pack.data && !pack.isPlaceholderData && (
           <ChainPart
             id={id}

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import type { Outbox } from "../../lab/useOutbox";
 import { Button, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
+import { Copy } from "../../ui/Copy";
 import { TextField } from "../../ui/fields";
 import { Row, Small, Soft } from "../../ui/layout";
 import { type Citable, keyOf } from "./citable";
@@ -53,9 +54,7 @@ export function PartEditor({ part, all, outbox }: Props) {
           <Trans>
             Not kept: {one.refusal} It began “{one.body.text.slice(0, 40)}…”.
           </Trans>{" "}
-          <TextButton onPress={() => void navigator.clipboard?.writeText(one.body.text)}>
-            <Trans>Copy it</Trans>
-          </TextButton>{" "}
+          <Copy text={one.body.text} label={t`Copy it`} />{" "}
           <TextButton onPress={() => void outbox.remove(one.id)}>
             <Trans>I have it</Trans>
           </TextButton>

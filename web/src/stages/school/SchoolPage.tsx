@@ -18,6 +18,7 @@ import { moment } from "../../format";
 import { TeacherWho } from "../../lab/TeacherWho";
 import { Button, ButtonLink, MainButton, TextButton } from "../../ui/Button";
 import { Disclosure } from "../../ui/controls";
+import { Copy } from "../../ui/Copy";
 import { DeedTable } from "../../ui/DeedTable";
 import { TextField } from "../../ui/fields";
 import { Frame } from "../../ui/Frame";
@@ -50,7 +51,6 @@ const Fresh = styled.div`
 
 /** A link that was just made: to copy, to send, to scan. It cannot be shown again. */
 function FreshLink({ link, whose }: { link: NewLink; whose: string }) {
-  const [copied, setCopied] = useState(false);
   return (
     <Fresh role="status">
       <p>
@@ -62,11 +62,7 @@ function FreshLink({ link, whose }: { link: NewLink; whose: string }) {
         <code>{link.address}</code>
       </p>
       <Row>
-        {navigator.clipboard && (
-          <Button onPress={() => void navigator.clipboard.writeText(link.address).then(() => setCopied(true))}>
-            {copied ? t`Copied` : t`Copy the link`}
-          </Button>
-        )}
+        <Copy text={link.address} label={t`Copy the link`} />
         <JoinCode link={{ ...link, address: t`the link` }} size="120px" />
       </Row>
     </Fresh>
