@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from galvanic.cells import Cell
 from galvanic.chemistry.class_fit import RANGES, ClassFit, Found, Measured, fit_cell
 from galvanic.reference.catalogue import electrodes
-from galvanic.words import mark, number, say
+from galvanic.words import NBSP, mark, number, say
 
 LEAST_LOADS = 1
 POOR_FIT = 4.0  # weighted squares for each value: twice as far off as values can be
@@ -126,14 +126,14 @@ def _molar(value: float) -> str:
 def _asked(one: Measured) -> str:
     if math.isinf(one.load_ohm):
         return say("open")
-    after = number(one.after_s, "g")
+    after = f"{number(one.after_s, 'g')}{NBSP}s"
     if one.load_ohm == 0.0:
-        return say("short circuit, after {after} s", after=after)
-    return say("across {ohm}, after {after} s", ohm=_ohm(one.load_ohm), after=after)
+        return say("short circuit, after {after}", after=after)
+    return say("across {ohm}, after {after}", ohm=_ohm(one.load_ohm), after=after)
 
 
 def _ohm(ohm: float) -> str:
-    return f"{number(ohm / 1e3, 'g')} kΩ" if ohm >= 1e3 else f"{number(ohm, 'g')} Ω"
+    return f"{number(ohm / 1e3, 'g')}{NBSP}kΩ" if ohm >= 1e3 else f"{number(ohm, 'g')}{NBSP}Ω"
 
 
 def _value(one: Measured, value: float) -> str:

@@ -61,7 +61,8 @@ class OwnFit(TestCase):
         found = self.asked().json()
         self.assertEqual([one["key"] for one in found["quantities"]][:2], ["oxygen", "area"])
         self.assertEqual(
-            [one["what"] for one in found["left_out"]], ["open", "short circuit, after 3 s", "across 470 Ω, after 10 s"]
+            [one["what"] for one in found["left_out"]],
+            ["open", "short circuit, after 3\u00a0s", "across 470\u00a0Ω, after 10\u00a0s"],
         )
         self.assertEqual(found["left_out"][1]["measured"], "0.9 mA")
         for one in found["quantities"]:
@@ -83,8 +84,8 @@ class OwnFit(TestCase):
         for after_s, volts in ((3, 0.08), (10, 0.07), (30, 0.065), (60, 0.06), (300, 0.06)):
             self.enter(tern, pack, "run_v", f"{volts:.3f}", after_s=after_s, unit="V")
         whats = [one.what for one in fit_in(self.fresh(), Cell(**CELL)).left_out]
-        self.assertIn("across 100 Ω, after 10 s", whats)
-        self.assertIn("across 100 Ω, after 60 s", whats)
+        self.assertIn("across 100\u00a0Ω, after 10\u00a0s", whats)
+        self.assertIn("across 100\u00a0Ω, after 60\u00a0s", whats)
 
     def test_for_their_teacher_and_for_cells_that_were_measured(self):
         self.assertEqual(self.asked(as_teacher(teacher("grace"))).status_code, 404)
