@@ -173,7 +173,7 @@ def by_force(cases: int) -> None:
         first += best == order[0]
         same += best in order[:2]
         worst = max(worst, max(forced) - forced[best])
-    out = "the most telling cell is one of brute force's best two in {} of {} cases, the best in {}; at worst {:.3f} nats less\n"
+    out = "most telling is one of brute force's best two in {} of {} cases, the best in {}; at worst {:.3f} nats less\n"
     sys.stdout.write(out.format(same, cases, first, worst))
 
 
