@@ -59,6 +59,12 @@ def _foretold(result: CellResult, predicted: Mapping[str, Said]) -> dict[str, Fo
     return {group: Foretold(*said, own[group]) for group, said in predicted.items() if group in own}
 
 
+def foretold_words(results: Sequence[ElectrolyteResult], predictions: Predictions) -> str:
+    """How a class's predictions did, in a sentence; empty without any."""
+    cells = [cell for result in results for cell in result.cells]
+    return in_words([one for cell in cells for one in _foretold(cell, predictions.get(cell.cell, {})).values()])
+
+
 def cell_row(result: CellResult, predicted: Mapping[str, Said], elsewhere: Sequence[Elsewhere]) -> CellRow:
     """One cell as it is sent."""
     return CellRow(
@@ -187,9 +193,7 @@ def compare_out(lab: Lab, anchors: Mapping[str, str]) -> CompareOut:
             (made := electrolytes()[liquid].made) is not None and made.base in liquids for liquid in liquids
         ),
         notes=notes_out(says.of_class),
-        foretold=in_words(
-            [one for r in results for c in r.cells for one in _foretold(c, predictions.get(c.cell, {})).values()]
-        ),
+        foretold=foretold_words(results, predictions),
         liquids=[_pair(in_liquid) for in_liquid in in_liquids(results)],
         offsets=[OffsetOut(**asdict(offset)) for offset in class_offsets(results)],
         shared=[SharedOut(group=one.group, minute=one.minute, volts_v=one.volts_v) for one in kept.shared],

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -160,15 +161,20 @@ def checked_offsets(lab: Lab) -> dict[str, float | None]:
 
 def predictions_of(lab: Lab) -> Predictions:
     """Each group's latest prediction of each cell, as the cell is written; one query."""
-    predicted: dict[Cell, dict[str, Said]] = defaultdict(dict)
-    rows = Prediction.objects.filter(cell__group__lab=lab).order_by("received_at", "id").select_related("cell__group")
+    return predictions_by_lab([lab])[lab.id]
+
+
+def predictions_by_lab(labs: Sequence[Lab]) -> Mapping[uuid.UUID, Predictions]:
+    """`predictions_of` each of several labs; one query."""
+    by_lab: dict[uuid.UUID, dict[Cell, dict[str, Said]]] = {lab.id: defaultdict(dict) for lab in labs}
+    rows = Prediction.objects.filter(cell__group__lab__in=labs).order_by("received_at", "id").select_related("cell__group")
     for row in rows:
         if row.volts_v is None and row.way:  # what changes was foretold, not which way round
             continue
         as_written = row.negative == row.cell.negative
         volts_v = None if row.volts_v is None else row.volts_v if as_written else -row.volts_v
-        predicted[row.cell.cell][row.cell.group.name] = (as_written, volts_v)
-    return predicted
+        by_lab[row.cell.group.lab_id][row.cell.cell][row.cell.group.name] = (as_written, volts_v)
+    return by_lab
 
 
 def set_aside(lab: Lab) -> list[Reading]:

@@ -12,6 +12,8 @@ from ninja import Query, Router
 from pydantic import BaseModel, Field
 
 from galvanic.findings.years import YearCell, Years
+from server.findings.outputs import foretold_words
+from server.findings.services import compare_lab, predictions_by_lab
 from server.labs.outputs import notes_out
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
@@ -33,10 +35,18 @@ def years(request: HttpRequest, chosen: Query[Chosen]) -> LaidOver:
     labs = labs_laid_over(teacher_of(request), chosen.lab)
     names, copies = named(labs), copies_among(labs)
     liquids = over_each_other(labs, copies)
+    expected = predictions_by_lab(labs)
     together = {name for one in liquids for name in one.names}
     return LaidOver(
         labs=[
-            YearLab(id=lab.id, name=names[lab.id], date=lab.date, simulated=lab.simulated, edition=lab.edition)
+            YearLab(
+                id=lab.id,
+                name=names[lab.id],
+                date=lab.date,
+                simulated=lab.simulated,
+                edition=lab.edition,
+                foretold=foretold_words(compare_lab(lab), expected[lab.id]),
+            )
             for lab in labs
         ],
         liquids=[_out(one) for one in liquids],

@@ -11,13 +11,15 @@ from server.labs.schemas import NoteOut
 
 
 class YearLab(BaseModel):
-    """A lab that is laid over others, by the name it has among them."""
+    """A lab that is laid over others, by the name it has among them; `foretold`: how what its groups expected before they
+    measured did, in a sentence (empty: nobody did)."""
 
     id: uuid.UUID
     name: str
     date: datetime.date
     simulated: bool
     edition: str
+    foretold: str
 
 
 class YearRungOut(BaseModel):

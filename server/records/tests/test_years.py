@@ -1,7 +1,12 @@
 """Labs of several classes laid over each other, and what earlier classes say to the bench of the next."""
 
-from django.test import TestCase
+import uuid
 
+from django.db import connection
+from django.test import TestCase
+from django.test.utils import CaptureQueriesContext
+
+from server.entries.models import Prediction
 from server.labs.models import PlannedCell
 from server.tests.support import as_group, as_teacher, group_of, lab_of, opened_lab, record, record_all, send, teacher
 
@@ -40,6 +45,18 @@ class Years(TestCase):
         cell = next(one for one in liquid["cells"] if (one["negative"], one["positive"]) == ("zinc", "copper"))
         self.assertTrue(cell["low_v"] < 0.93 and cell["high_v"] > 0.97)
         self.assertTrue(liquid["tau_low_v"] <= liquid["tau_v"] <= (liquid["tau_high_v"] or 9))
+
+    def test_what_each_class_expected_before_is_laid_beside_what_came(self):
+        lab, told = lab_of(self.ada, title="Foretold", predict=True), {}
+        cell = group_of(lab).cells.filter(negative="zinc", positive="copper").first()
+        body = {"id": str(uuid.uuid4()), "cell_id": str(cell.id), "negative": "copper", "text": "0.9", "unit": "V"}
+        self.assertEqual(send(as_group(group_of(lab)), "/bench/predictions", body).status_code, 200)
+        record_all([(cell, "0.93")])
+        with CaptureQueriesContext(connection) as queries:
+            told = {one["name"]: one["foretold"] for one in self.laid([*self.labs, lab]).json()["labs"]}
+        self.assertIn("0 of 1 predictions named the right negative plate", told["Foretold"])
+        self.assertEqual(told["Class 0"], "")
+        self.assertEqual(len([one for one in queries if f'FROM "{Prediction._meta.db_table}"' in one["sql"]]), 1)
 
     def test_labs_of_the_same_title_are_told_apart_by_their_date(self):
         twin = a_year(self.ada, title="Class 0", date="2025-05-01")

@@ -134,6 +134,11 @@ export function YearsPage() {
                   {lab.simulated && t` · simulated readings`}
                   {data.copies[lab.name] !== undefined &&
                     t` · the same readings as ${data.copies[lab.name] ?? ""}, so not another class`}
+                  {lab.foretold && (
+                    <Soft>
+                      <Trans>Expected before: {lab.foretold}</Trans>
+                    </Soft>
+                  )}
                   {data.alone.includes(lab.name) && t` · shares no liquid and two plates with another`}
                 </li>
               ))}
