@@ -96,6 +96,20 @@ class Unsent(BrowserTestCase):
         page.get_by_role("button", name="Copy hello 0.94").click()
         expect(page.get_by_text("Copied")).to_be_visible()
 
+    def test_it_can_be_copied_on_plain_http_too_where_a_browser_has_no_clipboard(self):
+        page = self.bench()
+        page.evaluate("""() => {
+          delete Navigator.prototype.clipboard;
+          document.addEventListener("copy", () => { window.copied = document.activeElement.value; });
+        }""")
+        page.context.set_offline(True)
+        self.type_reading(page, "hello 0.94")
+        expect(page.get_by_text("1 not sent yet")).to_be_visible()
+        page.context.set_offline(False)
+        page.get_by_role("button", name="Copy hello 0.94").click()
+        expect(page.get_by_text("Copied")).to_be_visible()
+        self.assertEqual(page.evaluate("window.copied"), "hello 0.94 V")
+
     def test_words_are_no_reading_while_the_network_is_away(self):
         page = self.bench()
         page.context.set_offline(True)
