@@ -152,7 +152,7 @@ class Pressed(EachPage):
         return [PLACE.sub("", line) for line in as_text(page) if not SHAPE.match(line)]
 
 
-class Teachers(Pressed):
+class BeforeALesson(Pressed):
     pages = {
         "labs": "/labs",
         "new": "/labs/new",
@@ -161,11 +161,16 @@ class Teachers(Pressed):
         "school": "/school",
         "plan": "{draft}/plan",
         "setup": "{draft}/setup",
+        "safety": "{draft}/safety",
+        "board": "{running}/board",
+    }
+
+
+class AfterALesson(Pressed):
+    pages = {
         "claims": "{closed}/claims",
         "notebook": "{closed}/notebook",
         "notebook-group": "{closed}/notebook/{group}",
-        "safety": "{draft}/safety",
-        "board": "{running}/board",
         "compare": "{closed}/compare",
         "explain": "{closed}/explain",
         "power": "{closed}/power",
