@@ -32,7 +32,7 @@ export function OwnFit({ lab, cell }: { lab: string; cell: Schemas["CellIO"] }) 
       )}
       <div role="status">
         {asked && !found.data && !found.error && (
-          <Soft>
+          <Soft aria-busy>
             <Trans>Trying what fits …</Trans>
           </Soft>
         )}

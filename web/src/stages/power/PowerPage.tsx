@@ -247,6 +247,11 @@ export function PowerPage({ id }: { id: string }) {
             </Overtaken>
           )}
           {!pack.error && !advice.data && <ProblemNote problem={advice.error} />}
+          {pack.data && !advice.data && !advice.error && (
+            <Soft aria-busy>
+              <Trans>Working out how many it takes …</Trans>
+            </Soft>
+          )}
           {advice.data && (
             <Overtaken by={advice.isPlaceholderData}>
               <h2>
