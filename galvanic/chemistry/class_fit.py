@@ -18,9 +18,10 @@ from typing import Literal
 import numpy as np
 
 from galvanic.cells import Cell
+from galvanic.chemistry.curves import left_of
 from galvanic.chemistry.many_cells import Asked, ManyCells
 from galvanic.chemistry.plates import Array
-from galvanic.chemistry.polarisation import Geometry
+from galvanic.chemistry.polarisation import FIRST_S, Geometry
 from galvanic.errors import within
 from galvanic.words import say
 
@@ -31,14 +32,12 @@ TRIES, ROUNDS, DELTA = 9, 16, 0.02
 CLOSE, STUCK = 3e-3, 1e5  # less of a sum of squares is not worth a round; so much damping finds nothing better
 MOVES = 0.02  # a quantity that moves no weighted value by more than this over its whole range is not looked for
 U_MODEL_V = 0.06  # how far the rest potential of a cell nobody fitted lies from the model (`bench/accuracy.py`)
-LEAST_U_V, LEAST_U_LOG = (
-    0.005,
-    0.08,
-)  # of a class's mean; of a current that falls while it is read: common practice, no source
-SHARED = 0.8  # of what a run is off at one moment, it is off at all: common practice, no source
+# Of a class's mean, and of a current that falls while it is read: common practice, no source.
+LEAST_U_V, LEAST_U_LOG = 0.005, 0.08
 SHARED = 0.8  # of the variance of a value of a run, what all of its values have in common: common practice, no source
 TELLS = 0.6  # an interval over more of a quantity's range than this says nothing
 MOST_MEASURED = 40
+LEAST_A = 1e-9
 
 Verdict = Literal["known", "at least", "at most", "cannot tell"]
 
@@ -122,8 +121,13 @@ def fit_cell(cell: Cell, measured: Sequence[Measured], geometry: Geometry | None
 def _residual(measured: Measured, answer: float) -> float:
     """Weighted: volts by their difference, currents by the logarithm of their ratio."""
     if measured.load_ohm == 0.0:
-        return math.log(max(answer, 1e-9) / measured.value) / math.hypot(measured.u, LEAST_U_LOG)
+        return float(_log_ratio(answer, measured.value)) / math.hypot(measured.u, LEAST_U_LOG)
     return (answer - measured.value) / volts_u_v(measured)
+
+
+def _log_ratio(answers: Array | float, values: Array | float) -> Array:
+    """Of currents, the logarithm of their ratio; a nanoampere stands for none."""
+    return np.asarray(np.log(np.maximum(answers, LEAST_A) / np.maximum(values, LEAST_A)))
 
 
 def volts_u_v(measured: Measured) -> float:
@@ -146,18 +150,16 @@ class _Problem:
 
     def predicted(self, guesses: Array, asked: Sequence[Asked]) -> Array:
         """Answers with the shift at rest, less of it the further a load pulls the cell down (`curves.Anchor`)."""
-        with_open = [*asked, Asked(math.inf, 10.0)]
-        answers = self.many.answers(guesses[:, :-1], with_open)
-        opened = answers[:, -1:]
+        answers = self.many.answers(guesses[:, :-1], [*asked, Asked(math.inf, FIRST_S)])
+        answers, opened = answers[:, :-1], answers[:, -1:]
         loads = np.array([one.load_ohm for one in asked])
-        left = np.where(np.isinf(loads), 1.0, np.clip(answers[:, :-1] / np.maximum(opened, 0.01), 0.0, 1.0))
-        return np.asarray(answers[:, :-1] + np.where(loads == 0.0, 0.0, left * guesses[:, -1:]))
+        left = np.where(np.isinf(loads), 1.0, left_of(answers, opened))
+        return np.asarray(answers + np.where(loads == 0.0, 0.0, left * guesses[:, -1:]))
 
     def residuals(self, guesses: Array) -> Array:
         """(guesses, values and one): weighted, the shift's own at the end."""
         answers = self.predicted(guesses, self.asked)
-        ratio = np.log(np.maximum(answers, 1e-9) / np.maximum(np.abs(self.value), 1e-9))
-        off = np.where(self.current, ratio, answers - self.value)
+        off = np.where(self.current, _log_ratio(answers, self.value), answers - self.value)
         return np.concatenate([off @ self.whiten.T, guesses[:, -1:] / U_MODEL_V], axis=1)
 
     def descend(self, starts: Array, held: Array, without: Array | None = None) -> tuple[Array, Array]:
@@ -246,7 +248,7 @@ class _Problem:
         answers = self.predicted(tried, asked)
         shorts = np.array([one.load_ohm == 0.0 for one in asked])
         u = np.where(shorts, LEAST_U_LOG, np.hypot(2.0 * LEAST_U_V, LEAST_U_LOG * answers[0]))
-        answers = np.where(shorts, np.log(np.maximum(answers, 1e-9)), answers)
+        answers = np.where(shorts, _log_ratio(answers, 1.0), answers)
         slopes = (answers[1:] - answers[0]) / DELTA / u
         known = (self.residuals(tried[1:]) - self.residuals(best[None])) / DELTA
         normal = known @ known.T + np.diag([*(12.0 / (self.high - self.low)[:-1] ** 2), 0.0])

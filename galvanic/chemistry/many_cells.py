@@ -13,10 +13,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from galvanic.cells import Cell
-from galvanic.chemistry.currents import fix, net
+from galvanic.chemistry.currents import Fixed, fix, net
 from galvanic.chemistry.half import Half
 from galvanic.chemistry.plates import OWN_SALT, Array
-from galvanic.chemistry.polarisation import Geometry, LoadedCell
+from galvanic.chemistry.polarisation import Geometry, LoadedCell, solution_ohm
 from galvanic.chemistry.rest import HIGHEST_V, LOWEST_V
 from galvanic.reference.catalogue import electrodes, electrolytes
 
@@ -68,12 +68,13 @@ class ManyCells:
         turned = {knob: np.repeat(np.exp(guesses[:, place]), m) for place, knob in enumerate(self.knobs)}
         after = np.tile([one.after_s for one in asked], n)
         load = np.tile([one.load_ohm for one in asked], n)
-        low, high = (
-            self._turned(self.whole.negative, turned, after, False),
-            self._turned(self.whole.positive, turned, after, True),
-        )
-        area = self.whole.geometry.area_m2 * self.whole.geometry.pairs * turned["area"]
-        return _across(low, high, area, load, self.whole.solution_ohm / turned["area"], self.whole.junction_v).reshape(n, m)
+        low = self._turned(self.whole.negative, turned, after, False)
+        high = self._turned(self.whole.positive, turned, after, True)
+        geometry = self.whole.geometry
+        bridge_ohm = solution_ohm(self.cell, replace(geometry, area_m2=math.inf))  # what no plate's area changes
+        inside_ohm = bridge_ohm + (self.whole.solution_ohm - bridge_ohm) / turned["area"]
+        area_m2 = geometry.area_m2 * geometry.pairs * turned["area"]
+        return _across(low, high, area_m2, load, inside_ohm, self.whole.junction_v).reshape(n, m)
 
     def _turned(self, half: Half, turned: dict[str, Array], after_s: Array, positive: bool) -> Half:
         def column(values: Array) -> Array:
@@ -122,5 +123,5 @@ def _across(low: Half, high: Half, area_m2: Array, load_ohm: Array, inside_ohm: 
     return np.where(opened, at[1] - at[0] + junction_v, under)
 
 
-def _net(half: Half, e_v: Array, fixed: object) -> Array:
-    return np.asarray(net(e_v[:, None, None], half.plates, half.liquids, half.pairing, fixed)[:, 0, 0])  # type: ignore[arg-type]
+def _net(half: Half, e_v: Array, fixed: Fixed) -> Array:
+    return np.asarray(net(e_v[:, None, None], half.plates, half.liquids, half.pairing, fixed)[:, 0, 0])

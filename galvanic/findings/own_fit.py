@@ -5,13 +5,20 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import fmean
 
 from galvanic.cells import Cell
-from galvanic.chemistry.class_fit import RANGES, ClassFit, Found, Measured, fit_cell
+from galvanic.chemistry.anchoring import UnderLoad
+from galvanic.chemistry.class_fit import MOST_MEASURED, RANGES, SHORT_S, ClassFit, Found, Measured, fit_cell
+from galvanic.chemistry.curves import CELL_SCATTER
+from galvanic.chemistry.polarisation import FIRST_S
+from galvanic.findings.runs import Done, RunPoint
 from galvanic.reference.catalogue import electrodes
 from galvanic.words import NBSP, mark, number, say
 
 LEAST_LOADS = 1
+LEAST_AFTER_S, MOMENTS_S = 1.0, (3.0, 10.0, 30.0, 60.0, 300.0, 600.0)  # of a run: what lies between is not new
+MOST_RUNS = 5
 POOR_FIT = 4.0  # weighted squares for each value: twice as far off as values can be
 NAMES = {
     "oxygen": mark("Oxygen at the plates"),
@@ -65,6 +72,49 @@ class OwnFit:
     measure_next: str
 
 
+@dataclass(frozen=True, slots=True)
+class OneRun:
+    """A run of a row of one kind of cell into a resistor, Ω: how many cells, points in s and V, and what was done when."""
+
+    cells: int
+    load_ohm: float
+    volts_v: Sequence[RunPoint]
+    events: Sequence[Done]
+
+
+def class_values(open_v: float, u_open_v: float, under: Sequence[UnderLoad], runs: Sequence[OneRun]) -> list[Measured]:
+    """A class's values of one cell for its fit: the open voltage, the mean of each load, and a few moments of each run."""
+    out = [Measured(math.inf, FIRST_S, abs(open_v), u_open_v)]
+    for load_ohm in sorted({one.load_ohm for one in under}):
+        values = [one.value for one in under if one.load_ohm == load_ohm and one.value > 0.0]
+        if values:
+            mean, u = fmean(values), CELL_SCATTER / math.sqrt(len(values))
+            short = load_ohm == 0.0
+            out.append(Measured(load_ohm, SHORT_S if short else FIRST_S, mean, u if short else u * mean))
+    for n, run in enumerate(runs[:MOST_RUNS]):
+        out += _moments(run, str(n + 1))
+    return out[:MOST_MEASURED]
+
+
+def _moments(run: OneRun, trace: str) -> list[Measured]:
+    """One cell's share of a run's volts, from when it was joined to what was done next, at moments that differ."""
+    at_s = next((event.t_s for event in run.events if event.what == "joined"), None)
+    if at_s is None:
+        return []
+    until_s = min((event.t_s for event in run.events if event.t_s > at_s), default=math.inf)
+    points = [
+        (one.t_s - at_s, one.value / run.cells)
+        for one in run.volts_v
+        if one.t_s - at_s >= LEAST_AFTER_S and one.t_s < until_s and one.value > 0.0
+    ]
+    taken = dict.fromkeys(_nearest(points, moment_s) for moment_s in MOMENTS_S if points)
+    return [Measured(run.load_ohm / run.cells, t, v, CELL_SCATTER * v, trace) for t, v in taken]
+
+
+def _nearest(points: Sequence[tuple[float, float]], moment_s: float) -> tuple[float, float]:
+    return min(points, key=lambda one: abs(math.log(one[0] / moment_s)))
+
+
 def own_fit(cell: Cell, measured: Sequence[Measured]) -> OwnFit:
     """The fit of a cell from its class's values. Raises OutOfRange for too many."""
     under = [one for one in measured if not math.isinf(one.load_ohm)]
@@ -73,7 +123,7 @@ def own_fit(cell: Cell, measured: Sequence[Measured]) -> OwnFit:
             (),
             (),
             say("From open voltages alone nothing can be fitted: they hardly change with oxygen or area."),
-            say("Measure the same cell across 100 Ω and across 1 kΩ, each read after 10 s."),
+            say("Build this cell alone as a pack, once into 100 Ω and once into 1 kΩ, and write its volts down over time."),
         )
     found = fit_cell(cell, measured)
     plate = electrodes()[cell.positive].name
@@ -159,4 +209,8 @@ def _next(found: ClassFit) -> str:
     if load_ohm == 0.0:
         return say("What would say most: its short-circuit current, read within {after:g} s.", after=after_s)
     when = say("{n:g} min", n=after_s / 60.0) if after_s >= 60.0 else say("{n:g} s", n=after_s)
-    return say("What would say most: its voltage across {ohm}, read after {when}.", ohm=_ohm(load_ohm), when=when)
+    return say(
+        "What would say most: its voltage across {ohm} after {when}, as a pack of this one cell, over time.",
+        ohm=_ohm(load_ohm),
+        when=when,
+    )

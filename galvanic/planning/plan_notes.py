@@ -291,7 +291,7 @@ def _scarce(task: Task) -> list[Note]:
 def _no_shared(task: Task) -> Note:
     title = say("No shared cell for {groups} groups", groups=task.groups)
     if (now := task.resettled().shared) is not None:
-        text = say("There are plates for {short} for everybody now. Plan anew, and groups can be compared.", short=now.short)
+        text = say("There are plates for {short} for everybody. Plan anew, and every group measures it.", short=now.short)
         return Note("no_shared", "caution", title, text, Action("anew", say("Plan anew")))
     text = say("No pair of plates is there for all groups, so groups and drift cannot be compared. More plates would help.")
     return Note("no_shared", "caution", title, text)

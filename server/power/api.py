@@ -12,7 +12,6 @@ from galvanic.cells import Cell
 from galvanic.words import say
 from server.base.kept import as_json, made_once
 from server.base.problems import not_found
-from server.findings.services import compare_lab
 from server.labs.lookups import lab_for_teacher
 from server.labs.models import Lab
 from server.labs.schemas import CellIO
@@ -21,7 +20,7 @@ from server.people.schemas import ProblemOut
 from server.power.outputs import advice_out, kinds_out, loads_out, pack_out
 from server.power.own_fit import fit_in
 from server.power.schemas import LabPower, OwnFitOut, PackAdviceOut, PackAsk, PackOut
-from server.power.services import carried_over, kinds_of, load_named, pack_of
+from server.power.services import carried_over, kinds_of, load_named, measured_cells, pack_of
 
 router = Router()
 REFUSED = {404: ProblemOut, 422: ProblemOut}
@@ -59,9 +58,7 @@ def power_advice(request: HttpRequest, lab_id: uuid.UUID, ask: Query[PackAsk]) -
 def get_own_fit(request: HttpRequest, lab_id: uuid.UUID, data: Query[CellIO]) -> HttpResponse:
     """What the class's own values of one cell say of oxygen, area, oxide and ions."""
     lab = lab_for_teacher(teacher_of(request), lab_id)
-    if data.condition or (data.negative, data.electrolyte, data.positive) not in {
-        (one.cell.negative, one.cell.electrolyte, one.cell.positive) for result in compare_lab(lab) for one in result.cells
-    }:
+    if data.cell not in measured_cells(lab):
         raise not_found(say("cell with a reading that counts"))
     return as_json(made_once(lab, f"own fit {data.cell}", lambda: _fit_body(lab, data.cell)))
 

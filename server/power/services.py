@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import uuid
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
@@ -43,6 +44,12 @@ def measured_cells(lab: Lab) -> Measured:
     }
 
 
+def groups_aside(lab: Lab) -> set[uuid.UUID]:
+    """The groups of a lab that are set aside; one query."""
+    latest = {row.group_id: row.reason for row in SetAside.objects.filter(group__lab=lab)}  # the latest comes last
+    return {group for group, reason in latest.items() if reason and group is not None}
+
+
 def measured_under_load(lab: Lab) -> Loaded:
     """What counts of groups' measurements under loads, by cell: the latest of each kind that could be, of groups that are
     not set aside.
@@ -51,10 +58,10 @@ def measured_under_load(lab: Lab) -> Loaded:
     """
 
     def fetch() -> Loaded:
-        aside = {row.group_id: row.reason for row in SetAside.objects.filter(group__lab=lab)}  # the latest comes last
+        aside = groups_aside(lab)
         latest: dict[tuple[object, str], KeptUnderLoad] = {}
         for row in KeptUnderLoad.objects.filter(cell__group__lab=lab).select_related("cell"):
-            if not aside.get(row.cell.group_id) and under_load_standing(row.cell.cell, row.kind, row.value).counts:
+            if row.cell.group_id not in aside and under_load_standing(row.cell.cell, row.kind, row.value).counts:
                 latest[row.cell_id, row.kind] = row
         loads: dict[Cell, list[UnderLoad]] = defaultdict(list)
         for row in latest.values():

@@ -41,6 +41,14 @@ class ManyAtOnce(TestCase):
         large = LoadedCell.of(CELL, Geometry(8e-4)).after(10.0).at_load(100.0)
         self.assertAlmostEqual(many.answers(guess[None], [Asked(100.0, 10.0)])[0, 0], large.volts_v, delta=2e-6)
 
+    def test_a_larger_plate_does_not_widen_the_bridge_of_two_solutions(self):
+        cell = Cell("zinc", "daniell-bridge", "copper")
+        many = ManyCells.of(cell, Geometry())
+        guess = many.usual()
+        guess[many.knobs.index("area")] = math.log(4.0)
+        large = LoadedCell.of(cell, Geometry(16e-4)).after(10.0).at_load(100.0)
+        self.assertAlmostEqual(many.answers(guess[None], [Asked(100.0, 10.0)])[0, 0], large.volts_v, delta=5e-6)
+
     def test_what_a_cell_has_not_cannot_be_turned(self):
         self.assertNotIn("ions", ManyCells.of(Cell("zinc", "lemon-juice", "graphite"), Geometry()).knobs)
         self.assertNotIn("ions", ManyCells.of(Cell("zinc", "cuso4-0.1", "copper"), Geometry()).knobs)

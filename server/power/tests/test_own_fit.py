@@ -87,6 +87,21 @@ class OwnFit(TestCase):
         self.assertIn("across 100\u00a0Ω, after 10\u00a0s", whats)
         self.assertIn("across 100\u00a0Ω, after 60\u00a0s", whats)
 
+    def test_a_run_counts_from_joining_to_what_was_done_next_and_not_of_a_group_set_aside(self):
+        tern, pack = as_group(group_of(self.lab, "Tern")), str(uuid.uuid4())
+        send(tern, "/bench/packs", {"id": pack, "load": "100"})
+        turned = {"negative": "copper", "electrolyte": "rhubarb-juice", "positive": "zinc"}  # named by its leads
+        self.enter(tern, pack, "cell", "", position=1, **turned)
+        self.enter(tern, pack, "run_v", "0.950", unit="V")
+        self.enter(tern, pack, "event", "joined", after_s=5)
+        self.enter(tern, pack, "run_v", "0.070", after_s=15, unit="V")
+        self.enter(tern, pack, "event", "shorted", after_s=30)
+        self.enter(tern, pack, "run_v", "0.001", after_s=35, unit="V")
+        whats = [one.what for one in fit_in(self.fresh(), Cell(**CELL)).left_out]
+        self.assertEqual(whats, ["open", "across 100\u00a0Ω, after 10\u00a0s"])
+        set_group_aside(actor=self.ada, reason="noise", group_id=group_of(self.lab, "Tern").id)
+        self.assertEqual(fit_in(self.fresh(), Cell(**CELL)).left_out, ())
+
     def test_for_their_teacher_and_for_cells_that_were_measured(self):
         self.assertEqual(self.asked(as_teacher(teacher("grace"))).status_code, 404)
         self.assertEqual(self.asked(as_group(group_of(self.lab))).status_code, 401)

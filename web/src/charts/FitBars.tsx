@@ -7,6 +7,11 @@ import { colour, phone } from "../ui/theme";
 type Quantity = Schemas["QuantityOut"];
 const WIDE = 100;
 
+const Rows = styled.ul`
+  padding: 0;
+  list-style: none;
+`;
+
 const Row = styled.li`
   display: grid;
   grid-template-columns: minmax(11rem, 15rem) minmax(8rem, 1fr) minmax(12rem, 1fr);
@@ -29,7 +34,7 @@ const Scale = styled.svg`
  * takes a dashed line. Where the numbers cannot tell, the bar is only an outline from end to end. */
 export function FitBars({ quantities }: { quantities: Quantity[] }) {
   return (
-    <ul style={{ listStyle: "none", padding: 0 }}>
+    <Rows>
       {quantities.map((one) => {
         const at = (value: number) => (WIDE * Math.log(value / one.least)) / Math.log(one.most / one.least);
         const told = one.verdict !== "cannot tell";
@@ -83,6 +88,6 @@ export function FitBars({ quantities }: { quantities: Quantity[] }) {
         );
       })}
       <Soft as="li">{t`Bar: what fits your numbers (95 of 100). Line: what fits best. Dashed: what the model takes.`}</Soft>
-    </ul>
+    </Rows>
   );
 }
