@@ -147,7 +147,7 @@ def _anew(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
 
 def _apart(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     if plan.shared is None:
-        raise CannotChange(say("This plan has no cell that every group measures."))
+        return Change(task, plan, (say("This plan has no cell that every group measures."),))  # pressed twice
     parted = replace(task, held=Shared(None))
     said = say("No cell is everybody’s any more. “Plan anew” brings {short} back.", short=plan.shared.short)
     return Change(parted, designed(parted), (said,))

@@ -7,16 +7,21 @@ import { Button } from "../ui/Button";
 import { Soft, Table } from "../ui/layout";
 import { ProblemNote } from "../ui/ProblemNote";
 
-/** What the class's own numbers of a cell say of what nobody sees in it: asked for with a press, since it takes a moment. */
-export function OwnFit({ lab, cell }: { lab: string; cell: Schemas["CellIO"] }) {
+/** What the class's own numbers of a cell say of what nobody sees in it: asked for with a press, since it takes a moment,
+ * and again where the network was away. `called`: how the cell is named where the page is not about it alone. */
+export function OwnFit({ lab, cell, called }: { lab: string; cell: Schemas["CellIO"]; called?: string }) {
   const [asked, setAsked] = useState(false);
   const found = useOwnFit(lab, cell, asked);
   return (
     <section>
       <h2>
-        <Trans>What your own numbers say of this cell</Trans>
+        {called ? (
+          <Trans>What your own numbers say of {called}</Trans>
+        ) : (
+          <Trans>What your own numbers say of this cell</Trans>
+        )}
       </h2>
-      {!asked && (
+      {(!asked || found.error) && (
         <>
           <Soft>
             <Trans>
@@ -24,7 +29,7 @@ export function OwnFit({ lab, cell }: { lab: string; cell: Schemas["CellIO"] }) 
             </Trans>
           </Soft>
           <p>
-            <Button onPress={() => setAsked(true)}>
+            <Button onPress={() => (asked ? void found.refetch() : setAsked(true))}>
               <Trans>Fit this cell</Trans>
             </Button>
           </p>

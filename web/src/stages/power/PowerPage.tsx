@@ -274,7 +274,9 @@ export function PowerPage({ id }: { id: string }) {
       </Parts>
       <Column>
         <Strongest kinds={power.data.kinds} choose={(key) => setCells(cells.map(() => key))} />
-        {one?.measured && <OwnFit key={kind} lab={id} cell={cellOf(kind)} />}
+        {one?.measured && (
+          <OwnFit key={kind} lab={id} cell={cellOf(kind)} called={`${one.short}, ${names.liquid(one.electrolyte)}`} />
+        )}
         {one && pack.data && !pack.isPlaceholderData && (
           <ChainPart
             id={id}
