@@ -23,6 +23,7 @@ from galvanic.chemistry.many_cells import Asked, ManyCells
 from galvanic.chemistry.plates import Array
 from galvanic.chemistry.polarisation import FIRST_S, Geometry
 from galvanic.errors import within
+from galvanic.reference.catalogue import kept
 from galvanic.words import say
 
 CHI_95, CHI_99 = 3.8415, 6.6349  # of chi-squared with one degree of freedom
@@ -95,7 +96,12 @@ class ClassFit:
 def fit_cell(cell: Cell, measured: Sequence[Measured], geometry: Geometry | None = None) -> ClassFit:
     """The fit. Raises OutOfRange for more than `MOST_MEASURED` values, or fewer than two."""
     within("measured", len(measured), 2, MOST_MEASURED, say("A fit takes 2 to {n} values of a cell.", n=MOST_MEASURED))
-    many = ManyCells.of(cell, geometry or Geometry())
+    return _fitted(cell, tuple(measured), geometry or Geometry())
+
+
+@kept(64)
+def _fitted(cell: Cell, measured: tuple[Measured, ...], geometry: Geometry) -> ClassFit:
+    many = ManyCells.of(cell, geometry)
     problem = _Problem(many, measured)
     knobs = len(many.knobs)
     starts = problem.starts()
