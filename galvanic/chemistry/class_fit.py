@@ -29,8 +29,8 @@ from galvanic.words import say
 CHI_95, CHI_99 = 3.8415, 6.6349  # of chi-squared with one degree of freedom
 # How far each quantity may lie from what the model takes, as factors; ions in mol/L.
 RANGES = {"oxygen": (1 / 30, 10.0), "area": (0.1, 4.0), "oxide": (0.01, 30.0), "ions": (1e-9, 0.03)}
-TRIES, ROUNDS, DELTA = 9, 16, 0.02
-CLOSE, STUCK = 3e-3, 1e5  # less of a sum of squares is not worth a round; so much damping finds nothing better
+TRIES, ROUNDS, DELTA, FREE = 9, 12, 0.02, -1
+CLOSE, STUCK = 1e-2, 1e4  # less of a sum of squares is not worth a round; so much damping finds nothing better
 MOVES = 0.02  # a quantity that moves no weighted value by more than this over its whole range is not looked for
 U_MODEL_V = 0.06  # how far the rest potential of a cell nobody fitted lies from the model (`bench/accuracy.py`)
 # Of a class's mean, and of a current that falls while it is read: common practice, no source.
@@ -105,10 +105,15 @@ def _fitted(cell: Cell, measured: tuple[Measured, ...], geometry: Geometry) -> C
     problem = _Problem(many, measured)
     knobs = len(many.knobs)
     starts = problem.starts()
-    ends, squares = problem.descend(starts, np.zeros(len(starts), dtype=int) - 1)
+    none_out = np.zeros((1, len(measured)), dtype=bool)
+    ends, squares = problem.descend(starts, np.full(len(starts), FREE), np.repeat(none_out, len(starts), axis=0))
     best = ends[int(np.argmin(squares))]
     tried, held = problem.profile_starts(best)
-    ends, profile = problem.descend(tried, held)
+    # The profile, and every value left out in turn, go down together.
+    without = np.concatenate([np.repeat(none_out, len(tried), axis=0), problem.out_in_turn()])
+    begin = np.concatenate([tried, np.tile(best, (len(measured), 1))])
+    ends, squares_of = problem.descend(begin, np.concatenate([held, np.full(len(measured), FREE)]), without)
+    ends, profile, left_out = ends[: len(tried)], squares_of[: len(tried)], problem.own_answers(ends[len(tried) :])
     least = float(squares.min())
     if len(profile) and profile.min() < least:  # a profile may come upon a better place
         best, least = ends[int(np.argmin(profile))], float(profile.min())
@@ -118,7 +123,6 @@ def _fitted(cell: Cell, measured: tuple[Measured, ...], geometry: Geometry) -> C
         else Found(many.knobs[k], math.exp(best[k]), *RANGES[many.knobs[k]], "cannot tell")
         for k in range(knobs)
     )
-    left_out = problem.left_out(best)
     plain = many.answers(many.usual()[None], problem.asked)[0]
     out = tuple(HeldOut(one, float(f), float(p)) for one, f, p in zip(measured, left_out, plain, strict=True))
     return ClassFit(cell, found, float(best[knobs]), least / len(measured), out, problem.next_best(best, found))
@@ -168,13 +172,11 @@ class _Problem:
         off = np.where(self.current, _log_ratio(answers, self.value), answers - self.value)
         return np.concatenate([off @ self.whiten.T, guesses[:, -1:] / U_MODEL_V], axis=1)
 
-    def descend(self, starts: Array, held: Array, without: Array | None = None) -> tuple[Array, Array]:
-        """All guesses downhill at once, the knob `held` of each (−1: none) as it is; `without` (guesses, values): what each
+    def descend(self, starts: Array, held: Array, without: Array) -> tuple[Array, Array]:
+        """All guesses downhill at once, the knob `held` of each (FREE: none) as it is; `without` (guesses, values): what it
         leaves out. Returns guesses and their sums of squares."""
         guesses = np.clip(starts, self.low, self.high)
-        keep = np.ones((len(guesses), len(self.measured) + 1))
-        if without is not None:
-            keep[:, :-1] = np.where(without, 0.0, 1.0)
+        keep = np.concatenate([np.where(without, 0.0, 1.0), np.ones((len(guesses), 1))], axis=1)
         now = self.residuals(guesses) * keep
         squares, damping = (now**2).sum(axis=1), np.full(len(guesses), 1e-2)
         going = np.arange(len(guesses))
@@ -234,15 +236,13 @@ class _Problem:
         ends[:2, k] = self.low[k], self.high[k]
         return float(np.ptp(self.residuals(ends), axis=0).max()) > MOVES
 
-    def left_out(self, best: Array) -> Array:
-        """Every value as the others foretell it."""
-        m = len(self.measured)
-        without = np.eye(m, dtype=bool)
-        for i, one in enumerate(self.measured):
-            if one.trace:
-                without[i] = [other.trace == one.trace for other in self.measured]
-        ends, _ = self.descend(np.tile(best, (m, 1)), np.full(m, -1), without)
-        return np.asarray(np.diagonal(self.predicted(ends, self.asked)))
+    def out_in_turn(self) -> Array:
+        """Which values are left out where each is in turn (values, values): of a run, all of it."""
+        return np.array([[one is other or _of_one_run(one, other) for other in self.measured] for one in self.measured])
+
+    def own_answers(self, guesses: Array) -> Array:
+        """The first value as the first guess foretells it, the second as the second does, …"""
+        return np.asarray(np.diagonal(self.predicted(guesses, self.asked)))
 
     def next_best(self, best: Array, found: Sequence[Found]) -> tuple[float, float] | None:
         """The load (Ω) and moment (s) whose one value would narrow most what is not known yet; None where none would."""
@@ -270,10 +270,14 @@ NEXT_OHM, NEXT_S = (10.0, 47.0, 100.0, 470.0, 1000.0, 4700.0, 10_000.0), (10.0, 
 WORTH_IT = 0.8  # of a variance: less of a gain is not worth a measurement (common practice, no source)
 
 
+def _of_one_run(one: Measured, other: Measured) -> bool:
+    return bool(one.trace) and one.trace == other.trace
+
+
 def _whitening(measured: Sequence[Measured]) -> Array:
     """What makes the values' errors independent and of one size: values of one run share most of what they are off."""
     u = np.array([math.hypot(one.u, LEAST_U_LOG) if one.load_ohm == 0.0 else volts_u_v(one) for one in measured])
-    alike = np.array([[bool(a.trace) and a.trace == b.trace for b in measured] for a in measured])
+    alike = np.array([[_of_one_run(a, b) for b in measured] for a in measured])
     same = np.where(np.eye(len(u)) > 0.0, 1.0, np.where(alike, SHARED, 0.0))
     return np.asarray(np.linalg.inv(np.linalg.cholesky(same * np.outer(u, u))))
 
