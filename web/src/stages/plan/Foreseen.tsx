@@ -1,5 +1,6 @@
 import { Trans } from "@lingui/react/macro";
 import styled from "styled-components";
+import type { Schemas } from "../../api/client";
 import { useForeseen } from "../../api/labs";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
@@ -33,49 +34,55 @@ const Lines = styled.ol`
  * a draft gives up the cell that every group measures. */
 export function Foreseen({ lab, part }: { lab: string; part: (() => void) | null }) {
   const { data: found, isFetching } = useForeseen(lab);
-  if (!found || found.lines.length === 0) return null;
+  if (found ? found.lines.length === 0 : !isFetching) return null;
   return (
     <section>
       <h2>
         <Trans>What you will be able to say</Trans>
       </h2>
-      <Overtaken by={isFetching}>
-        <Soft>
-          <Trans>
-            Of 100 classes with this plan, as many as stand here; with the model’s own doubt, groups of different pace
-            and the usual slips.
-          </Trans>
-        </Soft>
-        <Lines>
-          {found.lines.map(({ what, share, remark }) => (
-            <li key={`${what} ${remark}`}>
-              <span>{what}</span>
-              <span>
-                <Trans>
-                  <Num>{Math.min(99, Math.round(share))}</Num> of 100
-                </Trans>
-              </span>
-              <svg width="100%" height="8" aria-hidden>
-                <rect width={`${share}%`} height="8" fill={colour.account} />
-              </svg>
-              {remark && <small>{remark}</small>}
-            </li>
-          ))}
-        </Lines>
-        <p>{found.pace}</p>
-        {found.decided && <p>{found.decided}</p>}
-        {found.trade && (
-          <p>
-            {found.trade}{" "}
-            {part && (
-              <TextButton onPress={part}>
-                <Trans>Plan without it</Trans>
-              </TextButton>
-            )}
-          </p>
-        )}
-        {found.loads && <p>{found.loads}</p>}
-      </Overtaken>
+      <Overtaken by={isFetching}>{found && <Said found={found} part={part} />}</Overtaken>
     </section>
+  );
+}
+
+function Said({ found, part }: { found: Schemas["ForeseenOut"]; part: (() => void) | null }) {
+  return (
+    <>
+      <Soft>
+        <Trans>
+          Of 100 classes with this plan, as many as stand here; with the model’s own doubt, groups of different pace and
+          the usual slips.
+        </Trans>
+      </Soft>
+      <Lines>
+        {found.lines.map(({ what, share, remark }) => (
+          <li key={`${what} ${remark}`}>
+            <span>{what}</span>
+            <span>
+              <Trans>
+                <Num>{Math.min(99, Math.round(share))}</Num> of 100
+              </Trans>
+            </span>
+            <svg width="100%" height="8" aria-hidden>
+              <rect width={`${share}%`} height="8" fill={colour.account} />
+            </svg>
+            {remark && <small>{remark}</small>}
+          </li>
+        ))}
+      </Lines>
+      <p>{found.pace}</p>
+      {found.decided && <p>{found.decided}</p>}
+      {found.trade && (
+        <p>
+          {found.trade}{" "}
+          {part && (
+            <TextButton onPress={part}>
+              <Trans>Plan without it</Trans>
+            </TextButton>
+          )}
+        </p>
+      )}
+      {found.loads && <p>{found.loads}</p>}
+    </>
   );
 }
