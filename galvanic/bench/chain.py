@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from galvanic.bench.pack_faults import pack_findings
 from galvanic.bench.pack_record import PackFinding, PackRecord
 from galvanic.bench.pack_steps import LIT, known_load
+from galvanic.words import say, say_n
 
 MOST_VOTED = 12  # cells: what a pack may hold
 
@@ -59,3 +60,17 @@ def nearest(votes: Mapping[str, int], lit: int) -> list[str]:
     """The groups whose vote came nearest to the count that it took, in alphabetical order."""
     least = min((abs(cells - lit) for cells in votes.values()), default=0)
     return sorted(group for group, cells in votes.items() if abs(cells - lit) == least)
+
+
+def votes_in_words(votes: Mapping[str, int], lit: int | None) -> str:
+    """What groups expected of a chain, beside with how many cells its load ran (None: it was not seen to)."""
+    if not votes:
+        return ""
+    low, high = min(votes.values()), max(votes.values())
+    said = say_n("{n} group voted for {cells} cells.", "{n} groups voted for {cells} cells.", len(votes), cells=low)
+    if low < high:
+        said = say("{n} groups voted for {low} to {high} cells.", n=len(votes), low=low, high=high)
+    if lit is None:
+        return said
+    near = ", ".join(nearest(votes, lit))
+    return f"{said} " + say("It ran with {lit}; nearest: {groups}.", lit=lit, groups=near)

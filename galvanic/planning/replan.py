@@ -16,8 +16,11 @@ from galvanic.errors import GalvanicError
 from galvanic.planning.assign import Hands, rough_cost
 from galvanic.planning.design import Plan, Task, demand_of, finish, judge, repeats_that_connect
 from galvanic.planning.optimal import Counts, fill
+from galvanic.planning.schedule import Steps
 from galvanic.reference.catalogue import electrodes
 from galvanic.words import say
+
+FEWEST_PLACES = 3
 
 
 class CannotChange(GalvanicError):
@@ -28,11 +31,12 @@ class CannotChange(GalvanicError):
 
 @dataclass(frozen=True)
 class Change:
-    """The task and the plan after a change, and what it did."""
+    """The task and the plan after a change, and what it did; the minutes of the steps where it changed those."""
 
     task: Task
     plan: Plan
     said: tuple[str, ...]
+    steps: Steps | None = None
 
 
 def _inner(task: Task, plan: Plan) -> list[list[Cell]]:
@@ -232,6 +236,36 @@ def fill_free(task: Task, plan: Plan, names: Sequence[str]) -> Change:
     return _changed(
         task, plan, [sorted(hand) for hand in hands.hands], said or [say("No cell was left that fits a free place.")]
     )
+
+
+def shorter(task: Task, plan: Plan, places: int, names: Sequence[str]) -> Change:
+    """No list is longer than so many cells: of longer ones what is missed least goes, and their time stays to spare.
+
+    A list that the teacher has pinned stays. The task's `places` are the new ones; the minutes are the caller's.
+    Raises CannotChange for less than a shared cell and two others.
+    """
+    if places < FEWEST_PLACES:
+        raise CannotChange(say("Shorter lists than {n} cells are no ladder. Nothing was changed.", n=FEWEST_PLACES))
+    task = replace(task, places=places)
+    said = []
+    for group, name in enumerate(names):
+        while len(plan.hands[group]) > places:
+            hand = plan.hands[group]
+            if task.shared is not None and hand.count(task.shared) > 1 and not task.shared_last:
+                kept = list(hand[:-1])
+                said.append(say("{name} measures {short} once.", name=name, short=task.shared.short))
+            else:
+                gone = fewest_missed(task, plan, [group])
+                if gone is None:
+                    said.append(say("{name} keeps its pinned cells.", name=name))
+                    break
+                cell = gone[1]
+                kept = [one for one in hand if one != cell]
+                if cell in task.wished:
+                    task = replace(task, wished={**task.wished, cell: max(0, task.wished[cell] - 1)})
+                said.append(say("{name} does not measure {short} any more.", name=name, short=cell.short))
+            plan = judge(task, [kept if g == group else list(one) for g, one in enumerate(plan.hands)])
+    return Change(task, plan, tuple(said))
 
 
 def fewest_missed(task: Task, plan: Plan, groups: Sequence[int]) -> tuple[int, Cell] | None:

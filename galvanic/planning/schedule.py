@@ -6,7 +6,7 @@ The usual minutes are common practice, no source; every teacher sets their own.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange, within
@@ -23,6 +23,7 @@ class Steps:
     after the last cell.
 
     `late` is how late the class starts; a break of `pause` minutes begins at `pause_at`, from the start of the period.
+    `spare` minutes are planned for nothing, so that slower groups get through.
     """
 
     start: float = 6.0
@@ -35,6 +36,7 @@ class Steps:
     late: float = 0.0
     pause_at: float = 0.0
     pause: float = 0.0
+    spare: float = 0.0
 
     def __post_init__(self) -> None:
         for field in fields(self):
@@ -88,9 +90,13 @@ class Steps:
     def places(self, minutes: float) -> int:
         """How many cells a group can measure in a period; 0 if not one fits."""
         count = 0
-        while count < MOST_PLACES and self.needed(count + 1) <= minutes + 1e-9:
+        while count < MOST_PLACES and self.needed(count + 1) + self.spare <= minutes + 1e-9:
             count += 1
         return count
+
+    def with_places(self, places: int, minutes: float) -> Steps:
+        """The same with what such a period leaves after so many cells to spare."""
+        return replace(self, spare=max(self.spare, minutes - self.needed(places)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,25 +20,23 @@ from numpy.typing import NDArray
 
 from galvanic.cells import Cell
 from galvanic.chemistry.accounts import plate_u_v
-from galvanic.chemistry.hypotheses import READ_V, hypotheses_on, made_of, weighed_accounts
-from galvanic.planning.schedule import READINGS, Steps
+from galvanic.chemistry.hypotheses import made_of, usual_spread_v2
+from galvanic.planning.decide import decided
+from galvanic.planning.schedule import Steps
 from galvanic.planning.tell_apart import plate_potentials
 from galvanic.reference.catalogue import electrodes, electrolytes, kept
 from galvanic.simulated.slips import usual_slips
-from galvanic.statistics.class_ladder import FREEDOM, LEAST_V2, USUAL_V
-from galvanic.statistics.hypotheses import DECIDED, foreseen
+from galvanic.statistics.class_ladder import FREEDOM, LEAST_V2
 from galvanic.statistics.repeats import coverage
-from galvanic.statistics.scoring import Values
 
 Array = NDArray[np.float64]
 Whole = NDArray[np.int_]
 Flags = NDArray[np.bool_]
-CLASSES, SEED, DRAWS = 400, 0, 200
+CLASSES, SEED = 800, 0
 NODES = np.linspace(-4.0, 4.0, 65)  # of a plate's true place, in its standard deviations
 PACE = 0.2  # how groups differ in the logarithm of their minutes for a cell: common practice, no source
 TWO_SOLUTIONS_U_V = 0.02  # of a plate in its own salt: common practice, no source
 UNCONNECTED = 1e-4  # V⁻²: plates that nothing connects are a hundred volts apart, as far as is known
-FEWEST_ACCOUNTS = 2
 GROUPS_THERE, CELLS_OF_WHO_STOPS = 2, 2
 OF_A_CELL = frozenset({"leads turned in one cell", "a value of another cup"})
 OF_A_GROUP = frozenset({"leads turned in one group", "one group in millivolts"})
@@ -94,8 +92,8 @@ def _foresee(hands: tuple[tuple[Cell, ...], ...], steps: Steps, minutes: float, 
     cells = [cell for hand in hands for cell in hand]
     if not cells:
         return Foreseen((), tuple(100.0 for _ in hands), 100.0, None)
-    done = np.array([[done_by(len(hand), steps, minutes, rng) for hand in hands] for _ in range(classes)])
     lists = np.array([len(hand) for hand in hands])
+    done = _done(lists, steps, minutes, classes, rng)
     through = (done >= lists).mean(axis=0)
     there = np.stack([_there(owner, place, done[k], 1000 * seed + k, rng) for k in range(classes)])
     sayings: list[Saying] = []
@@ -106,20 +104,18 @@ def _foresee(hands: tuple[tuple[Cell, ...], ...], steps: Steps, minutes: float, 
             sayings += _in_bath(bath, of_bath, owner[inside], there[:, inside])
     ordered = sorted(sayings, key=lambda one: (-round(one.can, 6), one.bath, one.lower))
     every = 100.0 * float((done >= lists).all(axis=1).mean())
-    return Foreseen(tuple(ordered), tuple(100.0 * float(share) for share in through), every, _decided(cells, owner))
+    return Foreseen(tuple(ordered), tuple(100.0 * float(share) for share in through), every, decided(hands))
 
 
-def _decided(cells: Sequence[Cell], owner: Whole) -> float | None:
-    """In how many of a hundred classes one account, or none of them, ends with `DECIDED` of the weight."""
-    names, answered = weighed_accounts(cells)
-    if len(names) < FEWEST_ACCOUNTS:
-        return None
-    rows = [k for k, cell in enumerate(cells) if cell in set(answered) and cell.negative != cell.positive]
-    of = [cells[k] for k in rows]
-    made = made_of(of)
-    values = Values(np.zeros(len(of)), made, _spread(made, owner[rows]), len(set(owner)))
-    most = foreseen(values, hypotheses_on(of, names), DRAWS)
-    return 100.0 * float((most >= DECIDED).mean())
+def get_through(lists: Sequence[int], steps: Steps, minutes: float, classes: int = CLASSES) -> float:
+    """In how many of a hundred classes every group gets through a list of so many cells."""
+    done = _done(np.array(lists), steps, minutes, classes, np.random.default_rng([2031, SEED]))
+    return 100.0 * float((done >= np.array(lists)).all(axis=1).mean())
+
+
+def _done(lists: Whole, steps: Steps, minutes: float, classes: int, rng: np.random.Generator) -> Whole:
+    """How many cells of its list each group gets through, class by class."""
+    return np.array([[done_by(int(n), steps, minutes, rng) for n in lists] for _ in range(classes)])
 
 
 def done_by(cells: int, steps: Steps, minutes: float, rng: np.random.Generator) -> int:
@@ -202,17 +198,10 @@ def _surprising(lower: str, upper: str) -> bool:
     return None not in table and table[0] > table[1]  # type: ignore[operator]  # neither is None
 
 
-def _spread(made: Array, owner: Whole) -> Array:
-    """The covariance of what groups add to values, as classes usually have it, V²."""
-    own = np.eye(len(made)) * (USUAL_V["cell"] ** 2 + READ_V**2 / READINGS + LEAST_V2)
-    same = np.equal.outer(owner, owner)
-    return np.asarray(own + same * (USUAL_V["plates"] ** 2 * (made @ made.T) + USUAL_V["meter"] ** 2), dtype=np.float64)
-
-
 def _distances(made: Array, owner: Whole, low: Sequence[int], high: Sequence[int]) -> tuple[Array, float]:
     """The standard uncertainties of distances between plates by these values, V, and Student's t of their intervals."""
     n, plates = made.shape
-    information = made.T @ np.linalg.solve(_spread(made, owner), made) if n else np.zeros((plates, plates))
+    information = made.T @ np.linalg.solve(usual_spread_v2(made, owner), made) if n else np.zeros((plates, plates))
     covariance = np.linalg.inv(information + UNCONNECTED * np.eye(plates))
     used = int((np.abs(made).sum(axis=0) > 0).sum())
     variance = covariance[low, low] + covariance[high, high] - 2.0 * covariance[low, high]

@@ -21,15 +21,20 @@ def saying(one: Saying) -> str:
     return say("{lower} stands below {upper}", lower=capital(lower), upper=upper)
 
 
-def pace(found: Foreseen, names: Sequence[str]) -> str:
-    """Who will get through."""
-    late = [name for name, share in zip(names, found.through, strict=True) if share < RARELY]
+def late(found: Foreseen) -> list[int]:
+    """The groups that will often not get through, by their place."""
+    return [group for group, share in enumerate(found.through) if share < RARELY]
+
+
+def pace(found: Foreseen, names: Sequence[str], with_less: float | None) -> str:
+    """Who will get through; `with_less`: in how many of a hundred classes all would with a cell less each."""
     every = say("All groups get through their lists in {n} of 100 classes like yours.", n=round(found.all_through))
-    if not late:
+    slow = [names[group] for group in late(found)]
+    if slow and len(slow) < len(names):
+        every += " " + say("These will often not: {names}.", names=", ".join(slow))
+    if with_less is None:
         return every
-    if len(late) == len(names):
-        return f"{every} " + say("A cell less each would help.")
-    return f"{every} " + say("These will often not: {names}. A cell less each would help.", names=", ".join(late))
+    return f"{every} " + say("With a cell less each, in {n}.", n=round(with_less))
 
 
 def decided(found: Foreseen) -> str:

@@ -10,6 +10,7 @@ from galvanic.chemistry.fitting import refusal
 from galvanic.findings.bath_notes import sharpening
 from galvanic.findings.deciding import MOST_TELLING, Deciding, deciding
 from galvanic.reference.catalogue import electrodes, electrolytes
+from server.base.kept import made_once
 from server.findings.services import compare_lab, kept_readings
 from server.labs.models import Lab
 from server.materials.models import Shelf
@@ -22,6 +23,11 @@ def deciding_in(lab: Lab, further: list[Cell]) -> Deciding:
     """The accounts weighed on a lab's readings, in the order in which they were taken."""
     order = [(Cell.of(one.black, one.electrolyte, one.red, one.condition), one.group) for one in kept_readings(lab).counting]
     return deciding(compare_lab(lab), list(dict.fromkeys(order)), further)
+
+
+def decided_in(lab: Lab) -> str:
+    """Which account a lab's readings bear out, in words; kept until the lab's next change."""
+    return made_once(lab, "decided", lambda: deciding_in(lab, []).verdict)
 
 
 def candidates(lab: Lab, teacher: Teacher) -> list[Cell]:

@@ -223,12 +223,14 @@ class SignOff(models.Model):
 
 
 class EarlierPlan(models.Model):
-    """A draft's plan before a change, so that the change can be taken back; `said` is what the change did."""
+    """A draft's plan before a change, so that the change can be taken back; `said` is what the change did. `steps`: the
+    minutes before it, where it changed those."""
 
     lab = models.ForeignKey(Lab, on_delete=models.CASCADE, related_name="earlier_plans")
     said = models.TextField()
     wished = models.JSONField()
     hands = models.JSONField()
+    steps = models.JSONField(null=True)
 
     objects = EarlierPlanQuerySet.as_manager()
 

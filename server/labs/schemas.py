@@ -234,26 +234,43 @@ class ForeseenLine(BaseModel):
 
 
 class ForeseenOut(BaseModel):
-    """What a plan foresees of its answer, who will get through, how often accounts will be decided between, and what the
-    cell that every group measures costs and buys, and what loads would tell (each empty where there is nothing to say)."""
+    """What a plan foresees of its answer, who will get through (and with lists of how many cells more would), how often
+    accounts will be decided between, what the cell that every group measures costs and buys, and what loads would tell (each
+    empty where there is nothing to say)."""
 
     lines: list[ForeseenLine]
     pace: str
+    shorter: int | None = None
     decided: str
     trade: str = ""
     loads: str = ""
 
 
 class EditIn(BaseModel):
-    """One change of a draft's plan; groups by their place from 0."""
+    """One change of a draft's plan; groups by their place from 0; `places`: how many cells the longest list shall have."""
 
     kind: Literal[
-        "more", "fewer", "drop", "move", "ban", "pin", "unwish", "clear", "fill", "anew", "apart", "improve", "undo"
+        "more",
+        "fewer",
+        "drop",
+        "move",
+        "ban",
+        "pin",
+        "unwish",
+        "clear",
+        "fill",
+        "anew",
+        "apart",
+        "shorter",
+        "decide",
+        "improve",
+        "undo",
     ]
     cell: CellIO | None = None
     group: Annotated[int, Field(ge=0, le=60)] | None = None
     to: Annotated[int, Field(ge=0, le=60)] | None = None
     times: Annotated[int, Field(ge=1, le=10)] = 1
+    places: Annotated[int, Field(ge=1, le=20)] | None = None
     round: Annotated[int, Field(ge=0, le=20)] = 0
 
 

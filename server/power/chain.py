@@ -9,7 +9,7 @@ from typing import Any
 
 from django.db import IntegrityError, transaction
 
-from galvanic.bench.chain import Link, Seen, chain_findings, lit_with, nearest, rises
+from galvanic.bench.chain import Link, Seen, chain_findings, lit_with, nearest, rises, votes_in_words
 from galvanic.bench.load_standing import usual_row, volts_standing
 from galvanic.bench.pack_steps import CAUTIONS, MOST_POSITION, known_load, too_much, what_is_seen
 from galvanic.bench.readings import parse
@@ -152,6 +152,13 @@ def _corrected(chain: Chain, actor: Member, entry: ChainEntryIn) -> ChainEntry |
 def _latest(lab: Lab) -> Chain | None:
     chain: Chain | None = Chain.objects.filter(lab=lab).last()
     return chain
+
+
+def voted_in(labs: Sequence[Lab]) -> dict[uuid.UUID, str]:
+    """What groups expected of each lab's chain beside what came, in words, once its first cell is joined. Two queries."""
+    latest = {chain.lab_id: chain for chain in Chain.objects.filter(lab__in=labs).prefetch_related("entries__group")}
+    told = {lab_id: _told(list(chain.entries.all())) for lab_id, chain in latest.items()}
+    return {lab_id: votes_in_words(one.votes, lit_with(one.seen)) for lab_id, one in told.items() if one.links}
 
 
 @dataclass(frozen=True, slots=True)

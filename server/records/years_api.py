@@ -12,11 +12,13 @@ from ninja import Query, Router
 from pydantic import BaseModel, Field
 
 from galvanic.findings.years import YearCell, Years
+from server.findings.deciding import decided_in
 from server.findings.outputs import foretold_words
 from server.findings.services import compare_lab, predictions_by_lab
 from server.labs.outputs import notes_out
 from server.people.auth import TeacherAuth, teacher_of
 from server.people.schemas import ProblemOut
+from server.power.chain import voted_in
 from server.records.years import copies_among, labs_laid_over, named, over_each_other
 from server.records.years_schemas import LaidOver, YearCellOut, YearLab, YearRungOut, YearsOut
 
@@ -36,6 +38,7 @@ def years(request: HttpRequest, chosen: Query[Chosen]) -> LaidOver:
     names, copies = named(labs), copies_among(labs)
     liquids = over_each_other(labs, copies)
     expected = predictions_by_lab(labs)
+    voted = voted_in(labs)
     together = {name for one in liquids for name in one.names}
     return LaidOver(
         labs=[
@@ -46,6 +49,8 @@ def years(request: HttpRequest, chosen: Query[Chosen]) -> LaidOver:
                 simulated=lab.simulated,
                 edition=lab.edition,
                 foretold=foretold_words(compare_lab(lab), expected[lab.id]),
+                voted=voted.get(lab.id, ""),
+                decided=decided_in(lab),
             )
             for lab in labs
         ],

@@ -11,8 +11,9 @@ from server.labs.schemas import NoteOut
 
 
 class YearLab(BaseModel):
-    """A lab that is laid over others, by the name it has among them; `foretold`: how what its groups expected before they
-    measured did, in a sentence (empty: nobody did)."""
+    """A lab that is laid over others, by the name it has among them. In sentences, each empty where there is nothing to say:
+    `foretold`, how what its groups expected before they measured did; `voted`, the same of its chain; `decided`, which
+    account of the voltages its readings bear out."""
 
     id: uuid.UUID
     name: str
@@ -20,6 +21,8 @@ class YearLab(BaseModel):
     simulated: bool
     edition: str
     foretold: str
+    voted: str
+    decided: str
 
 
 class YearRungOut(BaseModel):

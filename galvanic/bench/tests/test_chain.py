@@ -2,7 +2,7 @@
 
 import unittest
 
-from galvanic.bench.chain import Link, Seen, chain_findings, lit_with, nearest, rises
+from galvanic.bench.chain import Link, Seen, chain_findings, lit_with, nearest, rises, votes_in_words
 from galvanic.bench.pack_steps import (
     SEEN_DEVICE,
     SEEN_LAMP,
@@ -35,6 +35,12 @@ class Chain(unittest.TestCase):
         self.assertEqual(lit_with(seen), 2)
         self.assertIsNone(lit_with(seen[:1]))
         self.assertIsNone(lit_with([]))
+
+    def test_votes_are_laid_beside_what_it_took(self):
+        votes = {"Tern": 3, "Knot": 6, "Ruff": 5}
+        self.assertEqual(votes_in_words(votes, 4), "3 groups voted for 3 to 6 cells. It ran with 4; nearest: Ruff, Tern.")
+        self.assertEqual(votes_in_words({"Tern": 3, "Knot": 3}, None), "2 groups voted for 3 cells.")
+        self.assertEqual(votes_in_words({}, 4), "")
 
     def test_the_latest_sight_of_the_load_is_part_of_the_record(self):
         low = (Link(0.95, 0.95), Link(0.90, 1.85), Link(0.92, 2.77))

@@ -2,14 +2,15 @@
 
 import unittest
 from collections import Counter
+from dataclasses import replace
 from itertools import combinations
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from galvanic.cells import Cell
-from galvanic.planning.design import Task, design, judge
-from galvanic.planning.replan import CannotChange, ban, fewer, fewest_missed, fill_free, more, move
+from galvanic.planning.design import LOOSE, Task, design, judge
+from galvanic.planning.replan import CannotChange, ban, fewer, fewest_missed, fill_free, more, move, shorter
 
 JUICE, BRINE = "rhubarb-juice", "kelp-brine"
 PLATES = ("magnesium", "zinc", "steel", "tin", "copper")
@@ -114,3 +115,34 @@ class ByHand(unittest.TestCase):
                 self.assertEqual(len(inner), len(set(inner)))
                 self.assertLessEqual(len(hand), task.places)
                 self.assertTrue(set(task.pinned.get(group, ())) <= set(hand))
+
+
+class Shorter(unittest.TestCase):
+    """`shorter`."""
+
+    def test_each_list_loses_what_is_missed_least_and_the_plates_stay_connected(self):
+        done = shorter(TASK, PLAN, 5, NAMES)
+        self.assertEqual({len(hand) for hand in done.plan.hands}, {5})
+        self.assertEqual(len(done.said), len(NAMES))
+        self.assertLess(done.plan.variance, LOOSE)
+        self.assertTrue(all(hand[0] == hand[-1] == TASK.shared for hand in done.plan.hands))
+        self.assertEqual(done.task.places, 5)
+
+    def test_below_four_the_shared_cell_is_read_once(self):
+        task = Task(PLATES, (JUICE,), 4, 4)
+        done = shorter(task, design(task), 3, NAMES)
+        self.assertEqual({len(hand) for hand in done.plan.hands}, {3})
+        self.assertEqual({hand.count(task.shared) for hand in done.plan.hands}, {1})
+        with self.assertRaises(CannotChange):
+            shorter(task, design(task), 2, NAMES)
+
+    def test_pinned_cells_stay_and_wishes_give_way_last(self):
+        hand = [cell for cell in PLAN.hands[0] if cell != TASK.shared]
+        pinned = replace(TASK, pinned={0: tuple(hand)})
+        done = shorter(pinned, PLAN, 5, NAMES)
+        self.assertEqual(done.plan.hands[0], PLAN.hands[0])
+        self.assertIn("Tern keeps", done.said[0])
+        wished = replace(TASK, wished={cell: PLAN.counts[cell] for cell in hand})
+        done = shorter(wished, PLAN, 5, NAMES)
+        for cell, n in done.task.wished.items():
+            self.assertEqual(done.plan.counts[cell], n)

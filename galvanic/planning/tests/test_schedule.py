@@ -48,6 +48,14 @@ class Minutes(unittest.TestCase):
             with self.assertRaises(OutOfRange):
                 Steps(**bad)
 
+    def test_minutes_to_spare_are_planned_for_nothing_and_leave_what_is_planned_where_it_is(self):
+        steps = Steps()
+        self.assertEqual(steps.places(60), 7)
+        shorter = steps.with_places(6, 60)
+        self.assertEqual((shorter.places(60), shorter.needed(6)), (6, steps.needed(6)))
+        self.assertEqual(timeline(6, shorter), timeline(6, steps))
+        self.assertEqual(shorter.with_places(6, 60), shorter)
+
     @given(st.integers(0, 12), minutes, minutes, minutes)
     def test_stretches_follow_each_other_without_overlap(self, cells, late, pause_at, pause):
         steps = Steps(late=late, pause_at=pause_at, pause=pause)

@@ -11,23 +11,24 @@ from django.db import transaction
 from galvanic.cells import Cell
 from galvanic.errors import OutOfRange
 from galvanic.planning import replan
+from galvanic.planning.decide import decided, made_to_decide
 from galvanic.planning.design import Plan, Shared, Task, improve
 from galvanic.planning.plan_changes import Laid, what_moved
 from galvanic.planning.replan import CannotChange, Change
 from galvanic.planning.schedule import Steps
-from galvanic.words import say, say_n
+from galvanic.words import number, say, say_n
 from server.base.problems import Problem
 from server.labs.changes import announce
 from server.labs.models import Lab, PlannedCell
 from server.labs.planning.history import keep_earlier, take_back
-from server.labs.planning.tasks import planned, stock_of, wish_out
+from server.labs.planning.tasks import planned, steps_of, stock_of, wish_out
 from server.labs.schemas import EditIn
 from server.labs.services import designed, draft_of, groups_with_cells, lab_to_change, replace_cells
 from server.people.deeds import keep_deed
 from server.people.models import Group, Teacher
 
 MOST_ROUNDS = 20
-UNDO = "undo"
+UNDO, SHORTER = "undo", "shorter"
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,13 +52,20 @@ def edit_plan(*, actor: Teacher, lab_id: uuid.UUID, edit: EditIn) -> Edited:
     task, plan = planned(lab, groups, hands, stock_of(actor, lab.electrodes))
     names = [group.name for group in groups]
     try:
-        done = _taken_back(lab, task) if edit.kind == UNDO else _CHANGES[edit.kind](task, plan, edit, names)
+        if edit.kind == UNDO:
+            done = _taken_back(lab, task)
+        elif edit.kind == SHORTER:
+            done = _shorter(lab, task, plan, edit, names)
+        else:
+            done = _CHANGES[edit.kind](task, plan, edit, names)
     except CannotChange as error:
         raise Problem(409, error.code, str(error)) from error
     if edit.kind != UNDO and (done.task, done.plan.hands) != (task, plan.hands):
-        keep_earlier(lab, lab.wished, hands, done.said)
+        keep_earlier(lab, hands, done)
     lab.wished = [wish_out(cell, count) for cell, count in done.task.wished.items()]
-    lab.save(update_fields=["wished"])
+    if done.steps is not None:
+        lab.steps = asdict(done.steps)
+    lab.save(update_fields=["wished", "steps"])
     kept = replace_cells(groups, hands, done.task, done.plan)
     return Edited(lab, groups, kept, done)
 
@@ -66,7 +74,17 @@ def _taken_back(lab: Lab, task: Task) -> Change:
     change = take_back(lab, task)
     if change is None:
         raise CannotChange(say("There is no change to take back."))
-    return Change(change.task, change.plan, (say("Taken back: {said}", said=change.said),))
+    return Change(change.task, change.plan, (say("Taken back: {said}", said=change.said),), change.steps)
+
+
+def _shorter(lab: Lab, task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
+    places = edit.places or 0
+    if max(map(len, plan.hands), default=0) <= places:
+        return Change(task, plan, (say("No list is longer than that."),))  # pressed twice
+    steps = steps_of(lab).with_places(places, lab.minutes)
+    spare = say("{n} minutes of the period are left for slower groups.", n=number(steps.spare, "g"))
+    done = replan.shorter(task, plan, places, names)
+    return replace(done, said=(*done.said, spare), steps=steps)
 
 
 def _cell(task: Task, edit: EditIn) -> Cell:
@@ -153,6 +171,22 @@ def _apart(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     return Change(parted, designed(parted), (said,))
 
 
+def _decide(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
+    before, made = decided(plan.hands), made_to_decide(task, plan)
+    if before is None:
+        raise CannotChange(say("No two accounts answer these cells, so there is nothing to decide between."))
+    if made is None:
+        return Change(task, plan, (say("No plan of these plates decides more often: in {n} of 100.", n=round(before)),))
+    asked, plan_then = made
+    cells = ", ".join(cell.short for cell in asked.wished if asked.wished[cell] != task.wished.get(cell))
+    after = decided(plan_then.hands) or 0.0
+    said = say(
+        "The accounts part most on {cells}: with those, {after} of 100 classes decide instead of {before}.",
+        cells=cells, after=round(after), before=round(before),
+    )  # fmt: skip
+    return Change(asked, plan_then, (said, *what_moved(Laid(task, plan, names), Laid(asked, plan_then, names))))
+
+
 def _clear(task: Task, plan: Plan, edit: EditIn, names: list[str]) -> Change:
     n = len(task.wished)
     if not n:
@@ -191,6 +225,7 @@ _CHANGES: Mapping[str, Callable[[Task, Plan, EditIn, list[str]], Change]] = {
     "fill": _fill,
     "anew": _anew,
     "apart": _apart,
+    "decide": _decide,
     "improve": _improve,
 }
 

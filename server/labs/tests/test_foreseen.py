@@ -39,6 +39,41 @@ class Foreseen(TestCase):
         back = send(self.client, f"/labs/{lab.id}/plan", {"kind": "undo"}).json()["lab"]
         self.assertTrue(all(group["cells"][0]["shared"] for group in back["groups"]))
 
+    def test_lists_that_are_too_long_are_made_shorter_at_a_press_and_longer_again(self) -> None:
+        plates = ["magnesium", "zinc", "tin", "nickel", "copper"]
+        names = ["Tern", "Knot", "Ruff", "Gull", "Crake", "Dunlin"]
+        lab = lab_of(self.ada, opened=False, groups=names, electrodes=plates, minutes=56)
+        before = self.get(lab).json()
+        self.assertIn("With a cell less each", before["pace"])
+        longest = before["shorter"] + 1
+
+        def lengths(answer):
+            return [len(group["cells"]) for group in answer["groups"]]
+
+        self.assertEqual(max(lengths(self.client.get(f"/api/labs/{lab.id}").json())), longest)
+        for _ in range(2):  # pressed twice
+            made = send(self.client, f"/labs/{lab.id}/plan", {"kind": "shorter", "places": before["shorter"]}).json()["lab"]
+        self.assertEqual(max(lengths(made)), longest - 1)
+        self.assertNotIn("free_places", [note["code"] for note in made["notes"]])
+        after = self.get(lab).json()["pace"]
+        self.assertEqual(after.split(" of 100")[0].split()[-1], before["pace"].rstrip(".").split()[-1])
+        anew = send(self.client, f"/labs/{lab.id}/plan", {"kind": "anew"}).json()["lab"]
+        self.assertEqual(max(lengths(anew)), longest - 1)
+        send(self.client, f"/labs/{lab.id}/plan", {"kind": "undo"})
+        back = send(self.client, f"/labs/{lab.id}/plan", {"kind": "undo"}).json()["lab"]
+        self.assertEqual((max(lengths(back)), back["settings"]["steps"]["spare"]), (longest, 0.0))
+
+    def test_a_plan_is_made_to_decide_at_a_press(self) -> None:
+        plates = ["zinc", "tin", "copper", "graphite"]
+        lab = lab_of(self.ada, opened=False, groups=["Tern", "Knot"], electrodes=plates, minutes=40)
+        made = send(self.client, f"/labs/{lab.id}/plan", {"kind": "decide"}).json()
+        self.assertRegex(made["said"][0], r"^The accounts part most on .*Sn \| Cu.*: with those, \d+ of 100 classes decide")
+        share = made["said"][0].split("with those, ")[1].split()[0]
+        self.assertIn(f"In {share} of 100 classes", self.get(lab).json()["decided"])
+        again = send(self.client, f"/labs/{lab.id}/plan", {"kind": "decide"}).json()
+        self.assertEqual(again["lab"]["groups"], made["lab"]["groups"])
+        self.assertIn("decides more often", again["said"][0])
+
     def test_liquids_are_named_where_there_are_two(self) -> None:
         lab = lab_of(self.ada, opened=False, electrolytes=["rhubarb-juice", "kelp-brine"], electrodes=["zinc", "copper"])
         self.assertEqual(
@@ -59,7 +94,9 @@ class Foreseen(TestCase):
     def test_a_lab_without_cells_foresees_nothing(self) -> None:
         lab = lab_of(self.ada, opened=False)
         PlannedCell.objects.filter(group__lab=lab).delete()
-        self.assertEqual(self.get(lab).json(), {"lines": [], "pace": "", "decided": "", "trade": "", "loads": ""})
+        self.assertEqual(
+            self.get(lab).json(), {"lines": [], "pace": "", "shorter": None, "decided": "", "trade": "", "loads": ""}
+        )
 
     def test_only_who_may_see_the_lab(self) -> None:
         bob = teacher("bob")

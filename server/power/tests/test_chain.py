@@ -69,6 +69,17 @@ class TheChain(TestCase):
         self.assertAlmostEqual(found["links"][2]["added_v"], 0.94)
         self.assertEqual((found["lit_with"], found["seen_with"], found["nearest"]), (4, 4, ["Tern"]))
         self.assertEqual(found["findings"], [])
+        years = self.desk.get(f"/api/years?lab={self.lab.id}").json()["labs"][0]
+        self.assertEqual(years["voted"], "2 groups voted for 3 to 6 cells. It ran with 4; nearest: Tern.")
+
+    def test_votes_are_laid_beside_other_years_once_voting_is_over(self):
+        self.enter(self.tern, "vote", cells=3)
+        self.assertEqual(self.desk.get(f"/api/years?lab={self.lab.id}").json()["labs"][0]["voted"], "")
+        self.link(self.tern, "0.95")
+        with CaptureQueriesContext(connection) as queries:
+            years = self.desk.get(f"/api/years?lab={self.lab.id}").json()["labs"][0]
+        self.assertEqual(years["voted"], "1 group voted for 3 cells.")
+        self.assertEqual(sum(f'FROM "{ChainEntry._meta.db_table}"' in one["sql"] for one in queries), 1)
 
     def test_the_wall_does_not_tell_what_to_vote(self):
         self.enter(self.tern, "vote", cells=3)

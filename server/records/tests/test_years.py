@@ -58,6 +58,13 @@ class Years(TestCase):
         self.assertEqual(told["Class 0"], "")
         self.assertEqual(len([one for one in queries if f'FROM "{Prediction._meta.db_table}"' in one["sql"]]), 1)
 
+    def test_which_account_each_class_bears_out_is_said(self):
+        plain, empty = self.labs[0], lab_of(self.ada, title="Nothing yet")
+        told = {one["name"]: one["decided"] for one in self.laid([plain, empty]).json()["labs"]}
+        self.assertEqual(told["Nothing yet"], "")
+        verdict = as_teacher(self.ada).get(f"/api/labs/{plain.id}/deciding").json()["verdict"]
+        self.assertTrue(told["Class 0"] and verdict.startswith(told["Class 0"]), (told, verdict))
+
     def test_labs_of_the_same_title_are_told_apart_by_their_date(self):
         twin = a_year(self.ada, title="Class 0", date="2025-05-01")
         names = [lab["name"] for lab in self.laid([self.labs[0], twin]).json()["labs"]]

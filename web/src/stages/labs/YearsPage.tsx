@@ -134,9 +134,16 @@ export function YearsPage() {
                   {lab.simulated && t` · simulated readings`}
                   {data.copies[lab.name] !== undefined &&
                     t` · the same readings as ${data.copies[lab.name] ?? ""}, so not another class`}
-                  {lab.foretold && (
+                  {(lab.foretold || lab.voted) && (
                     <Soft>
-                      <Trans>Expected before: {lab.foretold}</Trans>
+                      <Trans>
+                        Expected before: {lab.foretold} {lab.voted}
+                      </Trans>
+                    </Soft>
+                  )}
+                  {lab.decided && (
+                    <Soft>
+                      <Trans>What its readings bear out: {lab.decided}</Trans>
                     </Soft>
                   )}
                   {data.alone.includes(lab.name) && t` · shares no liquid and two plates with another`}

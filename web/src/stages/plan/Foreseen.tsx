@@ -1,4 +1,6 @@
+import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useForeseen } from "../../api/labs";
@@ -30,9 +32,11 @@ const Lines = styled.ol`
   }
 `;
 
-/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins; `part`: how
- * a draft gives up the cell that every group measures. */
-export function Foreseen({ lab, part }: { lab: string; part: (() => void) | null }) {
+type Edit = Pick<Schemas["EditIn"], "kind"> & Partial<Schemas["EditIn"]>;
+
+/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins; `change`:
+ * how a draft mends what is weak in it. */
+export function Foreseen({ lab, change }: { lab: string; change: ((edit: Edit) => void) | null }) {
   const { data: found, isFetching } = useForeseen(lab);
   if (found ? found.lines.length === 0 : !isFetching) return null;
   return (
@@ -40,12 +44,21 @@ export function Foreseen({ lab, part }: { lab: string; part: (() => void) | null
       <h2>
         <Trans>What you will be able to say</Trans>
       </h2>
-      <Overtaken by={isFetching}>{found && <Said found={found} part={part} />}</Overtaken>
+      <Overtaken by={isFetching}>{found && <Said lab={lab} found={found} change={change} />}</Overtaken>
     </section>
   );
 }
 
-function Said({ found, part }: { found: Schemas["ForeseenOut"]; part: (() => void) | null }) {
+function Said({
+  lab,
+  found,
+  change,
+}: {
+  lab: string;
+  found: Schemas["ForeseenOut"];
+  change: ((edit: Edit) => void) | null;
+}) {
+  const { shorter } = found;
   return (
     <>
       <Soft>
@@ -70,19 +83,39 @@ function Said({ found, part }: { found: Schemas["ForeseenOut"]; part: (() => voi
           </li>
         ))}
       </Lines>
-      <p>{found.pace}</p>
-      {found.decided && <p>{found.decided}</p>}
+      <p>
+        {found.pace}{" "}
+        {change && shorter && (
+          <TextButton onPress={() => change({ kind: "shorter", places: shorter })}>
+            <Trans>A cell less each</Trans>
+          </TextButton>
+        )}
+      </p>
+      {found.decided && (
+        <p>
+          {found.decided}{" "}
+          {change && (
+            <TextButton onPress={() => change({ kind: "decide" })}>
+              <Trans>Plan to decide</Trans>
+            </TextButton>
+          )}
+        </p>
+      )}
       {found.trade && (
         <p>
           {found.trade}{" "}
-          {part && (
-            <TextButton onPress={part}>
+          {change && (
+            <TextButton onPress={() => change({ kind: "apart" })}>
               <Trans>Plan without it</Trans>
             </TextButton>
           )}
         </p>
       )}
-      {found.loads && <p>{found.loads}</p>}
+      {found.loads && (
+        <p>
+          {found.loads} {change && <Link to={`/labs/${lab}/setup`}>{t`To the set-up`}</Link>}
+        </p>
+      )}
     </>
   );
 }

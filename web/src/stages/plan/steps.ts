@@ -11,6 +11,7 @@ export const STEPS = [
   ["late", t`Late start`],
   ["pause_at", t`Break begins at`],
   ["pause", t`Break`],
+  ["spare", t`To spare, for slower groups`],
 ] as const;
 
 export type StepName = (typeof STEPS)[number][0];
