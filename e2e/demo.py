@@ -28,6 +28,7 @@ class DemoTestCase(BrowserTestCase):
         self.labs = {lab.title: lab for lab in self.teacher.labs.all()}
         self.closed = self.labs["Tidewater cell survey"]
         self.changed = self.labs["Does it matter how far apart?"]
+        self.deciding = self.labs["Three cells that decide"]
         self.cups = self.labs["Two cups and a bridge"]
         self.running = next(lab for lab in self.labs.values() if lab.state == Lab.State.OPEN)
         self.draft = next(lab for lab in self.labs.values() if lab.state == Lab.State.DRAFT)
@@ -82,7 +83,10 @@ class EachPage(DemoTestCase):
         cell = group.cells.order_by("position").first().cell
         pack = Pack.objects.filter(group=group).order_by("received_at").first()
         earlier = [lab for title, lab in self.labs.items() if title.startswith("Shore cells")]
-        labs = {"closed": lab, "running": running, "draft": self.draft, "changed": self.changed, "cups": self.cups}
+        labs = {
+            "closed": lab, "running": running, "draft": self.draft, "changed": self.changed, "cups": self.cups,
+            "deciding": self.deciding,
+        }  # fmt: skip
         return self.pages[name].format(
             **{key: f"/labs/{of.id}" for key, of in labs.items()},
             group=group.id,

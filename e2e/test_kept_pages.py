@@ -101,6 +101,8 @@ class OtherLabs(Kept):
         "changed-board": "{changed}/board",
         "changed-explain": "{changed}/explain",
         "changed-notebook": "{changed}/notebook",
+        "deciding-explain": "{deciding}/explain",
+        "deciding-projector": "{deciding}/explain/projector",
         "cups": "{cups}/compare",
         "cups-kit": "{cups}/kit",
         "cups-explain": "{cups}/explain",

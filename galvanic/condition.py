@@ -157,7 +157,9 @@ def _own_form(row: Variable, text: str) -> Condition | None:
 
 
 def _worded(row: Variable, pattern: str, text: str) -> Condition | None:
-    """A teacher's words that are all of the text, with “#” for the number."""
+    """A teacher's words that are all of the text, with “#” for the number, or that mean a word of the variable."""
+    if text.casefold() == pattern.casefold() and (word := dict(row.meant).get(text.casefold())):
+        return Condition(row.key, word)
     regex = re.escape(pattern).replace(r"\#", "#").replace("#", _NUMBER).replace(r"\ ", r"\s*")
     match = re.fullmatch(regex, text, re.IGNORECASE)
     if match is None:

@@ -15,6 +15,7 @@ from galvanic.findings.ear import hear, sentences_of
 from galvanic.findings.liquid_notes import in_liquids
 from galvanic.findings.verdicts import ClaimData
 from galvanic.notes import volts
+from galvanic.planning.lessons import LESSONS
 from galvanic.reference.reader import Reader, read_table
 from galvanic.words import once, say
 
@@ -38,6 +39,7 @@ class Misconception:
     against: str
     question: str
     data: str
+    lab: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,9 +121,11 @@ CONTRADICTIONS: dict[str, Against] = {
 
 
 def _row(r: Reader) -> Misconception:
-    texts = {name: r.take(name, str) for name in ("key", "name", "but_not", "against", "question", "data")}
+    texts = {name: r.take(name, str) for name in ("key", "name", "but_not", "against", "question", "data", "lab")}
     misconception = Misconception(words=r.texts("words"), **texts)
     r.source(r.take("source", str))
+    if misconception.lab and misconception.lab not in LESSONS:
+        raise r.fail(f"no ready lab is called {misconception.lab!r}")
     if misconception.data not in CONTRADICTIONS:
         raise r.fail(f"no contradiction is called {misconception.data!r}")
     return misconception

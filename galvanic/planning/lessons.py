@@ -121,6 +121,123 @@ LESSONS: Mapping[str, Lesson] = {
         (DULL, LOOSE, TURNED),
         EARLY_NEXT,
     ),
+    "all-pairs": Lesson(
+        (
+            LessonStep(5, mark("Foretell a third cell from two: zinc with copper less zinc with tin.")),
+            LessonStep(3, mark("Meter check: leads together, then a fresh cell.")),
+            LessonStep(30, mark("Each group measures its own pairs; no two lists are the same.")),
+            LessonStep(12, mark("Go round loops on the wall: do three cells come back to nought?")),
+        ),
+        (
+            mark("If two cells are known, what must the third one read?"),
+            mark("Which pair does not fit, and is it a metal, a meter or a slip?"),
+        ),
+        mark("Loops close within a few hundredths of a volt; one that does not points at a plate or a meter."),
+        (TURNED, DULL, LOOSE),
+        EARLY_NEXT,
+    ),
+    "one-pair": Lesson(
+        (
+            LessonStep(5, mark("Order the liquids before measuring: which gives most volts, which least?")),
+            LessonStep(30, mark("Each group: zinc and copper in its liquids, rinsed and dried between them.")),
+            LessonStep(10, mark("The class’s liquids side by side: how far are they apart, and how far are two groups?")),
+        ),
+        (
+            mark("What do the liquids with more volts have in common?"),
+            mark("Is the difference larger than that between two groups in one liquid?"),
+        ),
+        mark("Sour liquids lie close together, salt water a tenth or two below: the metals decide most."),
+        (mark("Juice carried into the next cup: rinse plates and clips, wipe them dry."), DULL, LOOSE),
+        EARLY_NEXT,
+    ),
+    "spacing": Lesson(
+        (
+            LessonStep(5, mark("Vote: plates nearer together. More volts, more current, both, neither?")),
+            LessonStep(25, mark("Volts at each distance, in the order on the list, three times each.")),
+            LessonStep(10, mark("The current at each distance, leads joined for two seconds.")),
+            LessonStep(10, mark("Both against distance, side by side.")),
+        ),
+        (mark("What has to travel further when the plates stand apart?"), mark("Why does the voltmeter not notice?")),
+        mark("Volts stay; the current falls with distance, in step with it where the liquid conducts badly."),
+        (AMPS, mark("Plates that lean: hold them upright against the cup’s wall.")),
+        mark("Early: the same in tap water. Foretell first whether distance matters more there."),
+    ),
+    "depth": Lesson(
+        (
+            LessonStep(5, mark("Vote: plates deeper in. More volts, more current, both, neither?")),
+            LessonStep(25, mark("Volts at each depth, in the order on the list, three times each.")),
+            LessonStep(10, mark("The current at each depth, leads joined for two seconds.")),
+            LessonStep(10, mark("Both against depth, side by side.")),
+        ),
+        (mark("Which of the two does the metal decide, and which the size?"),),
+        mark("Volts stay; the current grows with what is wet, at most in step with it."),
+        (AMPS, mark("A mark on the plate, not on the cup: liquid rises as plates go in.")),
+        mark("Early: only one of the two plates deeper. Which one matters?"),
+    ),
+    "surface": Lesson(
+        (
+            LessonStep(5, mark("Vote: bright plates or plates from the drawer. Which give more volts, which more current?")),
+            LessonStep(25, mark("Each pair as it was first, then rubbed: volts, then the current for two seconds.")),
+            LessonStep(15, mark("Bright beside dull, metal by metal: where is there a difference?")),
+        ),
+        (mark("What is the skin on a metal made of?"), mark("What becomes of it in the juice?")),
+        mark(
+            "Aluminium differs most. Dull copper can give more current for the first seconds: its skin takes electrons up "
+            "until it is gone. Both sides saw something."
+        ),
+        (mark("Rubbed plates that dry in the air are dull again: dip them at once."), AMPS),
+        mark("Early: rub aluminium under the liquid and watch the number come back."),
+    ),
+    "dilution": Lesson(
+        (
+            LessonStep(5, mark("Foretell: half the juice, half the volts?")),
+            LessonStep(30, mark("The weakest liquid first, then stronger ones; plates rubbed each time.")),
+            LessonStep(10, mark("Volts against strength: a line, a curve, hardly anything?")),
+        ),
+        (mark("Which numbers would you need to tell a small change from chance?"),),
+        mark("A hundred times weaker moves the volts by a few hundredths at most; the current falls."),
+        (mark("Strong to weak carries juice along: go from weak to strong."), DULL),
+        mark("Early: the current at each strength, leads joined for two seconds. Now it matters."),
+    ),
+    "salt": Lesson(
+        (
+            LessonStep(5, mark("Read both sides aloud. Who says stronger, who says weaker, and what would show it?")),
+            LessonStep(25, mark("Volts at each amount of salt, from none upwards, three times each.")),
+            LessonStep(10, mark("The current at each amount, leads joined for two seconds.")),
+            LessonStep(10, mark("Both against salt. Which side saw what?")),
+        ),
+        (
+            mark("What do “stronger” and “weaker” mean here: volts or current?"),
+            mark("What does salt do to the copper plate?"),
+        ),
+        mark("The current grows and the volts fall a little: each side saw one of the two."),
+        (mark("Salt that has not gone: stir until clear, wait until still."), AMPS),
+        mark("Early: the same with sugar. What do you expect, and why?"),
+    ),
+    "vessel": Lesson(
+        (
+            LessonStep(5, mark("Read both sides aloud and vote: more volts, more current, where?")),
+            LessonStep(25, mark("Plates at one depth and distance in the fruit, then in a cup of juice, and back.")),
+            LessonStep(10, mark("The current in both, leads joined for two seconds.")),
+            LessonStep(10, mark("How far are fruit and cup apart, and how far are two fruits?")),
+        ),
+        (mark("What is the same in fruit and cup?"), mark("How much of a plate does a fruit really wet?")),
+        mark("Volts differ by less than two fruits do. The current follows what is wet and how freely ions pass."),
+        (mark("A plate pushed in crooked touches the other inside: keep them apart and parallel."), AMPS),
+        mark("Early: roll the fruit first, and measure again."),
+    ),
+    "pressed": Lesson(
+        (
+            LessonStep(5, mark("Read both sides aloud. What would each of them see?")),
+            LessonStep(20, mark("One layer, loose and under a weight, in turn: volts, then the current for two seconds.")),
+            LessonStep(15, mark("A pile of three, loose and pressed: does the whole read three times one layer?")),
+            LessonStep(10, mark("Volts and current, loose beside pressed. When does pressing hurt?")),
+        ),
+        (mark("What is better when layers touch?"), mark("What happens where liquid runs down the side?")),
+        mark("Pressed layers let more current through; a card that drips joins its neighbours and the pile loses volts."),
+        (mark("Cards that drip: press them out, wipe the edges dry."), AMPS),
+        mark("Early: look for the layer that is bridged, halving the pile each time."),
+    ),
 }  # fmt: skip
 
 

@@ -17,7 +17,8 @@ YES_NO = (mark("no"), mark("yes"))
 class Variable:
     """What a class can change: numbers with a unit between `low` and `high` (`whole`: counts only), or words in their order.
 
-    `moves` names what the model is told (empty: the model has no part in it); `keep` what has to stay the same.
+    `moves` names what the model is told (empty: the model has no part in it); `keep` what has to stay the same; `meant`
+    which of its words a synonym without a number means (“boiled = cooked” in the table).
     """
 
     key: str
@@ -34,6 +35,7 @@ class Variable:
     set_up: str
     keep: tuple[str, ...]
     hazard: str
+    meant: tuple[tuple[str, str], ...] = ()
 
     @property
     def sizes(self) -> bool:
@@ -52,6 +54,7 @@ def _variable(r: Reader) -> Variable:
         raise r.fail(f"kind is one of {', '.join(KINDS)}")
     measured = kind == "number"
     words = YES_NO if kind == "yes_no" else () if measured else tuple(r.take("words", list))
+    synonyms = [text.partition(" = ") for text in r.take("synonyms", list)]
     variable = Variable(
         r.take("key", str),
         r.take("name", str),
@@ -63,11 +66,14 @@ def _variable(r: Reader) -> Variable:
         words,
         tuple(float(level) for level in r.take("levels", list)) if measured else (),
         r.take("moves", str, ""),
-        tuple(r.take("synonyms", list)),
+        tuple(phrase for phrase, _, _ in synonyms),
         r.take("set_up", str),
         tuple(r.take("keep", list)),
         r.take("hazard", str, ""),
+        tuple((phrase.casefold(), word) for phrase, _, word in synonyms if word),
     )
+    if not {word for _, word in variable.meant} <= set(words):
+        raise r.fail("a synonym means one of the words")
     if measured and not (
         variable.low < variable.high and all(variable.low <= level <= variable.high for level in variable.levels)
     ):

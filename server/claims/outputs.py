@@ -11,7 +11,7 @@ from django.utils import timezone
 from galvanic.findings.by_variable import Really
 from galvanic.findings.claims import CAUSES
 from galvanic.findings.compare import ElectrolyteResult
-from galvanic.findings.misconceptions import Heard
+from galvanic.findings.misconceptions import Heard, misconceptions
 from galvanic.findings.pack_claims import PACK_CAUSES
 from galvanic.words import say
 from server.claims import services
@@ -127,7 +127,7 @@ def beliefs_of(claims: Sequence[ClaimOut]) -> list[BeliefOut]:
                 before[one.key].add(claim.group)
     out = [
         BeliefOut(
-            key=key, name=one.name, in_data=one.in_data, question=one.question,
+            key=key, name=one.name, lab=misconceptions()[key].lab, in_data=one.in_data, question=one.question,
             means=[group for group, meant in now[key].items() if meant],
             perhaps=[group for group, meant in now[key].items() if not meant],
             before=sorted(before[key] - set(now[key])),

@@ -59,10 +59,12 @@ class MeantIn(BaseModel):
 
 class BeliefOut(BaseModel):
     """A belief in the class: what it is, what speaks against it in the class's own data, groups that said they mean it in
-    their latest claims, groups in whose it is heard and that have not answered, and groups that only had it before."""
+    their latest claims, groups in whose it is heard and that have not answered, and groups that only had it before; `lab`:
+    the ready lab that would test it, by its key (empty: none)."""
 
     key: str
     name: str
+    lab: str
     in_data: str
     question: str
     means: list[str]

@@ -11,7 +11,7 @@ from django.http import HttpRequest
 
 from galvanic.cells import Cell, standing
 from galvanic.chemistry.varied import usual_levels
-from galvanic.condition import condition_of, said
+from galvanic.condition import condition_of
 from galvanic.errors import NotEnoughData
 from galvanic.notes import Note
 from galvanic.planning.design import Plan, Task
@@ -184,10 +184,17 @@ def template_out(row: Mapping[str, Any]) -> TemplateOut:
     """A ready lab to begin with, in the language around."""
     words = {field: say(row[field]) for field in ("name", "about", "question", "kept")}
     more = {
-        "conditions": [said(text) for text in row["conditions"]],
+        "conditions": [_setting(text) for text in row["conditions"]],
         "groups": [say(name) for name in row.get("groups", ())],
+        "sides": [say(side) for side in row.get("sides", ())],
     }
     return TemplateOut(**dict(row) | words | more | {"lesson": lesson_out(row["key"])})
+
+
+def _setting(text: str) -> str:
+    """A setting of a ready lab in the language around, in words that are understood there."""
+    known, worded = condition_of(text), say(text)
+    return worded if known is None or condition_of(worded) == known else known.said
 
 
 def lesson_out(key: str) -> LessonOut | None:

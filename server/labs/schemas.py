@@ -318,7 +318,8 @@ class LessonOut(BaseModel):
 
 
 class TemplateOut(BaseModel):
-    """A starting point for a plan; what it leaves open (minutes of None, no groups) stays as it is."""
+    """A starting point for a plan; what it leaves open (minutes of None, no groups) stays as it is. `sides`: two things said
+    of it at benches that cannot both be so, as long as nobody measures; none where people agree."""
 
     key: str
     name: str
@@ -334,6 +335,7 @@ class TemplateOut(BaseModel):
     groups: list[str] = []
     short_circuit: bool = False
     packs: bool = False
+    sides: list[str] = []
     lesson: LessonOut | None
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -11,12 +11,16 @@ import numpy as np
 from django.utils import timezone
 
 from galvanic.bench.readings import parse
+from galvanic.cells import Cell
 from galvanic.planning.schedule import Steps
 from server.entries.models import Reading
 from server.findings.release import release
 from server.labs.models import Lab, PlannedCell
 from server.labs.opening import close_lab, open_lab, sign_off
+from server.labs.planning.edits import edit_plan
+from server.labs.planning.tasks import task_of, wish_out
 from server.labs.policy import READINGS_PER_CELL, sheet_of
+from server.labs.schemas import EditIn
 from server.labs.services import create_lab
 from server.labs.settings import NewLab
 from server.people.models import Group, Teacher
@@ -24,10 +28,18 @@ from server.people.models import Group, Teacher
 STEPS = Steps()
 
 
-def finished_lab(teacher: Teacher, plan: NewLab, days_ago: int, measure: Callable[[Group, datetime], None]) -> Lab:
-    """A lab of days ago; `measure` keeps what a group found, given when the lab opened."""
+def finished_lab(
+    teacher: Teacher, plan: NewLab, days_ago: int, measure: Callable[[Group, datetime], None], only: Sequence[Cell] = ()
+) -> Lab:
+    """A lab of days ago; `measure` keeps what a group found, given when the lab opened; `only` these cells, if any are
+    named, each by every group."""
     day = timezone.now() - timedelta(days=days_ago)
     lab = create_lab(actor=teacher, plan=plan)
+    if only:
+        task = task_of(lab, len(plan.groups), {}, {})
+        lab.wished = [wish_out(cell, task.groups if cell in only else 0) for cell in task.cells]
+        lab.save(update_fields=["wished"])
+        edit_plan(actor=teacher, lab_id=lab.id, edit=EditIn(kind="anew"))
     Lab.objects.filter(id=lab.id).update(simulated=True)
     sign_off(actor=teacher, lab_id=lab.id, fingerprint=sheet_of(lab).fingerprint)
     open_lab(actor=teacher, lab_id=lab.id)

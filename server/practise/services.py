@@ -40,6 +40,7 @@ from server.practise.homework import practise_at_home
 from server.practise.notebooks import write_notebooks
 from server.practise.packs import PACK_MINUTES, build_chain, build_packs, record_runs
 from server.practise.spacing import make_spacing_lab
+from server.practise.three_cells import make_three_cells_lab
 from server.practise.two_cups import make_two_cups_lab
 
 TEACHER = "demo-teacher"
@@ -52,7 +53,7 @@ SCENARIO = tomllib.loads((Path(__file__).parent / "tidewater.toml").read_text(en
 
 @transaction.atomic
 def make_demo() -> bool:
-    """Make the demo teacher and the four labs once; returns whether anything was made."""
+    """Make the demo teacher and the demo’s labs once; returns whether anything was made."""
     if Teacher.objects.filter(username=TEACHER).exists():
         return False
     teacher = Teacher.objects.create_user(TEACHER, password=PASSWORD, is_head=True)
@@ -60,6 +61,8 @@ def make_demo() -> bool:
         _make_lab(teacher, described, np.random.default_rng([SCENARIO["seed"], number]))
     rng = np.random.default_rng([SCENARIO["seed"], len(SCENARIO["lab"])])
     make_spacing_lab(teacher, SCENARIO["spacing"], SCENARIO, rng)
+    own = np.random.default_rng([SCENARIO["seed"], len(SCENARIO["lab"]) + 1])
+    make_three_cells_lab(teacher, SCENARIO["three_cells"], SCENARIO, own)
     make_two_cups_lab(teacher, SCENARIO["two_cups"], SCENARIO, rng)
     make_earlier_labs(teacher, SCENARIO, rng)
     _share_with_colleague(teacher)

@@ -47,7 +47,7 @@ class Demo(TestCase):
                 {"title": "x", "days_ago": 0, "state": "draft", "done": 0},
                 np.random.default_rng(1),
             )
-        for lab in Lab.objects.filter(varies="pairs").exclude(title__startswith="Shore"):
+        for lab in Lab.objects.filter(title__startswith="Tidewater"):
             self.assertEqual([group.pin for group in lab.groups.all()], expected)
 
     def test_cells_of_two_solutions_are_near_what_nernst_has(self):
@@ -90,6 +90,18 @@ class Demo(TestCase):
         found = {one.quantity: one for one in changed_in(lab)}
         self.assertEqual([found[kind].notes[0].code for kind in ("volts", "current")], ["no_effect", "effect"])
         self.assertTrue(lab.simulated)
+
+    def test_three_cells_decide_between_the_table_and_what_plates_do_in_the_juice(self):
+        lab = Lab.objects.get(title="Three cells that decide")
+        hands = {tuple(sorted(cell.cell.short for cell in group.cells.all())) for group in lab.groups.all()}
+        self.assertEqual(hands, {("Mg | Al", "Mg | Zn", "Sn | Cu")})
+        told = as_teacher(Teacher.objects.get(username=TEACHER)).get(f"/api/labs/{lab.id}/deciding").json()
+        self.assertEqual((told["cells"], len(told["steps"])), (3, 12))
+        self.assertTrue(told["verdict"].startswith("Decided: "), told["verdict"])
+        equal = {one["account"]: 1 / len(told["shares"]) for one in told["shares"]}
+        first, last = told["steps"][0]["shares"], told["steps"][-1]["shares"]
+        self.assertTrue(equal["rest"] < first["rest"] < last["rest"], (first, last))
+        self.assertGreater(last["rest"], 0.95)
 
     def test_the_chain_lights_green_with_three(self):
         found = chain_out(Lab.objects.get(title="Tidewater cell survey"), None)

@@ -243,7 +243,8 @@ function Beliefs({ beliefs, groups }: { beliefs: Schemas["BeliefOut"][]; groups:
             ]
               .filter(Boolean)
               .join("; ")}
-            . {one.in_data} {one.question}
+            . {one.in_data} {one.question}{" "}
+            {one.lab && <Link to={`/labs/new?template=${one.lab}`}>{t`Plan the lab that tests it`}</Link>}
           </li>
         ))}
       </ul>

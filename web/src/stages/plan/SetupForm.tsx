@@ -62,6 +62,15 @@ function offered<M extends Material>(all: M[], chosen: string[]): M[] {
   return [...here.filter(isThere), ...here.filter((one) => !isThere(one))];
 }
 
+const Sides = styled.section`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 16rem), 1fr));
+  gap: 0.4rem 1.6rem;
+  p {
+    grid-column: 1 / -1;
+  }
+`;
+
 type Props = {
   typed: Typed;
   change: (change: Partial<Typed>) => void;
@@ -75,7 +84,8 @@ type Props = {
 
 /** Everything a lab is made from, in the order a teacher thinks: question, materials, class, time, and what few need. */
 export function SetupForm({ typed, change, materials, start, fresh, safety, onSubmit, children }: Props) {
-  const lesson = start.templates.find((template) => template.key === typed.template)?.lesson;
+  const template = start.templates.find((one) => one.key === typed.template);
+  const lesson = template?.lesson;
   const chosen = materials.electrodes.filter(({ key }) => typed.plates.includes(key));
   const often = OFTEN.some((one) => one.key === typed.varies);
   const others = start.variables.filter((one) => OFTEN.every((usual) => usual.key !== one.varies));
@@ -91,17 +101,24 @@ export function SetupForm({ typed, change, materials, start, fresh, safety, onSu
       {fresh && (
         <Picks
           label={t`Start from`}
-          hint={
-            start.templates.find((template) => template.key === typed.template)?.about ??
-            t`Fills the form; you change what you like.`
-          }
+          hint={template?.about ?? t`Fills the form; you change what you like.`}
           options={start.templates}
           value={typed.template}
           onChange={(key) => {
-            const template = start.templates.find((one) => one.key === key);
-            if (template) change(withTemplate(typed, template, start));
+            const next = start.templates.find((one) => one.key === key);
+            if (next) change(withTemplate(typed, next, start));
           }}
         />
+      )}
+      {fresh && template && template.sides.length > 0 && (
+        <Sides>
+          <p>
+            <Trans>Classes disagree here. This lab decides it for yours.</Trans>
+          </p>
+          {template.sides.map((side) => (
+            <blockquote key={side}>{side}</blockquote>
+          ))}
+        </Sides>
       )}
       {fresh && lesson && <HowItGoes lesson={lesson} />}
       <TextField

@@ -18,7 +18,7 @@ import { Lanes } from "./Lanes";
 import { withoutActions } from "../../lab/planNotes";
 import { Planned } from "./Planned";
 import { SetupForm } from "./SetupForm";
-import { type Typed, begun, fromLab, isEnough, planOf } from "./setup";
+import { type Typed, begun, fromLab, isEnough, planOf, withTemplate } from "./setup";
 import { useNames } from "../../lab/useNames";
 
 /** Beside the form, with a rule down to its end; what is in it stays in view while the form is scrolled. */
@@ -56,10 +56,12 @@ const Verdict = styled.strong`
   }
 `;
 
-/** What the address asks a new lab to begin with: a group's question, and the cell it was asked at. */
-function askedFor(search: URLSearchParams) {
+/** What the address asks a new lab to begin with: a ready one, or a group's question and the cell it was asked at. */
+function askedFor(search: URLSearchParams, begin: Schemas["StartOut"]) {
   const [question, plates, liquids] = ["question", "plates", "liquids"].map((name) => search.get(name) ?? "");
+  const template = begin.templates.find((one) => one.key === search.get("template"));
   return {
+    ...(template ? withTemplate(begun(begin), template, begin) : begun(begin)),
     ...(question && { question }),
     ...(plates && { plates: plates.split(",") }),
     ...(liquids && { liquids: liquids.split(",") }),
@@ -72,12 +74,9 @@ type Props = { lab: Schemas["LabOut"] | null; materials: Schemas["MaterialsOut"]
 function Setup({ lab, materials, begin }: Props) {
   const names = useNames();
   const search = useSearchParams()[0];
-  const question = search.get("question") ?? "";
-  const [start] = useState(() => (lab ? fromLab(lab) : { ...begun(begin), ...askedFor(search) }));
-  const [kept, setTyped, forget] = useKept<Typed>(
-    lab ? `setup:${lab.id}` : `new-lab${question && `:${question}`}`,
-    start,
-  );
+  const about = search.get("question") ?? search.get("template") ?? "";
+  const [start] = useState(() => (lab ? fromLab(lab) : askedFor(search, begin)));
+  const [kept, setTyped, forget] = useKept<Typed>(lab ? `setup:${lab.id}` : `new-lab${about && `:${about}`}`, start);
   const typed = useMemo(() => ({ ...start, ...kept }), [start, kept]);
   const [cameBack, setCameBack] = useState(() => JSON.stringify(typed) !== JSON.stringify(start));
   const plan = useMemo(() => planOf(typed), [typed]);

@@ -53,11 +53,16 @@ export const empty = (usual: Schemas["LabSettings"]): Typed => ({
   names: EIGHT_BENCHES,
 });
 
+/** The first template that changes this on purpose; settings of one's own are nobody else's. */
+const templateFor = (varies: Typed["varies"], start: Schemas["StartOut"]) =>
+  varies === "own" ? undefined : start.templates.find((one) => one.varies === varies);
+
 /** Settings to begin with for what is changed on purpose: those of the first template that changes it, else the usual levels. */
 export function settingsFor(varies: Typed["varies"], start: Schemas["StartOut"]): string | undefined {
   if (varies === "own") return "";
-  const template = start.templates.find((one) => one.varies === varies && one.conditions.length > 0);
-  return (template?.conditions ?? start.variables.find((variable) => variable.varies === varies)?.settings)?.join("\n");
+  return (
+    templateFor(varies, start)?.conditions ?? start.variables.find((variable) => variable.varies === varies)?.settings
+  )?.join("\n");
 }
 
 const same = (one: string, other: string) => one.trim() === other.trim();
@@ -106,7 +111,7 @@ export function withTemplate(typed: Typed, template: Template, start: Start): Ty
 export function withVariable(typed: Typed, varies: Typed["varies"], start: Start): Typed {
   const own = typed.conditions.trim() !== "" && !same(typed.conditions, settingsFor(typed.varies, start) ?? "");
   const shortOf = (key: Typed["varies"]) => start.variables.find((one) => one.varies === key)?.short ?? false;
-  const template = start.templates.find((one) => one.varies === varies);
+  const template = templateFor(varies, start);
   const next: Words | undefined = template ? wordsOf(template) : start.variables.find((one) => one.varies === varies);
   const words = (name: keyof Words) => (next && isOurs(typed, name, start) ? next[name] : typed[name]);
   return {
