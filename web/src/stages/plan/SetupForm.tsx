@@ -69,6 +69,11 @@ const Sides = styled.section`
   p {
     grid-column: 1 / -1;
   }
+  blockquote {
+    margin: 0;
+    padding-left: 0.8rem;
+    border-left: 2px solid ${colour.hairline};
+  }
 `;
 
 type Props = {
