@@ -2,9 +2,9 @@
 
 Classes are drawn from each account, and from none of them, with the account's own errors, one that all plates of a metal
 share, groups' plates and meters, and what is new at each cell. Targets: of the shares stated about 90 of 100, 88 to 92 are
-right (2 to 12 groups); a plan decides as often as it says it will, within 10 of 100; the most telling cells decide with fewer
-than those that make a ladder sharpest, or any; the most
-telling cell is one of the best two by brute force in all of 50 small cases.
+right (2 to 12 groups); a plan decides as often as it says it will, within 10 of 100; the most telling cells decide with
+fewer than those that make a ladder sharpest, or any; the most telling cell is one of the best two by brute force in all of
+50 small cases.
 """
 
 from __future__ import annotations
@@ -99,8 +99,8 @@ def _share(those: Sequence[bool]) -> str:
 
 
 def ahead(classes: int) -> None:
-    """Print in how many of a hundred classes a plan says it will decide, as it is and made to decide, and in how many classes
-    that were read and compared it did."""
+    """Print in how many of a hundred classes a plan says it will decide, as it is and made to decide, and in how many that
+    were read and compared it did."""
     sys.stdout.write(f"\n{'plan':<34}{'said of 100':>14}{'came, of 100':>14}\n")
     for plates, groups, places in (
         (PLATES, 2, 4),
