@@ -49,7 +49,8 @@ class NextCell:
 
 @dataclass(frozen=True, slots=True)
 class Deciding:
-    """The shares of a hundred now, how they came, and the most telling cells. `cells`: on how many they are weighed."""
+    """The shares of a hundred now, how they came, and the most telling cells. `cells`: on how many they are weighed; `turn`:
+    which value moved the shares most, counted from 1 (None: there is none), and `turned` says so."""
 
     names: Mapping[str, str]
     shares: Mapping[str, int]
@@ -57,6 +58,8 @@ class Deciding:
     telling: tuple[NextCell, ...]
     cells: int
     verdict: str
+    turn: int | None = None
+    turned: str = ""
 
 
 def deciding(
@@ -86,7 +89,20 @@ def deciding(
     best = sorted((one for one in tells if one.nats >= WORTH_NATS), key=lambda one: (-one.nats, one.cell))
     measured, said = len({one.cell for one in data}), {name: _name(name) for name in weighed.names}
     verdict = _verdict(shares[-1], measured, best[0] if best else None)
-    return Deciding(said, in_hundred(shares[-1]), steps, tuple(best[:MOST_TELLING]), measured, verdict)
+    turn, turned = _turn(shares, steps)
+    return Deciding(said, in_hundred(shares[-1]), steps, tuple(best[:MOST_TELLING]), measured, verdict, turn, turned)
+
+
+def _turn(shares: Sequence[Mapping[str, float]], steps: Sequence[Step]) -> tuple[int | None, str]:
+    """The value that moved the shares most, and that in words."""
+    if not steps:
+        return None, ""
+    moved = [
+        sum(abs(after[name] - before[name]) for name in after) for before, after in zip(shares, shares[1:], strict=False)
+    ]
+    turn = int(np.argmax(np.round(moved, 9))) + 1
+    cell = steps[turn - 1].cell.short
+    return turn, say("Value {n} of {of}, {cell}, moved the shares most.", n=turn, of=len(steps), cell=cell)
 
 
 def _next(cell: Cell, found: Telling, whole: Sequence[Hypothesis], row: int) -> NextCell:

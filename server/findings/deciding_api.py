@@ -51,4 +51,6 @@ def out(found: Deciding, lab: Lab) -> DecidingOut:
         sharper=[CellIO.of(cell) for cell in sharper(lab)],
         cells=found.cells,
         verdict=found.verdict,
+        turn=found.turn,
+        turned=found.turned,
     )  # fmt: skip

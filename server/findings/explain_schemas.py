@@ -175,7 +175,8 @@ class TellingOut(BaseModel):
 
 class DecidingOut(BaseModel):
     """How far the accounts are decided between, on `cells` cells: shares now, value by value, the most telling cells; and
-    those of the lab that would sharpen its ladders most."""
+    those of the lab that would sharpen its ladders most. `turn`: which value moved the shares most, from 1, and `turned` says
+    so."""
 
     shares: list[AccountShare]
     steps: list[StepOfShares]
@@ -183,6 +184,8 @@ class DecidingOut(BaseModel):
     sharper: list[CellIO]
     cells: int
     verdict: str
+    turn: int | None
+    turned: str
 
 
 class WhatIfIn(BaseModel):

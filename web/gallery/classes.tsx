@@ -285,9 +285,9 @@ export const CLASS_STATES = [
   state(
     "Shares: from all alike to two that are left, and one value alone",
     <>
-      <SharesTrail shares={SHARES} steps={[part(0.4, 0.5), part(0.3, 0.68), part(0.28, 0.7)]} />
+      <SharesTrail shares={SHARES} steps={[part(0.4, 0.5), part(0.3, 0.68), part(0.28, 0.7)]} turn={1} />
       <ShareList shares={SHARES} />
-      <SharesTrail shares={SHARES} steps={[part(0.4, 0.5)]} />
+      <SharesTrail shares={SHARES} steps={[part(0.4, 0.5)]} turn={null} />
     </>,
   ),
   state(

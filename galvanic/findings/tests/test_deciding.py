@@ -47,6 +47,17 @@ class Shares(unittest.TestCase):
         self.assertEqual(len(found.telling), MOST_TELLING)
         self.assertGreater(found.telling[0].nats, found.telling[-1].nats)
 
+    def test_the_value_that_moved_the_shares_most_is_named(self) -> None:
+        readings = of_account("rest", CELLS[:4], groups=2)
+        found = deciding(compare(readings))
+        before = [dict.fromkeys(found.shares, 1 / len(found.shares)), *(step.shares for step in found.steps)]
+        moved = [sum(abs(after[k] - at[k]) for k in after) for at, after in zip(before, before[1:], strict=False)]
+        self.assertEqual(moved[found.turn - 1], max(moved))
+        self.assertEqual(
+            found.turned, f"Value {found.turn} of 8, {found.steps[found.turn - 1].cell.short}, moved the shares most."
+        )
+        self.assertEqual((deciding([], candidates=CELLS).turn, deciding([]).turned), (None, ""))
+
     def test_nothing_at_all_is_nothing(self) -> None:
         self.assertEqual(deciding([]).shares, {})
 

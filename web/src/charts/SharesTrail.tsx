@@ -18,7 +18,7 @@ export const FILLS: Record<string, string> = {
 const Bands = styled.svg`
   display: block;
   width: 100%;
-  height: 9rem;
+  height: clamp(9rem, 30vh, 22rem);
   border: 1px solid ${colour.ink};
 `;
 
@@ -28,10 +28,11 @@ const Ends = styled(Soft).attrs({ as: "div" })`
   gap: 1rem;
 `;
 
-type Props = { shares: Schemas["AccountShare"][]; steps: Schemas["StepOfShares"][] };
+/** `turn`: which value moved the shares most, counted from 1. */
+type Props = { shares: Schemas["AccountShare"][]; steps: Schemas["StepOfShares"][]; turn: number | null };
 
 /** The accounts' shares value by value: bands that together are always a hundred, from all alike to what they are now. */
-export function SharesTrail({ shares, steps }: Props) {
+export function SharesTrail({ shares, steps, turn }: Props) {
   const before = Object.fromEntries(shares.map(({ account }) => [account, 1 / shares.length]));
   const rows = [before, ...steps.map((step) => step.shares)];
   const last = rows.length - 1;
@@ -60,6 +61,18 @@ export function SharesTrail({ shares, steps }: Props) {
             />
           );
         })}
+        {turn !== null && (
+          <line
+            x1={turn}
+            x2={turn}
+            y1={0}
+            y2={HIGH}
+            stroke={colour.white}
+            strokeWidth={2}
+            strokeDasharray="6 4"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
       </Bands>
       <Ends aria-hidden>
         <span>{t`before the first value: all alike`}</span>

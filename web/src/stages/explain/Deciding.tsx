@@ -71,7 +71,8 @@ export function Deciding({ found, closed }: { found: Found; closed: boolean }) {
         <Trans>What your values speak for</Trans>
       </h2>
       <p>{found.verdict}</p>
-      <SharesTrail shares={found.shares} steps={found.steps} />
+      <SharesTrail shares={found.shares} steps={found.steps} turn={found.turn} />
+      {found.turned && <p>{found.turned}</p>}
       <ShareList shares={found.shares} />
       <Soft>
         <Trans>

@@ -59,7 +59,8 @@ export function ExplainProjector({ id }: { id: string }) {
       says: shares.data.verdict,
       picture: (
         <>
-          <SharesTrail shares={shares.data.shares} steps={shares.data.steps} />
+          <SharesTrail shares={shares.data.shares} steps={shares.data.steps} turn={shares.data.turn} />
+          <p>{shares.data.turned}</p>
           <ShareList shares={shares.data.shares} />
         </>
       ),
