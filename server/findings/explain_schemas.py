@@ -175,7 +175,7 @@ class TellingOut(BaseModel):
 
 class DecidingOut(BaseModel):
     """How far the accounts are decided between, on `cells` cells: shares now, value by value, the most telling cells; and
-    those of the lab that would sharpen its ladders most. `turn`: which value moved the shares most, from 1, and `turned` says
+    those of the lab that would sharpen its ladders most. `turn`: the value that moved the shares most, from 1; `turned` says
     so."""
 
     shares: list[AccountShare]
