@@ -3,7 +3,16 @@ import assert from "node:assert/strict";
 import test from "node:test";
 import "./browser";
 import type { Schemas } from "../src/api/client";
-import { begun, empty, isEnough, planOf, withGroups, withTemplate, withVariable } from "../src/stages/plan/setup";
+import {
+  begun,
+  empty,
+  isEnough,
+  planOf,
+  settingsFor,
+  withGroups,
+  withTemplate,
+  withVariable,
+} from "../src/stages/plan/setup";
 
 const template = (key: string, more: Partial<Schemas["TemplateOut"]> = {}): Schemas["TemplateOut"] => ({
   key,
@@ -20,6 +29,7 @@ const template = (key: string, more: Partial<Schemas["TemplateOut"]> = {}): Sche
   groups: [],
   short_circuit: false,
   packs: false,
+  sides: [],
   lesson: null,
   ...more,
 });
@@ -39,7 +49,19 @@ const USUAL = {
   scatter_v: 0.05,
   age: "14-15" as const,
   activities: [],
-  steps: { start: 6, prepare: 1, settle: 2, read: 2, rinse: 1, packs: 0, clear: 8, late: 0, pause_at: 0, pause: 0 },
+  steps: {
+    start: 6,
+    prepare: 1,
+    settle: 2,
+    read: 2,
+    rinse: 1,
+    packs: 0,
+    clear: 8,
+    late: 0,
+    pause_at: 0,
+    pause: 0,
+    spare: 0,
+  },
   cup_ml: 40,
   predict: true,
   short_circuit: false,
@@ -130,4 +152,15 @@ test("another variable brings title, question, what stays the same, settings and
   assert.equal(withTemplate(depth, PAIRS, START).title, "Name of pairs");
   const own = withVariable(depth, "own", START);
   assert.deepEqual([own.title, own.conditions], ["Title of depth", ""]); // nothing better is known
+});
+
+test("settings come from a ready lab that has some, else from the variable, and nobody else's are one's own", () => {
+  const own = template("pressed", { varies: "own", conditions: ["pressed together", "lying loose"] });
+  const start = { ...START, templates: [...ALL, template("depth", { varies: "depth" }), own] };
+  assert.equal(settingsFor("pairs", start), undefined);
+  assert.equal(settingsFor("spacing", start), "1 cm apart\n4 cm apart");
+  assert.equal(settingsFor("depth", start), "1 of depth\n2 of depth");
+  assert.equal(settingsFor("own", start), "");
+  const typed = withVariable(begun(start), "own", start);
+  assert.deepEqual([typed.title, typed.conditions], ["Name of pairs", ""]);
 });

@@ -60,9 +60,9 @@ const templateFor = (varies: Typed["varies"], start: Schemas["StartOut"]) =>
 /** Settings to begin with for what is changed on purpose: those of the first template that changes it, else the usual levels. */
 export function settingsFor(varies: Typed["varies"], start: Schemas["StartOut"]): string | undefined {
   if (varies === "own") return "";
-  return (
-    templateFor(varies, start)?.conditions ?? start.variables.find((variable) => variable.varies === varies)?.settings
-  )?.join("\n");
+  const ready = templateFor(varies, start)?.conditions ?? [];
+  const usual = start.variables.find((variable) => variable.varies === varies)?.settings;
+  return ready.length > 0 ? ready.join("\n") : usual?.join("\n");
 }
 
 const same = (one: string, other: string) => one.trim() === other.trim();
