@@ -29,7 +29,11 @@ UNFOLDED = """() => {
 DRAWN = r"""() => {
   const all = (of, what) => [...of.querySelectorAll(what)];
   const chart = (svg) => svg.checkVisibility() && svg.getBoundingClientRect().width >= 60 && svg.querySelector("text, line");
-  const shown = all(document, "svg").filter(chart); // no icons, no codes to scan
+  const shapes = "line, path, rect, circle, polyline, polygon";
+  const shown = all(document, "svg").filter(chart); // no codes to scan
+  const marks = all(document, "main svg, aside svg, header svg").filter((svg) => svg.checkVisibility() && !chart(svg))
+    .map((svg) => all(svg, shapes).map((shape) => shape.tagName)).filter((tags) => tags.length > 0 && tags.length <= 12)
+    .map((tags) => `mark ${tags.join(" ")}`);
   return shown.map((svg) => {
     const frame = svg.getBoundingClientRect();
     const place = (of) => {
@@ -39,10 +43,10 @@ DRAWN = r"""() => {
     };
     const drawn = (text) => [...text.childNodes].map((part) => (part.nodeName === "title" ? "" : part.textContent)).join("");
     const words = all(svg, "text").map((text) => `  text ${drawn(text).trim()} at ${place(text)}`);
-    const shapes = all(svg, "line, path, rect, circle, polyline, polygon").map((shape) =>
+    const drawnThere = all(svg, shapes).map((shape) =>
       `  ${shape.tagName}${shape.getAttribute("stroke-dasharray") ? " dashed" : ""} at ${place(shape)}`);
-    return [`drawn ${Math.round(frame.width)} by ${Math.round(frame.height)}`, ...words, ...shapes].join("\n");
-  }).join("\n");
+    return [`drawn ${Math.round(frame.width)} by ${Math.round(frame.height)}`, ...words, ...drawnThere].join("\n");
+  }).concat(marks).join("\n");
 }"""
 SOMETIMES = (
     (re.compile(r"own-[0-9a-f]{12}(?![0-9a-f])"), "own-ID"),

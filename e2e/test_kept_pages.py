@@ -118,6 +118,23 @@ class OtherLabs(Kept):
     }
 
 
+class TeachersOnAPhone(Kept):
+    """A teacher who goes round the room."""
+
+    pages = {
+        "phone-board": "{running}/board",
+        "phone-plan": "{draft}/plan",
+        "phone-compare": "{closed}/compare",
+        "phone-explain": "{closed}/explain",
+        "phone-labs": "/labs",
+    }
+
+    def visitor(self) -> Page:
+        page = self.desk()
+        page.set_viewport_size(PHONE)
+        return page
+
+
 class Strangers(Kept):
     pages = {"join": "/join", "sign-in": "/sign-in", "answer": "/answer", "nowhere": "/nowhere"}
 
