@@ -49,6 +49,7 @@ DRAWN = r"""() => {
   }).concat(marks).join("\n");
 }"""
 SOMETIMES = (
+    (re.compile(r"link#[0-9a-fN]{20,}"), "link#TOKEN"),
     (re.compile(r"own-[0-9a-f]{12}(?![0-9a-f])"), "own-ID"),
     (re.compile(r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}"), "ID"),
     (re.compile(r"\b\d+-[0-9a-f]{12}\b"), "HEAD"),
