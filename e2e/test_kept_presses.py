@@ -22,6 +22,7 @@ from e2e.demo import EachPage
 from e2e.kept_pages import PLACE, as_text, keep, plain, unlike
 
 QUIET, QUIET_MS = 4, 60  # so often in a row nothing is under way
+AT_LEISURE = "() => new Promise((rest) => requestIdleCallback(rest, { timeout: 2000 }))"  # on a slow machine a while after
 MOST = 30  # presses on one page, of each name once: a table has one in each row
 # Nothing by chance: what is drawn by lot is drawn alike each time. Nothing is printed, nothing asked by the browser.
 BY_RULE = """
@@ -92,14 +93,16 @@ class Pressed(EachPage):
         page.clock.set_fixed_time(timezone.now())  # what counts seconds stands still; timers run
         self.under_way: set[Request] = set()
         self.sent: list[str] = []
-        page.on("request", lambda one: one.method != "GET" and self.sending(one))
+        page.on("request", lambda one: one.resource_type in ("fetch", "xhr") and self.asking(one))
         for over in ("requestfinished", "requestfailed"):
             page.on(over, lambda one: self.under_way.discard(one))
         return page
 
-    def sending(self, one: Request) -> None:
-        """Something is written: wait for it, and keep what is asked of the server."""
+    def asking(self, one: Request) -> None:
+        """Something is asked of the server: wait for it, and keep what is written."""
         self.under_way.add(one)
+        if one.method == "GET":
+            return
         path = NUMBER.sub("/N", urlsplit(one.url).path)  # rows have other numbers where other tests ran before
         if path.endswith(LOOKED_AHEAD):  # sent a while after the last key: how many there were is chance
             self.sent = [sent for sent in self.sent if LOOKED_AHEAD not in sent]
@@ -145,10 +148,11 @@ class Pressed(EachPage):
         return what
 
     def says(self, page: Page) -> list[str]:
-        """A page as a reader has it once nothing is being sent any more, without where its drawings stand."""
+        """A page as a reader has it once nothing is under way any more, without where its drawings stand."""
         quiet = 0
         while quiet < QUIET:
             page.wait_for_timeout(QUIET_MS)
+            page.evaluate(AT_LEISURE)
             quiet = 0 if self.under_way else quiet + 1
         return [PLACE.sub("", line) for line in as_text(page) if not SHAPE.match(line)]
 

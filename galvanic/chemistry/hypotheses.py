@@ -20,7 +20,6 @@ Array = NDArray[np.float64]
 NONE = "none"
 ANYWHERE_V = 0.4  # how far plates lie from what the accounts say on average, if none is right; common practice, no source
 LEAST_ANSWERED = 0.5  # of a class's cells: an account that answers fewer is not weighed with the others
-READINGS = 3
 READ_V = 0.005  # of one group's mean of three readings; common practice, no source
 
 
@@ -68,6 +67,6 @@ def usual_noise_v2() -> float:
 def usual_spread_v2(made: Array, owner: Sequence[int] | NDArray[np.int_]) -> Array:
     """The covariance of what groups add to their means of three readings, as classes usually have it, V². `made`: what each
     value is made of (values, rungs); `owner`: whose it is."""
-    own = np.eye(len(made)) * (USUAL_V["cell"] ** 2 + READ_V**2 / READINGS + LEAST_V2)
+    own = np.eye(len(made)) * (USUAL_V["cell"] ** 2 + READ_V**2 + LEAST_V2)
     same = np.equal.outer(owner, owner)
     return np.asarray(own + same * (USUAL_V["plates"] ** 2 * (made @ made.T) + USUAL_V["meter"] ** 2), dtype=np.float64)

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from galvanic.cells import Cell
 from galvanic.chemistry.hypotheses import hypotheses_on, made_of, usual_spread_v2, weighed_accounts
-from galvanic.errors import GalvanicError
+from galvanic.errors import NotEnoughData
 from galvanic.planning.design import Plan, Task, design
 from galvanic.planning.optimal import LEAST_GAIN
 from galvanic.statistics.hypotheses import DECIDED, Hypothesis, foreseen
@@ -35,7 +35,8 @@ def decided(hands: Sequence[Sequence[Cell]]) -> float | None:
     names, answered = weighed_accounts([cell for cell, _ in rows])
     if len(names) < FEWEST_ACCOUNTS:
         return None
-    weighed = [(cell, group) for cell, group in rows if cell in set(answered)]
+    answers = set(answered)
+    weighed = [(cell, group) for cell, group in rows if cell in answers]
     cells = [cell for cell, _ in weighed]
     most = _most(hypotheses_on(cells, names), made_of(cells), [group for _, group in weighed], DRAWS)
     return 100.0 * float((most >= DECIDED).mean())
@@ -72,7 +73,7 @@ def made_to_decide(task: Task, plan: Plan) -> tuple[Task, Plan] | None:
     before = decided(plan.hands)
     if before is None:
         return None
-    best: tuple[float, Task, Plan] | None = None
+    best: tuple[Task, Plan] | None = None
     telling = telling_cells(task, MOST_CHOSEN)
     least = before + WORTH_SAYING
     for each in sorted({1, 2, task.groups} & set(range(1, task.groups + 1))):
@@ -81,9 +82,9 @@ def made_to_decide(task: Task, plan: Plan) -> tuple[Task, Plan] | None:
             asked = replace(task, wished={**task.wished, **wished})
             try:
                 made = design(asked)
-            except GalvanicError:
+            except NotEnoughData:
                 continue
             share = decided(made.hands)
             if share is not None and share >= least and not made.unplaced:
-                best, least = (share, asked, made), share + LEAST_GAIN
-    return best and (best[1], best[2])
+                best, least = (asked, made), share + LEAST_GAIN
+    return best

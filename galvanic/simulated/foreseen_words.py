@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from galvanic.notes import capital, volts
+from galvanic.planning.replan import FEWEST_PLACES
 from galvanic.reference.catalogue import electrodes
 from galvanic.simulated.foreseen import Foreseen, Saying
 from galvanic.simulated.foreseen_levels import Seen
@@ -24,6 +25,11 @@ def saying(one: Saying) -> str:
 def late(found: Foreseen) -> list[int]:
     """The groups that will often not get through, by their place."""
     return [group for group, share in enumerate(found.through) if share < RARELY]
+
+
+def shorter_lists(found: Foreseen, longest: int) -> int | None:
+    """How many cells the longest list should have, where groups will often not get through and a cell can be spared."""
+    return longest - 1 if late(found) and longest > FEWEST_PLACES else None
 
 
 def pace(found: Foreseen, names: Sequence[str], with_less: float | None) -> str:

@@ -7,12 +7,11 @@ from dataclasses import replace
 
 from galvanic.cells import Cell
 from galvanic.condition import condition_of
-from galvanic.planning.replan import FEWEST_PLACES
 from galvanic.planning.trade import in_words, trade
 from galvanic.reference.catalogue import electrolytes
 from galvanic.simulated.foreseen import foresee, get_through
 from galvanic.simulated.foreseen_levels import FEWEST_LEVELS, Seen, seen
-from galvanic.simulated.foreseen_words import decided, late, of_levels, pace, saying
+from galvanic.simulated.foreseen_words import decided, of_levels, pace, saying, shorter_lists
 from galvanic.words import mark, say
 from server.labs.models import Lab
 from server.labs.planning.tasks import planned, steps_of, stock_of
@@ -40,8 +39,7 @@ def foreseen(lab: Lab, teacher: Teacher) -> ForeseenOut:
     else:
         lines = [ForeseenLine(what=saying(one) + _where(one.bath, lab), share=one.can, remark="") for one in found.sayings]
     task, plan = planned(lab, groups, kept, stock_of(teacher, lab.electrodes))
-    longest = max(len(hand) for hand in hands)
-    shorter = longest - 1 if late(found) and longest > FEWEST_PLACES else None
+    shorter = shorter_lists(found, max(len(hand) for hand in hands))
     with_less = None
     if shorter is not None:
         with_less = get_through([min(len(hand), shorter) for hand in hands], steps_of(lab), lab.minutes)
