@@ -15,7 +15,7 @@ from typing import Any
 from urllib.parse import urlsplit
 
 from django.utils import timezone
-from playwright.sync_api import Page, Request
+from playwright.sync_api import Error, Page, Request
 
 from e2e.browser import PHONE
 from e2e.demo import EachPage
@@ -152,7 +152,12 @@ class Pressed(EachPage):
         quiet = 0
         while quiet < QUIET:
             page.wait_for_timeout(QUIET_MS)
-            page.evaluate(AT_LEISURE)
+            try:
+                page.evaluate(AT_LEISURE)
+            except Error:  # it is being loaded anew
+                page.wait_for_load_state()
+                quiet = 0
+                continue
             quiet = 0 if self.under_way else quiet + 1
         return [PLACE.sub("", line) for line in as_text(page) if not SHAPE.match(line)]
 
