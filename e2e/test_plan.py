@@ -127,6 +127,24 @@ class Planning(BrowserTestCase):
         page.get_by_role("button", name="Look for a better plan").click()
         expect(page.get_by_text(re.compile("A better plan|No better plan"))).to_be_visible()
 
+    def test_what_is_foreseen_is_mended_where_it_is_read_also_after_the_network_was_cut(self):
+        lab, page = self.draft(minutes=56), self.page
+        page.goto(f"/labs/{lab.id}/plan")
+        foreseen = page.locator("section", has=page.get_by_role("heading", name="What you will be able to say")).last
+        shorter = foreseen.get_by_role("button", name="A cell less each")
+        shorter.wait_for()
+        longest = max(group.cells.count() for group in lab.groups.all())
+        page.context.set_offline(True)
+        shorter.click()
+        expect(foreseen.get_by_role("alert")).to_contain_text("cannot be reached")
+        page.context.set_offline(False)
+        shorter.dblclick()
+        expect(foreseen.get_by_text("minutes of the period are left for slower groups")).to_be_visible()
+        expect(foreseen.get_by_role("alert")).to_have_count(0)
+        self.assertEqual(max(group.cells.count() for group in lab.groups.all()), longest - 1)
+        foreseen.get_by_role("button", name="Plan to decide").click()
+        expect(foreseen.get_by_text(re.compile("The accounts part most|decides more often"))).to_be_visible()
+
     def test_a_late_start_says_what_to_drop_and_planning_anew_fits_again(self):
         lab, page = self.draft(), self.page
         page.goto(f"/labs/{lab.id}/plan")

@@ -1,13 +1,17 @@
 import { t } from "@lingui/core/macro";
 import { Trans } from "@lingui/react/macro";
+import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useForeseen } from "../../api/labs";
 import { TextButton } from "../../ui/Button";
 import { Num, Soft } from "../../ui/layout";
+import { Bullets } from "../../ui/Notes";
 import { Overtaken } from "../../ui/Overtaken";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { colour } from "../../ui/theme";
+import type { usePlanEdits } from "./usePlanEdits";
 
 const Lines = styled.ol`
   display: grid;
@@ -32,12 +36,21 @@ const Lines = styled.ol`
   }
 `;
 
-type Edit = Pick<Schemas["EditIn"], "kind"> & Partial<Schemas["EditIn"]>;
+type Edits = ReturnType<typeof usePlanEdits>;
+type Change = Edits["change"];
 
-/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins; `change`:
- * how a draft mends what is weak in it. */
-export function Foreseen({ lab, change }: { lab: string; change: ((edit: Edit) => void) | null }) {
+/** What the class will be able to say at the end of this plan, in how many of a hundred classes, before it begins; `edits`:
+ * how a draft mends what is weak in it, and what came of the last press here. */
+export function Foreseen({ lab, edits }: { lab: string; edits: Edits | null }) {
   const { data: found, isFetching } = useForeseen(lab);
+  const [pressed, setPressed] = useState(false);
+  const change: Change | null =
+    edits &&
+    ((edit) => {
+      if (edits.pending) return; // pressed twice is one deed
+      setPressed(true);
+      edits.change(edit);
+    });
   if (found ? found.lines.length === 0 : !isFetching) return null;
   return (
     <section>
@@ -45,19 +58,12 @@ export function Foreseen({ lab, change }: { lab: string; change: ((edit: Edit) =
         <Trans>What you will be able to say</Trans>
       </h2>
       <Overtaken by={isFetching}>{found && <Said lab={lab} found={found} change={change} />}</Overtaken>
+      {pressed && edits && (edits.problem ? <ProblemNote problem={edits.problem} /> : <Bullets items={edits.said} />)}
     </section>
   );
 }
 
-function Said({
-  lab,
-  found,
-  change,
-}: {
-  lab: string;
-  found: Schemas["ForeseenOut"];
-  change: ((edit: Edit) => void) | null;
-}) {
+function Said({ lab, found, change }: { lab: string; found: Schemas["ForeseenOut"]; change: Change | null }) {
   const { shorter } = found;
   return (
     <>

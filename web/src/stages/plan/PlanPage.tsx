@@ -205,7 +205,7 @@ export function PlanPage({ id }: { id: string }) {
             names={names}
           />
         )}
-        {state !== "closed" && <Foreseen lab={id} change={draft ? edits.change : null} />}
+        {state !== "closed" && <Foreseen lab={id} edits={draft ? edits : null} />}
         {lab.data.lesson && <HowItGoes lesson={lab.data.lesson} />}
         {state !== "closed" && (
           <Disclosure title={t`Minutes`} detail={t`steps, a late start, a break`}>

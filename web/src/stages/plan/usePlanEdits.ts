@@ -46,5 +46,6 @@ export function usePlanEdits(id: string, saidBefore: string[]) {
     round,
     rounds: ROUNDS,
     problem: edit.error,
+    pending: edit.isPending,
   };
 }
